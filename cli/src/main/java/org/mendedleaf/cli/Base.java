@@ -1,0 +1,213 @@
+package org.mendedleaf.cli;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Option;
+
+/** What all commands have: the vault, the form of the output, and the way from a path to its place. */
+abstract class Base implements Callable<Integer> {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    final Surroundings surroundings;
+    private @Nullable Home home;
+
+    @Option(names = "--vault", paramLabel = "DIR", descriptionKey = "cli.option.vault")
+    @Nullable
+    Path vault;
+
+    @Option(names = "--json", descriptionKey = "cli.option.json")
+    boolean json;
+
+    Base(Surroundings surroundings) {
+        this.surroundings = surroundings;
+    }
+
+    Home home() throws IOException {
+        if (home == null) {
+            home = Home.open(Home.defaultFolder(surroundings.environment()));
+        }
+        return home;
+    }
+
+    Clock clock() throws IOException {
+        return home().clock(surroundings.clock());
+    }
+
+    Instant now() throws IOException {
+        return clock().instant();
+    }
+
+    ZoneId zone() throws IOException {
+        return clock().getZone();
+    }
+
+    Authors authors() throws IOException {
+        return Authors.owners(System.getProperty("user.name"), home().who());
+    }
+
+    /** The vaults that this command is about: the one that was named, or all of the user's. */
+    List<Path> vaults() throws IOException {
+        Path named = vault;
+        List<Path> all = named == null ? home().vaults() : List.of(Protect.realOfNew(named));
+        if (all.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("cli.noVault"));
+        }
+        return all;
+    }
+
+    static OpenVault open(Path folder) throws IOException {
+        return OpenVault.open(
+                folder, Words.of("cli.holder", ProcessHandle.current().pid()), PATIENCE);
+    }
+
+    static OpenVault openOrCreate(Path folder) throws IOException {
+        return OpenVault.openOrCreate(
+                folder, Words.of("cli.holder", ProcessHandle.current().pid()), PATIENCE);
+    }
+
+    /** A file or folder as the user named it, in the place that holds it. */
+    record Located(OpenVault vault, Place place, String path, Path file) implements AutoCloseable {
+        @Override
+        public void close() throws IOException {
+            vault.close();
+        }
+    }
+
+    /**
+     * Finds the place of a path, present or removed.
+     *
+     * @throws IllegalArgumentException in words, when no place holds it
+     */
+    Located locate(Path file) throws IOException {
+        // The file itself may be a link, and is meant as one; what leads to it is followed.
+        Path absolute = file.toAbsolutePath().normalize();
+        Path parent = absolute.getParent();
+        Path real = parent == null || java.nio.file.Files.isDirectory(absolute, java.nio.file.LinkOption.NOFOLLOW_LINKS)
+                ? Protect.realOfNew(absolute)
+                : Protect.realOfNew(parent).resolve(absolute.getFileName());
+        IOException unavailable = null;
+        for (Path folder : vaults()) {
+            try {
+                OpenVault open = open(folder);
+                try (Reading reading = open.read()) {
+                    var place = reading.placeOf(real);
+                    if (place.isPresent()) {
+                        String path = place.get().root().relativize(real).toString();
+                        return new Located(open, place.get(), path, real);
+                    }
+                }
+                open.close();
+            } catch (org.mendedleaf.core.vault.VaultException e) {
+                unavailable = e;
+            }
+        }
+        if (unavailable != null) {
+            throw unavailable;
+        }
+        throw new IllegalArgumentException(Words.of("cli.notProtected", real));
+    }
+
+    Recovery recovery(Located located) throws IOException {
+        return new Recovery(located.vault(), located.place(), clock(), authors(), home().who());
+    }
+
+    /** The moment that was typed, or now; refused when it lies before the place was first captured. */
+    Instant moment(@Nullable String typed, Located located) throws IOException {
+        if (typed == null) {
+            return now();
+        }
+        Instant at = Moment.parse(typed, zone(), now());
+        try (Reading reading = located.vault().read()) {
+            Instant first = reading.firstCapture(located.place()).orElse(Instant.MAX);
+            if (at.isBefore(first)) {
+                throw new IllegalArgumentException(Words.of(
+                        "moment.beforeFirst",
+                        Say.full(at, zone()),
+                        located.place().name(),
+                        first.equals(Instant.MAX) ? "" : Say.full(first, zone())));
+            }
+        }
+        return at;
+    }
+
+    void say(String key, @Nullable Object... arguments) {
+        surroundings.out().println(Words.of(key, arguments));
+    }
+
+    void line(String text) {
+        surroundings.out().println(printable(text));
+    }
+
+    /** Names may hold anything, even what would make a terminal jump; here it is shown as an escape. */
+    static String printable(String text) {
+        StringBuilder out = new StringBuilder(text.length());
+        text.codePoints().forEach(c -> {
+            if (Character.getType(c) == Character.CONTROL && c != '\t') {
+                out.append(c == '\n' ? "\\n" : "\\u%04x".formatted(c));
+            } else {
+                out.appendCodePoint(c);
+            }
+        });
+        return out.toString();
+    }
+
+    void complain(String text) {
+        surroundings.err().println(printable(text));
+    }
+
+    void printJson(Object value) {
+        try {
+            surroundings.out().println(JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value));
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Columns of text, each as wide as its widest cell; the last one is not padded. */
+    void table(List<List<String>> rows, String alignRight) {
+        List<Integer> widths = new ArrayList<>();
+        for (List<String> row : rows) {
+            for (int i = 0; i < row.size(); i++) {
+                int width = printable(row.get(i)).length();
+                if (i == widths.size()) {
+                    widths.add(width);
+                } else {
+                    widths.set(i, Math.max(widths.get(i), width));
+                }
+            }
+        }
+        for (List<String> row : rows) {
+            StringBuilder out = new StringBuilder();
+            for (int i = 0; i < row.size(); i++) {
+                String cell = printable(row.get(i));
+                String pad = " ".repeat(widths.get(i) - cell.length());
+                boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
+                out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
+                out.append(i == row.size() - 1 ? "" : "  ");
+            }
+            surroundings.out().println(out.toString().stripTrailing());
+        }
+    }
+}

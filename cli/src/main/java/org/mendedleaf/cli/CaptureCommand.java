@@ -1,0 +1,79 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.PlaceGoneException;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Captures what changed, in one place or in all. */
+@Command(name = "capture", description = "${bundle:cli.capture}", mixinStandardHelpOptions = true)
+final class CaptureCommand extends Base {
+
+    @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.capture.folder")
+    @Nullable
+    Path folder;
+
+    CaptureCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> results = new ArrayList<>();
+        int code = Main.DONE;
+        Path named = folder;
+        if (named != null) {
+            try (Located located = locate(named)) {
+                code = capture(located.vault(), located.place(), results);
+            }
+        } else {
+            for (Path each : vaults()) {
+                try (OpenVault open = open(each)) {
+                    for (Place place : places(open)) {
+                        code = Math.max(code, capture(open, place, results));
+                    }
+                }
+            }
+        }
+        if (json) {
+            printJson(results);
+        }
+        return code;
+    }
+
+    private static List<Place> places(OpenVault open) throws IOException {
+        try (Reading reading = open.read()) {
+            return reading.places();
+        }
+    }
+
+    private int capture(OpenVault open, Place place, List<Object> results) throws IOException {
+        Map<String, Object> row = new LinkedHashMap<>();
+        row.put("folder", place.root().toString());
+        results.add(row);
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            CaptureResult result = new Capture(open, place, clock(), authors()).run(Scope.WHOLE, progress);
+            row.putAll(Outcomes.json(result));
+            if (!json) {
+                Outcomes.print(this, place, result);
+            }
+            return result.troubles().isEmpty() ? Main.DONE : Main.SOME_FAILED;
+        } catch (PlaceGoneException e) {
+            row.put("error", e.getMessage());
+            complain(String.valueOf(e.getMessage()));
+            return Main.SOME_FAILED;
+        }
+    }
+}

@@ -1,0 +1,103 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Checks the vault. */
+@Command(name = "check", description = "${bundle:cli.check}", mixinStandardHelpOptions = true)
+final class CheckCommand extends Base {
+
+    @Option(names = "--full", descriptionKey = "cli.check.full")
+    boolean full;
+
+    @Option(names = "--rebuild", descriptionKey = "cli.check.rebuild")
+    boolean rebuild;
+
+    CheckCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> rows = new ArrayList<>();
+        int code = Main.DONE;
+        for (Path folder : vaults()) {
+            if (rebuild) {
+                rebuild(folder);
+            }
+            try (OpenVault open = open(folder)) {
+                VaultCheck.Report report;
+                try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                    report = new VaultCheck(open).run(full, progress);
+                }
+                rows.add(json(folder, report));
+                if (!json) {
+                    print(folder, report);
+                }
+                code = report.isClean() ? code : Main.SOME_FAILED;
+            }
+        }
+        if (json) {
+            printJson(rows);
+        }
+        return code;
+    }
+
+    private void rebuild(Path folder) throws Exception {
+        Rebuild.Report report = Rebuild.run(
+                folder,
+                Words.of("cli.holder", ProcessHandle.current().pid()),
+                Duration.ofSeconds(10),
+                surroundings.clock());
+        report.damages().forEach(this::complain);
+        if (!json) {
+            say("cli.check.rebuilt", Say.number(report.commits()), Say.number(report.chunks()), report.aside());
+        }
+    }
+
+    private void print(Path folder, VaultCheck.Report report) {
+        report.damages().forEach(this::complain);
+        if (report.isClean()) {
+            say(
+                    report.full() ? "cli.check.cleanFull" : "cli.check.clean",
+                    folder,
+                    Say.number(report.versions()),
+                    Say.size(report.bytes()),
+                    report.packs());
+        } else {
+            say(
+                    "cli.check.damaged",
+                    folder,
+                    report.damages().size(),
+                    report.lost().size());
+        }
+    }
+
+    private static Map<String, Object> json(Path folder, VaultCheck.Report report) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("vault", folder.toString());
+        map.put("full", report.full());
+        map.put("clean", report.isClean());
+        map.put("packs", report.packs());
+        map.put("versions", report.versions());
+        map.put("bytes", report.bytes());
+        map.put("damages", report.damages());
+        map.put(
+                "lost",
+                report.lost().stream()
+                        .map(l -> Map.of("path", l.path(), "version", l.number()))
+                        .toList());
+        return map;
+    }
+}

@@ -1,0 +1,59 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.Map;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Saves a copy of a version somewhere else. */
+@Command(name = "copy", description = "${bundle:cli.copy}", mixinStandardHelpOptions = true)
+final class CopyCommand extends Base {
+
+    @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    @Option(names = "--version", paramLabel = "N", required = true, descriptionKey = "cli.option.version")
+    int version;
+
+    @Option(names = "--to", paramLabel = "DIR", required = true, descriptionKey = "cli.copy.to")
+    @SuppressWarnings("NullAway.Init")
+    Path to;
+
+    CopyCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(file)) {
+            Version wanted;
+            try (Reading reading = located.vault().read()) {
+                Line line = reading.line(located.place(), located.path())
+                        .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+                wanted = line.version(version)
+                        .orElseThrow(() -> new IllegalArgumentException(Words.of(
+                                "cli.noVersion",
+                                line.path(),
+                                version,
+                                line.versions().size())));
+            }
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                Path copy = new Elsewhere(located.vault(), Protect.realOfNew(to)).copy(wanted, zone(), progress);
+                if (json) {
+                    printJson(Map.of("copy", copy.toString()));
+                } else {
+                    say("cli.copy.done", copy);
+                }
+            }
+            return Main.DONE;
+        }
+    }
+}

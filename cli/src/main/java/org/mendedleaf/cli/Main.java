@@ -1,0 +1,121 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.NoSuchFileException;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.Map;
+import java.util.ResourceBundle;
+import org.mendedleaf.core.capture.PlaceGoneException;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+
+/**
+ * The command line. Exit codes: 0 done, 1 some files failed, 2 wrong use, 3 the vault cannot be used now.
+ *
+ * <pre>{@code
+ * mended-leaf protect ~/Documents --vault /media/disk/vault
+ * mended-leaf line ~/Documents/ledger.csv
+ * mended-leaf restore ~/Documents/ledger.csv --version 7
+ * }</pre>
+ */
+@Command(
+        name = "mended-leaf",
+        mixinStandardHelpOptions = true,
+        version = "Mended Leaf 0.1.0",
+        resourceBundle = "org.mendedleaf.core.words.messages",
+        subcommands = {
+            ProtectCommand.class,
+            CaptureCommand.class,
+            WatchCommand.class,
+            ListCommand.class,
+            LineCommand.class,
+            RestoreCommand.class,
+            CopyCommand.class,
+            RemoveCommand.class,
+            UndoCommand.class,
+            CheckCommand.class,
+            StatusCommand.class
+        })
+public final class Main implements Runnable {
+
+    static final int DONE = 0;
+    static final int SOME_FAILED = 1;
+    static final int WRONG_USE = 2;
+    static final int NO_VAULT = 3;
+
+    @CommandLine.Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public void run() {
+        spec.commandLine().usage(spec.commandLine().getOut());
+    }
+
+    /** Runs a command and ends the process with its exit code. */
+    public static void main(String[] arguments) {
+        PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
+        PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
+        int code = run(arguments, System.getenv(), Clock.system(ZoneId.systemDefault()), out, err);
+        out.flush();
+        System.exit(code);
+    }
+
+    /** Runs a command with these surroundings; returns its exit code. */
+    public static int run(
+            String[] arguments, Map<String, String> environment, Clock clock, PrintWriter out, PrintWriter err) {
+        CommandLine line = new CommandLine(new Main(), new Factory(new Surroundings(environment, clock, out, err)));
+        line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
+        line.setOut(out).setErr(err);
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, err));
+        int code = line.execute(arguments);
+        out.flush();
+        return code;
+    }
+
+    private static int explain(Exception e, PrintWriter err) {
+        Throwable cause = e instanceof java.io.UncheckedIOException && e.getCause() != null ? e.getCause() : e;
+        org.slf4j.LoggerFactory.getLogger(Main.class).error("command failed", cause);
+        if (cause instanceof VaultException v) {
+            err.println(v.words());
+            return NO_VAULT;
+        }
+        if (cause instanceof IllegalArgumentException) {
+            err.println(cause.getMessage());
+            return WRONG_USE;
+        }
+        if (cause instanceof NoSuchFileException missing) {
+            err.println(Words.of("cli.noSuchFile", missing.getFile()));
+            return SOME_FAILED;
+        }
+        if (cause instanceof PlaceGoneException || cause instanceof IOException) {
+            err.println(Failures.words(cause));
+            return SOME_FAILED;
+        }
+        err.println(Words.of("cli.defect", cause));
+        cause.printStackTrace(err);
+        return SOME_FAILED;
+    }
+
+    /** Makes commands with their surroundings. */
+    private record Factory(Surroundings surroundings) implements CommandLine.IFactory {
+        @Override
+        public <K> K create(Class<K> type) throws Exception {
+            if (Surroundings.class.equals(type)) {
+                return type.cast(surroundings);
+            }
+            try {
+                return type.getDeclaredConstructor(Surroundings.class).newInstance(surroundings);
+            } catch (NoSuchMethodException e) {
+                return CommandLine.defaultFactory().create(type);
+            }
+        }
+    }
+}

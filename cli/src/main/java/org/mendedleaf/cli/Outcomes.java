@@ -1,0 +1,122 @@
+package org.mendedleaf.cli;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** Results of captures and restores, in words and as JSON. */
+final class Outcomes {
+
+    private Outcomes() {}
+
+    static void print(Base command, Place place, CaptureResult r) {
+        if (r.points() == 0) {
+            command.say("cli.capture.same", place.name(), Say.number(r.seen()));
+        } else {
+            command.say(
+                    "cli.capture.done",
+                    place.name(),
+                    r.added(),
+                    r.changed(),
+                    r.moved(),
+                    r.removed(),
+                    Say.size(r.bytes()));
+        }
+        for (Skipped s : r.troubles()) {
+            command.complain(Words.of("cli.capture.skipped", s.path(), reason(s)));
+        }
+        if (r.cancelled()) {
+            command.complain(Words.of("cli.capture.cancelled"));
+        }
+    }
+
+    static String reason(Skipped s) {
+        String words = Words.of("skipped." + s.reason().name());
+        return s.detail().isEmpty() ? words : words + " (" + s.detail() + ")";
+    }
+
+    static Map<String, Object> json(CaptureResult r) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("added", r.added());
+        map.put("changed", r.changed());
+        map.put("moved", r.moved());
+        map.put("removed", r.removed());
+        map.put("seen", r.seen());
+        map.put("bytes", r.bytes());
+        map.put("cancelled", r.cancelled());
+        map.put("troubles", r.troubles().stream().map(Outcomes::json).toList());
+        return map;
+    }
+
+    static Map<String, Object> json(Skipped s) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("path", s.path());
+        map.put("reason", s.reason().name());
+        map.put("detail", s.detail());
+        map.put("since", s.since().toString());
+        return map;
+    }
+
+    static List<Map<String, Object>> json(RestorePlan plan) {
+        return plan.items().stream().map(Outcomes::json).toList();
+    }
+
+    private static Map<String, Object> json(RestorePlan.Item i) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("path", i.version().path());
+        map.put("version", i.version().number());
+        map.put("target", i.target());
+        map.put("step", i.step().name());
+        map.put("bytes", i.version().size());
+        map.put("why", i.why());
+        return map;
+    }
+
+    static List<Map<String, Object>> json(RestoreResult result) {
+        return result.items().stream()
+                .map(i -> {
+                    Map<String, Object> map = json(i.plan());
+                    map.put("outcome", i.outcome().name());
+                    map.put("newVersion", i.number());
+                    map.put("why", i.why());
+                    return map;
+                })
+                .toList();
+    }
+
+    static void print(Base command, RestorePlan plan) {
+        for (RestorePlan.Item i : plan.items()) {
+            command.line(Words.of(
+                    "plan." + i.step().name(),
+                    i.target(),
+                    i.version().number(),
+                    Say.size(i.version().size()),
+                    i.why()));
+        }
+        long files = plan.items().stream().filter(RestorePlan.Item::writes).count();
+        command.say("plan.sum", Say.number(files), Say.size(plan.bytes()));
+    }
+
+    static int print(Base command, RestoreResult result) {
+        for (RestoreResult.Item i : result.items()) {
+            String key = "restored." + i.outcome().name()
+                    + (i.outcome() == RestoreResult.Outcome.DONE
+                            ? "." + i.plan().step()
+                            : "");
+            String words = Words.of(key, i.plan().target(), i.plan().version().number(), i.number(), i.why());
+            if (i.outcome() == RestoreResult.Outcome.FAILED) {
+                command.complain(words);
+            } else {
+                command.line(words);
+            }
+        }
+        return result.count(RestoreResult.Outcome.FAILED) > 0 ? Main.SOME_FAILED : Main.DONE;
+    }
+}

@@ -1,0 +1,107 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Room;
+import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+
+/** Shows how vaults and places stand. */
+@Command(name = "status", description = "${bundle:cli.status}", mixinStandardHelpOptions = true)
+final class StatusCommand extends Base {
+
+    StatusCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> rows = new ArrayList<>();
+        int code = Main.DONE;
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder);
+                    Reading reading = open.read()) {
+                vault(folder, reading, rows);
+            } catch (org.mendedleaf.core.vault.VaultException e) {
+                complain(e.words());
+                rows.add(Map.of("vault", folder.toString(), "error", e.words()));
+                code = Main.NO_VAULT;
+            }
+        }
+        if (json) {
+            printJson(rows);
+        }
+        return code;
+    }
+
+    private void vault(Path folder, Reading reading, List<Object> rows) throws IOException {
+        Room room = reading.room();
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("vault", folder.toString());
+        map.put("files", room.lines());
+        map.put("versions", room.versions());
+        map.put("bytesWithVersions", room.versionBytes());
+        map.put("storedBytes", room.storedBytes());
+        List<Object> places = new ArrayList<>();
+        map.put("places", places);
+        rows.add(map);
+        if (!json) {
+            say(
+                    "cli.status.vault",
+                    folder,
+                    Say.number(room.lines()),
+                    Say.number(room.versions()),
+                    Say.size(room.versionBytes()),
+                    Say.size(room.storedBytes()));
+        }
+        for (Place place : reading.places()) {
+            PlaceState state = reading.state(place);
+            places.add(json(place, state));
+            if (!json) {
+                print(place, state);
+            }
+        }
+    }
+
+    private void print(Place place, PlaceState state) throws IOException {
+        String last = state.lastGood().isPresent()
+                ? Say.ago(state.lastGood().get(), now(), zone())
+                : Words.of("status.never");
+        String rhythm =
+                Words.of("rhythm." + place.rhythm().kind(), place.rhythm().minutes());
+        say("cli.status.place", place.root(), Say.number(state.files()), rhythm, last);
+        if (!Files.isDirectory(place.root())) {
+            complain("  " + Words.of("capture.placeGone", place.root()));
+        } else if (!state.trouble().isEmpty()) {
+            complain("  " + state.trouble());
+        }
+        for (Skipped s : state.skipped()) {
+            line("  " + Words.of("cli.capture.skipped", s.path(), Outcomes.reason(s)));
+        }
+    }
+
+    private static Map<String, Object> json(Place place, PlaceState state) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("folder", place.root().toString());
+        map.put("name", place.name());
+        map.put("every", place.rhythm().text());
+        map.put("exclusions", place.exclusions());
+        map.put("files", state.files());
+        map.put("lastLook", state.lastLook().map(Object::toString).orElse(null));
+        map.put("lastGood", state.lastGood().map(Object::toString).orElse(null));
+        map.put("trouble", state.trouble());
+        map.put("skipped", state.skipped().stream().map(Outcomes::json).toList());
+        return map;
+    }
+}

@@ -1,0 +1,127 @@
+package org.mendedleaf.core.capture;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Map;
+import java.util.Set;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.ScanStore;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Captures what changed in a place: looks, compares with the look before, reads what is not the same, and adds points to
+ * lines.
+ *
+ * <p>Data flow: {@link Looker} finds changed folders, {@link Changes} decides what became of each name, {@link
+ * FileReader} reads contents into the vault on two threads, {@link PointWriter} puts the points down in groups.
+ */
+public final class Capture {
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Clock clock;
+    private final Authors authors;
+
+    /** A capture of this place into this vault. */
+    public Capture(OpenVault vault, Place place, Clock clock, Authors authors) {
+        this.vault = vault;
+        this.place = place;
+        this.clock = clock;
+        this.authors = authors;
+    }
+
+    /**
+     * Captures.
+     *
+     * @throws PlaceGoneException when the folder is not there; nothing is taken to be removed then
+     * @throws org.mendedleaf.core.vault.VaultException when the vault cannot take more; what was committed stays
+     */
+    public CaptureResult run(Scope scope, Progress progress) throws IOException {
+        Instant started = clock.instant();
+        progress.begin(Words.of("capture.looking", place.name()), 0, 0);
+        Looker looker = look(scope, started, progress);
+        try (WriteSession session = vault.write()) {
+            return capture(session, scope, looker, started, progress);
+        }
+    }
+
+    /** As {@link #run}, within a session that somebody else opened and goes on with afterwards. */
+    public CaptureResult runWithin(WriteSession session, Scope scope, Progress progress) throws IOException {
+        Instant started = clock.instant();
+        return capture(session, scope, look(scope, started, progress), started, progress);
+    }
+
+    private Looker look(Scope scope, Instant started, Progress progress) throws IOException {
+        if (!Files.isDirectory(place.root())) {
+            noteTrouble(started, Words.of("capture.placeGone", place.root()));
+            throw new PlaceGoneException(place.root());
+        }
+        Map<String, byte[]> known;
+        try (Reading reading = vault.read()) {
+            known = ScanStore.known(reading, place);
+        }
+        Looker looker = new Looker(place, new Exclusions(place.exclusions()), known, progress);
+        if (scope instanceof Scope.Folders some) {
+            looker.some(some.paths());
+        } else {
+            looker.whole();
+        }
+        return looker;
+    }
+
+    private void noteTrouble(Instant now, String trouble) throws IOException {
+        try (WriteSession session = vault.write()) {
+            ScanStore.Looked before = ScanStore.looked(session, place);
+            ScanStore.looked(session, place, new ScanStore.Looked(before.last(), before.good()), trouble);
+            session.commit();
+        }
+        org.slf4j.LoggerFactory.getLogger(Capture.class).info("{}: {}", now, trouble);
+    }
+
+    private CaptureResult capture(WriteSession session, Scope scope, Looker looker, Instant started, Progress progress)
+            throws IOException {
+        ScanStore.Looked before = ScanStore.looked(session, place);
+        boolean first = before.good().equals(Instant.EPOCH);
+        PointWriter points = new PointWriter(session, place, clock, authors, before.last(), first, started);
+        Changes changes = new Changes(session, place, points);
+        // Parents come before their children, so that a folder has its id when its names are decided.
+        looker.changed()
+                .sort(Comparator.comparingInt((FolderLook l) -> depth(l.path())).thenComparing(FolderLook::path));
+        for (FolderLook folder : looker.changed()) {
+            changes.decide(folder, looker);
+        }
+        boolean cancelled = progress.isCancelled();
+        if (!cancelled) {
+            changes.matchMoves();
+            cancelled = !new ReadStage(session, place, points, progress).run(new ArrayList<>(changes.toRead()));
+        }
+        if (!cancelled) {
+            points.end(changes.gone());
+        }
+        CaptureResult result = points.result(looker.files(), cancelled);
+        if (scope instanceof Scope.Whole && !cancelled) {
+            boolean whole = !looker.unreadable().contains("");
+            String trouble = whole ? "" : Words.of("capture.unreadableRoot", place.root());
+            ScanStore.looked(session, place, new ScanStore.Looked(started, whole ? started : before.good()), trouble);
+        }
+        points.finish(result);
+        return result;
+    }
+
+    private static int depth(String path) {
+        return path.isEmpty() ? 0 : 1 + (int) path.chars().filter(c -> c == '/').count();
+    }
+
+    /** What one folder of a place would be captured as, for {@link Scope.Folders}. */
+    public static Scope folders(Set<String> paths) {
+        return new Scope.Folders(paths);
+    }
+}

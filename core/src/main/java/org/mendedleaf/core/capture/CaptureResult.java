@@ -1,0 +1,37 @@
+package org.mendedleaf.core.capture;
+
+import java.util.List;
+import org.mendedleaf.core.line.Skipped;
+
+/**
+ * What a capture did.
+ *
+ * @param added files that were not there before
+ * @param changed files with a new version
+ * @param moved files with a new name or folder
+ * @param removed files that are gone
+ * @param seen files that were looked at in all
+ * @param bytes that were read
+ * @param troubles what could not be captured, and why; chosen exclusions are not among them
+ * @param cancelled whether somebody stopped it before its end
+ */
+public record CaptureResult(
+        long added,
+        long changed,
+        long moved,
+        long removed,
+        long seen,
+        long bytes,
+        List<Skipped> troubles,
+        boolean cancelled) {
+
+    /** Copies the list. */
+    public CaptureResult {
+        troubles = List.copyOf(troubles);
+    }
+
+    /** Number of points added to lines. */
+    public long points() {
+        return added + changed + moved + removed;
+    }
+}

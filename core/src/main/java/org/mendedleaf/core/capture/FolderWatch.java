@@ -1,0 +1,130 @@
+package org.mendedleaf.core.capture;
+
+import java.io.IOException;
+import java.nio.file.ClosedWatchServiceException;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.StandardWatchEventKinds;
+import java.nio.file.WatchEvent;
+import java.nio.file.WatchKey;
+import java.nio.file.WatchService;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Hears from the system which folders below a root had something happen in them. What it cannot hear of (a system that
+ * drops events, a folder that cannot be watched) it says too, so that the caller looks for itself.
+ */
+final class FolderWatch implements AutoCloseable {
+
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(FolderWatch.class);
+
+    private final Path root;
+    private final WatchService service;
+    private final Map<WatchKey, Path> folders = new HashMap<>();
+    private boolean complete = true;
+
+    /** Begins to watch a root and all folders below it. */
+    FolderWatch(Path root) throws IOException {
+        this.root = root;
+        this.service = root.getFileSystem().newWatchService();
+        register(root);
+    }
+
+    /** Whether all folders could be watched; when not, looks from time to time have to make up for it. */
+    boolean isComplete() {
+        return complete;
+    }
+
+    private void register(Path top) {
+        try {
+            Files.walkFileTree(top, new SimpleFileVisitor<>() {
+                @Override
+                public FileVisitResult preVisitDirectory(Path folder, BasicFileAttributes a) {
+                    try {
+                        WatchKey key = folder.register(
+                                service,
+                                StandardWatchEventKinds.ENTRY_CREATE,
+                                StandardWatchEventKinds.ENTRY_MODIFY,
+                                StandardWatchEventKinds.ENTRY_DELETE);
+                        folders.put(key, folder);
+                    } catch (IOException e) {
+                        complete = false;
+                        log.debug("cannot watch {}", folder, e);
+                    }
+                    return FileVisitResult.CONTINUE;
+                }
+
+                @Override
+                public FileVisitResult visitFileFailed(Path file, IOException e) {
+                    return FileVisitResult.CONTINUE;
+                }
+            });
+        } catch (IOException e) {
+            complete = false;
+            log.debug("cannot watch below {}", top, e);
+        }
+    }
+
+    /** Takes what was heard. */
+    interface Hearer {
+        /** Something happened in this folder, by its path from the root. */
+        void changed(String folder);
+
+        /** Events were lost: anything may have happened anywhere. */
+        void lost();
+    }
+
+    /** Waits for events up to a time and passes on all that came. */
+    void hear(Hearer hearer, long millis) throws InterruptedException {
+        try {
+            WatchKey key = service.poll(millis, TimeUnit.MILLISECONDS);
+            while (key != null) {
+                take(key, hearer);
+                key = service.poll();
+            }
+        } catch (ClosedWatchServiceException e) {
+            log.debug("closed while listening", e);
+        }
+    }
+
+    private void take(WatchKey key, Hearer hearer) {
+        Path folder = folders.get(key);
+        for (WatchEvent<?> event : key.pollEvents()) {
+            if (event.kind() == StandardWatchEventKinds.OVERFLOW || folder == null) {
+                hearer.lost();
+                continue;
+            }
+            if (event.context() instanceof Path name && !isOwn(name)) {
+                hearer.changed(root.relativize(folder).toString());
+                Path child = folder.resolve(name);
+                boolean isNew = event.kind() == StandardWatchEventKinds.ENTRY_CREATE
+                        && Files.isDirectory(child, LinkOption.NOFOLLOW_LINKS);
+                if (isNew) {
+                    register(child);
+                    // Names that came before the watch did are found by looking there.
+                    hearer.changed(root.relativize(child).toString());
+                }
+            }
+        }
+        if (!key.reset()) {
+            @Nullable Path gone = folders.remove(key);
+            log.debug("{} is gone", gone);
+        }
+    }
+
+    private static boolean isOwn(Path name) {
+        return name.toString().startsWith(org.mendedleaf.core.disk.SafeFolder.OWN_PREFIX);
+    }
+
+    @Override
+    public void close() throws IOException {
+        service.close();
+    }
+}

@@ -1,0 +1,180 @@
+package org.mendedleaf.core.capture;
+
+import java.io.IOException;
+import java.nio.file.AccessDeniedException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.SafeFolder;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Skipped;
+
+/** Walks through a place and finds the folders whose names, sizes, times or files are not as the last look saw them. */
+final class Looker {
+
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Looker.class);
+    private static final int PROGRESS_STEP = 512;
+
+    private final Place place;
+    private final Exclusions exclusions;
+    private final Map<String, byte[]> known;
+    private final Progress progress;
+    private final List<FolderLook> changed = new ArrayList<>();
+    private final List<String> unreadable = new ArrayList<>();
+    private long files;
+    private int sinceProgress;
+
+    /** A walk that compares with {@code known}: what the last look saw, by the path of the folder. */
+    Looker(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress) {
+        this.place = place;
+        this.exclusions = exclusions;
+        this.known = known;
+        this.progress = progress;
+    }
+
+    /** Folders that changed, parents before children. */
+    List<FolderLook> changed() {
+        return changed;
+    }
+
+    /** Folders that could not be listed; what is known of them stays as it is. */
+    List<String> unreadable() {
+        return unreadable;
+    }
+
+    /** Files and links that were seen. */
+    long files() {
+        return files;
+    }
+
+    /** Looks at the whole place. */
+    void whole() throws IOException {
+        try (SafeFolder root = SafeFolder.open(place.root(), "")) {
+            look(root, true);
+        }
+    }
+
+    /** Looks at some folders, and below them only at what is new. */
+    void some(Set<String> paths) throws IOException {
+        for (String path : paths) {
+            try (SafeFolder folder = SafeFolder.open(place.root(), path)) {
+                look(folder, false);
+            } catch (NoSuchFileException | NotDirectoryException e) {
+                // Its parent, which is looked at too, will tell.
+                log.debug("{} is gone since", path, e);
+            }
+        }
+    }
+
+    private void look(SafeFolder folder, boolean deep) throws IOException {
+        if (progress.isCancelled()) {
+            return;
+        }
+        List<Seen> seen = new ArrayList<>();
+        try {
+            folder.list(new Collector(folder.path(), seen));
+        } catch (IOException e) {
+            unreadable.add(folder.path());
+            return;
+        }
+        List<SafeChild> below = new ArrayList<>();
+        for (int i = 0; i < seen.size(); i++) {
+            Seen s = seen.get(i);
+            if (s.isKept() && s.entry().type() == DiskEntry.Type.FOLDER) {
+                below.add(new SafeChild(s.name(), i));
+            } else if (s.isKept()) {
+                files++;
+            }
+        }
+        List<Opened> opened = new ArrayList<>();
+        for (SafeChild child : below) {
+            openChild(folder, child, seen, opened);
+        }
+        seen.sort(Comparator.comparing(Seen::name));
+        byte[] before = known.get(folder.path());
+        if (before == null || !Arrays.equals(before, ScanBlob.encode(seen, Set.of()))) {
+            changed.add(new FolderLook(folder.path(), List.copyOf(seen), before));
+        }
+        sinceProgress += seen.size();
+        if (sinceProgress > PROGRESS_STEP) {
+            progress.advance(sinceProgress, 0);
+            sinceProgress = 0;
+        }
+        for (Opened child : opened) {
+            boolean isNew = !known.containsKey(child.path());
+            if (deep || isNew) {
+                try (SafeFolder inside = folder.child(child.name())) {
+                    look(inside, true);
+                } catch (NoSuchFileException | NotDirectoryException e) {
+                    log.debug("{} is gone since", child.path(), e);
+                }
+            }
+        }
+    }
+
+    private record SafeChild(String name, int index) {}
+
+    private record Opened(String name, String path) {}
+
+    /** A folder that we may not enter is listed as skipped in the folder above it. */
+    private void openChild(SafeFolder folder, SafeChild child, List<Seen> seen, List<Opened> opened)
+            throws IOException {
+        String path = org.mendedleaf.core.line.RelativePath.child(folder.path(), child.name());
+        DiskEntry entry = seen.get(child.index()).entry();
+        // Only folders without read permission for somebody need the trial of opening them.
+        if ((entry.mode() & 0b100_000_000) == 0 || (entry.mode() & 0b101_101_101) != 0b101_101_101) {
+            try (SafeFolder tried = folder.child(child.name())) {
+                opened.add(new Opened(child.name(), tried.path()));
+            } catch (AccessDeniedException e) {
+                unreadable.add(path);
+                seen.set(
+                        child.index(),
+                        new Seen(child.name(), entry, new Seen.Skip(Skipped.Reason.NO_PERMISSION.code(), "")));
+            } catch (NoSuchFileException | NotDirectoryException e) {
+                opened.add(new Opened(child.name(), path));
+            }
+        } else {
+            opened.add(new Opened(child.name(), path));
+        }
+    }
+
+    private final class Collector implements SafeFolder.Visitor {
+        private final String folder;
+        private final List<Seen> into;
+
+        Collector(String folder, List<Seen> into) {
+            this.folder = folder;
+            this.into = into;
+        }
+
+        @Override
+        public void entry(String name, boolean valid, DiskEntry entry) {
+            boolean isFolder = entry.type() == DiskEntry.Type.FOLDER;
+            Seen.Skip skip = exclusions
+                    .find(folder, name, isFolder)
+                    .map(p -> new Seen.Skip(Skipped.Reason.LEFT_OUT.code(), p))
+                    .orElse(Seen.Skip.NONE);
+            if (!valid) {
+                skip = new Seen.Skip(Skipped.Reason.NAME.code(), "");
+            } else if (entry.type() == DiskEntry.Type.SPECIAL) {
+                skip = new Seen.Skip(Skipped.Reason.SPECIAL.code(), "");
+            }
+            into.add(new Seen(name, entry, skip));
+        }
+
+        @Override
+        public void failed(String name, IOException why) {
+            Skipped.Reason reason =
+                    why instanceof AccessDeniedException ? Skipped.Reason.NO_PERMISSION : Skipped.Reason.UNREADABLE;
+            DiskEntry unknown = new DiskEntry(DiskEntry.Type.FILE, 0, 0, 0, 0);
+            into.add(new Seen(name, unknown, new Seen.Skip(reason.code(), String.valueOf(why.getMessage()))));
+        }
+    }
+}

@@ -1,0 +1,64 @@
+package org.mendedleaf.core.capture;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.List;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceWriter;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.words.Words;
+
+/** Takes a folder under protection. */
+public final class Protect {
+
+    private Protect() {}
+
+    /**
+     * Checks what can be checked before anything is made: the folder is there, the patterns can be read, and folder and
+     * vault do not lie in one another.
+     *
+     * @return the real path of the folder
+     * @throws IllegalArgumentException in words
+     */
+    public static Path check(Path folder, Path vault, List<String> exclusions) throws IOException {
+        exclusions.forEach(Exclusions::check);
+        Path root = PlaceWriter.realFolder(folder);
+        PlaceWriter.refuseNesting(root, realOfNew(vault));
+        if (VaultFolder.isVault(root)) {
+            throw new IllegalArgumentException(Words.of("protect.insideVault", root, root));
+        }
+        return root;
+    }
+
+    /** The real path that a folder has or would have. */
+    public static Path realOfNew(Path path) throws IOException {
+        Path absolute = path.toAbsolutePath().normalize();
+        Path there = absolute;
+        while (there != null && !Files.exists(there)) {
+            there = there.getParent();
+        }
+        return there == null ? absolute : there.toRealPath().resolve(there.relativize(absolute));
+    }
+
+    /** Makes the place in the vault, or changes its settings when it is there. */
+    public static Place place(OpenVault vault, Path root, Rhythm rhythm, List<String> exclusions, Clock clock)
+            throws IOException {
+        Path name = root.getFileName();
+        try (WriteSession session = vault.write()) {
+            Place place = new PlaceWriter(session)
+                    .protect(
+                            root,
+                            name == null ? root.toString() : name.toString(),
+                            rhythm,
+                            exclusions,
+                            clock.instant());
+            session.commit();
+            return place;
+        }
+    }
+}

@@ -1,0 +1,91 @@
+package org.mendedleaf.core.capture;
+
+import java.nio.BufferUnderflowException;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.vault.Varint;
+
+/**
+ * What a look saw in one folder, as bytes: names in ascending order, so that an unchanged folder gives the same bytes
+ * and need not be looked at any further.
+ */
+final class ScanBlob {
+
+    private static final byte[] EMPTY = {};
+
+    private ScanBlob() {}
+
+    /** Encodes names, which must be sorted. Names in {@code unsettled} are written so that they never look the same. */
+    static byte[] encode(List<Seen> sorted, java.util.Set<String> unsettled) {
+        int room = 16;
+        byte[][] names = new byte[sorted.size()][];
+        for (int i = 0; i < names.length; i++) {
+            Seen seen = sorted.get(i);
+            names[i] = seen.name().getBytes(StandardCharsets.UTF_8);
+            room += names[i].length + 48 + seen.skip().detail().length() * 3;
+        }
+        ByteBuffer out = ByteBuffer.allocate(room);
+        for (int i = 0; i < names.length; i++) {
+            Seen seen = sorted.get(i);
+            DiskEntry e = seen.entry();
+            out.put((byte) (e.type().ordinal() | (seen.skip().code() << 4)));
+            Varint.put(out, names[i].length);
+            out.put(names[i]);
+            if (seen.isKept()) {
+                boolean folder = e.type() == DiskEntry.Type.FOLDER;
+                // A folder's own time and size change with each name in it and say nothing more.
+                Varint.put(out, folder ? 0 : e.size());
+                out.putLong(folder ? 0 : unsettled.contains(seen.name()) ? Long.MIN_VALUE : e.mtimeNanos());
+                out.putInt(folder ? 0 : e.key());
+                out.putShort((short) e.mode());
+            } else {
+                byte[] detail = seen.skip().detail().getBytes(StandardCharsets.UTF_8);
+                Varint.put(out, detail.length);
+                out.put(detail);
+            }
+        }
+        byte[] bytes = new byte[out.position()];
+        out.flip().get(bytes);
+        return bytes;
+    }
+
+    /** Reads what {@link #encode} wrote, by name; bytes that are none give nothing, and all is looked at again. */
+    static Map<String, Seen> decode(byte[] bytes) {
+        Map<String, Seen> found = new HashMap<>();
+        ByteBuffer in = ByteBuffer.wrap(bytes);
+        try {
+            while (in.hasRemaining()) {
+                int head = in.get() & 0xff;
+                DiskEntry.Type type = DiskEntry.Type.values()[head & 3];
+                String name = text(in);
+                if (head >> 4 == 0) {
+                    long size = Varint.get(in);
+                    long mtime = in.getLong();
+                    int key = in.getInt();
+                    int mode = in.getShort();
+                    found.put(name, new Seen(name, new DiskEntry(type, size, mtime, mode, key), Seen.Skip.NONE));
+                } else {
+                    Seen.Skip skip = new Seen.Skip(head >> 4, text(in));
+                    found.put(name, new Seen(name, new DiskEntry(type, 0, 0, 0, 0), skip));
+                }
+            }
+        } catch (BufferUnderflowException | ArithmeticException | NegativeArraySizeException e) {
+            return Map.of();
+        }
+        return found;
+    }
+
+    private static String text(ByteBuffer in) {
+        int length = (int) Varint.get(in);
+        if (length > in.remaining()) {
+            throw new BufferUnderflowException();
+        }
+        byte[] bytes = length == 0 ? EMPTY : new byte[length];
+        in.get(bytes);
+        return new String(bytes, StandardCharsets.UTF_8);
+    }
+}

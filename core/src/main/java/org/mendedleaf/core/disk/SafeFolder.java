@@ -1,0 +1,299 @@
+package org.mendedleaf.core.disk;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.channels.SeekableByteChannel;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.FileAlreadyExistsException;
+import java.nio.file.FileSystemException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
+import java.nio.file.Path;
+import java.nio.file.SecureDirectoryStream;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.BasicFileAttributeView;
+import java.nio.file.attribute.FileOwnerAttributeView;
+import java.nio.file.attribute.FileTime;
+import java.nio.file.attribute.PosixFileAttributeView;
+import java.util.Iterator;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import java.util.concurrent.TimeUnit;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.vault.Durable;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * An open folder inside a root, reached name by name without ever following a link, and worked in relative to itself.
+ *
+ * <p>So nothing outside the root can be read or written through it, whatever names and links somebody puts in the way
+ * meanwhile, and paths may be longer than the system takes in one piece (on Linux 4,095 bytes).
+ *
+ * <p>It is built on {@link SecureDirectoryStream}, that is on {@code openat} and its kin. Where the platform has none,
+ * opening fails with an error in words.
+ */
+public final class SafeFolder implements Closeable {
+
+    /** What our own unfinished files are called; capture leaves them out, the next restore removes them. */
+    public static final String OWN_PREFIX = ".mended-leaf-";
+
+    private static final LinkOption NO_FOLLOW = LinkOption.NOFOLLOW_LINKS;
+
+    private final Path root;
+    private final String path;
+    private final SecureDirectoryStream<Path> stream;
+
+    private SafeFolder(Path root, String path, SecureDirectoryStream<Path> stream) {
+        this.root = root;
+        this.path = path;
+        this.stream = stream;
+    }
+
+    /**
+     * Opens the folder at {@code path} below {@code root}.
+     *
+     * @throws NoSuchFileException when it is not there
+     * @throws NotDirectoryException when a name on the way is something else, such as a link
+     */
+    public static SafeFolder open(Path root, String path) throws IOException {
+        SafeFolder at = new SafeFolder(root, "", secure(root, Files.newDirectoryStream(root)));
+        for (String name : RelativePath.names(path)) {
+            at = at.into(name);
+        }
+        return at;
+    }
+
+    /** As {@link #open}, making the folders that are missing; each that was made is told. */
+    public static SafeFolder openOrCreate(Path root, String path, java.util.function.Consumer<String> made)
+            throws IOException {
+        SafeFolder at = open(root, "");
+        for (String name : RelativePath.names(path)) {
+            if (at.find(name).isEmpty()) {
+                at.makeFolder(name);
+                made.accept(RelativePath.child(at.path, name));
+            }
+            at = at.into(name);
+        }
+        return at;
+    }
+
+    private static SecureDirectoryStream<Path> secure(Path where, DirectoryStream<Path> stream) throws IOException {
+        if (stream instanceof SecureDirectoryStream<Path> secure) {
+            return secure;
+        }
+        stream.close();
+        throw new FileSystemException(where.toString(), null, Words.of("disk.notSecure"));
+    }
+
+    /** Opens a folder in this one, and closes this one. */
+    private SafeFolder into(String name) throws IOException {
+        try (this) {
+            return child(name);
+        }
+    }
+
+    /** Opens a folder in this one; this one stays open. */
+    public SafeFolder child(String name) throws IOException {
+        Path step = name(name);
+        String childPath = RelativePath.child(path, name);
+        try {
+            return new SafeFolder(root, childPath, stream.newDirectoryStream(step, NO_FOLLOW));
+        } catch (FileSystemException e) {
+            if (find(name).isPresent() && find(name).get().type() != DiskEntry.Type.FOLDER) {
+                throw new NotDirectoryException(Words.of("disk.inTheWay", childPath));
+            }
+            throw e;
+        }
+    }
+
+    private static Path name(String name) {
+        return Path.of(RelativePath.requireName(name));
+    }
+
+    /** Where this is, from the root. */
+    public String path() {
+        return path;
+    }
+
+    /** Takes one name of a folder. */
+    public interface Visitor {
+        /**
+         * A name and what it is.
+         *
+         * @param valid whether the name is text in UTF-8; when not, {@code name} only looks like it
+         */
+        void entry(String name, boolean valid, DiskEntry entry) throws IOException;
+
+        /** A name that was there a moment ago and cannot be asked about. */
+        void failed(String name, IOException why) throws IOException;
+    }
+
+    /** Gives out all names, in the order of the system; once for each open folder. */
+    public void list(Visitor visitor) throws IOException {
+        try {
+            for (Iterator<Path> names = stream.iterator(); names.hasNext(); ) {
+                Path name = names.next().getFileName();
+                String text = name.toString();
+                boolean valid = text.indexOf('\uFFFD') < 0 || name.equals(Path.of(text));
+                try {
+                    visitor.entry(text, valid, DiskEntry.of(view(name).readAttributes()));
+                } catch (IOException e) {
+                    // What is gone since it was listed needs no word.
+                    if (!(e instanceof NoSuchFileException)) {
+                        visitor.failed(text, e);
+                    }
+                }
+            }
+        } catch (DirectoryIteratorException e) {
+            throw e.getCause();
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
+    }
+
+    private BasicFileAttributeView view(Path name) {
+        BasicFileAttributeView posix = stream.getFileAttributeView(name, PosixFileAttributeView.class, NO_FOLLOW);
+        return posix != null ? posix : stream.getFileAttributeView(name, BasicFileAttributeView.class, NO_FOLLOW);
+    }
+
+    /** What a name is, if it is there. */
+    public Optional<DiskEntry> find(String name) throws IOException {
+        try {
+            return Optional.of(DiskEntry.of(view(name(name)).readAttributes()));
+        } catch (NoSuchFileException e) {
+            return Optional.empty();
+        }
+    }
+
+    /** Name of a file's owner; empty where the system does not say. */
+    public String owner(String name) {
+        FileOwnerAttributeView view = stream.getFileAttributeView(name(name), FileOwnerAttributeView.class, NO_FOLLOW);
+        try {
+            return view == null ? "" : DiskEntry.owner(view);
+        } catch (IOException e) {
+            return "";
+        }
+    }
+
+    /** Opens a file for reading; a link is refused. */
+    public SeekableByteChannel read(String name) throws IOException {
+        return stream.newByteChannel(name(name), Set.of(StandardOpenOption.READ, NO_FOLLOW));
+    }
+
+    /** The target of a link, as text. */
+    public String readLink(String name) throws IOException {
+        return Files.readSymbolicLink(root.resolve(RelativePath.child(path, name)))
+                .toString();
+    }
+
+    /** Opens a new file for writing and reading. */
+    public FileChannel create(String name) throws IOException {
+        SeekableByteChannel channel = stream.newByteChannel(
+                name(name),
+                Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.READ, NO_FOLLOW));
+        if (channel instanceof FileChannel file) {
+            return file;
+        }
+        channel.close();
+        throw new FileSystemException(name, null, Words.of("disk.notSecure"));
+    }
+
+    /** A fresh name for something unfinished. */
+    public static String ownName() {
+        return OWN_PREFIX + UUID.randomUUID();
+    }
+
+    /** Makes a folder: beside the root under a name of ours, then moved to where it belongs, however deep. */
+    public void makeFolder(String name) throws IOException {
+        Path target = name(name);
+        if (find(name).isPresent()) {
+            throw new FileAlreadyExistsException(RelativePath.child(path, name));
+        }
+        Path beside = Path.of(ownName());
+        Files.createDirectory(root.resolve(beside));
+        moveFromRoot(beside, target);
+    }
+
+    /** Makes a symbolic link, which points to whatever it says. */
+    public void makeLink(String name, String linkTarget) throws IOException {
+        Path beside = Path.of(ownName());
+        Files.createSymbolicLink(root.resolve(beside), Path.of(linkTarget));
+        moveFromRoot(beside, name(name));
+    }
+
+    private void moveFromRoot(Path beside, Path target) throws IOException {
+        try (SecureDirectoryStream<Path> top = secure(root, Files.newDirectoryStream(root))) {
+            try {
+                top.move(beside, stream, target);
+            } catch (IOException e) {
+                Files.deleteIfExists(root.resolve(beside));
+                throw e;
+            }
+        }
+    }
+
+    /** Renames a file within this folder, replacing what has that name already. */
+    public void rename(String from, String to) throws IOException {
+        stream.move(name(from), stream, name(to));
+    }
+
+    /** Removes a file or link. */
+    public void delete(String name) throws IOException {
+        stream.deleteFile(name(name));
+    }
+
+    /** Removes an empty folder. */
+    public void deleteFolder(String name) throws IOException {
+        stream.deleteDirectory(name(name));
+    }
+
+    /** Sets permissions and modified time of a file or folder. */
+    public void setAttributes(String name, long mtimeNanos, int mode) throws IOException {
+        PosixFileAttributeView posix = stream.getFileAttributeView(name(name), PosixFileAttributeView.class, NO_FOLLOW);
+        if (posix != null) {
+            posix.setPermissions(DiskEntry.permissions(mode));
+        }
+        FileTime time = FileTime.from(mtimeNanos, TimeUnit.NANOSECONDS);
+        BasicFileAttributeView view = view(name(name));
+        view.setTimes(time, null, null);
+        if (view.readAttributes().lastModifiedTime().to(TimeUnit.NANOSECONDS) != mtimeNanos) {
+            setExactTime(name, time);
+        }
+    }
+
+    /** Relative to a folder, JDK 17 sets microseconds only; by its path, the same file takes nanoseconds. */
+    private void setExactTime(String name, FileTime time) {
+        Path whole = root.resolve(RelativePath.child(path, name));
+        try {
+            Files.getFileAttributeView(whole, BasicFileAttributeView.class, NO_FOLLOW)
+                    .setTimes(time, null, null);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(SafeFolder.class).debug("time of {} in microseconds only", name, e);
+        }
+    }
+
+    /** Writes a small file whole and synced. */
+    public void write(String name, byte[] bytes) throws IOException {
+        try (FileChannel out = create(name)) {
+            Durable.write(out, ByteBuffer.wrap(bytes));
+            out.force(true);
+        }
+    }
+
+    /** Makes the names in this folder durable. */
+    public void force() {
+        Durable.forceFolder(root.resolve(path));
+    }
+
+    @Override
+    public void close() throws IOException {
+        stream.close();
+    }
+}

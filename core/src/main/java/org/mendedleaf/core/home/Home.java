@@ -1,0 +1,150 @@
+package org.mendedleaf.core.home;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.vault.Durable;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * The user's settings: which vaults there are, what she is called, and what the screens remember. One file, {@code
+ * settings.json}, in {@code MENDED_LEAF_HOME} or the usual folder for settings.
+ */
+public final class Home {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    private final Path folder;
+    private final ObjectNode settings;
+
+    private Home(Path folder, ObjectNode settings) {
+        this.folder = folder;
+        this.settings = settings;
+    }
+
+    /** Where the settings are, by the environment. */
+    public static Path defaultFolder(Map<String, String> environment) {
+        String own = environment.getOrDefault("MENDED_LEAF_HOME", "");
+        if (!own.isEmpty()) {
+            return Path.of(own).toAbsolutePath();
+        }
+        String config = environment.getOrDefault("XDG_CONFIG_HOME", "");
+        Path base = config.isEmpty() ? Path.of(System.getProperty("user.home"), ".config") : Path.of(config);
+        return base.resolve("mended-leaf").toAbsolutePath();
+    }
+
+    /** Reads the settings in this folder; an empty home gives the standard ones. */
+    public static Home open(Path folder) throws IOException {
+        Path file = folder.resolve("settings.json");
+        if (!Files.exists(file)) {
+            return new Home(folder, JSON.createObjectNode());
+        }
+        try {
+            JsonNode read = JSON.readTree(file.toFile());
+            if (read instanceof ObjectNode object) {
+                return new Home(folder, object);
+            }
+        } catch (com.fasterxml.jackson.core.JacksonException e) {
+            throw new IOException(Words.of("home.damaged", file, e.getOriginalMessage()), e);
+        }
+        throw new IOException(Words.of("home.damaged", file, ""));
+    }
+
+    /** Where the settings are. */
+    public Path folder() {
+        return folder;
+    }
+
+    /** The vaults that this user has, in the order in which they came. */
+    public List<Path> vaults() {
+        List<Path> vaults = new ArrayList<>();
+        settings.path("vaults").forEach(v -> vaults.add(Path.of(v.asText())));
+        return vaults;
+    }
+
+    /** Adds a vault, unless it is known. */
+    public void addVault(Path vault) throws IOException {
+        if (!vaults().contains(vault)) {
+            ArrayNode list = settings.withArray("vaults");
+            list.add(vault.toString());
+            save();
+        }
+    }
+
+    /** What the user is called at the points she makes. */
+    public String who() {
+        String chosen = settings.path("who").asText("");
+        return chosen.isEmpty() ? System.getProperty("user.name") : chosen;
+    }
+
+    /** Chooses what the user is called. */
+    public void who(String name) throws IOException {
+        settings.put("who", name);
+        save();
+    }
+
+    /**
+     * The clock by which this home lives: the system's, unless the sample office has set another moment for its "today";
+     * then time goes on from there.
+     */
+    public Clock clock(Clock system) {
+        String today = settings.path("today").asText("");
+        String zone = settings.path("zone").asText("");
+        String since = settings.path("todaySince").asText("");
+        try {
+            Clock zoned = zone.isEmpty() ? system : system.withZone(ZoneId.of(zone));
+            if (today.isEmpty() || since.isEmpty()) {
+                return zoned;
+            }
+            return Clock.offset(zoned, Duration.between(Instant.parse(since), Instant.parse(today)));
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(Words.of("home.damaged", folder, e.getMessage()), e);
+        }
+    }
+
+    /** Lets this home live at another moment: for the sample office. */
+    public void setToday(Instant today, Instant system, ZoneId zone) throws IOException {
+        settings.put("today", today.toString());
+        settings.put("todaySince", system.toString());
+        settings.put("zone", zone.getId());
+        save();
+    }
+
+    /** What a screen remembers under this key; empty when nothing. */
+    public String remembered(String key) {
+        return settings.path("screen").path(key).asText("");
+    }
+
+    /** Remembers something for a screen. It is written by {@link #save}. */
+    public void remember(String key, String value) {
+        settings.withObject("/screen").put(key, value);
+    }
+
+    /** Writes the settings, whole or not at all. */
+    public synchronized void save() throws IOException {
+        Files.createDirectories(folder);
+        Path beside = folder.resolve("settings.json.new");
+        byte[] bytes = JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(settings);
+        try (FileChannel out = FileChannel.open(
+                beside, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE)) {
+            Durable.write(out, java.nio.ByteBuffer.wrap(bytes));
+            out.force(true);
+        }
+        Files.move(beside, folder.resolve("settings.json"), StandardCopyOption.ATOMIC_MOVE);
+    }
+}

@@ -1,0 +1,19 @@
+package org.mendedleaf.core.jobs;
+
+/** What a long piece of work tells while it goes on, and where it hears that it should stop. Safe for several threads. */
+public interface Progress {
+
+    /** Tells nobody and never stops. */
+    Progress NONE = new Progress() {};
+
+    /** What is going on now, in words; {@code files} and {@code bytes} are what there is to do in all. */
+    default void begin(String step, long files, long bytes) {}
+
+    /** So much more is done. */
+    default void advance(long files, long bytes) {}
+
+    /** Whether somebody asked to stop; what is done then stays done. Waits here while the work is paused. */
+    default boolean isCancelled() {
+        return false;
+    }
+}

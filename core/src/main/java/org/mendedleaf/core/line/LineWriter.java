@@ -1,0 +1,291 @@
+package org.mendedleaf.core.line;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.StoredContent;
+
+/** Adds points to lines. Nothing here takes a point away. One thread, within one {@link WriteSession}. */
+public final class LineWriter {
+
+    private final WriteSession session;
+    private final Sql sql;
+    private final Names names;
+
+    /** A writer within this session. */
+    public LineWriter(WriteSession session) {
+        this.session = session;
+        this.sql = session.sql();
+        this.names = new Names(sql);
+    }
+
+    /** The id of a folder, made when it is new. */
+    public long folder(Place place, String path) throws IOException {
+        return names.folderForWriting(session, place.id(), path);
+    }
+
+    /** The id of a folder that was seen before. */
+    public Optional<Long> knownFolder(Place place, String path) throws IOException {
+        return names.folder(place.id(), path);
+    }
+
+    /** The path of a folder. */
+    public String path(long folder) throws IOException {
+        return names.path(folder);
+    }
+
+    /** What the catalogue holds as present in a folder. */
+    public List<LiveEntry> live(long folder) throws IOException {
+        return sql.list(
+                "SELECT " + LiveEntry.COLUMNS
+                        + " FROM span s JOIN node n ON n.id = s.node WHERE s.folder = ? AND s.valid_to = ?",
+                LiveEntry::of,
+                folder,
+                Moment.OPEN);
+    }
+
+    /** What the catalogue holds as present under one name. */
+    public Optional<LiveEntry> live(long folder, String name) throws IOException {
+        return sql.first(
+                "SELECT " + LiveEntry.COLUMNS + " FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id"
+                        + " AND s.valid_to = ? WHERE n.folder = ? AND n.name = ?",
+                LiveEntry::of,
+                Moment.OPEN,
+                folder,
+                name);
+    }
+
+    /** Digest and recipe of a version. */
+    public record Content(Digest digest, Recipe recipe, Optional<Digest> sha256) {}
+
+    /** The content of one version. */
+    public Content content(long line, int number) throws IOException {
+        record Raw(byte[] digest, byte[] recipe, byte @org.jspecify.annotations.Nullable [] sha256) {}
+        Raw raw = sql.first(
+                        "SELECT digest, recipe, sha256 FROM version WHERE line = ? AND number = ?",
+                        r -> new Raw(r.getBytes(1), r.getBytes(2), r.getBytes(3)),
+                        line,
+                        number)
+                .orElseThrow(() -> new IllegalArgumentException("expected a version, got " + line + "/" + number));
+        byte[] sha = raw.sha256();
+        return new Content(
+                Digest.of(raw.digest()),
+                Recipe.decode(raw.recipe()),
+                sha == null ? Optional.empty() : Optional.of(Digest.of(sha)));
+    }
+
+    /** A line that once was under this name and is now removed or left out. */
+    public record Gone(long line, long node, int last) {}
+
+    /** The line that ended under this name, if there is one. */
+    public Optional<Gone> gone(long folder, String name) throws IOException {
+        return sql.first(
+                "SELECT l.id, n.id, l.last FROM node n JOIN line l ON l.id = n.line AND l.node = n.id"
+                        + " WHERE n.folder = ? AND n.name = ? AND l.removed <> 0 ORDER BY l.removed DESC",
+                r -> new Gone(r.getLong(1), r.getLong(2), r.getInt(3)),
+                folder,
+                name);
+    }
+
+    /** A line that is removed or left out, wherever it was last. */
+    public Optional<Gone> goneLine(long line) throws IOException {
+        return sql.first(
+                "SELECT id, node, last FROM line WHERE id = ? AND removed <> 0",
+                r -> new Gone(r.getLong(1), r.getLong(2), r.getInt(3)),
+                line);
+    }
+
+    /** A removed file that is back, under this name. Returns the number of the new version. */
+    public int returnedTo(Place place, long folder, String name, Gone gone, StoredContent content, Arrival arrival)
+            throws IOException {
+        long node =
+                sql.number("SELECT id FROM node WHERE folder = ? AND name = ? AND line = ?", folder, name, gone.line());
+        if (node == 0) {
+            node = session.nextId(WriteSession.Table.NODE);
+            session.apply(Op.NODE, node, folder, RelativePath.requireName(name), gone.line(), 0);
+        }
+        return returned(place, folder, new Gone(gone.line(), node, gone.last()), content, arrival);
+    }
+
+    /** What a new version brings, beside its content. */
+    public record Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {}
+
+    /** A file that was never seen: a new line with its first version. Returns the line's id. */
+    public long newLine(Place place, long folder, String name, StoredContent content, Arrival arrival)
+            throws IOException {
+        long line = session.nextId(WriteSession.Table.LINE);
+        long node = session.nextId(WriteSession.Table.NODE);
+        session.apply(Op.NODE, node, folder, RelativePath.requireName(name), line, 0);
+        session.apply(Op.LINE, line, place.id(), node);
+        addVersion(place, line, 0, node, folder, content, arrival);
+        return line;
+    }
+
+    /** A removed file that is back under its name: its line goes on. Returns the number of the new version. */
+    public int returned(Place place, long folder, Gone gone, StoredContent content, Arrival arrival)
+            throws IOException {
+        return addVersion(place, gone.line(), gone.last(), gone.node(), folder, content, arrival);
+    }
+
+    /** A new content under a name that is there. Returns the number of the new version. */
+    public int changed(Place place, LiveEntry live, StoredContent content, Arrival arrival) throws IOException {
+        Instant saved = notBefore(arrival.saved(), live.from());
+        session.apply(Op.SPAN_ENDS, Moment.micros(saved), live.folder(), live.node());
+        Arrival placed = new Arrival(
+                arrival.facts(), arrival.origin(), arrival.source(), saved, arrival.captured(), arrival.note());
+        int last = (int) sql.number("SELECT last FROM line WHERE id = ?", live.line());
+        return addVersion(place, live.line(), last, live.node(), live.folder(), content, placed);
+    }
+
+    /** An interval is never empty: what follows begins at least a microsecond later. */
+    private static Instant notBefore(Instant at, long from) {
+        return Moment.micros(at) > from ? at : Moment.instant(from + 1);
+    }
+
+    private int addVersion(
+            Place place, long line, int last, long node, long folder, StoredContent content, Arrival arrival)
+            throws IOException {
+        int number = last + 1;
+        FileFacts facts = arrival.facts();
+        long saved = Moment.micros(arrival.saved());
+        Digest sha = content.sha256();
+        session.apply(
+                Op.VERSION,
+                line,
+                number,
+                node,
+                saved,
+                Moment.micros(arrival.captured()),
+                facts.who(),
+                arrival.origin().code(),
+                arrival.source(),
+                facts.kind().code(),
+                content.length(),
+                facts.mtimeNanos(),
+                facts.mode(),
+                content.digest().bytes(),
+                sha == null ? null : sha.bytes(),
+                content.recipe().encode(),
+                arrival.note());
+        session.apply(Op.LINE_GROWS, number, content.length(), node, line);
+        // The first capture knows nothing of what was before it, however old the files are.
+        long from = arrival.origin() == Origin.FOUND ? Moment.micros(arrival.captured()) : saved;
+        session.apply(
+                Op.SPAN,
+                folder,
+                Moment.OPEN,
+                node,
+                from,
+                number,
+                facts.kind().code(),
+                content.length(),
+                facts.mtimeNanos(),
+                facts.mode());
+        if (arrival.origin() != Origin.FOUND) {
+            session.countChange(place.id(), arrival.saved());
+        }
+        return number;
+    }
+
+    /** The same content with another modified time or other permissions: no new version, but the moment is kept. */
+    public void attributes(LiveEntry live, FileFacts facts, Instant at) throws IOException {
+        Instant from = notBefore(at, live.from());
+        session.apply(Op.SPAN_ENDS, Moment.micros(from), live.folder(), live.node());
+        session.apply(
+                Op.SPAN,
+                live.folder(),
+                Moment.OPEN,
+                live.node(),
+                Moment.micros(from),
+                live.number(),
+                live.kind().code(),
+                live.size(),
+                facts.mtimeNanos(),
+                facts.mode());
+    }
+
+    /** A file under a new name or in another folder: the line goes along. */
+    public void moved(Place place, LiveEntry live, long toFolder, String toName, FileFacts facts, Instant when)
+            throws IOException {
+        Instant at = notBefore(when, live.from());
+        long target = sql.number(
+                "SELECT id FROM node WHERE folder = ? AND name = ? AND line = ?", toFolder, toName, live.line());
+        if (target == 0) {
+            target = session.nextId(WriteSession.Table.NODE);
+            session.apply(Op.NODE, target, toFolder, RelativePath.requireName(toName), live.line(), 0);
+        }
+        session.apply(Op.SPAN_ENDS, Moment.micros(at), live.folder(), live.node());
+        session.apply(
+                Op.SPAN,
+                toFolder,
+                Moment.OPEN,
+                target,
+                Moment.micros(at),
+                live.number(),
+                live.kind().code(),
+                live.size(),
+                facts.mtimeNanos(),
+                facts.mode());
+        session.apply(Op.LINE_STATE, target, 0, live.line());
+        EventKind kind = live.folder() == toFolder ? EventKind.RENAMED : EventKind.MOVED;
+        event(live.line(), at, kind, facts.who(), live.node(), target, live.number());
+        session.countChange(place.id(), at);
+    }
+
+    /** A file that is gone from its folder, or left out from now on. */
+    public void ended(Place place, LiveEntry live, EventKind kind, String who, Instant when) throws IOException {
+        Instant at = notBefore(when, live.from());
+        session.apply(Op.SPAN_ENDS, Moment.micros(at), live.folder(), live.node());
+        if (live.kind() == EntryKind.FOLDER) {
+            return;
+        }
+        session.apply(Op.LINE_STATE, live.node(), Moment.micros(at), live.line());
+        event(live.line(), at, kind, who, live.node(), live.node(), live.number());
+        session.countChange(place.id(), at);
+    }
+
+    private void event(long line, Instant at, EventKind kind, String who, long from, long to, int number)
+            throws IOException {
+        session.apply(
+                Op.EVENT,
+                session.nextId(WriteSession.Table.EVENT),
+                line,
+                Moment.micros(at),
+                kind.code(),
+                who,
+                from,
+                to,
+                number);
+    }
+
+    /** A folder that is there now. Returns its id. */
+    public long folderAppears(Place place, long parent, String parentPath, String name, FileFacts facts, Instant at)
+            throws IOException {
+        long child = folder(place, RelativePath.child(parentPath, name));
+        long node = sql.number("SELECT id FROM node WHERE folder = ? AND name = ? AND child = ?", parent, name, child);
+        if (node == 0) {
+            node = session.nextId(WriteSession.Table.NODE);
+            session.apply(Op.NODE, node, parent, RelativePath.requireName(name), 0, child);
+        }
+        long last = sql.number(
+                "SELECT max(valid_to) FROM span WHERE folder = ? AND node = ? AND valid_to < ?",
+                parent,
+                node,
+                Moment.OPEN);
+        session.apply(
+                Op.SPAN,
+                parent,
+                Moment.OPEN,
+                node,
+                Math.max(Moment.micros(at), last),
+                0,
+                EntryKind.FOLDER.code(),
+                0,
+                facts.mtimeNanos(),
+                facts.mode());
+        return child;
+    }
+}

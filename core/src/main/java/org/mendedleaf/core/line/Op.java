@@ -1,0 +1,66 @@
+package org.mendedleaf.core.line;
+
+/**
+ * The ways in which the catalogue changes. Each is one statement; its code and the order of its parameters are part of
+ * the vault's format, since commit records in the packs hold them.
+ */
+public enum Op {
+    /** Parameters: id, root, name, rhythm, minutes, created. */
+    PLACE(1, "INSERT OR REPLACE INTO place(id, root, name, rhythm, minutes, created) VALUES (?,?,?,?,?,?)"),
+    /** Parameters: place. */
+    CLEAR_EXCLUSIONS(2, "DELETE FROM exclusion WHERE place = ?"),
+    /** Parameters: place, pattern. */
+    EXCLUSION(3, "INSERT OR REPLACE INTO exclusion(place, pattern) VALUES (?,?)"),
+    /** Parameters: id, place, parent, name. */
+    FOLDER(4, "INSERT INTO folder(id, place, parent, name) VALUES (?,?,?,?)"),
+    /** Parameters: id, folder, name, line, child. */
+    NODE(5, "INSERT INTO node(id, folder, name, line, child) VALUES (?,?,?,?,?)"),
+    /** Parameters: id, place, node. */
+    LINE(6, "INSERT INTO line(id, place, node, last, versions, bytes, removed) VALUES (?,?,?,0,0,0,0)"),
+    /**
+     * Parameters: line, number, node, saved, captured, who, origin, source, kind, size, mtime, mode, digest, sha256,
+     * recipe, note.
+     */
+    VERSION(7, "INSERT INTO version VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: last number, bytes to add, node, line. */
+    LINE_GROWS(
+            8,
+            "UPDATE line SET last = ?, versions = versions + 1, bytes = bytes + ?, node = ?, removed = 0 WHERE id = ?"),
+    /** Parameters: node, removed, line. */
+    LINE_STATE(9, "UPDATE line SET node = ?, removed = ? WHERE id = ?"),
+    /** Parameters: id, line, at, kind, who, origin node, target node, number. */
+    EVENT(10, "INSERT INTO event VALUES (?,?,?,?,?,?,?,?)"),
+    /** Parameters: folder, valid_to, node, valid_from, number, kind, size, mtime, mode. */
+    SPAN(11, "INSERT INTO span VALUES (?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: valid_to, folder, node. */
+    SPAN_ENDS(12, "UPDATE span SET valid_to = ? WHERE folder = ? AND valid_to = 9223372036854775807 AND node = ?"),
+    /** Parameters: place, hour, changes. */
+    DENSITY(
+            13,
+            "INSERT INTO density VALUES (?,?,?) ON CONFLICT (place, hour)"
+                    + " DO UPDATE SET changes = changes + excluded.changes"),
+    /** Parameters: id, place, started, ended, first, changes, bytes. */
+    CAPTURE(14, "INSERT OR REPLACE INTO capture VALUES (?,?,?,?,?,?,?)"),
+    /** Parameters: id, at, who, kind, place, undoes. */
+    JOURNAL(15, "INSERT INTO journal VALUES (?,?,?,?,?,?)"),
+    /** Parameters: journal, seq, line, folder, name, before, after. */
+    JOURNAL_ITEM(16, "INSERT INTO journal_item VALUES (?,?,?,?,?,?,?)"),
+    /** Parameters: sha256, line, number. */
+    VERSION_SHA256(17, "UPDATE version SET sha256 = ? WHERE line = ? AND number = ?");
+
+    private final int code;
+    private final String sql;
+
+    Op(int code, String sql) {
+        this.code = code;
+        this.sql = sql;
+    }
+
+    int code() {
+        return code;
+    }
+
+    String sql() {
+        return sql;
+    }
+}

@@ -1,0 +1,104 @@
+package org.mendedleaf.core.line;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import org.mendedleaf.core.words.Words;
+
+/** Protects folders: makes places and changes their settings. */
+public final class PlaceWriter {
+
+    private final WriteSession session;
+
+    /** A writer within this session. */
+    public PlaceWriter(WriteSession session) {
+        this.session = session;
+    }
+
+    /**
+     * Protects a folder, or changes the settings of one that is protected.
+     *
+     * @param root a real path
+     * @throws IllegalArgumentException in words, when the folder and the vault lie in one another, or the folder and one
+     *     that is protected already
+     */
+    public Place protect(Path root, String name, Rhythm rhythm, List<String> exclusions, Instant now)
+            throws IOException {
+        refuseNesting(root, realVault());
+        List<Place> places = new PlaceQuery(session.sql()).all();
+        for (Place other : places) {
+            if (other.root().equals(root)) {
+                return store(new Place(other.id(), root, name, rhythm, exclusions, other.created()));
+            }
+            if (root.startsWith(other.root())) {
+                throw new IllegalArgumentException(Words.of("protect.within", root, other.root()));
+            }
+            if (other.root().startsWith(root)) {
+                throw new IllegalArgumentException(Words.of("protect.around", root, other.root()));
+            }
+        }
+        return store(new Place(session.nextId(WriteSession.Table.PLACE), root, name, rhythm, exclusions, now));
+    }
+
+    private Path realVault() throws IOException {
+        return session.vault().root().toRealPath();
+    }
+
+    /** Refuses a vault in the folder that it keeps, and the other way round. */
+    public static void refuseNesting(Path root, Path vault) {
+        if (vault.startsWith(root)) {
+            throw new IllegalArgumentException(Words.of("protect.vaultInside", root, vault));
+        }
+        if (root.startsWith(vault)) {
+            throw new IllegalArgumentException(Words.of("protect.insideVault", root, vault));
+        }
+    }
+
+    /**
+     * The real path of a folder that somebody wants to protect.
+     *
+     * @throws IllegalArgumentException in words, when it is not there or no folder
+     */
+    public static Path realFolder(Path folder) throws IOException {
+        if (!Files.isDirectory(folder)) {
+            throw new IllegalArgumentException(
+                    Words.of(Files.exists(folder) ? "protect.notAFolder" : "protect.noFolder", folder));
+        }
+        return folder.toRealPath();
+    }
+
+    private Place store(Place place) throws IOException {
+        session.apply(
+                Op.PLACE,
+                place.id(),
+                place.root().toString(),
+                place.name(),
+                place.rhythm().kind().name(),
+                place.rhythm().minutes(),
+                Moment.micros(place.created()));
+        session.apply(Op.CLEAR_EXCLUSIONS, place.id());
+        for (String pattern : place.exclusions()) {
+            session.apply(Op.EXCLUSION, place.id(), pattern);
+        }
+        // What is left out may have changed: the next look must not take the last one's word for it.
+        session.applyUnlogged("DELETE FROM scan WHERE folder IN (SELECT id FROM folder WHERE place = ?)", place.id());
+        return place;
+    }
+
+    /** Notes a capture; the same id again replaces what was noted. */
+    public long capture(Place place, long id, CaptureRecord capture) throws IOException {
+        long row = id == 0 ? session.nextId(WriteSession.Table.CAPTURE) : id;
+        session.apply(
+                Op.CAPTURE,
+                row,
+                place.id(),
+                Moment.micros(capture.started()),
+                Moment.micros(capture.ended()),
+                capture.first() ? 1 : 0,
+                capture.changes(),
+                capture.bytes());
+        return row;
+    }
+}

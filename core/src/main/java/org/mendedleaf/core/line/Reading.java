@@ -1,0 +1,218 @@
+package org.mendedleaf.core.line;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.vault.ContentReader;
+
+/** A view of a vault for reading. One thread at a time; close it to give it back. */
+public final class Reading implements AutoCloseable {
+
+    private final OpenVault vault;
+    private final Sql sql;
+    private final Names names;
+    private @Nullable ContentReader contents;
+
+    Reading(OpenVault vault, Sql sql) {
+        this.vault = vault;
+        this.sql = sql;
+        this.names = new Names(sql);
+    }
+
+    /** The vault that is read. */
+    public OpenVault vault() {
+        return vault;
+    }
+
+    Sql sql() {
+        return sql;
+    }
+
+    /** The contents behind versions. */
+    public ContentReader contents() throws IOException {
+        if (contents == null) {
+            try {
+                contents = new ContentReader(vault.folder(), sql.connection());
+            } catch (SQLException e) {
+                throw Catalogue.translate(vault.folder(), e);
+            }
+        }
+        return contents;
+    }
+
+    /** All places of the vault, in the order in which they were protected. */
+    public List<Place> places() throws IOException {
+        return new PlaceQuery(sql).all();
+    }
+
+    /** The place whose folder this is or in which it lies. */
+    public Optional<Place> placeOf(Path path) throws IOException {
+        return places().stream().filter(p -> path.startsWith(p.root())).findFirst();
+    }
+
+    /** What a folder held at a moment; without {@code removed}, only what was there. */
+    public List<Entry> listing(Place place, String folder, Instant at, boolean removed) throws IOException {
+        Optional<Long> id = names.folder(place.id(), folder);
+        if (id.isEmpty()) {
+            return List.of();
+        }
+        ListingQuery query = new ListingQuery(sql);
+        List<Entry> entries = query.present(id.get(), Moment.micros(at));
+        if (removed) {
+            List<Entry> all = new ArrayList<>(entries);
+            all.addAll(query.removed(id.get(), Moment.micros(at)));
+            return all;
+        }
+        return entries;
+    }
+
+    /** Whether this path was ever a folder of the place. */
+    public boolean isFolder(Place place, String path) throws IOException {
+        return names.folder(place.id(), path).isPresent();
+    }
+
+    /** Sums over a folder and all below it, now. */
+    public Totals totals(Place place, String folder) throws IOException {
+        Optional<Long> id = names.folder(place.id(), folder);
+        return id.isEmpty() ? new Totals(0, 0, 0, 0, 0) : new ListingQuery(sql).totals(id.get());
+    }
+
+    /** All files in a folder and below it at a moment, by path from the place's root. */
+    public Map<String, Entry> tree(Place place, String folder, Instant at) throws IOException {
+        Map<String, Entry> found = new TreeMap<>();
+        Optional<Long> id = names.folder(place.id(), folder);
+        if (id.isPresent()) {
+            collect(new ListingQuery(sql), id.get(), folder, Moment.micros(at), found);
+        }
+        return found;
+    }
+
+    private static void collect(ListingQuery query, long folder, String path, long at, Map<String, Entry> into)
+            throws IOException {
+        for (Entry entry : query.present(folder, at)) {
+            String child = RelativePath.child(path, entry.name());
+            into.put(child, entry);
+            if (entry.kind() == EntryKind.FOLDER) {
+                collect(query, entry.folder(), child, at, into);
+            }
+        }
+    }
+
+    /** The line of a file by its path, as it is now or was once; what is there now comes first. */
+    public Optional<Line> line(Place place, String path) throws IOException {
+        return new LineQuery(sql, names).find(place, path);
+    }
+
+    /** A line by its id. */
+    public Optional<Line> line(long id) throws IOException {
+        return new LineQuery(sql, names).get(id, places());
+    }
+
+    /** The version of a line that was current at a moment, if the file was there. */
+    public Optional<Integer> numberAt(long line, Instant at) throws IOException {
+        return new LineQuery(sql, names).numberAt(line, Moment.micros(at));
+    }
+
+    /** Changes per hour, by hours since 1970, in a range of them. */
+    public Map<Long, Integer> density(Place place, long fromHour, long toHour) throws IOException {
+        Map<Long, Integer> found = new HashMap<>();
+        sql.list(
+                        "SELECT hour, changes FROM density WHERE place = ? AND hour BETWEEN ? AND ?",
+                        r -> Map.entry(r.getLong(1), r.getInt(2)),
+                        place.id(),
+                        fromHour,
+                        toHour)
+                .forEach(e -> found.put(e.getKey(), e.getValue()));
+        return found;
+    }
+
+    /** The captures that changed something, oldest first. */
+    public List<CaptureRecord> captures(Place place) throws IOException {
+        return sql.list(
+                "SELECT started, ended, first, changes, bytes FROM capture WHERE place = ? ORDER BY id",
+                r -> new CaptureRecord(
+                        Moment.instant(r.getLong(1)),
+                        Moment.instant(r.getLong(2)),
+                        r.getInt(3) == 1,
+                        r.getLong(4),
+                        r.getLong(5)),
+                place.id());
+    }
+
+    /** When the first capture of a place began: before that nothing is known. */
+    public Optional<Instant> firstCapture(Place place) throws IOException {
+        return sql.first(
+                "SELECT started FROM capture WHERE place = ? ORDER BY id LIMIT 1",
+                r -> Moment.instant(r.getLong(1)),
+                place.id());
+    }
+
+    /** The last change in a folder (not below it) before a moment. */
+    public Optional<Instant> changeBefore(Place place, String folder, Instant at) throws IOException {
+        return neighbour(place, folder, Moment.micros(at), true);
+    }
+
+    /** The next change in a folder (not below it) after a moment. */
+    public Optional<Instant> changeAfter(Place place, String folder, Instant at) throws IOException {
+        return neighbour(place, folder, Moment.micros(at), false);
+    }
+
+    private Optional<Instant> neighbour(Place place, String folder, long at, boolean before) throws IOException {
+        Optional<Long> id = names.folder(place.id(), folder);
+        if (id.isEmpty()) {
+            return Optional.empty();
+        }
+        String query = before
+                ? "SELECT max(m) FROM (SELECT valid_from m FROM span WHERE folder = ? AND valid_from < ?"
+                        + " UNION ALL SELECT valid_to FROM span WHERE folder = ? AND valid_to < ?)"
+                : "SELECT min(m) FROM (SELECT valid_from m FROM span WHERE folder = ? AND valid_from > ?"
+                        + " UNION ALL SELECT valid_to FROM span WHERE folder = ? AND valid_to > ?"
+                        + " AND valid_to < " + Moment.OPEN + ")";
+        long found = sql.number(query, id.get(), at, id.get(), at);
+        return found == 0 ? Optional.empty() : Optional.of(Moment.instant(found));
+    }
+
+    /** The first change anywhere in a place at or after a moment. */
+    public Optional<Instant> firstChangeFrom(Place place, Instant from) throws IOException {
+        long found = sql.number(
+                "SELECT min(at) FROM (SELECT min(v.saved) at FROM version v JOIN line l ON l.id = v.line"
+                        + " WHERE l.place = ? AND v.saved >= ? AND v.origin <> 1 UNION ALL"
+                        + " SELECT min(e.at) FROM event e JOIN line l ON l.id = e.line"
+                        + " WHERE l.place = ? AND e.at >= ?)",
+                place.id(),
+                Moment.micros(from),
+                place.id(),
+                Moment.micros(from));
+        return found == 0 ? Optional.empty() : Optional.of(Moment.instant(found));
+    }
+
+    /** How a place stands. */
+    public PlaceState state(Place place) throws IOException {
+        return new PlaceQuery(sql).state(place, names);
+    }
+
+    /** How much the vault holds and takes. */
+    public Room room() throws IOException {
+        return new PlaceQuery(sql).room();
+    }
+
+    void dispose() throws IOException {
+        if (contents != null) {
+            contents.close();
+        }
+        sql.close();
+    }
+
+    @Override
+    public void close() throws IOException {
+        vault.giveBack(this);
+    }
+}

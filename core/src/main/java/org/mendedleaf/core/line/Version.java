@@ -1,0 +1,51 @@
+package org.mendedleaf.core.line;
+
+import java.time.Instant;
+import java.util.Optional;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.vault.Recipe;
+
+/**
+ * One content of a file, as a point on its line.
+ *
+ * @param line the line it belongs to
+ * @param number from 1, ascending, never used twice
+ * @param saved when it was saved: its modified time, but never before the look that came before, nor after its capture
+ * @param captured when it came into the vault
+ * @param who saved it, as far as known
+ * @param origin how it came here
+ * @param source number of the version it was restored from; 0 when it was not
+ * @param kind file or link
+ * @param size bytes
+ * @param mtimeNanos modified time of the file, nanoseconds since 1970
+ * @param mode permission bits, as in POSIX
+ * @param digest of the content, see {@code ContentDigest}
+ * @param sha256 plain SHA-256, when it was computed already
+ * @param recipe where the bytes are
+ * @param note what somebody wrote about it; empty when nobody did
+ * @param path of the file at that time, from the place's root, with slashes
+ */
+public record Version(
+        long line,
+        int number,
+        Instant saved,
+        Instant captured,
+        String who,
+        Origin origin,
+        int source,
+        EntryKind kind,
+        long size,
+        long mtimeNanos,
+        int mode,
+        Digest digest,
+        Optional<Digest> sha256,
+        Recipe recipe,
+        String note,
+        String path)
+        implements LinePoint {
+
+    @Override
+    public Instant at() {
+        return saved;
+    }
+}

@@ -1,0 +1,11 @@
+package org.mendedleaf.core.recovery;
+
+/** What to do where something has the name already. */
+public enum Collision {
+    /** Put it in the place of what is there, which stays as a version. */
+    REPLACE,
+    /** Leave what is there, and put it beside under a numbered name. */
+    KEEP_BOTH,
+    /** Leave what is there. */
+    SKIP
+}

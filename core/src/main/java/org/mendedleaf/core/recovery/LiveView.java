@@ -1,0 +1,57 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.NotDirectoryException;
+import java.util.Optional;
+import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.SafeFolder;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+
+/** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */
+final class LiveView {
+
+    private final Reading reading;
+    private final Place place;
+
+    LiveView(Reading reading, Place place) {
+        this.reading = reading;
+        this.place = place;
+    }
+
+    Optional<Existing> existing(String path) {
+        try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
+            Optional<DiskEntry> disk = folder.find(RelativePath.name(path));
+            if (disk.isEmpty()) {
+                return Optional.empty();
+            }
+            DiskEntry d = disk.get();
+            if (d.type() == DiskEntry.Type.FOLDER) {
+                return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
+            }
+            EntryKind kind = d.type() == DiskEntry.Type.LINK ? EntryKind.LINK : EntryKind.FILE;
+            Optional<Line> line =
+                    reading.line(place, path).filter(l -> l.removed().isEmpty());
+            return line.flatMap(Line::newest)
+                    .map(v -> new Existing(kind, Optional.of(digest(v, d)), v.line()))
+                    .or(() -> Optional.of(new Existing(kind, Optional.empty(), 0)));
+        } catch (NoSuchFileException e) {
+            return Optional.empty();
+        } catch (NotDirectoryException e) {
+            return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** What was changed since its capture has a content that no version has yet. */
+    private static org.mendedleaf.core.vault.Digest digest(org.mendedleaf.core.line.Version newest, DiskEntry disk) {
+        boolean same = newest.size() == disk.size() && newest.mtimeNanos() == disk.mtimeNanos();
+        return same ? newest.digest() : org.mendedleaf.core.vault.Digest.of(new byte[32]);
+    }
+}

@@ -1,0 +1,43 @@
+package org.mendedleaf.core.recovery;
+
+import java.util.List;
+
+/**
+ * What a restore did, file by file.
+ *
+ * @param action id of the action in the journal, for undoing it; 0 when nothing changed
+ * @param items one for each item of the plan, as far as it came
+ * @param cancelled whether somebody stopped it; what was done stays done
+ */
+public record RestoreResult(long action, List<Item> items, boolean cancelled) {
+
+    /** Copies the list. */
+    public RestoreResult {
+        items = List.copyOf(items);
+    }
+
+    /** What became of one file. */
+    public enum Outcome {
+        /** It is there, and was read back and compared. */
+        DONE,
+        /** The plan said to leave it. */
+        LEFT,
+        /** It could not be done; what was there is untouched. */
+        FAILED
+    }
+
+    /**
+     * What became of one file.
+     *
+     * @param plan what was planned
+     * @param outcome what happened
+     * @param number of the new version; 0 when there is none
+     * @param why what went wrong, in words; empty when nothing did
+     */
+    public record Item(RestorePlan.Item plan, Outcome outcome, int number, String why) {}
+
+    /** Number of files with this outcome. */
+    public long count(Outcome outcome) {
+        return items.stream().filter(i -> i.outcome() == outcome).count();
+    }
+}

@@ -1,0 +1,11 @@
+package org.mendedleaf.core.recovery;
+
+import org.mendedleaf.core.line.Version;
+
+/**
+ * A version that somebody wants to have at a path.
+ *
+ * @param version the version
+ * @param target path from the root of where it goes
+ */
+public record Wish(Version version, String target) {}

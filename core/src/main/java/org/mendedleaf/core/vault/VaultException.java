@@ -1,0 +1,77 @@
+package org.mendedleaf.core.vault;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import org.mendedleaf.core.words.Words;
+
+/** Something about the vault keeps us from going on. The subclasses say what the caller can do about it. */
+public abstract sealed class VaultException extends IOException {
+
+    private static final long serialVersionUID = 1;
+
+    private VaultException(String words, Throwable cause) {
+        super(words, cause);
+    }
+
+    private VaultException(String words) {
+        super(words);
+    }
+
+    /** What is wrong, in words. */
+    public String words() {
+        return String.valueOf(getMessage());
+    }
+
+    /** Another process writes to this vault; wait, or only read. */
+    public static final class Busy extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public Busy(Path vault, String holder) {
+            super(Words.of("vault.busy", vault, holder));
+        }
+    }
+
+    /** The vault is not there, or cannot be opened; bring its disk back, or name another. */
+    public static final class Unavailable extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public Unavailable(String words) {
+            super(words);
+        }
+
+        public Unavailable(String words, Throwable cause) {
+            super(words, cause);
+        }
+    }
+
+    /** Stored bytes are not what was stored; a check names them all. */
+    public static final class Damaged extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public Damaged(String words) {
+            super(words);
+        }
+
+        public Damaged(String words, Throwable cause) {
+            super(words, cause);
+        }
+    }
+
+    /** Written by a newer version of this program; use that one. */
+    public static final class TooNew extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public TooNew(Path where, long found, long known) {
+            super(Words.of("vault.tooNew", where, found, known));
+        }
+    }
+
+    /** The disk of the vault is full; make room, and capture again. */
+    public static final class Full extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public Full(Path vault, Throwable cause) {
+            super(Words.of("vault.full", vault), cause);
+        }
+    }
+}

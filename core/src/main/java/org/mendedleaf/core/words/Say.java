@@ -1,0 +1,110 @@
+package org.mendedleaf.core.words;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.time.format.FormatStyle;
+import java.time.temporal.ChronoUnit;
+import java.util.Locale;
+
+/** Numbers and times as people say them. */
+public final class Say {
+
+    private static final String[] UNITS = {"kB", "MB", "GB", "TB", "PB"};
+    private static final Locale LOCALE = Locale.getDefault(Locale.Category.FORMAT);
+
+    private Say() {}
+
+    /** A size in decimal units with two or three digits: {@code 0 B}, {@code 48.3 kB}, {@code 1.24 GB}. */
+    public static String size(long bytes) {
+        if (bytes < 1000) {
+            return bytes + " B";
+        }
+        double value = bytes / 1000.0;
+        int unit = 0;
+        while (value >= 999.5 && unit < UNITS.length - 1) {
+            value /= 1000;
+            unit++;
+        }
+        int decimals = value < 9.995 ? 2 : value < 99.95 ? 1 : 0;
+        return String.format(LOCALE, "%." + decimals + "f %s", value, UNITS[unit]);
+    }
+
+    /** A change in size, with its sign: {@code +1.20 kB}, {@code −45.2 kB}; a minus sign, not a hyphen. */
+    public static String sizeChange(long bytes) {
+        return (bytes < 0 ? "−" : "+") + size(Math.abs(bytes));
+    }
+
+    /** A number with the separators of the user's language. */
+    public static String number(long n) {
+        return String.format(LOCALE, "%,d", n);
+    }
+
+    /** A moment as people say it: {@code today 10:42}, {@code Tue 16:05}, {@code 4 May}, {@code 4 May 2025}. */
+    public static String moment(Instant at, Instant now, ZoneId zone) {
+        ZonedDateTime time = at.atZone(zone);
+        LocalDate day = time.toLocalDate();
+        LocalDate today = now.atZone(zone).toLocalDate();
+        long days = ChronoUnit.DAYS.between(day, today);
+        String clock = DateTimeFormatter.ofPattern("HH:mm", LOCALE).format(time);
+        if (days == 0) {
+            return Words.of("say.today", clock);
+        }
+        if (days == 1) {
+            return Words.of("say.yesterday", clock);
+        }
+        if (days > 1 && days < 7) {
+            return DateTimeFormatter.ofPattern("EEE HH:mm", LOCALE).format(time);
+        }
+        String pattern = day.getYear() == today.getYear() ? "d MMM HH:mm" : "d MMM yyyy";
+        return DateTimeFormatter.ofPattern(pattern, LOCALE).format(time);
+    }
+
+    /** A day as people say it: {@code 4 May}, {@code 4 May 2025}. */
+    public static String day(Instant at, Instant now, ZoneId zone) {
+        LocalDate day = at.atZone(zone).toLocalDate();
+        boolean sameYear = day.getYear() == now.atZone(zone).getYear();
+        return DateTimeFormatter.ofPattern(sameYear ? "d MMM" : "d MMM yyyy", LOCALE)
+                .format(day);
+    }
+
+    /** A moment whole, with its day of the week and without seconds: {@code Thu 12 Nov 2026, 17:00}. */
+    public static String full(Instant at, ZoneId zone) {
+        return DateTimeFormatter.ofPattern("EEE d MMM yyyy, HH:mm", LOCALE).format(at.atZone(zone));
+    }
+
+    /** A moment to the second with its zone, for tooltips and details. */
+    public static String exact(Instant at, ZoneId zone) {
+        return DateTimeFormatter.ofLocalizedDateTime(FormatStyle.LONG)
+                .withLocale(LOCALE)
+                .format(at.atZone(zone).truncatedTo(ChronoUnit.SECONDS));
+    }
+
+    /** How long ago: {@code just now}, {@code 2 min ago}, {@code 3 h ago}; from a day on, the moment. */
+    public static String ago(Instant at, Instant now, ZoneId zone) {
+        Duration since = Duration.between(at, now);
+        if (since.toMinutes() < 1) {
+            return Words.of("say.justNow");
+        }
+        if (since.toHours() < 1) {
+            return Words.of("say.minutesAgo", since.toMinutes());
+        }
+        if (since.toHours() < 24) {
+            return Words.of("say.hoursAgo", since.toHours());
+        }
+        return moment(at, now, zone);
+    }
+
+    /** A duration in its largest units: {@code 4 s}, {@code 2 min}, {@code 1 h 20 min}. */
+    public static String duration(Duration duration) {
+        long seconds = Math.max(1, duration.toSeconds());
+        if (seconds < 90) {
+            return Words.of("say.seconds", seconds);
+        }
+        long minutes = (seconds + 30) / 60;
+        return minutes < 90 ? Words.of("say.minutes", minutes) : Words.of("say.hours", minutes / 60, minutes % 60);
+    }
+}

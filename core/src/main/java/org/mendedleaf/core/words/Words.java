@@ -1,0 +1,41 @@
+package org.mendedleaf.core.words;
+
+import java.text.MessageFormat;
+import java.util.Locale;
+import java.util.MissingResourceException;
+import java.util.ResourceBundle;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The words a user sees, by key, from the one {@code messages.properties}. Patterns follow {@link MessageFormat}.
+ *
+ * <pre>{@code
+ * Words.of("vault.busy", "desktop on this computer", "since 10:42")
+ * }</pre>
+ */
+public final class Words {
+
+    private static final ResourceBundle BUNDLE =
+            ResourceBundle.getBundle("org.mendedleaf.core.words.messages", Locale.getDefault());
+
+    private Words() {}
+
+    /**
+     * The words for a key, with its places filled.
+     *
+     * @throws IllegalArgumentException when the key is missing; that is a defect, and a test looks for it
+     */
+    public static String of(String key, @Nullable Object... arguments) {
+        try {
+            String pattern = BUNDLE.getString(key);
+            return new MessageFormat(pattern, Locale.ROOT).format(arguments);
+        } catch (MissingResourceException e) {
+            throw new IllegalArgumentException("expected words for the key '" + key + "', found none", e);
+        }
+    }
+
+    /** Whether there are words for this key. */
+    public static boolean has(String key) {
+        return BUNDLE.containsKey(key);
+    }
+}
