@@ -1,0 +1,258 @@
+package org.mendedleaf.sample;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.WriteSession;
+
+/**
+ * Makes the office of a community orchard and cider press, with ninety days of work in it, all captured as it happened:
+ * ordinary saving on most days, and the mishaps of {@link Mishaps} among it. The same on every run.
+ *
+ * <p>The folder it makes holds {@code Front desk} (the protected folder), {@code vault}, and {@code settings}.
+ */
+public final class Office {
+
+    /** The moment at which the sample office stands still. */
+    public static final Instant TODAY = ZonedDateTime.of(2026, 11, 20, 10, 45, 0, 0, ZoneId.of("Europe/Brussels"))
+            .toInstant();
+
+    /** Where the office is. */
+    public static final ZoneId ZONE = ZoneId.of("Europe/Brussels");
+
+    /** Its members, as far as they sit at the computers. */
+    static final List<String> PEOPLE = List.of("Ines", "Tomas", "Wilma", "Jory", "Adele");
+
+    private static final int DAYS = 90;
+    private static final int LOOKS_A_DAY = 2;
+
+    private final Random random = new Random(20261120);
+    private final Path folder;
+    private final Path desk;
+    private final Map<String, Draft> drafts = new TreeMap<>();
+    private final Map<String, Integer> busyness = new HashMap<>();
+    private final Map<String, String> editors = new HashMap<>();
+    private Instant now = TODAY.minus(Duration.ofDays(DAYS));
+
+    private Office(Path folder) {
+        this.folder = folder;
+        this.desk = folder.resolve("Front desk");
+    }
+
+    /** Where the protected folder of the office is. */
+    public static Path desk(Path folder) {
+        return folder.resolve("Front desk");
+    }
+
+    /** Where its vault is. */
+    public static Path vault(Path folder) {
+        return folder.resolve("vault");
+    }
+
+    /** Where the settings are with which the programs see it. */
+    public static Path settings(Path folder) {
+        return folder.resolve("settings");
+    }
+
+    /**
+     * Makes the office in this folder, which must be empty or not there.
+     *
+     * @param systemClock by which its "today" goes on from now
+     */
+    public static void make(Path folder, Clock systemClock) throws IOException {
+        Files.createDirectories(folder);
+        new Office(folder).run(systemClock);
+    }
+
+    private void run(Clock systemClock) throws IOException {
+        Files.createDirectories(desk);
+        new Furniture(this).set();
+        Mishaps mishaps = new Mishaps(this);
+        try (OpenVault vault = OpenVault.openOrCreate(vault(folder), "sample office", Duration.ofSeconds(5))) {
+            Clock clock = new Ticking();
+            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock);
+            Capture capture = new Capture(vault, place, clock, new Editors());
+            try (WriteSession session = vault.write()) {
+                capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                LocalDate first = now.atZone(ZONE).toLocalDate();
+                for (int day = 1; day <= DAYS; day++) {
+                    for (int look = 0; look < LOOKS_A_DAY; look++) {
+                        LocalDate date = first.plusDays(day);
+                        if (work(date, look)) {
+                            capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                        }
+                        for (Runnable mishap : mishaps.on(date, look)) {
+                            mishap.run();
+                            capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                        }
+                    }
+                }
+            }
+            Home home = Home.open(settings(folder));
+            home.addVault(vault.folder().root());
+            home.who("Ines");
+            home.setToday(TODAY, systemClock.instant(), ZONE);
+        }
+    }
+
+    /** The work of half a day; on the last day, only what was done before "today". */
+    private boolean work(LocalDate date, int look) throws IOException {
+        Instant from =
+                date.atTime(LocalTime.of(look == 0 ? 8 : 13, 0)).atZone(ZONE).toInstant();
+        Instant to = from.plus(Duration.ofMinutes(230));
+        if (from.isAfter(TODAY)) {
+            return false;
+        }
+        if (to.isAfter(TODAY)) {
+            to = TODAY.minus(Duration.ofMinutes(70));
+        }
+        boolean weekend = date.getDayOfWeek().getValue() > 5;
+        int saves = weekend ? random.nextInt(5) : 13 + random.nextInt(20);
+        List<String> paths = new ArrayList<>(drafts.keySet());
+        List<String> chosen = new ArrayList<>();
+        for (int i = 0; i < saves; i++) {
+            String path = paths.get(random.nextInt(paths.size()));
+            for (int tries = 0; tries < 6 && random.nextInt(10) >= busyness.getOrDefault(path, 0); tries++) {
+                path = paths.get(random.nextInt(paths.size()));
+            }
+            if (!chosen.contains(path) && Files.exists(desk.resolve(path))) {
+                chosen.add(path);
+            }
+        }
+        long span = Duration.between(from, to).toSeconds();
+        for (String path : chosen) {
+            Instant when = from.plusSeconds((long) (random.nextDouble() * span));
+            Draft draft = drafts.get(path);
+            if (draft == null) {
+                continue;
+            }
+            draft.edit(random);
+            write(path, draft.save(), when, person(path));
+        }
+        now = to;
+        return !chosen.isEmpty();
+    }
+
+    /** Most files have somebody who works on them most. */
+    private String person(String path) {
+        int owner = Math.floorMod(path.hashCode(), PEOPLE.size());
+        return PEOPLE.get(random.nextInt(4) == 0 ? random.nextInt(PEOPLE.size()) : owner);
+    }
+
+    Random random() {
+        return random;
+    }
+
+    Path desk() {
+        return desk;
+    }
+
+    /** Lets time go on to a moment. */
+    void at(Instant when) {
+        if (when.isAfter(now)) {
+            now = when;
+        }
+    }
+
+    Instant now() {
+        return now;
+    }
+
+    /** Takes a document out of the daily work. */
+    void retire(String path) {
+        drafts.remove(path);
+    }
+
+    /** A document that goes on under another name. */
+    void rename(String from, String to) throws IOException {
+        Files.createDirectories(parent(to));
+        Files.move(desk.resolve(from), desk.resolve(to));
+        Draft draft = drafts.remove(from);
+        if (draft != null) {
+            drafts.put(to, draft);
+            busyness.put(to, busyness.getOrDefault(from, 3));
+        }
+    }
+
+    private Path parent(String path) {
+        Path parent = desk.resolve(path).getParent();
+        return parent == null ? desk : parent;
+    }
+
+    /** Puts a document on the desk that people will work on; {@code busy} from 0 (never) to 10 (all the time). */
+    void document(String path, Draft draft, int busy) throws IOException {
+        drafts.put(path, draft);
+        busyness.put(path, busy);
+        Instant before = now.minus(Duration.ofHours(random.nextInt(4000)));
+        write(path, draft.save(), before, person(path));
+    }
+
+    /** Puts a file on the desk that nobody works on. */
+    void still(String path, byte[] content) throws IOException {
+        write(path, content, now.minus(Duration.ofHours(random.nextInt(8000))), person(path));
+    }
+
+    void write(String path, byte[] content, Instant when, String who) throws IOException {
+        Files.createDirectories(parent(path));
+        Path file = desk.resolve(path);
+        Files.write(file, content);
+        Files.setLastModifiedTime(file, FileTime.from(when));
+        editors.put(path, who);
+    }
+
+    void editor(String path, String who) {
+        editors.put(path, who);
+    }
+
+    private final class Editors implements Authors {
+        @Override
+        public String author(String path, String owner) {
+            return editors.getOrDefault(path, "Ines");
+        }
+
+        @Override
+        public String remover(String path) {
+            return editors.getOrDefault(path, "");
+        }
+    }
+
+    private final class Ticking extends Clock {
+        @Override
+        public ZoneId getZone() {
+            return ZONE;
+        }
+
+        @Override
+        public Clock withZone(ZoneId zone) {
+            return Clock.fixed(now, zone);
+        }
+
+        @Override
+        public Instant instant() {
+            return now;
+        }
+    }
+}

@@ -1,0 +1,139 @@
+package org.mendedleaf.sample;
+
+import java.awt.BasicStroke;
+import java.awt.Color;
+import java.awt.GradientPaint;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.List;
+import java.util.Random;
+import java.util.zip.ZipOutputStream;
+import javax.imageio.ImageIO;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.PDPageContentStream;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+import org.apache.pdfbox.pdmodel.font.PDType1Font;
+import org.apache.pdfbox.pdmodel.font.Standard14Fonts;
+
+/** Pictures and pages for the sample office, drawn by code. */
+final class Pictures {
+
+    private Pictures() {}
+
+    /** A bottle label: an apple on a ground of its own colour, with as many leaves as its edition. */
+    static byte[] label(String kind, int hue, int edition) {
+        BufferedImage image = new BufferedImage(420, 560, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = image.createGraphics();
+        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
+        Color ground = Color.getHSBColor(hue / 360f, 0.18f, 0.97f);
+        g.setPaint(new GradientPaint(0, 0, ground, 0, 560, Color.getHSBColor(hue / 360f, 0.35f, 0.86f)));
+        g.fillRect(0, 0, 420, 560);
+        g.setColor(Color.getHSBColor(hue / 360f, 0.7f, 0.6f));
+        g.setStroke(new BasicStroke(6));
+        g.drawRect(18, 18, 384, 524);
+        g.fillOval(120, 200, 180, 180);
+        g.fillOval(150, 190, 180, 190);
+        g.setColor(new Color(60, 106, 78));
+        for (int i = 0; i < edition; i++) {
+            g.fillArc(195 + i * 14, 120 + i * 8, 70, 90, 40 + i * 30, 110);
+        }
+        // The name as a row of bars, one for each letter: no font is needed for it.
+        g.setColor(new Color(34, 48, 42));
+        for (int i = 0; i < kind.length(); i++) {
+            g.fillRect(60 + i * 22, 450 - (kind.charAt(i) % 16) * 3, 12, 30 + (kind.charAt(i) % 16) * 3);
+        }
+        g.dispose();
+        return png(image);
+    }
+
+    /** A photograph, as far as a program can take one: a sky, a meadow, trees and noise. */
+    static BufferedImage photograph(int width, int height, Random random) {
+        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        Graphics2D g = image.createGraphics();
+        g.setPaint(new GradientPaint(0, 0, new Color(150, 190, 220), 0, height / 2f, new Color(225, 232, 225)));
+        g.fillRect(0, 0, width, height);
+        g.setColor(new Color(98, 130, 84));
+        g.fillRect(0, height * 6 / 10, width, height);
+        for (int i = 0; i < 14; i++) {
+            int x = random.nextInt(width);
+            int r = height / 12 + random.nextInt(height / 8);
+            g.setColor(new Color(60 + random.nextInt(40), 90 + random.nextInt(40), 60));
+            g.fillOval(x - r, height * 6 / 10 - 2 * r, 2 * r, 2 * r);
+        }
+        g.dispose();
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                int n = random.nextInt(17) - 8;
+                int rgb = image.getRGB(x, y);
+                image.setRGB(x, y, shift(rgb >> 16, n) << 16 | shift(rgb >> 8, n) << 8 | shift(rgb, n));
+            }
+        }
+        return image;
+    }
+
+    private static int shift(int channel, int by) {
+        return Math.max(0, Math.min(255, (channel & 255) + by));
+    }
+
+    static byte[] png(BufferedImage image) {
+        return write(image, "png");
+    }
+
+    static byte[] jpeg(BufferedImage image) {
+        return write(image, "jpg");
+    }
+
+    private static byte[] write(BufferedImage image, String format) {
+        try (ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            ImageIO.write(image, format, out);
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** An archive of photographs. */
+    static byte[] album(int pictures, Random random) {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (int i = 1; i <= pictures; i++) {
+                zip.putNextEntry(OpenDocument.entry("press-%02d.jpg".formatted(i)));
+                zip.write(jpeg(photograph(480, 320, random)));
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return out.toByteArray();
+    }
+
+    /** A page of lines as PDF. */
+    static byte[] pdf(List<String> lines) {
+        try (PDDocument document = new PDDocument();
+                ByteArrayOutputStream out = new ByteArrayOutputStream()) {
+            // The same bytes on every run: the identity of the file comes from its text.
+            document.setDocumentId((long) lines.hashCode());
+            PDPage page = new PDPage(PDRectangle.A4);
+            document.addPage(page);
+            try (PDPageContentStream content = new PDPageContentStream(document, page)) {
+                content.beginText();
+                content.setFont(new PDType1Font(Standard14Fonts.FontName.HELVETICA), 12);
+                content.setLeading(18);
+                content.newLineAtOffset(60, 760);
+                for (String line : lines) {
+                    content.showText(line);
+                    content.newLine();
+                }
+                content.endText();
+            }
+            document.save(out);
+            return out.toByteArray();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}
