@@ -22,9 +22,15 @@ final class Warmup {
         try {
             Path docs = Files.createDirectory(folder.resolve("docs"));
             Files.writeString(docs.resolve("a.txt"), "one\n");
-            Map<String, String> home = Map.of("MENDED_LEAF_HOME", folder.resolve("home").toString());
+            Map<String, String> home =
+                    Map.of("MENDED_LEAF_HOME", folder.resolve("home").toString());
             String file = docs.resolve("a.txt").toString();
-            run(home, "protect", docs.toString(), "--vault", folder.resolve("vault").toString());
+            run(
+                    home,
+                    "protect",
+                    docs.toString(),
+                    "--vault",
+                    folder.resolve("vault").toString());
             Files.writeString(docs.resolve("a.txt"), "two\n\n");
             run(home, "capture");
             run(home, "list", docs.toString(), "--removed", "--json");

@@ -218,6 +218,8 @@ public final class Office {
     void write(String path, byte[] content, Instant when, String who) throws IOException {
         Files.createDirectories(parent(path));
         Path file = desk.resolve(path);
+        // A new file each time: writing over an old one makes some file systems sync at once.
+        Files.deleteIfExists(file);
         Files.write(file, content);
         Files.setLastModifiedTime(file, FileTime.from(when));
         editors.put(path, who);

@@ -1,0 +1,127 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The two coordinates of everything on screen: where, and when. */
+final class CoordinateBar extends HBox {
+
+    private final FilesModel model;
+    private final MenuButton places = new MenuButton();
+    private final HBox crumbs = new HBox();
+    private final Button now = new Button();
+    private final Button back;
+    private final Runnable protect;
+
+    CoordinateBar(FilesModel model, Runnable protect) {
+        this.model = model;
+        this.protect = protect;
+        getStyleClass().add("coordinates");
+        setAlignment(Pos.CENTER_LEFT);
+        places.getStyleClass().addAll("place-button", "flat");
+        places.setId("places");
+        crumbs.setAlignment(Pos.CENTER_LEFT);
+        crumbs.getStyleClass().add("crumbs");
+        now.getStyleClass().add("moment-pill");
+        now.setId("moment");
+        now.setOnAction(e -> model.momentProperty().set(null));
+        Button earlier = Ui.iconButton(Feather.CHEVRON_LEFT, "when.earlier", model::earlier);
+        earlier.setId("earlier");
+        Button later = Ui.iconButton(Feather.CHEVRON_RIGHT, "when.later", model::later);
+        later.setId("later");
+        earlier.getStyleClass().add("step-button");
+        later.getStyleClass().add("step-button");
+        PickMoment pick = new PickMoment(model);
+        Button choose = Ui.button("when.pick", () -> {}, "flat", "text-button");
+        choose.setId("pick");
+        choose.setOnAction(e -> pick.show(choose));
+        back = Ui.button("when.back", () -> model.momentProperty().set(null), "flat", "text-button", "back-button");
+        back.setId("back-to-now");
+        getChildren()
+                .addAll(
+                        Ui.label(Words.of("where"), "coordinate-name"),
+                        places,
+                        crumbs,
+                        Ui.spacer(),
+                        Ui.label(Words.of("when"), "coordinate-name"),
+                        now,
+                        earlier,
+                        later,
+                        choose,
+                        back);
+        model.placeProperty().addListener((o, a, b) -> where());
+        model.folderProperty().addListener((o, a, b) -> where());
+        model.desk().places().addListener((javafx.collections.ListChangeListener<Held>) c -> where());
+        model.momentProperty().addListener((o, a, b) -> when());
+        where();
+        when();
+    }
+
+    private void where() {
+        @Nullable Held held = model.placeProperty().get();
+        places.setText(held == null ? "" : held.place().name());
+        places.setTooltip(held == null ? null : new Tooltip(held.place().root().toString()));
+        places.getItems().clear();
+        for (Held each : model.desk().places()) {
+            MenuItem item = new MenuItem(each.place().name());
+            item.setOnAction(e -> model.open(each, ""));
+            places.getItems().add(item);
+        }
+        MenuItem top = new MenuItem(Words.of("where.top"));
+        top.setOnAction(e -> model.enter(""));
+        MenuItem look = new MenuItem(Words.of("where.look"));
+        look.setOnAction(e -> {
+            Held of = model.placeProperty().get();
+            if (of != null) {
+                model.desk().capture(of, r -> {});
+            }
+        });
+        MenuItem more = new MenuItem(Words.of("where.protect"));
+        more.setOnAction(e -> protect.run());
+        places.getItems().addAll(new SeparatorMenuItem(), top, look, more);
+        crumbs.getChildren().clear();
+        List<String> names = RelativePath.names(model.folderProperty().get());
+        String path = "";
+        for (int i = 0; i < names.size(); i++) {
+            path = RelativePath.child(path, names.get(i));
+            crumbs.getChildren().add(Ui.label("›", "crumb-separator"));
+            if (i == names.size() - 1) {
+                Label last = Ui.label(names.get(i), "crumb-last");
+                crumbs.getChildren().add(last);
+            } else {
+                String to = path;
+                Button crumb = new Button(names.get(i));
+                crumb.getStyleClass().addAll("flat", "crumb");
+                crumb.setOnAction(e -> model.enter(to));
+                crumbs.getChildren().add(crumb);
+            }
+        }
+        Ui.style(places, "crumb-here", names.isEmpty());
+    }
+
+    private void when() {
+        @Nullable Instant at = model.momentProperty().get();
+        boolean past = at != null;
+        now.setText(
+                at == null ? Words.of("when.now") : Say.full(at, model.desk().zone()));
+        now.setTooltip(
+                at == null ? null : new Tooltip(Say.exact(at, model.desk().zone())));
+        Ui.style(now, "moment-past", past);
+        Ui.visible(back, past);
+    }
+}

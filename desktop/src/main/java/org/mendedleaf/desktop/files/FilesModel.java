@@ -1,0 +1,417 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/**
+ * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
+ * and what can be done with that.
+ */
+public final class FilesModel {
+
+    private final Desk desk;
+    private final Background.Newest listingQuestion;
+    private final ObjectProperty<@Nullable Held> place = new SimpleObjectProperty<>();
+    private final ReadOnlyObjectWrapper<String> folder = new ReadOnlyObjectWrapper<>("");
+    private final ObjectProperty<@Nullable Instant> moment = new SimpleObjectProperty<>();
+    private final BooleanProperty showRemoved = new SimpleBooleanProperty(true);
+    private final ReadOnlyObjectWrapper<Listing> listing = new ReadOnlyObjectWrapper<>(Listing.EMPTY);
+    private final ReadOnlyObjectWrapper<@Nullable FileRow> selected = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<Message> message = new ReadOnlyObjectWrapper<>(Message.NONE);
+    private final ReadOnlyObjectWrapper<@Nullable Instant> beginning = new ReadOnlyObjectWrapper<>();
+    private final Set<String> unfolded = new HashSet<>();
+    private final LineModel line;
+    private final RulerModel ruler;
+
+    /** The model over this desk. */
+    public FilesModel(Desk desk) {
+        this.desk = desk;
+        this.listingQuestion = desk.background().new Newest();
+        this.line = new LineModel(desk);
+        this.ruler = new RulerModel(desk);
+        moment.addListener((o, a, b) -> reload());
+        showRemoved.addListener((o, a, b) -> reload());
+        desk.changesProperty().addListener((o, a, b) -> {
+            reload();
+            line.reload();
+            ruler.load(place.get());
+        });
+    }
+
+    /**
+     * What is said below the screen after something was done.
+     *
+     * @param words what happened
+     * @param undo whether it can be undone
+     * @param failed whether it is about something that did not work
+     */
+    public record Message(String words, boolean undo, boolean failed) {
+        static final Message NONE = new Message("", false, false);
+    }
+
+    /** The line of the selected file. */
+    public LineModel line() {
+        return line;
+    }
+
+    /** The time ruler. */
+    public RulerModel ruler() {
+        return ruler;
+    }
+
+    /** The desk. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** The place that is looked at; null before there is one. */
+    public ReadOnlyObjectProperty<@Nullable Held> placeProperty() {
+        return place;
+    }
+
+    /** The folder in it, from the place's root. */
+    public ReadOnlyObjectProperty<String> folderProperty() {
+        return folder.getReadOnlyProperty();
+    }
+
+    /** The moment that is looked at; null is now. */
+    public ObjectProperty<@Nullable Instant> momentProperty() {
+        return moment;
+    }
+
+    /** Whether removed files are shown where they were. */
+    public BooleanProperty showRemovedProperty() {
+        return showRemoved;
+    }
+
+    /** What is listed. */
+    public ReadOnlyObjectProperty<Listing> listingProperty() {
+        return listing.getReadOnlyProperty();
+    }
+
+    /** The selected row; null when none is. */
+    public ReadOnlyObjectProperty<@Nullable FileRow> selectedProperty() {
+        return selected.getReadOnlyProperty();
+    }
+
+    /** What was done last. */
+    public ReadOnlyObjectProperty<Message> messageProperty() {
+        return message.getReadOnlyProperty();
+    }
+
+    /** When the place was first captured; null before it was. */
+    public ReadOnlyObjectProperty<@Nullable Instant> beginningProperty() {
+        return beginning.getReadOnlyProperty();
+    }
+
+    /** Goes to a place, and to the folder in it that was looked at last. */
+    public void open(Held held, String inFolder) {
+        place.set(held);
+        unfolded.clear();
+        select(null);
+        folder.set(inFolder);
+        ruler.load(held);
+        desk.background()
+                .run(
+                        () -> read(held, r -> r.firstCapture(held.place())),
+                        first -> beginning.set(first.orElse(null)),
+                        e -> {});
+        reload();
+    }
+
+    private static <T> T read(Held held, Query<T> query) throws IOException {
+        try (Reading reading = held.vault().read()) {
+            return query.ask(reading);
+        }
+    }
+
+    private interface Query<T> {
+        T ask(Reading reading) throws IOException;
+    }
+
+    /** Looks into a folder. */
+    public void enter(String path) {
+        select(null);
+        folder.set(path);
+        reload();
+    }
+
+    /** Looks into the folder above. */
+    public void up() {
+        if (!folder.get().isEmpty()) {
+            enter(org.mendedleaf.core.line.RelativePath.parent(folder.get()));
+        }
+    }
+
+    /** Unfolds a folder in the listing, or folds it. */
+    public void unfold(String path, boolean open) {
+        boolean changed = open ? unfolded.add(path) : unfolded.remove(path);
+        if (changed && open && !listing.get().rows().containsKey(path)) {
+            reload();
+        }
+    }
+
+    /** Whether a folder is unfolded. */
+    public boolean isUnfolded(String path) {
+        return unfolded.contains(path);
+    }
+
+    /** Selects a row. */
+    public void select(@Nullable FileRow row) {
+        selected.set(row);
+        Held held = place.get();
+        if (row == null || row.isFolder() || held == null) {
+            line.show(null, 0);
+        } else {
+            line.show(held, row.entry().line());
+        }
+    }
+
+    /** Looks again. */
+    public void reload() {
+        Held held = place.get();
+        if (held == null) {
+            return;
+        }
+        String in = folder.get();
+        Instant past = moment.get();
+        Instant now = desk.clock().instant();
+        boolean removed = showRemoved.get();
+        Set<String> open = Set.copyOf(unfolded);
+        listingQuestion.ask(
+                () -> read(held, r -> new ListingLoader(r, held.place(), past, now, removed).load(in, open)),
+                listing::set,
+                e -> message.set(new Message(String.valueOf(e.getMessage()), false, true)));
+    }
+
+    /** Goes to the change before the moment that is looked at, in this folder. */
+    public void earlier() {
+        step((reading, at) -> reading.changeBefore(held().place(), folder.get(), at)
+                // Just before a change is the moment at which it had not happened.
+                .map(t -> t.minusNanos(1000)));
+    }
+
+    /** Goes to the change after the moment that is looked at, in this folder; after the last one to now. */
+    public void later() {
+        step((reading, at) -> reading.changeAfter(held().place(), folder.get(), at));
+    }
+
+    private Held held() {
+        Held held = place.get();
+        if (held == null) {
+            throw new IllegalStateException("expected a place");
+        }
+        return held;
+    }
+
+    private interface Neighbour {
+        Optional<Instant> find(Reading reading, Instant at) throws IOException;
+    }
+
+    private void step(Neighbour neighbour) {
+        Held held = place.get();
+        if (held == null) {
+            return;
+        }
+        Instant past = moment.get();
+        Instant at = past == null ? desk.clock().instant() : past;
+        desk.background()
+                .run(
+                        () -> read(held, r -> neighbour.find(r, at)),
+                        found -> {
+                            Instant first = beginning.get();
+                            if (found.isPresent()
+                                    && (first == null || !found.get().isBefore(first))) {
+                                moment.set(found.get());
+                            } else if (found.isEmpty()) {
+                                moment.set(null);
+                            }
+                        },
+                        e -> message.set(new Message(String.valueOf(e.getMessage()), false, true)));
+    }
+
+    /**
+     * Goes to a moment that was typed or picked.
+     *
+     * @return what is wrong with it, in words; empty when nothing is
+     */
+    public String go(String typed) {
+        try {
+            Instant at = Moment.parse(typed, desk.zone(), desk.clock().instant());
+            Instant first = beginning.get();
+            if (first != null && at.isBefore(first)) {
+                return Words.of(
+                        "moment.beforeFirst",
+                        Say.full(at, desk.zone()),
+                        held().place().name(),
+                        Say.full(first, desk.zone()));
+            }
+            moment.set(typed.strip().equalsIgnoreCase("now") ? null : at);
+            return "";
+        } catch (IllegalArgumentException e) {
+            return String.valueOf(e.getMessage());
+        }
+    }
+
+    /** Makes the chosen version the current one; for a removed file, brings it back. */
+    public void restore(Version version) {
+        Held held = held();
+        String target = line.path();
+        desk.jobs()
+                .start(
+                        Words.of("job.restore", line.name()),
+                        progress -> desk.recovery(held)
+                                .restore(List.of(new Wish(version, target)), Collision.REPLACE, progress),
+                        result -> restored(version, result),
+                        e -> failed(e));
+    }
+
+    private void restored(Version version, RestoreResult result) {
+        if (result.items().isEmpty()) {
+            message.set(new Message(Words.of("restore.cancelled"), false, false));
+            return;
+        }
+        RestoreResult.Item item = result.items().get(0);
+        switch (item.outcome()) {
+            case DONE ->
+                message.set(new Message(
+                        Words.of("files.restored", line.name(), version.number(), item.number()), true, false));
+            case LEFT -> message.set(new Message(Words.of("files.same", line.name(), version.number()), false, false));
+            case FAILED ->
+                message.set(new Message(Words.of("files.notRestored", line.name(), item.why()), false, true));
+        }
+        desk.changed();
+    }
+
+    private void failed(Exception e) {
+        message.set(new Message(Failures.words(e), false, true));
+        desk.changed();
+    }
+
+    /** Removes the selected file from its folder. */
+    public void remove() {
+        Held held = held();
+        String path = line.path();
+        String name = line.name();
+        desk.jobs()
+                .start(
+                        Words.of("job.remove", name),
+                        progress -> desk.recovery(held).remove(List.of(path)),
+                        (Recovery.Removal removal) -> {
+                            boolean done = removal.failed().isEmpty();
+                            message.set(
+                                    done
+                                            ? new Message(Words.of("files.removed", name), true, false)
+                                            : new Message(removal.failed().get(0), false, true));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    /** Undoes the last restore or removal. */
+    public void undo() {
+        Held held = place.get();
+        if (held == null) {
+            return;
+        }
+        Callable<Optional<Recovery.Undone>> work = () -> {
+            Optional<Action> last = read(held, r -> JournalStore.of(r).lastUndoable());
+            if (last.isEmpty()) {
+                return Optional.empty();
+            }
+            Held at = desk.places().stream()
+                    .filter(h -> h.vault() == held.vault()
+                            && h.place().id() == last.get().place())
+                    .findFirst()
+                    .orElse(held);
+            return Optional.of(desk.recovery(at).undo(last.get()));
+        };
+        desk.jobs()
+                .start(
+                        Words.of("job.undo"),
+                        progress -> work.call(),
+                        undone -> {
+                            message.set(undoneWords(undone));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    private static Message undoneWords(Optional<Recovery.Undone> undone) {
+        if (undone.isEmpty()) {
+            return new Message(Words.of("cli.undo.nothing"), false, false);
+        }
+        Recovery.Undone u = undone.get();
+        return u.failed().isEmpty()
+                ? new Message(Words.of("files.undone", u.done().size()), false, false)
+                : new Message(String.join("; ", u.failed()), false, true);
+    }
+
+    /** Saves a copy of a version into a folder. */
+    public void copy(Version version, Path into, Consumer<Path> done) {
+        Held held = held();
+        desk.jobs()
+                .start(
+                        Words.of("job.copy", line.name()),
+                        progress -> new Elsewhere(held.vault(), into).copy(version, desk.zone(), progress),
+                        copy -> {
+                            message.set(new Message(Words.of("files.copied", copy), false, false));
+                            done.accept(copy);
+                        },
+                        this::failed);
+    }
+
+    /** Makes a read-only copy of a version for another program to open. */
+    public void openCopy(Version version, Consumer<Path> done) {
+        Held held = held();
+        Path into = desk.home().folder().resolve("opened");
+        desk.jobs()
+                .start(
+                        Words.of("job.copy", line.name()),
+                        progress -> {
+                            Path copy = new Elsewhere(held.vault(), into).copy(version, desk.zone(), progress);
+                            if (!copy.toFile().setReadOnly()) {
+                                org.slf4j.LoggerFactory.getLogger(FilesModel.class)
+                                        .debug("{} stays writable", copy);
+                            }
+                            return copy;
+                        },
+                        done,
+                        this::failed);
+    }
+
+    /** Takes the message away. */
+    public void dismiss() {
+        message.set(Message.NONE);
+    }
+}

@@ -1,0 +1,117 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.SplitPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The Files screen. */
+public final class FilesView extends BorderPane {
+
+    private final FilesModel model;
+    private final SplitPane split = new SplitPane();
+    private final LineView line;
+    private final Label counts = Ui.label("", "dim");
+    private final CheckBox removed = new CheckBox();
+
+    /**
+     * The screen over this model.
+     *
+     * @param protect leads to protecting another folder
+     */
+    public FilesView(FilesModel model, Runnable protect) {
+        this.model = model;
+        getStyleClass().add("files");
+        RulerView ruler = new RulerView(model);
+        VBox top = new VBox(new CoordinateBar(model, protect), ruler);
+        top.getStyleClass().add("files-top");
+        setTop(top);
+
+        ListingTable table = new ListingTable(model);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        removed.setId("show-removed");
+        removed.selectedProperty().bindBidirectional(model.showRemovedProperty());
+        HBox foot = new HBox(16, counts, removed);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        foot.getStyleClass().add("listing-foot");
+        VBox left = new VBox(table, foot);
+        left.getStyleClass().add("sheet");
+        line = new LineView(model);
+        split.getItems().addAll(left, line);
+        split.setDividerPositions(0.56);
+        split.getStyleClass().add("files-split");
+        SplitPane.setResizableWithParent(line, true);
+        setCenter(split);
+
+        model.listingProperty().addListener((o, a, l) -> count(l));
+        model.momentProperty().addListener((o, a, at) -> Ui.style(this, "past", at != null));
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        count(model.listingProperty().get());
+    }
+
+    private void count(Listing l) {
+        counts.setText(
+                Words.of("listing.counts", Say.number(l.files()), l.files(), Say.number(l.folders()), l.folders()));
+        removed.setText(Words.of("listing.removed", l.removed()));
+        Ui.visible(removed, l.removed() > 0);
+    }
+
+    private void key(KeyEvent e) {
+        if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
+            line.restoreChosen();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.S) {
+            line.copyChosen();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT1) {
+            model.line().modeProperty().set(Detail.Mode.PREVIEW);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT2) {
+            model.line().modeProperty().set(Detail.Mode.COMPARE);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT3) {
+            model.line().modeProperty().set(Detail.Mode.FACTS);
+        } else if (e.isAltDown() && e.getCode() == KeyCode.LEFT) {
+            model.earlier();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT) {
+            model.later();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.UP) {
+            model.up();
+        } else if (e.getCode() == KeyCode.ESCAPE && model.momentProperty().get() != null) {
+            model.momentProperty().set(null);
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    /** Where copies are asked for. */
+    public void setFolderAsk(Supplier<Optional<File>> ask) {
+        line.setFolderAsk(ask);
+    }
+
+    /** What opens copies in other programs. */
+    public void setOpener(Consumer<Path> opener) {
+        line.setOpener(opener);
+    }
+
+    /** Where the divider stands, 0 to 1. */
+    public double divider() {
+        return split.getDividerPositions()[0];
+    }
+
+    /** Puts the divider. */
+    public void divider(double position) {
+        split.setDividerPositions(position);
+    }
+}

@@ -1,0 +1,319 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Compare;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.PlainDigests;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.preview.Contents;
+import org.mendedleaf.core.preview.Previewer;
+import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The line of the selected file without its scene: its rows, the chosen version, and what is shown of that. */
+public final class LineModel {
+
+    /** Changes are computed in words for the newest so many versions. */
+    private static final int CHANGES_MOST = 40;
+
+    private final Desk desk;
+    private final Background.Newest lineQuestion;
+    private final Background.Newest detailQuestion;
+    private final Background.Newest changesQuestion;
+    private final ReadOnlyObjectWrapper<@Nullable Line> line = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<LineRow>> rows = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<@Nullable Version> chosen = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.PREVIEW);
+    private final ReadOnlyObjectWrapper<Detail> detail = new ReadOnlyObjectWrapper<>(new Detail.None());
+    private final Set<String> unfolded = new HashSet<>();
+    private Map<Integer, String> changes = Map.of();
+    private @Nullable Held held;
+    private long id;
+
+    LineModel(Desk desk) {
+        this.desk = desk;
+        this.lineQuestion = desk.background().new Newest();
+        this.detailQuestion = desk.background().new Newest();
+        this.changesQuestion = desk.background().new Newest();
+        mode.addListener((o, a, b) -> loadDetail());
+    }
+
+    /** The line; null when no file is selected. */
+    public ReadOnlyObjectProperty<@Nullable Line> lineProperty() {
+        return line.getReadOnlyProperty();
+    }
+
+    /** Its rows, newest first. */
+    public ReadOnlyObjectProperty<List<LineRow>> rowsProperty() {
+        return rows.getReadOnlyProperty();
+    }
+
+    /** The chosen version; null when none is. */
+    public ReadOnlyObjectProperty<@Nullable Version> chosenProperty() {
+        return chosen.getReadOnlyProperty();
+    }
+
+    /** What is shown of it. */
+    public ObjectProperty<Detail.Mode> modeProperty() {
+        return mode;
+    }
+
+    /** What is shown. */
+    public ReadOnlyObjectProperty<Detail> detailProperty() {
+        return detail.getReadOnlyProperty();
+    }
+
+    /** Where the file is or was last, from the place's root. */
+    String path() {
+        Line l = line.get();
+        return l == null ? "" : l.path();
+    }
+
+    /** The name of the file. */
+    String name() {
+        Line l = line.get();
+        return l == null ? "" : l.name();
+    }
+
+    void show(@Nullable Held of, long lineId) {
+        if (of != null && lineId == id && line.get() != null) {
+            return;
+        }
+        held = of;
+        id = lineId;
+        unfolded.clear();
+        changes = Map.of();
+        if (of == null) {
+            lineQuestion.drop();
+            changesQuestion.drop();
+            line.set(null);
+            rows.set(List.of());
+            choose(null);
+        } else {
+            chosen.set(null);
+            load(of);
+        }
+    }
+
+    void reload() {
+        Held of = held;
+        if (of != null) {
+            load(of);
+        }
+    }
+
+    private void load(Held of) {
+        long wanted = id;
+        lineQuestion.ask(
+                () -> {
+                    try (Reading reading = of.vault().read()) {
+                        return reading.line(wanted);
+                    }
+                },
+                this::took,
+                e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+    }
+
+    private void took(Optional<Line> found) {
+        Line before = line.get();
+        Version was = chosen.get();
+        Line now = found.orElse(null);
+        line.set(now);
+        showRows();
+        if (now == null) {
+            choose(null);
+            return;
+        }
+        boolean grew = before == null
+                || before.id() != now.id()
+                || before.versions().size() != now.versions().size();
+        Optional<Version> still = was == null || grew ? Optional.empty() : now.version(was.number());
+        choose(still.or(now::newest).orElse(null));
+        loadChanges(now);
+    }
+
+    private void showRows() {
+        Line l = line.get();
+        rows.set(l == null ? List.of() : new LineRows(l, desk.clock().instant(), desk.zone()).rows(unfolded, changes));
+    }
+
+    /** Shows a folded run whole. */
+    public void unfold(String key) {
+        unfolded.add(key);
+        showRows();
+    }
+
+    /** Chooses a version. */
+    public void choose(@Nullable Version version) {
+        chosen.set(version);
+        loadDetail();
+    }
+
+    private void loadDetail() {
+        Version version = chosen.get();
+        Held of = held;
+        Line l = line.get();
+        if (version == null || of == null || l == null) {
+            detailQuestion.drop();
+            detail.set(new Detail.None());
+            return;
+        }
+        Detail.Mode wanted = mode.get();
+        detailQuestion.ask(
+                () -> switch (wanted) {
+                    case PREVIEW -> preview(of, version);
+                    case COMPARE -> compare(of, l, version);
+                    case FACTS -> facts(of, l, version);
+                },
+                detail::set,
+                e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+    }
+
+    private static Detail preview(Held of, Version version) throws IOException {
+        try (Reading reading = of.vault().read()) {
+            return new Detail.Seen(version, Previewer.preview(version, reading.contents()));
+        }
+    }
+
+    private static Detail compare(Held of, Line line, Version version) throws IOException {
+        if (version.size() > Compare.MOST) {
+            return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
+        }
+        try (Reading reading = of.vault().read()) {
+            byte[] before = bytes(reading, version);
+            Path live = of.place().root().resolve(line.path());
+            boolean there = line.removed().isEmpty() && Files.isRegularFile(live, LinkOption.NOFOLLOW_LINKS);
+            if (there && Files.size(live) <= Compare.MOST) {
+                byte[] after = Files.readAllBytes(live);
+                return new Detail.Compared(
+                        version,
+                        Words.of("compare.now", version.number()),
+                        Compare.compare(version.path(), before, after));
+            }
+            Version newest = line.newest().orElse(version);
+            if (newest.size() > Compare.MOST) {
+                return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
+            }
+            return new Detail.Compared(
+                    version,
+                    Words.of("compare.newest", version.number(), newest.number()),
+                    Compare.compare(version.path(), before, bytes(reading, newest)));
+        }
+    }
+
+    private static byte[] bytes(Reading reading, Version version) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        reading.contents().read(version.recipe(), out::write);
+        return out.toByteArray();
+    }
+
+    private Detail facts(Held of, Line line, Version v) throws IOException {
+        Map<Integer, Digest> digests = new PlainDigests(of.vault()).of(oneVersion(line, v));
+        List<Detail.Fact> facts = new ArrayList<>();
+        try (Reading reading = of.vault().read()) {
+            List<ChunkPlace> chunks = reading.contents().places(v.recipe());
+            long stored = chunks.stream().mapToLong(ChunkPlace::storedBytes).sum();
+            String packs = chunks.stream()
+                    .map(ChunkPlace::pack)
+                    .distinct()
+                    .map(p -> of.vault().folder().pack(p).getFileName().toString())
+                    .collect(Collectors.joining(", "));
+            facts.add(fact("facts.path", v.path()));
+            facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
+            facts.add(fact("facts.captured", Say.exact(v.captured(), desk.zone())));
+            facts.add(fact(
+                    "facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
+            facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+            facts.add(fact("facts.permissions", permissions(v)));
+            Digest sha = digests.get(v.number());
+            facts.add(fact("facts.sha256", sha == null ? "" : sha.hex()));
+            facts.add(fact(
+                    "facts.where",
+                    chunks.isEmpty()
+                            ? Words.of("facts.nowhere")
+                            : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
+            facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
+        }
+        return new Detail.Facts(v, facts);
+    }
+
+    private static Line oneVersion(Line line, Version v) {
+        return new Line(line.id(), line.place(), line.path(), line.removed(), line.bytes(), List.of(v));
+    }
+
+    private static Detail.Fact fact(String key, String value) {
+        return new Detail.Fact(Words.of(key), value);
+    }
+
+    private static String permissions(Version v) {
+        StringBuilder out = new StringBuilder();
+        String letters = "rwxrwxrwx";
+        for (int i = 0; i < 9; i++) {
+            out.append((v.mode() & (1 << (8 - i))) != 0 ? letters.charAt(i) : '-');
+        }
+        return out.toString();
+    }
+
+    private void loadChanges(Line l) {
+        Held of = held;
+        if (of == null) {
+            return;
+        }
+        changesQuestion.ask(
+                () -> computeChanges(of, l),
+                found -> {
+                    changes = found;
+                    showRows();
+                },
+                e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no changes in words", e));
+    }
+
+    /** What changed in words, where the content is text or a table; for the others their sizes say it. */
+    private static Map<Integer, String> computeChanges(Held of, Line line) throws IOException {
+        Map<Integer, String> found = new HashMap<>();
+        List<Version> versions = line.versions();
+        try (Reading reading = of.vault().read()) {
+            byte[] newer = null;
+            for (int i = 0; i < Math.min(versions.size(), CHANGES_MOST); i++) {
+                Version v = versions.get(i);
+                boolean readable = v.kind() == EntryKind.FILE && v.size() > 0 && v.size() < Compare.MOST / 4;
+                byte[] content = readable ? bytes(reading, v) : null;
+                if (content != null && Contents.text(content).isEmpty()) {
+                    content = null;
+                }
+                if (newer != null && content != null) {
+                    found.put(
+                            versions.get(i - 1).number(),
+                            Compare.compare(v.path(), content, newer).words());
+                }
+                newer = content;
+            }
+        }
+        return found;
+    }
+}

@@ -1,0 +1,54 @@
+package org.mendedleaf.desktop.files;
+
+import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Version;
+
+/** One row of a drawn line. */
+public sealed interface LineRow {
+
+    /**
+     * A version.
+     *
+     * @param version the version
+     * @param change what changed against the version before, in words; empty when nothing is known
+     * @param current whether it is the one that is in the folder now
+     * @param lane how the thread of mending runs past it
+     * @param equalTo number of an older version with the same content; 0 when there is none
+     */
+    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo) implements LineRow {}
+
+    /**
+     * Something else that happened.
+     *
+     * @param event what
+     * @param lane how the thread of mending runs past it
+     */
+    record OfEvent(Event event, Lane lane) implements LineRow {}
+
+    /**
+     * Several versions that are folded away.
+     *
+     * @param key by which they can be unfolded
+     * @param count of versions
+     * @param day in words
+     * @param lane how the thread of mending runs past them
+     */
+    record Folded(String key, int count, String day, Lane lane) implements LineRow {}
+
+    /** How the thread of mending runs past a row: from a restored version down to the one it came from. */
+    enum Lane {
+        /** It does not. */
+        NONE,
+        /** It begins here, at a restored version. */
+        FROM,
+        /** It runs past. */
+        PAST,
+        /** It ends here, at the version that was restored. */
+        TO,
+        /** One ends here and the next begins. */
+        THROUGH
+    }
+
+    /** How the thread of mending runs past this row. */
+    Lane lane();
+}

@@ -1,0 +1,150 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LinePoint;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** Makes the rows of a drawn line from its points. Pure. */
+final class LineRows {
+
+    /** Versions of one day are folded from the fifth on, but for the newest ones of the line. */
+    private static final int FOLD_FROM = 4;
+
+    private static final int NEVER_FOLDED = 12;
+
+    private final Line line;
+    private final Instant now;
+    private final ZoneId zone;
+
+    LineRows(Line line, Instant now, ZoneId zone) {
+        this.line = line;
+        this.now = now;
+        this.zone = zone;
+    }
+
+    /**
+     * The rows, newest first.
+     *
+     * @param unfolded keys of the runs that are shown whole
+     * @param changes words for what changed, by number of the version, as far as they are known
+     */
+    List<LineRow> rows(Set<String> unfolded, Map<Integer, String> changes) {
+        List<Version> versions = line.versions();
+        Map<Digest, Integer> firstWith = new HashMap<>();
+        for (int i = versions.size() - 1; i >= 0; i--) {
+            firstWith.putIfAbsent(versions.get(i).digest(), versions.get(i).number());
+        }
+        Map<LocalDate, Integer> foldable = foldable();
+        List<LineRow> rows = new ArrayList<>();
+        LocalDate folding = null;
+        int seen = 0;
+        for (LinePoint point : line.points()) {
+            if (!(point instanceof Version v)) {
+                rows.add(new LineRow.OfEvent((Event) point, LineRow.Lane.NONE));
+                folding = null;
+                continue;
+            }
+            LocalDate day = v.saved().atZone(zone).toLocalDate();
+            boolean fold = seen++ >= NEVER_FOLDED
+                    && foldable.getOrDefault(day, 0) >= FOLD_FROM
+                    && !unfolded.contains(day.toString())
+                    && v.origin() != Origin.RESTORED;
+            if (fold && day.equals(folding) && rows.get(rows.size() - 1) instanceof LineRow.Folded f) {
+                rows.set(rows.size() - 1, new LineRow.Folded(f.key(), f.count() + 1, f.day(), LineRow.Lane.NONE));
+            } else if (fold && day.equals(folding)) {
+                rows.add(new LineRow.Folded(day.toString(), 1, Say.day(v.saved(), now, zone), LineRow.Lane.NONE));
+            } else {
+                rows.add(version(v, versions, changes, firstWith));
+                folding = fold ? day : null;
+            }
+        }
+        return withLanes(rows);
+    }
+
+    private Map<LocalDate, Integer> foldable() {
+        Map<LocalDate, Integer> days = new HashMap<>();
+        line.versions().forEach(v -> days.merge(v.saved().atZone(zone).toLocalDate(), 1, Integer::sum));
+        return days;
+    }
+
+    private LineRow version(
+            Version v, List<Version> versions, Map<Integer, String> changes, Map<Digest, Integer> firstWith) {
+        int at = versions.indexOf(v);
+        boolean oldest = at == versions.size() - 1;
+        String change = "";
+        if (!oldest) {
+            Version before = versions.get(at + 1);
+            change = changes.getOrDefault(v.number(), sizeWords(before, v));
+        }
+        int equal = firstWith.getOrDefault(v.digest(), v.number());
+        boolean current = at == 0 && line.removed().isEmpty();
+        return new LineRow.OfVersion(v, change, current, LineRow.Lane.NONE, equal == v.number() ? 0 : equal);
+    }
+
+    private static String sizeWords(Version before, Version v) {
+        if (v.size() == 0 && before.size() > 0) {
+            return Words.of("change.emptied");
+        }
+        if (v.digest().equals(before.digest())) {
+            return Words.of("compare.equal");
+        }
+        return Say.sizeChange(v.size() - before.size());
+    }
+
+    /** Draws a thread from each restored version that is shown to the one it came from, the newest of them first. */
+    private static List<LineRow> withLanes(List<LineRow> rows) {
+        LineRow.Lane[] lanes = new LineRow.Lane[rows.size()];
+        java.util.Arrays.fill(lanes, LineRow.Lane.NONE);
+        for (int i = 0; i < rows.size(); i++) {
+            if (rows.get(i) instanceof LineRow.OfVersion v && v.version().origin() == Origin.RESTORED) {
+                int to = find(rows, v.version().source());
+                boolean free = to > i && (lanes[i] == LineRow.Lane.NONE || lanes[i] == LineRow.Lane.TO);
+                if (free) {
+                    lanes[i] = lanes[i] == LineRow.Lane.TO ? LineRow.Lane.THROUGH : LineRow.Lane.FROM;
+                    for (int k = i + 1; k < to; k++) {
+                        lanes[k] = LineRow.Lane.PAST;
+                    }
+                    lanes[to] = LineRow.Lane.TO;
+                }
+            }
+        }
+        List<LineRow> drawn = new ArrayList<>();
+        for (int i = 0; i < rows.size(); i++) {
+            drawn.add(withLane(rows.get(i), lanes[i]));
+        }
+        return drawn;
+    }
+
+    private static int find(List<LineRow> rows, int number) {
+        for (int i = 0; i < rows.size(); i++) {
+            if (rows.get(i) instanceof LineRow.OfVersion v && v.version().number() == number) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private static LineRow withLane(LineRow row, LineRow.Lane lane) {
+        if (row instanceof LineRow.OfVersion v) {
+            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo());
+        }
+        if (row instanceof LineRow.OfEvent e) {
+            return new LineRow.OfEvent(e.event(), lane);
+        }
+        LineRow.Folded f = (LineRow.Folded) row;
+        return new LineRow.Folded(f.key(), f.count(), f.day(), lane);
+    }
+}

@@ -1,0 +1,243 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.geometry.Orientation;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.SplitPane;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Shapes;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The line of the selected file, what is known of the chosen version, and what can be done with it. */
+final class LineView extends StackPane {
+
+    private final FilesModel model;
+    private final LineModel line;
+    private final Label title = Ui.label("", "line-title");
+    private final Label state = Ui.label("", "line-state");
+    private final Label summary = Ui.label("", "line-summary");
+    private final ListView<LineRow> points = new ListView<>();
+    private final Button restore = new Button();
+    private final Label consequence = Ui.label("", "consequence");
+    private final Button copy;
+    private final Button open;
+    private final Button remove;
+    private final BorderPane content = new BorderPane();
+    private final VBox nothing = new VBox(10);
+    private boolean filling;
+
+    /** Asks for a folder; tests put an answer in its place. */
+    private Supplier<Optional<File>> folderAsk = Optional::empty;
+
+    private Consumer<Path> opener = path -> {};
+
+    LineView(FilesModel model) {
+        this.model = model;
+        this.line = model.line();
+        getStyleClass().add("sheet");
+        nothing.getStyleClass().add("nothing");
+        nothing.setAlignment(Pos.CENTER);
+        nothing.getChildren().addAll(Shapes.mark(), wrapped("line.nothing"));
+
+        title.setId("line-title");
+        HBox head = new HBox(8, title, Ui.spacer(), state);
+        head.setAlignment(Pos.BASELINE_LEFT);
+        VBox header = new VBox(4, head, summary);
+        header.getStyleClass().add("sheet-header");
+        summary.setWrapText(true);
+
+        points.setId("points");
+        points.getStyleClass().add("points");
+        points.setFixedCellSize(LineCell.HEIGHT);
+        points.setCellFactory(v -> new LineCell(model.desk()));
+        points.setAccessibleText(Words.of("line.name"));
+        points.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> chosen(row));
+        points.setOnMouseClicked(e -> unfold());
+        points.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
+                unfold();
+            }
+        });
+
+        DetailPane detail = new DetailPane(line);
+        SplitPane split = new SplitPane(points, detail);
+        split.setOrientation(Orientation.VERTICAL);
+        split.setDividerPositions(0.55);
+        split.getStyleClass().add("line-split");
+
+        restore.setId("restore");
+        restore.getStyleClass().add("accent");
+        restore.setOnAction(e -> restoreChosen());
+        copy = Ui.button("line.copy", this::copyChosen);
+        copy.setId("copy");
+        open = Ui.button("line.open", this::openChosen);
+        open.setId("open");
+        remove = Ui.button("line.remove", model::remove, "danger-text");
+        remove.setId("remove");
+        HBox buttons = new HBox(8, restore, copy, open, Ui.spacer(), remove);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        VBox actions = new VBox(6, consequence, buttons);
+        actions.getStyleClass().add("sheet-footer");
+
+        content.setTop(header);
+        content.setCenter(split);
+        content.setBottom(actions);
+        getChildren().addAll(nothing, content);
+
+        line.lineProperty().addListener((o, a, l) -> show(l));
+        line.rowsProperty().addListener((o, a, rows) -> fill(rows));
+        line.chosenProperty().addListener((o, a, v) -> chosenChanged());
+        model.momentProperty().addListener((o, a, b) -> followMoment());
+        show(null);
+    }
+
+    private static Label wrapped(String key) {
+        Label label = Ui.label(Words.of(key), "dim", "centered");
+        label.setWrapText(true);
+        label.setMaxWidth(300);
+        return label;
+    }
+
+    void setFolderAsk(Supplier<Optional<File>> ask) {
+        folderAsk = ask;
+    }
+
+    void setOpener(Consumer<Path> with) {
+        opener = with;
+    }
+
+    private void show(@Nullable Line l) {
+        Ui.visible(content, l != null);
+        Ui.visible(nothing, l == null);
+        if (l == null) {
+            return;
+        }
+        title.setText(l.name());
+        Ui.tooltip(title, l.path());
+        Instant now = model.desk().clock().instant();
+        boolean gone = l.removed().isPresent();
+        state.setText(l.removed()
+                .map(r ->
+                        Words.of("removed.when", Say.moment(r, now, model.desk().zone())))
+                .orElse(""));
+        Ui.style(state, "clay-text", gone);
+        List<Version> versions = l.versions();
+        String since = versions.isEmpty()
+                ? ""
+                : Say.day(
+                        versions.get(versions.size() - 1).captured(),
+                        now,
+                        model.desk().zone());
+        summary.setText(Words.of("line.facts", versions.size(), since, Say.size(l.bytes())));
+    }
+
+    private void fill(List<LineRow> rows) {
+        filling = true;
+        points.getItems().setAll(rows);
+        select(line.chosenProperty().get());
+        filling = false;
+    }
+
+    private void select(@Nullable Version version) {
+        for (int i = 0; version != null && i < points.getItems().size(); i++) {
+            if (points.getItems().get(i) instanceof LineRow.OfVersion v
+                    && v.version().number() == version.number()) {
+                points.getSelectionModel().select(i);
+                return;
+            }
+        }
+        points.getSelectionModel().clearSelection();
+    }
+
+    private void chosen(@Nullable LineRow row) {
+        if (!filling && row instanceof LineRow.OfVersion v) {
+            line.choose(v.version());
+        }
+    }
+
+    private void unfold() {
+        if (points.getSelectionModel().getSelectedItem() instanceof LineRow.Folded f) {
+            line.unfold(f.key());
+        }
+    }
+
+    /** When the moment goes, the version that was current then is chosen. */
+    private void followMoment() {
+        Instant at = model.momentProperty().get();
+        Line l = line.lineProperty().get();
+        if (l == null) {
+            return;
+        }
+        Optional<Version> then = l.versions().stream()
+                .filter(v -> at == null || !v.saved().isAfter(at))
+                .findFirst();
+        then.ifPresent(line::choose);
+    }
+
+    private void chosenChanged() {
+        Version v = line.chosenProperty().get();
+        Line l = line.lineProperty().get();
+        if (v == null || l == null) {
+            restore.setDisable(true);
+            return;
+        }
+        filling = true;
+        select(v);
+        filling = false;
+        boolean gone = l.removed().isPresent();
+        int newest = l.versions().get(0).number();
+        boolean current = !gone && v.number() == newest;
+        restore.setDisable(current);
+        restore.setText(Words.of(gone ? "line.bringBack" : "line.restore", v.number()));
+        consequence.setText(consequence(v, newest, gone, current));
+        Ui.visible(remove, !gone);
+    }
+
+    private static String consequence(Version v, int newest, boolean gone, boolean current) {
+        if (current) {
+            return Words.of("consequence.current", v.number());
+        }
+        return gone
+                ? Words.of("consequence.bringBack", v.number(), newest + 1, Say.size(v.size()), v.path())
+                : Words.of("consequence.restore", v.number(), newest + 1, Say.size(v.size()), newest);
+    }
+
+    void restoreChosen() {
+        Version v = line.chosenProperty().get();
+        if (v != null && !restore.isDisabled()) {
+            model.restore(v);
+        }
+    }
+
+    void copyChosen() {
+        Version v = line.chosenProperty().get();
+        if (v != null) {
+            folderAsk.get().ifPresent(folder -> model.copy(v, folder.toPath(), done -> {}));
+        }
+    }
+
+    private void openChosen() {
+        Version v = line.chosenProperty().get();
+        if (v != null) {
+            model.openCopy(v, opener);
+        }
+    }
+}

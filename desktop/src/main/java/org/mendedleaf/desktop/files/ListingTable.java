@@ -1,0 +1,240 @@
+package org.mendedleaf.desktop.files;
+
+import java.text.Collator;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.function.Function;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.TreeItem;
+import javafx.scene.control.TreeTableCell;
+import javafx.scene.control.TreeTableColumn;
+import javafx.scene.control.TreeTableRow;
+import javafx.scene.control.TreeTableView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Shapes;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The files of a folder at a moment. Folders unfold in place; Enter or a double click looks into one. */
+final class ListingTable extends TreeTableView<FileRow> {
+
+    private final FilesModel model;
+    private boolean filling;
+
+    ListingTable(FilesModel model) {
+        this.model = model;
+        setId("listing");
+        getStyleClass().add("listing");
+        setShowRoot(false);
+        setRoot(new TreeItem<>());
+        setAccessibleText(Words.of("listing.name"));
+        setColumnResizePolicy(CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        setTableMenuButtonVisible(false);
+        setPlaceholder(Ui.label(Words.of("listing.empty"), "dim"));
+        setFixedCellSize(34);
+
+        Collator order = Collator.getInstance();
+        TreeTableColumn<FileRow, FileRow> name = column(
+                "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 300);
+        name.setCellFactory(c -> new NameCell());
+        TreeTableColumn<FileRow, FileRow> versions = words(
+                "listing.column.versions",
+                Comparator.comparingLong(FileRow::versions),
+                70,
+                r -> r.versions() == 0 ? "" : Say.number(r.versions()),
+                true);
+        TreeTableColumn<FileRow, FileRow> changed =
+                words("listing.column.changed", Comparator.comparing(FileRow::changed), 130, this::changedWords, false);
+        TreeTableColumn<FileRow, FileRow> size = words(
+                "listing.column.size", Comparator.comparingLong(FileRow::size), 80, r -> Say.size(r.size()), true);
+        TreeTableColumn<FileRow, FileRow> all = words(
+                "listing.column.all",
+                Comparator.comparingLong(FileRow::versionBytes),
+                100,
+                r -> Say.size(r.versionBytes()),
+                true);
+        getColumns().setAll(List.of(name, versions, changed, size, all));
+        setRowFactory(t -> new Row());
+
+        getSelectionModel().selectedItemProperty().addListener((o, a, item) -> {
+            if (!filling) {
+                model.select(item == null ? null : item.getValue());
+            }
+        });
+        setOnKeyPressed(e -> {
+            TreeItem<FileRow> item = getSelectionModel().getSelectedItem();
+            if (e.getCode() == KeyCode.ENTER
+                    && !e.isControlDown()
+                    && item != null
+                    && item.getValue().isFolder()) {
+                model.enter(item.getValue().path());
+                e.consume();
+            } else if (e.getCode() == KeyCode.BACK_SPACE) {
+                model.up();
+                e.consume();
+            }
+        });
+        model.listingProperty().addListener((o, a, listing) -> fill(listing));
+    }
+
+    private TreeTableColumn<FileRow, FileRow> column(String key, Comparator<FileRow> order, double width) {
+        TreeTableColumn<FileRow, FileRow> column = new TreeTableColumn<>(Words.of(key));
+        column.setId(key);
+        column.setPrefWidth(width);
+        column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue().getValue()));
+        column.setComparator(order);
+        return column;
+    }
+
+    private TreeTableColumn<FileRow, FileRow> words(
+            String key, Comparator<FileRow> order, double width, Function<FileRow, String> words, boolean right) {
+        TreeTableColumn<FileRow, FileRow> column = column(key, order, width);
+        column.setCellFactory(c -> new TreeTableCell<>() {
+            {
+                setAlignment(right ? Pos.CENTER_RIGHT : Pos.CENTER_LEFT);
+                getStyleClass().add("figure");
+            }
+
+            @Override
+            protected void updateItem(@Nullable FileRow row, boolean empty) {
+                super.updateItem(row, empty);
+                setText(empty || row == null ? "" : words.apply(row));
+            }
+        });
+        if (right) {
+            column.getStyleClass().add("right");
+        }
+        return column;
+    }
+
+    private String changedWords(FileRow row) {
+        Instant now = model.desk().clock().instant();
+        String when = Say.moment(row.changed(), now, model.desk().zone());
+        return row.isRemoved() ? Words.of("removed.when", when) : when;
+    }
+
+    /** Shows another listing, and keeps the selected row and the place in the list where they are still there. */
+    private void fill(Listing listing) {
+        filling = true;
+        FileRow before = model.selectedProperty().get();
+        TreeItem<FileRow> root = new TreeItem<>();
+        add(root, listing.folder(), listing);
+        root.setExpanded(true);
+        setRoot(root);
+        TreeItem<FileRow> again = before == null ? null : find(root, before);
+        if (again != null) {
+            getSelectionModel().select(again);
+        } else {
+            getSelectionModel().clearSelection();
+        }
+        filling = false;
+        if (before != null) {
+            // What is shown beside stays while its file is only out of sight at this moment.
+            model.select(again == null ? before : again.getValue());
+        }
+    }
+
+    private static @Nullable TreeItem<FileRow> find(TreeItem<FileRow> in, FileRow row) {
+        for (TreeItem<FileRow> item : in.getChildren()) {
+            FileRow value = item.getValue();
+            boolean same = value.isFolder()
+                    ? value.path().equals(row.path()) && row.isFolder()
+                    : value.entry().line() == row.entry().line() && !row.isFolder();
+            if (same) {
+                return item;
+            }
+            TreeItem<FileRow> below = find(item, row);
+            if (below != null) {
+                return below;
+            }
+        }
+        return null;
+    }
+
+    private void add(TreeItem<FileRow> into, String folder, Listing listing) {
+        for (FileRow row : listing.rows().getOrDefault(folder, List.of())) {
+            into.getChildren().add(row.isFolder() ? folder(row, listing) : new TreeItem<>(row));
+        }
+    }
+
+    private TreeItem<FileRow> folder(FileRow row, Listing listing) {
+        TreeItem<FileRow> item = new TreeItem<>(row) {
+            @Override
+            public boolean isLeaf() {
+                return false;
+            }
+        };
+        add(item, row.path(), listing);
+        item.setExpanded(model.isUnfolded(row.path()));
+        item.expandedProperty().addListener((o, a, open) -> model.unfold(row.path(), open));
+        return item;
+    }
+
+    private final class Row extends TreeTableRow<FileRow> {
+        Row() {
+            setOnMouseClicked(e -> {
+                FileRow row = getItem();
+                if (e.getClickCount() == 2 && row != null && row.isFolder()) {
+                    model.enter(row.path());
+                }
+            });
+        }
+
+        @Override
+        protected void updateItem(@Nullable FileRow row, boolean empty) {
+            super.updateItem(row, empty);
+            Ui.style(this, "removed-row", row != null && !empty && row.isRemoved());
+        }
+    }
+
+    private static final class NameCell extends TreeTableCell<FileRow, FileRow> {
+        private final Label name = Ui.label("", "row-name");
+        private final Label badge = Ui.label("", "badge");
+        private final HBox box = new HBox(8);
+
+        NameCell() {
+            box.setAlignment(Pos.CENTER_LEFT);
+        }
+
+        @Override
+        protected void updateItem(@Nullable FileRow row, boolean empty) {
+            super.updateItem(row, empty);
+            setText(null);
+            if (empty || row == null) {
+                setGraphic(null);
+                return;
+            }
+            javafx.scene.Node shape =
+                    row.isFolder() ? Shapes.folder() : row.isRemoved() ? Shapes.hollowLeaf() : Shapes.leaf();
+            name.setText(row.entry().name());
+            Ui.tooltip(name, row.path());
+            box.getChildren().setAll(shape, name);
+            badge(row);
+            setGraphic(box);
+            setAccessibleText(row.entry().name() + (badge.getText().isEmpty() ? "" : ", " + badge.getText()));
+        }
+
+        private void badge(FileRow row) {
+            badge.getStyleClass().removeAll("badge-clay", "badge-slate");
+            String words = "";
+            String style = "badge-slate";
+            if (row.against() != FileRow.Against.SAME) {
+                words = Words.of("against." + row.against());
+            } else if (!row.isFolder() && !row.isRemoved() && row.size() == 0 && row.versions() > 1) {
+                words = Words.of("badge.emptied");
+                style = "badge-clay";
+            }
+            badge.setText(words);
+            if (!words.isEmpty()) {
+                badge.getStyleClass().add(style);
+                box.getChildren().add(badge);
+            }
+        }
+    }
+}

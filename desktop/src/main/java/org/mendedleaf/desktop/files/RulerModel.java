@@ -1,0 +1,222 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.CaptureRecord;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The time ruler without its scene: a stretch of time in equal steps, with the number of changes in each. */
+public final class RulerModel {
+
+    /** A capture with this many changes at once is marked, when it also stands out from the others. */
+    private static final int BURST = 40;
+
+    private static final int BURST_FACTOR = 5;
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private final ReadOnlyObjectWrapper<Stretch> stretch;
+    private @Nullable Held held;
+    private Zoom zoom = Zoom.DAY;
+
+    RulerModel(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+        this.stretch = new ReadOnlyObjectWrapper<>(empty(desk.clock().instant().atZone(desk.zone())));
+    }
+
+    /** How long a step is, and how many of them the ruler shows. */
+    public enum Zoom {
+        /** Hours of the last four days. */
+        HOUR(ChronoUnit.HOURS, 96),
+        /** Days of the last three months. */
+        DAY(ChronoUnit.DAYS, 91),
+        /** Weeks of the last two years. */
+        WEEK(ChronoUnit.WEEKS, 104),
+        /** Months of the last ten years. */
+        MONTH(ChronoUnit.MONTHS, 120);
+
+        private final ChronoUnit unit;
+        private final int steps;
+
+        Zoom(ChronoUnit unit, int steps) {
+            this.unit = unit;
+            this.steps = steps;
+        }
+
+        /** The unit of a step. */
+        public ChronoUnit unit() {
+            return unit;
+        }
+
+        ZonedDateTime floor(ZonedDateTime t) {
+            return switch (this) {
+                case HOUR -> t.truncatedTo(ChronoUnit.HOURS);
+                case DAY -> t.truncatedTo(ChronoUnit.DAYS);
+                case WEEK ->
+                    t.truncatedTo(ChronoUnit.DAYS).minusDays(t.getDayOfWeek().getValue() - 1L);
+                case MONTH -> t.truncatedTo(ChronoUnit.DAYS).withDayOfMonth(1);
+            };
+        }
+    }
+
+    /**
+     * One step of the ruler.
+     *
+     * @param from its first moment
+     * @param to the first moment after it
+     * @param changes in it
+     * @param burst number of changes of the largest capture in it, when that stands out; 0 otherwise
+     */
+    public record Step(Instant from, Instant to, int changes, long burst) {}
+
+    /**
+     * What the ruler shows.
+     *
+     * @param zoom of it
+     * @param steps from the oldest to the newest
+     * @param now the present
+     * @param beginning when the place was first captured; empty before it was
+     */
+    public record Stretch(Zoom zoom, List<Step> steps, Instant now, Optional<Instant> beginning) {
+        /** Copies the list. */
+        public Stretch {
+            steps = List.copyOf(steps);
+        }
+
+        /** Where a moment stands, 0 at the start to 1 at the end; clipped. */
+        public double position(Instant at) {
+            Instant start = steps.get(0).from();
+            Instant end = steps.get(steps.size() - 1).to();
+            double share = (double) Duration.between(start, at).toMillis()
+                    / Duration.between(start, end).toMillis();
+            return Math.max(0, Math.min(1, share));
+        }
+
+        /** The moment at a position, never later than now nor before the first capture. */
+        public Instant at(double position) {
+            Instant start = steps.get(0).from();
+            Instant end = steps.get(steps.size() - 1).to();
+            long millis = (long) (Duration.between(start, end).toMillis() * Math.max(0, Math.min(1, position)));
+            return clip(start.plusMillis(millis));
+        }
+
+        /** A moment brought between the first capture and now. */
+        public Instant clip(Instant at) {
+            Instant first = beginning.orElse(Instant.MIN);
+            if (at.isBefore(first)) {
+                return first;
+            }
+            return at.isAfter(now) ? now : at;
+        }
+
+        /** The step in which a moment lies. */
+        public int index(Instant at) {
+            for (int i = steps.size() - 1; i >= 0; i--) {
+                if (!at.isBefore(steps.get(i).from())) {
+                    return i;
+                }
+            }
+            return 0;
+        }
+    }
+
+    /** What the ruler shows. */
+    public ReadOnlyObjectProperty<Stretch> stretchProperty() {
+        return stretch.getReadOnlyProperty();
+    }
+
+    private Stretch empty(ZonedDateTime now) {
+        return stretch(zoom, now, Map.of(), List.of());
+    }
+
+    /** Shows shorter or longer steps. */
+    public void zoom(int by) {
+        Zoom[] all = Zoom.values();
+        zoom = all[Math.max(0, Math.min(all.length - 1, zoom.ordinal() + by))];
+        load(held);
+    }
+
+    void load(@Nullable Held of) {
+        held = of;
+        if (of == null) {
+            return;
+        }
+        Zoom wanted = zoom;
+        ZonedDateTime now = desk.clock().instant().atZone(desk.zone());
+        question.ask(
+                () -> {
+                    try (Reading reading = of.vault().read()) {
+                        long to = now.toEpochSecond() / 3600 + 1;
+                        long from =
+                                to - wanted.steps * wanted.unit.getDuration().toHours() - 24 * 32;
+                        return stretch(
+                                wanted, now, reading.density(of.place(), from, to), reading.captures(of.place()));
+                    }
+                },
+                stretch::set,
+                e -> org.slf4j.LoggerFactory.getLogger(RulerModel.class).warn("no ruler", e));
+    }
+
+    /** Puts a stretch together. Pure. */
+    static Stretch stretch(Zoom zoom, ZonedDateTime now, Map<Long, Integer> density, List<CaptureRecord> captures) {
+        ZoneId zone = now.getZone();
+        ZonedDateTime last = zoom.floor(now);
+        List<Step> steps = new ArrayList<>();
+        ZonedDateTime from = zoom.floor(last.minus(zoom.steps - 1L, zoom.unit));
+        long usual = usual(captures);
+        while (!from.isAfter(now)) {
+            ZonedDateTime to = from.plus(1, zoom.unit);
+            steps.add(new Step(
+                    from.toInstant(), to.toInstant(), sum(density, from, to), burst(captures, from, to, usual)));
+            from = to;
+        }
+        Optional<Instant> beginning = captures.isEmpty()
+                ? Optional.empty()
+                : Optional.of(captures.get(0).started());
+        return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning);
+    }
+
+    private static int sum(Map<Long, Integer> density, ZonedDateTime from, ZonedDateTime to) {
+        int sum = 0;
+        for (long hour = Math.floorDiv(from.toEpochSecond(), 3600);
+                hour < Math.floorDiv(to.toEpochSecond(), 3600);
+                hour++) {
+            sum += density.getOrDefault(hour, 0);
+        }
+        return sum;
+    }
+
+    private static long usual(List<CaptureRecord> captures) {
+        long[] counts = captures.stream()
+                .filter(c -> !c.first())
+                .mapToLong(CaptureRecord::changes)
+                .sorted()
+                .toArray();
+        return counts.length == 0 ? 0 : counts[counts.length / 2];
+    }
+
+    private static long burst(List<CaptureRecord> captures, ZonedDateTime from, ZonedDateTime to, long usual) {
+        long largest = 0;
+        for (CaptureRecord c : captures) {
+            boolean inside = !c.ended().isBefore(from.toInstant()) && c.ended().isBefore(to.toInstant());
+            if (inside && !c.first()) {
+                largest = Math.max(largest, c.changes());
+            }
+        }
+        return largest >= BURST && largest >= usual * BURST_FACTOR ? largest : 0;
+    }
+}

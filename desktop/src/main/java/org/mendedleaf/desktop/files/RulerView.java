@@ -1,0 +1,278 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import javafx.scene.AccessibleRole;
+import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Region;
+import javafx.scene.shape.Polygon;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+
+/**
+ * The time ruler: a bar for each step of time, as high as there were changes, and a marker for the moment that is looked
+ * at. The marker is dragged, or moved with the arrow keys; a click on a bar goes to just before its first change.
+ */
+final class RulerView extends Pane {
+
+    private static final double HEIGHT = 64;
+    private static final double BARS = 46;
+    private static final double AXIS = 48;
+    private static final double LABEL_ROOM = 92;
+
+    private final FilesModel model;
+    private final Region marker = new Region();
+    private final Polygon handle = new Polygon(-6, 0, 6, 0, 0, 9);
+    private final Tooltip tooltip = new Tooltip();
+    private boolean dragged;
+
+    RulerView(FilesModel model) {
+        this.model = model;
+        getStyleClass().add("ruler");
+        setMinHeight(HEIGHT);
+        setPrefHeight(HEIGHT);
+        setFocusTraversable(true);
+        setId("ruler");
+        setAccessibleRole(AccessibleRole.SLIDER);
+        setAccessibleText(Words.of("ruler.name"));
+        marker.getStyleClass().add("ruler-marker");
+        handle.getStyleClass().add("ruler-handle");
+        marker.setMouseTransparent(true);
+        handle.setMouseTransparent(true);
+        Tooltip.install(this, tooltip);
+        widthProperty().addListener((o, a, b) -> draw());
+        model.ruler().stretchProperty().addListener((o, a, b) -> draw());
+        model.momentProperty().addListener((o, a, b) -> placeMarker());
+        setOnMousePressed(this::pressed);
+        setOnMouseDragged(this::drag);
+        setOnMouseReleased(this::released);
+        setOnMouseMoved(this::hover);
+        setOnKeyPressed(this::key);
+        setOnScroll(e -> {
+            if (e.isControlDown() && e.getDeltaY() != 0) {
+                model.ruler().zoom(e.getDeltaY() > 0 ? -1 : 1);
+                e.consume();
+            }
+        });
+    }
+
+    private ZoneId zone() {
+        return model.desk().zone();
+    }
+
+    private RulerModel.Stretch stretch() {
+        return model.ruler().stretchProperty().get();
+    }
+
+    private void draw() {
+        RulerModel.Stretch s = stretch();
+        double width = getWidth();
+        getChildren().clear();
+        if (width <= 0 || s.steps().isEmpty()) {
+            return;
+        }
+        double step = width / s.steps().size();
+        shadeBefore(s, width);
+        Region axis = box("ruler-axis", 0, AXIS, width, 1);
+        getChildren().add(axis);
+        // One bar that towers above the rest must not flatten them: heights follow the square root.
+        double most = Math.sqrt(Math.max(
+                1, s.steps().stream().mapToInt(RulerModel.Step::changes).max().orElse(1)));
+        double lastLabel = -LABEL_ROOM;
+        for (int i = 0; i < s.steps().size(); i++) {
+            RulerModel.Step at = s.steps().get(i);
+            double x = i * step;
+            if (at.changes() > 0) {
+                double height = Math.max(2, Math.sqrt(at.changes()) / most * (BARS - 12));
+                String style = at.burst() > 0 ? "ruler-burst" : "ruler-bar";
+                getChildren().add(box(style, x + 1, AXIS - height, Math.max(1, step - 2), height));
+                if (at.burst() > 0) {
+                    burst(at, x, step);
+                }
+            }
+            if (labelled(at, i) && x - lastLabel >= LABEL_ROOM && x + LABEL_ROOM / 2 < width) {
+                text(axisWords(at), x, AXIS + 2, "ruler-label");
+                lastLabel = x;
+            }
+        }
+        getChildren().addAll(marker, handle);
+        placeMarker();
+    }
+
+    private void shadeBefore(RulerModel.Stretch s, double width) {
+        if (s.beginning().isPresent()) {
+            double end = s.position(s.beginning().get()) * width;
+            if (end > 2) {
+                getChildren().add(box("ruler-before", 0, 2, end, AXIS - 2));
+                if (end > 150) {
+                    text(Words.of("ruler.before"), 8, 6, "ruler-label");
+                }
+            }
+        }
+    }
+
+    private void burst(RulerModel.Step at, double x, double step) {
+        Label label = text(Words.of("ruler.burst", at.burst()), 0, 0, "ruler-burst-label");
+        label.applyCss();
+        double wide = label.prefWidth(-1);
+        label.setLayoutX(x > wide + 8 ? x - wide - 6 : x + step + 6);
+    }
+
+    private static Region box(String style, double x, double y, double width, double height) {
+        Region box = new Region();
+        box.getStyleClass().add(style);
+        box.setMouseTransparent(true);
+        box.resizeRelocate(x, y, width, height);
+        box.setManaged(false);
+        return box;
+    }
+
+    private Label text(String words, double x, double y, String style) {
+        Label label = new Label(words);
+        label.getStyleClass().add(style);
+        label.setMouseTransparent(true);
+        label.setLayoutX(x);
+        label.setLayoutY(y);
+        getChildren().add(label);
+        return label;
+    }
+
+    private boolean labelled(RulerModel.Step step, int index) {
+        ZonedDateTime t = step.from().atZone(zone());
+        return switch (stretch().zoom()) {
+            case HOUR -> t.getHour() % 12 == 0;
+            case DAY -> t.getDayOfWeek().getValue() == 1;
+            case WEEK -> index % 8 == 0;
+            case MONTH -> t.getMonthValue() % 12 == 1;
+        };
+    }
+
+    private String axisWords(RulerModel.Step step) {
+        String pattern = switch (stretch().zoom()) {
+            case HOUR -> "EEE HH:mm";
+            case DAY -> "d MMM";
+            case WEEK -> "d MMM yyyy";
+            case MONTH -> "yyyy";
+        };
+        return DateTimeFormatter.ofPattern(pattern, Locale.getDefault(Locale.Category.FORMAT))
+                .format(step.from().atZone(zone()));
+    }
+
+    private void placeMarker() {
+        RulerModel.Stretch s = stretch();
+        Instant at = model.momentProperty().get();
+        double x = s.position(at == null ? s.now() : at) * getWidth();
+        double clipped = Math.max(1, Math.min(getWidth() - 2, x));
+        marker.resizeRelocate(clipped - 1, 0, 2, AXIS + 4);
+        marker.setManaged(false);
+        handle.setManaged(false);
+        handle.setLayoutX(clipped);
+        handle.setLayoutY(0);
+        setAccessibleHelp(at == null ? Words.of("when.now") : Say.full(at, zone()));
+    }
+
+    private void go(double x) {
+        RulerModel.Stretch s = stretch();
+        double share = x / Math.max(1, getWidth());
+        // Pulled to the right end, the marker is at now.
+        boolean now = share >= 1 || s.at(share).equals(s.now());
+        model.momentProperty().set(now ? null : s.at(share));
+    }
+
+    private void pressed(MouseEvent e) {
+        requestFocus();
+        dragged = false;
+    }
+
+    private void drag(MouseEvent e) {
+        if (e.getButton() == MouseButton.PRIMARY) {
+            dragged = true;
+            go(e.getX());
+        }
+    }
+
+    private void released(MouseEvent e) {
+        if (!dragged && e.getButton() == MouseButton.PRIMARY) {
+            beforeFirstChange(e.getX());
+        }
+        dragged = false;
+    }
+
+    /** The moment before anything of this bar had happened. */
+    private void beforeFirstChange(double x) {
+        RulerModel.Stretch s = stretch();
+        int index = (int) Math.max(
+                0, Math.min(s.steps().size() - 1, x / getWidth() * s.steps().size()));
+        RulerModel.Step step = s.steps().get(index);
+        @Nullable Held held = model.placeProperty().get();
+        if (held == null || step.changes() == 0) {
+            go(x);
+            return;
+        }
+        model.desk()
+                .background()
+                .run(
+                        () -> {
+                            try (Reading reading = held.vault().read()) {
+                                return reading.firstChangeFrom(held.place(), step.from());
+                            }
+                        },
+                        found -> found.ifPresent(t -> model.momentProperty().set(s.clip(t.minusNanos(1000)))),
+                        failed -> go(x));
+    }
+
+    private void hover(MouseEvent e) {
+        RulerModel.Stretch s = stretch();
+        int index = (int) Math.max(
+                0,
+                Math.min(
+                        s.steps().size() - 1,
+                        e.getX() / Math.max(1, getWidth()) * s.steps().size()));
+        RulerModel.Step step = s.steps().get(index);
+        tooltip.setText(Words.of("ruler.step", stepWords(step), step.changes()));
+    }
+
+    private String stepWords(RulerModel.Step step) {
+        return switch (stretch().zoom()) {
+            case HOUR -> Say.full(step.from(), zone());
+            case DAY ->
+                DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.getDefault(Locale.Category.FORMAT))
+                        .format(step.from().atZone(zone()));
+            default -> axisWords(step);
+        };
+    }
+
+    private void key(KeyEvent e) {
+        RulerModel.Stretch s = stretch();
+        Instant at = model.momentProperty().get();
+        Instant from = at == null ? s.now() : at;
+        switch (e.getCode()) {
+            case LEFT -> set(from.atZone(zone()).minus(1, s.zoom().unit()).toInstant());
+            case RIGHT -> set(from.atZone(zone()).plus(1, s.zoom().unit()).toInstant());
+            case HOME -> set(s.beginning().orElse(s.now()));
+            case END -> model.momentProperty().set(null);
+            case PLUS, EQUALS, ADD -> model.ruler().zoom(-1);
+            case MINUS, SUBTRACT -> model.ruler().zoom(1);
+            default -> {
+                return;
+            }
+        }
+        e.consume();
+    }
+
+    private void set(Instant at) {
+        RulerModel.Stretch s = stretch();
+        model.momentProperty().set(at.isBefore(s.now()) ? s.clip(at) : null);
+    }
+}

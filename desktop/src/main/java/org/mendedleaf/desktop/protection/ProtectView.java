@@ -1,0 +1,156 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.File;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.beans.property.StringProperty;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Shapes;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The sheet on which a folder is protected; on the first run, the whole screen. */
+public final class ProtectView extends StackPane {
+
+    private final ProtectModel model;
+    private final Function<File, Optional<File>> folderAsk;
+
+    /**
+     * The sheet over this model.
+     *
+     * @param first whether it is the first run, with nothing to go back to
+     * @param folderAsk asks for a folder, beginning at one
+     * @param done goes on with the protected folder
+     * @param back goes back without
+     */
+    public ProtectView(
+            ProtectModel model,
+            boolean first,
+            Function<File, Optional<File>> folderAsk,
+            Consumer<Held> done,
+            Runnable back) {
+        this.model = model;
+        this.folderAsk = folderAsk;
+        getStyleClass().add("protect");
+        VBox sheet = new VBox(16);
+        sheet.getStyleClass().addAll("sheet", "protect-sheet");
+        sheet.setMaxWidth(680);
+        sheet.setMaxHeight(USE_PREF_SIZE);
+
+        HBox title =
+                new HBox(14, Shapes.mark(), Ui.label(Words.of(first ? "first.title" : "protect.title"), "big-title"));
+        title.setAlignment(Pos.CENTER_LEFT);
+        Label text = Ui.label(Words.of(first ? "first.text" : "protect.text"), "dim");
+        text.setWrapText(true);
+
+        GridPane form = new GridPane();
+        form.getStyleClass().add("form");
+        form.addRow(
+                0, name("protect.folder"), field(model.folderProperty(), "protect-folder", "protect.folder.prompt"));
+        form.addRow(1, name("protect.vault"), field(model.vaultProperty(), "protect-vault", "protect.vault.prompt"));
+        form.addRow(2, name("protect.rhythm"), rhythm());
+        TextField out = new TextField();
+        out.setId("protect-exclusions");
+        out.setPromptText(Words.of("protect.exclusions.prompt"));
+        out.textProperty().bindBidirectional(model.exclusionsProperty());
+        out.setAccessibleText(Words.of("protect.exclusions"));
+        form.addRow(3, name("protect.exclusions"), out);
+        GridPane.setHgrow(out, Priority.ALWAYS);
+
+        Label outlook = Ui.label("", "outlook");
+        outlook.setId("protect-outlook");
+        outlook.setWrapText(true);
+        outlook.textProperty().bind(model.outlookProperty());
+        Label problem = Ui.label("", "error-text");
+        problem.setId("protect-problem");
+        problem.setWrapText(true);
+        model.problemProperty().addListener((o, a, words) -> {
+            problem.setText(words);
+            Ui.visible(problem, !words.isEmpty());
+            Ui.visible(outlook, words.isEmpty());
+        });
+        problem.setText(model.problemProperty().get());
+        Ui.visible(problem, !problem.getText().isEmpty());
+
+        Button go = Ui.button("protect.go", () -> model.protect(done), "accent", "large");
+        go.setId("protect-go");
+        go.setDefaultButton(true);
+        go.disableProperty().bind(model.readyProperty().not());
+        HBox buttons = new HBox(8, go);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        if (!first) {
+            buttons.getChildren().add(Ui.button("protect.back", back, "flat"));
+        }
+        sheet.getChildren().addAll(title, text, form, outlook, problem, buttons);
+        StackPane middle = new StackPane(sheet);
+        middle.getStyleClass().add("protect-middle");
+        ScrollPane scroll = new ScrollPane(middle);
+        scroll.setFitToWidth(true);
+        scroll.setFitToHeight(true);
+        getChildren().add(scroll);
+    }
+
+    private static Label name(String key) {
+        Label label = Ui.label(Words.of(key), "form-name");
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
+    }
+
+    private HBox field(StringProperty value, String id, String prompt) {
+        TextField field = new TextField();
+        field.setId(id);
+        field.setPromptText(Words.of(prompt));
+        field.setAccessibleText(Words.of(prompt));
+        field.textProperty().bindBidirectional(value);
+        HBox.setHgrow(field, Priority.ALWAYS);
+        Button choose = Ui.button(
+                "protect.chooseFolder",
+                () -> folderAsk.apply(new File(value.get())).ifPresent(f -> value.set(f.getPath())));
+        HBox box = new HBox(8, field, choose);
+        GridPane.setHgrow(box, Priority.ALWAYS);
+        return box;
+    }
+
+    private ComboBox<Rhythm> rhythm() {
+        ComboBox<Rhythm> box = new ComboBox<>();
+        box.setId("protect-rhythm");
+        box.getItems()
+                .setAll(List.of(
+                        Rhythm.ON_SAVE,
+                        Rhythm.every(10),
+                        Rhythm.every(30),
+                        Rhythm.every(60),
+                        Rhythm.every(240),
+                        Rhythm.every(720),
+                        Rhythm.BY_HAND));
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Rhythm r) {
+                return Words.of("protect.rhythm." + r.kind(), r.minutes());
+            }
+
+            @Override
+            public Rhythm fromString(String text) {
+                return Rhythm.ON_SAVE;
+            }
+        });
+        box.valueProperty().bindBidirectional(model.rhythmProperty());
+        box.setAccessibleText(Words.of("protect.rhythm"));
+        return box;
+    }
+}

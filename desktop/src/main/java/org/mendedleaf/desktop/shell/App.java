@@ -1,0 +1,130 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.File;
+import java.io.IOException;
+import java.io.InputStream;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import javafx.application.Application;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javafx.scene.control.Alert;
+import javafx.scene.control.ButtonBar;
+import javafx.scene.control.ButtonType;
+import javafx.scene.text.Font;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.words.Words;
+
+/** The application: its window, its settings, its end. */
+public final class App extends Application {
+
+    private static final List<String> FONTS = List.of(
+            "IBMPlexSans_400Regular.ttf",
+            "IBMPlexSans_500Medium.ttf",
+            "IBMPlexSans_600SemiBold.ttf",
+            "IBMPlexMono_400Regular.ttf");
+
+    private @Nullable Desk desk;
+    private @Nullable Shell shell;
+
+    @Override
+    public void start(Stage stage) throws IOException {
+        Home home = Home.open(Home.defaultFolder(System.getenv()));
+        show(stage, home, Clock.system(ZoneId.systemDefault()));
+    }
+
+    /** Shows the window over these settings. */
+    public Shell show(Stage stage, Home home, Clock system) throws IOException {
+        loadFonts();
+        Desk newDesk = new Desk(home, system, Platform::runLater);
+        Theme theme = new Theme(home);
+        Shell newShell = new Shell(newDesk, theme, from -> askFolder(stage, from));
+        desk = newDesk;
+        shell = newShell;
+        Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
+        theme.apply(scene);
+        newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
+        stage.setTitle(Words.of("desktop.title"));
+        stage.setScene(scene);
+        stage.setMinWidth(1024);
+        stage.setMinHeight(640);
+        if (home.remembered("maximized").equals("true")) {
+            stage.setMaximized(true);
+        }
+        stage.setOnCloseRequest(e -> {
+            if (newDesk.jobs().waiting() > 0 && !confirmEnd(stage)) {
+                e.consume();
+                return;
+            }
+            remember(stage, home, newShell);
+        });
+        stage.show();
+        newShell.open();
+        return newShell;
+    }
+
+    static void loadFonts() throws IOException {
+        for (String font : FONTS) {
+            try (InputStream in = App.class.getResourceAsStream("/org/mendedleaf/desktop/fonts/" + font)) {
+                if (in == null || Font.loadFont(in, 13) == null) {
+                    throw new IOException("expected the font " + font + " inside the program");
+                }
+            }
+        }
+    }
+
+    private static double number(Home home, String key, double otherwise) {
+        String text = home.remembered(key);
+        return text.matches("\\d{3,5}") ? Double.parseDouble(text) : otherwise;
+    }
+
+    private static Optional<File> askFolder(Stage stage, File from) {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle(Words.of("protect.chooseFolder"));
+        if (from.isDirectory()) {
+            chooser.setInitialDirectory(from);
+        }
+        return Optional.ofNullable(chooser.showDialog(stage));
+    }
+
+    private static boolean confirmEnd(Stage stage) {
+        ButtonType end = new ButtonType(Words.of("end.end"), ButtonBar.ButtonData.OTHER);
+        ButtonType stay = new ButtonType(Words.of("end.stay"), ButtonBar.ButtonData.CANCEL_CLOSE);
+        Alert alert = new Alert(Alert.AlertType.CONFIRMATION, Words.of("end.text"), stay, end);
+        alert.initOwner(stage);
+        alert.setHeaderText(Words.of("end.title"));
+        return alert.showAndWait().filter(b -> b == end).isPresent();
+    }
+
+    private static void remember(Stage stage, Home home, Shell shell) {
+        home.remember("maximized", String.valueOf(stage.isMaximized()));
+        if (!stage.isMaximized()) {
+            home.remember("width", String.valueOf(Math.round(stage.getScene().getWidth())));
+            home.remember("height", String.valueOf(Math.round(stage.getScene().getHeight())));
+        }
+        shell.remember(home);
+        try {
+            home.save();
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(App.class).warn("the window is not remembered", e);
+        }
+    }
+
+    @Override
+    public void stop() {
+        Desk open = desk;
+        if (open != null) {
+            open.close();
+        }
+    }
+
+    /** The window's content; null before it is shown. */
+    public @Nullable Shell shell() {
+        return shell;
+    }
+}

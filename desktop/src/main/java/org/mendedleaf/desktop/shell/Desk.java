@@ -1,0 +1,337 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Executor;
+import java.util.function.Consumer;
+import javafx.beans.property.LongProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyLongProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.SimpleLongProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.Guardian;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Room;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.words.Words;
+
+/** What all screens share: the user's settings, the open vaults with their places, and the work that goes on. */
+public final class Desk implements AutoCloseable {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+    private final Home home;
+    private final Clock clock;
+    private final Background background;
+    private final Jobs jobs;
+    private final Map<Path, OpenVault> vaults = new HashMap<>();
+    private final Map<Path, Guardian> guardians = new HashMap<>();
+    private final ObservableList<Held> places = FXCollections.observableArrayList();
+    private final ObjectProperty<Standing> standing = new SimpleObjectProperty<>(Standing.NOTHING);
+    private final LongProperty changes = new SimpleLongProperty();
+    private final ObjectProperty<String> trouble = new SimpleObjectProperty<>("");
+
+    /**
+     * A desk with nothing open yet.
+     *
+     * @param screen runs something on the thread of the screen
+     */
+    public Desk(Home home, Clock system, Executor screen) {
+        this.home = home;
+        this.clock = home.clock(system);
+        this.background = new Background(screen);
+        this.jobs = new Jobs(background);
+    }
+
+    /**
+     * How everything stands, for the status bar.
+     *
+     * @param folders number of protected folders
+     * @param lastGood when the last of them was looked at; the epoch when never
+     * @param room what the vaults hold and take together
+     * @param troubles what somebody should know
+     */
+    public record Standing(int folders, Instant lastGood, Room room, List<String> troubles) {
+        static final Standing NOTHING = new Standing(0, Instant.EPOCH, new Room(0, 0, 0, 0), List.of());
+
+        /** Copies the list. */
+        public Standing {
+            troubles = List.copyOf(troubles);
+        }
+    }
+
+    /** The user's settings. */
+    public Home home() {
+        return home;
+    }
+
+    /** The clock by which this desk lives. */
+    public Clock clock() {
+        return clock;
+    }
+
+    /** The user's time zone. */
+    public ZoneId zone() {
+        return clock.getZone();
+    }
+
+    /** Work off the screen. */
+    public Background background() {
+        return background;
+    }
+
+    /** Long work. */
+    public Jobs jobs() {
+        return jobs;
+    }
+
+    /** The protected folders of all open vaults. */
+    public ObservableList<Held> places() {
+        return places;
+    }
+
+    /** How everything stands. */
+    public ReadOnlyObjectProperty<Standing> standingProperty() {
+        return standing;
+    }
+
+    /** Counts up whenever something was captured or restored. */
+    public ReadOnlyLongProperty changesProperty() {
+        return changes;
+    }
+
+    /** What could not be opened or done, in words; empty when all is well. */
+    public ReadOnlyObjectProperty<String> troubleProperty() {
+        return trouble;
+    }
+
+    /** Opens the user's vaults and keeps their places from then on; {@code ready} is called on the screen's thread. */
+    public void open(Runnable ready) {
+        background.run(
+                () -> {
+                    List<Held> found = new ArrayList<>();
+                    StringBuilder wrong = new StringBuilder();
+                    for (Path folder : home.vaults()) {
+                        try {
+                            found.addAll(openVault(folder));
+                        } catch (IOException e) {
+                            wrong.append(wrong.isEmpty() ? "" : "\n").append(e.getMessage());
+                        }
+                    }
+                    background.onScreen(() -> trouble.set(wrong.toString()));
+                    return found;
+                },
+                found -> {
+                    places.setAll(found);
+                    ready.run();
+                    refresh();
+                    guard();
+                },
+                e -> trouble.set(String.valueOf(e.getMessage())));
+    }
+
+    private List<Held> openVault(Path folder) throws IOException {
+        OpenVault vault = vaults.get(folder);
+        if (vault == null) {
+            vault = OpenVault.open(folder, Words.of("desktop.holder"), PATIENCE);
+            vaults.put(folder, vault);
+        }
+        return held(vault);
+    }
+
+    private static List<Held> held(OpenVault vault) throws IOException {
+        try (Reading reading = vault.read()) {
+            return reading.places().stream().map(p -> new Held(vault, p)).toList();
+        }
+    }
+
+    /** Keeps all places at their rhythms. */
+    private void guard() {
+        for (Map.Entry<Path, OpenVault> e : Map.copyOf(vaults).entrySet()) {
+            Guardian old = guardians.remove(e.getKey());
+            background.run(
+                    () -> {
+                        if (old != null) {
+                            old.close();
+                        }
+                        return Guardian.start(e.getValue(), clock, authors(), new Listener());
+                    },
+                    guardian -> guardians.put(e.getKey(), guardian),
+                    x -> trouble.set(String.valueOf(x.getMessage())));
+        }
+    }
+
+    /** Who is taken to have saved a file. */
+    public Authors authors() {
+        return Authors.owners(System.getProperty("user.name"), home.who());
+    }
+
+    /** Recovery within a place. */
+    public Recovery recovery(Held held) {
+        return new Recovery(held.vault(), held.place(), clock, authors(), home.who());
+    }
+
+    /** Says that something changed, so that the screens look again. */
+    public void changed() {
+        changes.set(changes.get() + 1);
+        refresh();
+    }
+
+    private void refresh() {
+        List<Held> now = List.copyOf(places);
+        background.run(() -> stand(now), standing::set, e -> trouble.set(String.valueOf(e.getMessage())));
+    }
+
+    private static Standing stand(List<Held> places) throws IOException {
+        Instant last = Instant.EPOCH;
+        List<String> troubles = new ArrayList<>();
+        Map<OpenVault, Room> rooms = new HashMap<>();
+        for (Held held : places) {
+            try (Reading reading = held.vault().read()) {
+                PlaceState state = reading.state(held.place());
+                Instant good = state.lastGood().orElse(Instant.EPOCH);
+                last = good.isAfter(last) ? good : last;
+                if (!state.trouble().isEmpty()) {
+                    troubles.add(state.trouble());
+                }
+                long gaps = state.skipped().stream()
+                        .filter(s -> s.reason().isTrouble())
+                        .count();
+                if (gaps > 0) {
+                    troubles.add(Words.of("status.gaps", held.place().name(), gaps));
+                }
+                rooms.put(held.vault(), reading.room());
+            }
+        }
+        Room sum = new Room(0, 0, 0, 0);
+        for (Room r : rooms.values()) {
+            sum = new Room(
+                    sum.lines() + r.lines(),
+                    sum.versions() + r.versions(),
+                    sum.versionBytes() + r.versionBytes(),
+                    sum.storedBytes() + r.storedBytes());
+        }
+        return new Standing(places.size(), last, sum, troubles);
+    }
+
+    /** Protects a folder and captures it for the first time, as a job. */
+    public void protect(
+            Path folder,
+            Path vaultFolder,
+            Rhythm rhythm,
+            List<String> exclusions,
+            Consumer<Held> done,
+            Consumer<Exception> failed) {
+        jobs.start(
+                Words.of("job.protect", String.valueOf(folder.getFileName())),
+                progress -> {
+                    Path root = Protect.check(folder, vaultFolder, exclusions);
+                    Path real = Protect.realOfNew(vaultFolder);
+                    OpenVault.openOrCreate(real, Words.of("desktop.holder"), PATIENCE)
+                            .close();
+                    home.addVault(real);
+                    openVault(real);
+                    OpenVault vault = vaults.get(real);
+                    if (vault == null) {
+                        throw new IllegalStateException("expected an open vault at " + real);
+                    }
+                    Place place = Protect.place(vault, root, rhythm, exclusions, clock);
+                    new Capture(vault, place, clock, authors()).run(Scope.WHOLE, progress);
+                    return new Held(vault, place);
+                },
+                held -> {
+                    places.removeIf(h -> h.place().id() == held.place().id()
+                            && h.vault()
+                                    .folder()
+                                    .root()
+                                    .equals(held.vault().folder().root()));
+                    places.add(held);
+                    changed();
+                    guard();
+                    done.accept(held);
+                },
+                failed);
+    }
+
+    /** Looks at a place now, as a job. */
+    public void capture(Held held, Consumer<CaptureResult> done) {
+        jobs.start(
+                Words.of("job.capture", held.place().name()),
+                progress -> new Capture(held.vault(), held.place(), clock, authors()).run(Scope.WHOLE, progress),
+                result -> {
+                    changed();
+                    done.accept(result);
+                },
+                e -> trouble.set(String.valueOf(e.getMessage())));
+    }
+
+    private final class Listener implements Guardian.Listener {
+        private final Map<Long, Job> running = new HashMap<>();
+
+        @Override
+        public synchronized Progress capturing(Place place, Scope scope) {
+            Job job = jobs.begin(Words.of("job.capture", place.name()));
+            running.put(place.id(), job);
+            return job;
+        }
+
+        private synchronized void end(Place place, Job.State state) {
+            Job job = running.remove(place.id());
+            if (job != null) {
+                jobs.end(job, state);
+            }
+        }
+
+        @Override
+        public void captured(Place place, CaptureResult result) {
+            end(place, Job.State.DONE);
+            background.onScreen(() -> {
+                trouble.set("");
+                changed();
+            });
+        }
+
+        @Override
+        public void failed(Place place, IOException why) {
+            end(place, Job.State.FAILED);
+            background.onScreen(() -> trouble.set(String.valueOf(why.getMessage())));
+        }
+    }
+
+    @Override
+    public void close() {
+        jobs.close();
+        guardians.values().forEach(Guardian::close);
+        background.close();
+        for (OpenVault vault : vaults.values()) {
+            try {
+                vault.close();
+            } catch (IOException e) {
+                org.slf4j.LoggerFactory.getLogger(Desk.class).debug("closing a vault", e);
+            }
+        }
+    }
+}

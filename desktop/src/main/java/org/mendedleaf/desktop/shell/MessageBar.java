@@ -1,0 +1,33 @@
+package org.mendedleaf.desktop.shell;
+
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.desktop.files.FilesModel;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** Says what was done, and offers to undo it. */
+final class MessageBar extends HBox {
+
+    MessageBar(FilesModel files) {
+        super(12);
+        getStyleClass().add("message-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        Label words = Ui.label("", "message-words");
+        words.setId("message");
+        words.setWrapText(true);
+        words.setMinWidth(0);
+        Button undo = Ui.button("message.undo", files::undo, "small");
+        undo.setId("undo");
+        getChildren().addAll(words, undo, Ui.spacer(), Ui.iconButton(Feather.X, "message.dismiss", files::dismiss));
+        Ui.visible(this, false);
+        files.messageProperty().addListener((o, a, m) -> {
+            words.setText(m.words());
+            Ui.visible(undo, m.undo());
+            Ui.style(this, "message-failed", m.failed());
+            Ui.visible(this, !m.words().isEmpty());
+        });
+    }
+}

@@ -1,0 +1,159 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.FilesModel;
+import org.mendedleaf.desktop.files.FilesView;
+import org.mendedleaf.desktop.protection.ProtectModel;
+import org.mendedleaf.desktop.protection.ProtectView;
+import org.mendedleaf.desktop.widgets.Shapes;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The frame around the screens: name and person above, what goes on below. */
+public final class Shell extends BorderPane {
+
+    private final Desk desk;
+    private final Theme theme;
+    private final Function<File, Optional<File>> folderAsk;
+    private final FilesModel files;
+    private final FilesView filesView;
+    private final StackPane middle = new StackPane();
+    private final KeysSheet keys = new KeysSheet();
+
+    Shell(Desk desk, Theme theme, Function<File, Optional<File>> folderAsk) {
+        this.desk = desk;
+        this.theme = theme;
+        this.folderAsk = folderAsk;
+        this.files = new FilesModel(desk);
+        this.filesView = new FilesView(files, () -> protect(false));
+        getStyleClass().add("shell");
+        filesView.setFolderAsk(() -> folderAsk.apply(new File(System.getProperty("user.home"))));
+        setTop(bar());
+        Label opening = Ui.label(Words.of("shell.opening"), "dim");
+        middle.getChildren().add(opening);
+        setCenter(new StackPane(middle, keys));
+        setBottom(new VBox(new MessageBar(files), new StatusBar(desk)));
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    private HBox bar() {
+        HBox bar = new HBox(14);
+        bar.getStyleClass().add("top-bar");
+        bar.setAlignment(Pos.CENTER_LEFT);
+        Label tab = Ui.label(Words.of("tab.files"), "tab", "tab-here");
+        bar.getChildren()
+                .addAll(
+                        Shapes.mark(),
+                        Ui.label(Words.of("desktop.title"), "brand"),
+                        tab,
+                        Ui.spacer(),
+                        Ui.label(desk.home().who(), "who"),
+                        Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
+                        Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));
+        return bar;
+    }
+
+    /** Opens the user's data: the place and folder that were looked at last, or the way to protect one. */
+    void open() {
+        desk.open(() -> {
+            Home home = desk.home();
+            Optional<Held> last = desk.places().stream()
+                    .filter(h -> h.place().root().toString().equals(home.remembered("place")))
+                    .findFirst()
+                    .or(() -> desk.places().stream().findFirst());
+            if (last.isPresent()) {
+                boolean same = last.get().place().root().toString().equals(home.remembered("place"));
+                files.open(last.get(), same ? home.remembered("folder") : "");
+                showFiles();
+            } else {
+                protect(true);
+            }
+            String divider = home.remembered("divider");
+            if (divider.matches("0\\.\\d+")) {
+                filesView.divider(Double.parseDouble(divider));
+            }
+        });
+    }
+
+    private void showFiles() {
+        middle.getChildren().setAll(filesView);
+    }
+
+    private void protect(boolean first) {
+        ProtectModel model = new ProtectModel(desk);
+        model.suggest();
+        ProtectView view = new ProtectView(
+                model,
+                first,
+                folderAsk,
+                held -> {
+                    files.open(held, "");
+                    showFiles();
+                },
+                this::showFiles);
+        middle.getChildren().setAll(view);
+    }
+
+    private void key(KeyEvent e) {
+        if (e.getCode() == KeyCode.F1) {
+            keys.toggle();
+        } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
+            keys.toggle();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.Z && !isTyping()) {
+            files.undo();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.D) {
+            theme.toggle();
+        } else if (e.getCode() == KeyCode.F5 && files.placeProperty().get() != null) {
+            desk.capture(java.util.Objects.requireNonNull(files.placeProperty().get()), r -> {});
+        } else {
+            return;
+        }
+        e.consume();
+    }
+
+    private boolean isTyping() {
+        return getScene().getFocusOwner() instanceof javafx.scene.control.TextInputControl text && text.isEditable();
+    }
+
+    void setOpener(Consumer<Path> opener) {
+        filesView.setOpener(opener);
+    }
+
+    /** Puts another way to ask for a folder in place. */
+    public void setFolderAsk(java.util.function.Supplier<Optional<File>> ask) {
+        filesView.setFolderAsk(ask);
+    }
+
+    void remember(Home home) {
+        Held held = files.placeProperty().get();
+        if (held != null) {
+            home.remember("place", held.place().root().toString());
+            home.remember("folder", files.folderProperty().get());
+        }
+        home.remember("divider", String.format(java.util.Locale.ROOT, "%.3f", filesView.divider()));
+    }
+
+    /** The Files screen without its scene. */
+    public FilesModel files() {
+        return files;
+    }
+
+    /** What all screens share. */
+    public Desk desk() {
+        return desk;
+    }
+}

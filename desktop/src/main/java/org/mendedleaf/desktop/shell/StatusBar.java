@@ -1,0 +1,115 @@
+package org.mendedleaf.desktop.shell;
+
+import java.time.Duration;
+import java.time.Instant;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import javafx.scene.shape.Circle;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** How everything stands, and the work that goes on. */
+final class StatusBar extends HBox {
+
+    private final Desk desk;
+    private final Circle dot = new Circle(4);
+    private final Label folders = Ui.label("", "status-words");
+    private final Label last = Ui.label("", "status-words", "dim");
+    private final Label room = Ui.label("", "status-words", "dim");
+    private final Label trouble = Ui.label("", "status-words", "clay-text");
+    private final Label job = Ui.label("", "status-words");
+    private final ProgressBar progress = new ProgressBar();
+    private final Button pause;
+    private final HBox work;
+
+    StatusBar(Desk desk) {
+        super(18);
+        this.desk = desk;
+        getStyleClass().add("status-bar");
+        setAlignment(Pos.CENTER_LEFT);
+        dot.getStyleClass().add("status-dot");
+        folders.setId("status-folders");
+        trouble.setId("status-trouble");
+        trouble.setMinWidth(0);
+        job.setId("status-job");
+        progress.setPrefWidth(120);
+        pause = Ui.button("job.pause", this::pause, "flat", "small");
+        Button cancel = Ui.iconButton(Feather.X, "job.cancel", () -> desk.jobs().cancel());
+        cancel.setId("job-cancel");
+        work = new HBox(10, job, progress, pause, cancel);
+        work.setAlignment(Pos.CENTER_RIGHT);
+        HBox state = new HBox(8, dot, folders);
+        state.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(state, last, room, trouble, Ui.spacer(), work);
+        desk.standingProperty().addListener((o, a, s) -> stand());
+        desk.troubleProperty().addListener((o, a, s) -> stand());
+        desk.jobs().currentProperty().addListener((o, a, s) -> work(s));
+        // "2 min ago" grows older by itself.
+        Timeline clock = new Timeline(new KeyFrame(javafx.util.Duration.seconds(20), e -> stand()));
+        clock.setCycleCount(Animation.INDEFINITE);
+        clock.play();
+        stand();
+        work(null);
+    }
+
+    private void stand() {
+        Desk.Standing s = desk.standingProperty().get();
+        folders.setText(Words.of("status.folders", s.folders()));
+        Instant now = desk.clock().instant();
+        boolean never = s.lastGood().equals(Instant.EPOCH);
+        last.setText(never ? "" : Words.of("status.last", Say.ago(s.lastGood(), now, desk.zone())));
+        room.setText(
+                s.folders() == 0
+                        ? ""
+                        : Words.of(
+                                "status.room",
+                                Say.size(s.room().storedBytes()),
+                                Say.number(s.room().versions()),
+                                Say.size(s.room().versionBytes())));
+        String words = desk.troubleProperty().get();
+        String shown = !words.isEmpty() ? words : String.join("  ·  ", s.troubles());
+        trouble.setText(shown);
+        Ui.tooltip(trouble, shown);
+        Ui.style(dot, "status-trouble", !shown.isEmpty());
+        Ui.style(dot, "status-none", s.folders() == 0);
+    }
+
+    private void work(Job.@Nullable Snapshot s) {
+        Ui.visible(work, s != null);
+        if (s == null) {
+            return;
+        }
+        Duration left = s.left();
+        String done = s.allBytes() > 0
+                ? Words.of("job.bytes", Say.size(s.bytes()), Say.size(s.allBytes()))
+                : s.allFiles() > 0 ? Words.of("job.files", Say.number(s.files()), Say.number(s.allFiles())) : "";
+        job.setText(String.join(
+                " · ",
+                java.util.stream.Stream.of(
+                                s.title(),
+                                done,
+                                s.bytes() > 0 ? Words.of("job.rate", Say.size(s.rate())) : "",
+                                left == null ? "" : Words.of("job.left", Say.duration(left)))
+                        .filter(t -> !t.isEmpty())
+                        .toList()));
+        progress.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
+        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
+    }
+
+    private void pause() {
+        Job.Snapshot s = desk.jobs().currentProperty().get();
+        if (s != null) {
+            desk.jobs().pause(s.state() != Job.State.PAUSED);
+        }
+    }
+}
