@@ -114,6 +114,8 @@ public final class Office {
             Home home = Home.open(settings(folder));
             home.addVault(vault.folder().root());
             home.who("Ines");
+            home.remember("place", desk.toRealPath().toString());
+            home.remember("folder", Furniture.HARVEST.substring(0, Furniture.HARVEST.length() - 1));
             home.setToday(TODAY, systemClock.instant(), ZONE);
         }
     }

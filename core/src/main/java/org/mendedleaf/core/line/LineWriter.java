@@ -111,23 +111,49 @@ public final class LineWriter {
     }
 
     /** What a new version brings, beside its content. */
-    public record Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {}
+    public record Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {
+        Arrival notBefore(Instant earliest) {
+            return saved.isBefore(earliest)
+                    ? new Arrival(facts, origin, source, earliest, captured, note)
+                    : this;
+        }
+    }
 
     /** A file that was never seen: a new line with its first version. Returns the line's id. */
     public long newLine(Place place, long folder, String name, StoredContent content, Arrival arrival)
             throws IOException {
+        Arrival after = afterOthers(folder, name, arrival);
         long line = session.nextId(WriteSession.Table.LINE);
         long node = session.nextId(WriteSession.Table.NODE);
         session.apply(Op.NODE, node, folder, RelativePath.requireName(name), line, 0);
         session.apply(Op.LINE, line, place.id(), node);
-        addVersion(place, line, 0, node, folder, content, arrival);
+        addVersion(place, line, 0, node, folder, content, after);
         return line;
     }
 
     /** A removed file that is back under its name: its line goes on. Returns the number of the new version. */
     public int returned(Place place, long folder, Gone gone, StoredContent content, Arrival arrival)
             throws IOException {
-        return addVersion(place, gone.line(), gone.last(), gone.node(), folder, content, arrival);
+        Instant removed = Moment.instant(sql.number("SELECT removed FROM line WHERE id = ?", gone.line()));
+        String name = sql.first("SELECT name FROM node WHERE id = ?", r -> r.getString(1), gone.node())
+                .orElseThrow();
+        Arrival after = afterOthers(folder, name, arrival.notBefore(removed));
+        return addVersion(place, gone.line(), gone.last(), gone.node(), folder, content, after);
+    }
+
+    /** Under one name there is one file at a time: what comes begins when what was there before had ended. */
+    private Arrival afterOthers(long folder, String name, Arrival arrival) throws IOException {
+        long ended = 0;
+        for (long node : sql.list("SELECT id FROM node WHERE folder = ? AND name = ?", r -> r.getLong(1), folder, name)) {
+            ended = Math.max(
+                    ended,
+                    sql.number(
+                            "SELECT max(valid_to) FROM span WHERE folder = ? AND node = ? AND valid_to < ?",
+                            folder,
+                            node,
+                            Moment.OPEN));
+        }
+        return ended == 0 ? arrival : arrival.notBefore(Moment.instant(ended));
     }
 
     /** A new content under a name that is there. Returns the number of the new version. */

@@ -53,6 +53,7 @@ final class DetailPane extends BorderPane {
                 toggle(group, "detail.facts", Detail.Mode.FACTS, "right-pill"));
         HBox.setHgrow(words, Priority.ALWAYS);
         title.setMinWidth(0);
+        words.setMinWidth(USE_PREF_SIZE);
         HBox head = new HBox(8, modes, Ui.spacer(), title, words);
         head.setAlignment(Pos.CENTER_LEFT);
         head.getStyleClass().add("detail-head");
@@ -207,7 +208,11 @@ final class DetailPane extends BorderPane {
 
     private static List<Comparison.TableChanges.Row> foldRows(List<Comparison.TableChanges.Row> rows) {
         List<Comparison.TableChanges.Row> shown = new ArrayList<>();
-        boolean[] keep = keep(rows.size(), i -> i == 0 || rows.get(i).mark() != Comparison.Mark.SAME);
+        boolean[] keep = keep(rows.size(), i -> rows.get(i).mark() != Comparison.Mark.SAME);
+        if (keep.length > 0) {
+            // The names of the columns.
+            keep[0] = true;
+        }
         for (int i = 0; i < rows.size(); i++) {
             if (keep[i]) {
                 shown.add(rows.get(i));
@@ -303,6 +308,9 @@ final class DetailPane extends BorderPane {
             }
             table.getColumns().add(c);
         }
+        if (head.size() <= 6) {
+            table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        }
         table.getItems().setAll(rows.stream().skip(1).toList());
         table.setFixedCellSize(24);
         return table;
@@ -334,6 +342,11 @@ final class DetailPane extends BorderPane {
             c.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));
             c.setCellFactory(x -> new RowCell(column));
             table.getColumns().add(c);
+        }
+        if (columns <= 6) {
+            table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+            mark.setMaxWidth(30);
+            mark.setMinWidth(30);
         }
         table.getItems().setAll(head.isEmpty() ? rows : rows.subList(1, rows.size()));
         table.setFixedCellSize(24);

@@ -80,7 +80,8 @@ final class LineView extends StackPane {
         DetailPane detail = new DetailPane(line);
         SplitPane split = new SplitPane(points, detail);
         split.setOrientation(Orientation.VERTICAL);
-        split.setDividerPositions(0.55);
+        split.setDividerPositions(0.56);
+        points.setMinHeight(4.6 * LineCell.HEIGHT);
         split.getStyleClass().add("line-split");
 
         restore.setId("restore");

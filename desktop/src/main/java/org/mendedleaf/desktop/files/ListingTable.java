@@ -41,22 +41,22 @@ final class ListingTable extends TreeTableView<FileRow> {
 
         Collator order = Collator.getInstance();
         TreeTableColumn<FileRow, FileRow> name = column(
-                "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 300);
+                "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 290);
         name.setCellFactory(c -> new NameCell());
         TreeTableColumn<FileRow, FileRow> versions = words(
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
-                70,
+                66,
                 r -> r.versions() == 0 ? "" : Say.number(r.versions()),
                 true);
         TreeTableColumn<FileRow, FileRow> changed =
-                words("listing.column.changed", Comparator.comparing(FileRow::changed), 130, this::changedWords, false);
+                words("listing.column.changed", Comparator.comparing(FileRow::changed), 152, this::changedWords, false);
         TreeTableColumn<FileRow, FileRow> size = words(
-                "listing.column.size", Comparator.comparingLong(FileRow::size), 80, r -> Say.size(r.size()), true);
+                "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Say.size(r.size()), true);
         TreeTableColumn<FileRow, FileRow> all = words(
                 "listing.column.all",
                 Comparator.comparingLong(FileRow::versionBytes),
-                100,
+                94,
                 r -> Say.size(r.versionBytes()),
                 true);
         getColumns().setAll(List.of(name, versions, changed, size, all));
