@@ -113,9 +113,7 @@ public final class LineWriter {
     /** What a new version brings, beside its content. */
     public record Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {
         Arrival notBefore(Instant earliest) {
-            return saved.isBefore(earliest)
-                    ? new Arrival(facts, origin, source, earliest, captured, note)
-                    : this;
+            return saved.isBefore(earliest) ? new Arrival(facts, origin, source, earliest, captured, note) : this;
         }
     }
 
@@ -144,7 +142,8 @@ public final class LineWriter {
     /** Under one name there is one file at a time: what comes begins when what was there before had ended. */
     private Arrival afterOthers(long folder, String name, Arrival arrival) throws IOException {
         long ended = 0;
-        for (long node : sql.list("SELECT id FROM node WHERE folder = ? AND name = ?", r -> r.getLong(1), folder, name)) {
+        for (long node :
+                sql.list("SELECT id FROM node WHERE folder = ? AND name = ?", r -> r.getLong(1), folder, name)) {
             ended = Math.max(
                     ended,
                     sql.number(

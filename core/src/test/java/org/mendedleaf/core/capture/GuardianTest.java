@@ -1,0 +1,61 @@
+package org.mendedleaf.core.capture;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.line.Place;
+
+class GuardianTest {
+
+    @TempDir
+    Path temp;
+
+    private final BlockingQueue<CaptureResult> results = new LinkedBlockingQueue<>();
+
+    private CaptureResult next() throws InterruptedException {
+        CaptureResult result = results.poll(30, TimeUnit.SECONDS);
+        assertThat(result).as("a capture within 30 seconds").isNotNull();
+        return result;
+    }
+
+    @Test
+    void whatIsSavedIsCapturedByItselfAlsoInNewFolders() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            Guardian.Listener listener = new Guardian.Listener() {
+                @Override
+                public void captured(Place place, CaptureResult result) {
+                    results.add(result);
+                }
+
+                @Override
+                public void failed(Place place, IOException why) {
+                    throw new IllegalStateException(why);
+                }
+            };
+            try (Guardian guardian = Guardian.start(p.vault(), p.clock(), p.authors(), listener)) {
+                assertThat(guardian).isNotNull();
+                assertThat(next().added()).isEqualTo(1);
+                Files.writeString(p.path("a.txt"), "two and more");
+                Files.createDirectories(p.path("new/folder"));
+                Files.writeString(p.path("new/folder/b.txt"), "three");
+                long points = 0;
+                while (points < 2) {
+                    points += next().points();
+                }
+                assertThat(p.line("a.txt").versions()).hasSize(2);
+                assertThat(p.line("new/folder/b.txt").versions()).hasSize(1);
+                Files.move(p.path("a.txt"), p.path("new/a.txt"));
+                assertThat(next().moved()).isEqualTo(1);
+            }
+        }
+    }
+}
