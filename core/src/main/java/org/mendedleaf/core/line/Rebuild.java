@@ -43,7 +43,7 @@ public final class Rebuild {
     public static Report run(Path folder, String holder, Duration patience, Clock clock) throws IOException {
         VaultFolder vault = VaultFolder.open(folder);
         try (VaultLock lock = VaultLock.take(vault, holder, patience)) {
-            Path fresh = vault.root().resolve("catalogue.rebuilt");
+            Path fresh = vault.root().resolve("catalogue-rebuilt.db");
             Files.deleteIfExists(fresh);
             Catalogue.migrate(vault, fresh);
             Replay replay;

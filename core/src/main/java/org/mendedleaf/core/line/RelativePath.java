@@ -45,4 +45,17 @@ public final class RelativePath {
         }
         return name;
     }
+
+    /**
+     * Refuses a path that is empty or has a name in it that is none.
+     *
+     * @throws IllegalArgumentException in words
+     */
+    public static String requirePath(String path) {
+        if (path.isEmpty()) {
+            requireName(path);
+        }
+        names(path).forEach(RelativePath::requireName);
+        return path;
+    }
 }

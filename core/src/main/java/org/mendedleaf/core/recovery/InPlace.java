@@ -68,6 +68,37 @@ final class InPlace {
             folders.add(nearestFolder(RelativePath.parent(path)));
         }
         capture.runWithin(session, new Scope.Folders(folders), Progress.NONE);
+        folders.add("");
+        for (String folder : folders) {
+            removeUnfinished(folder);
+        }
+    }
+
+    /** What an earlier restore left unfinished when it was killed; nobody else restores while we hold the vault. */
+    private void removeUnfinished(String path) throws IOException {
+        List<String> files = new java.util.ArrayList<>();
+        List<String> below = new java.util.ArrayList<>();
+        try (SafeFolder folder = SafeFolder.open(place.root(), path)) {
+            folder.list(new SafeFolder.Visitor() {
+                @Override
+                public void entry(String name, boolean valid, DiskEntry entry) {
+                    if (name.startsWith(SafeFolder.OWN_PREFIX)) {
+                        (entry.type() == DiskEntry.Type.FOLDER ? below : files).add(name);
+                    }
+                }
+
+                @Override
+                public void failed(String name, IOException why) {
+                    org.slf4j.LoggerFactory.getLogger(InPlace.class).debug("{} is not looked at", name, why);
+                }
+            });
+            for (String name : files) {
+                folder.delete(name);
+            }
+            for (String name : below) {
+                folder.deleteFolder(name);
+            }
+        }
     }
 
     /** The folder itself, or the nearest one above it that is there. */

@@ -1,5 +1,6 @@
 package org.mendedleaf.core.recovery;
 
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 
 /**
@@ -8,4 +9,10 @@ import org.mendedleaf.core.line.Version;
  * @param version the version
  * @param target path from the root of where it goes
  */
-public record Wish(Version version, String target) {}
+public record Wish(Version version, String target) {
+
+    /** Refuses a path that is none, such as one that leads out of where it goes. */
+    public Wish {
+        RelativePath.requirePath(target);
+    }
+}

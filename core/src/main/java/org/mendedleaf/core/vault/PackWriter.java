@@ -7,6 +7,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Appends records to the newest pack and seals it when it is large. Not safe for several threads by itself: {@link
@@ -28,6 +29,7 @@ final class PackWriter implements AutoCloseable {
     private FileChannel channel;
     private long number;
     private long written;
+    private @Nullable IOException failure;
 
     /** Goes on at the end of what was committed of this pack; whatever lies behind is cut away. */
     PackWriter(VaultFolder vault, ChannelOpener opener, long number, long committed, long sealAt) throws IOException {
@@ -79,6 +81,7 @@ final class PackWriter implements AutoCloseable {
     /** Appends a record and gives its offset. */
     long append(byte type, byte encoding, byte[] stored, int storedBytes, int length, long id, byte[] digest)
             throws IOException {
+        requireSound();
         long offset = end();
         PackFormat.putRecordHead(
                 ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN), type, encoding, storedBytes, length, id, digest);
@@ -93,7 +96,7 @@ final class PackWriter implements AutoCloseable {
             flush();
             ByteBuffer large = ByteBuffer.wrap(stored, 0, storedBytes);
             written += storedBytes;
-            Durable.write(channel, large);
+            write(large);
         } else {
             buffer.put(stored, 0, storedBytes);
         }
@@ -104,9 +107,27 @@ final class PackWriter implements AutoCloseable {
     private void flush() throws IOException {
         buffer.flip();
         int n = buffer.remaining();
-        Durable.write(channel, buffer);
+        write(buffer);
         written += n;
         buffer.clear();
+    }
+
+    /** After a write that failed nobody knows what stands at the end of the file: nothing more is written to it. */
+    private void write(ByteBuffer bytes) throws IOException {
+        requireSound();
+        try {
+            Durable.write(channel, bytes);
+        } catch (IOException e) {
+            failure = e;
+            throw e;
+        }
+    }
+
+    private void requireSound() throws IOException {
+        IOException earlier = failure;
+        if (earlier != null) {
+            throw new IOException(earlier.getMessage(), earlier);
+        }
     }
 
     /** What has to be synced before the catalogue may know of it. Call {@link #handOver} under the guard, sync outside. */
@@ -138,7 +159,7 @@ final class PackWriter implements AutoCloseable {
         flush();
         ByteBuffer trailer = PackFormat.trailer(offset, records);
         written += trailer.remaining();
-        Durable.write(channel, trailer);
+        write(trailer);
         return channel;
     }
 

@@ -1,0 +1,127 @@
+package org.mendedleaf.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.ZoneOffset;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.vault.Digest;
+
+/**
+ * The process that is killed: it edits files, captures and restores without end, and says on its standard output what it
+ * is about to write ("WILL sha256") and which versions were acknowledged ("ACK line number sha256").
+ */
+final class CrashChild {
+
+    private static final int FILES = 24;
+
+    private final Random random;
+    private final Path desk;
+    private final Path aside;
+    private final OpenVault vault;
+    private final Place place;
+    private final Clock clock = Clock.system(ZoneOffset.UTC);
+    private final Authors authors = (path, owner) -> owner;
+
+    private CrashChild(Path folder, long seed) throws IOException {
+        random = new Random(seed);
+        desk = Files.createDirectories(folder.resolve("desk")).toRealPath();
+        aside = Files.createDirectories(folder.resolve("aside"));
+        vault = OpenVault.openOrCreate(folder.resolve("vault"), "crash child", Duration.ofSeconds(10));
+        place = Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), clock);
+    }
+
+    /** Runs until it is killed: {@code FOLDER SEED}. */
+    public static void main(String[] arguments) throws IOException {
+        CrashChild child = new CrashChild(Path.of(arguments[0]), Long.parseLong(arguments[1]));
+        say("READY");
+        while (true) {
+            child.edit();
+            child.capture();
+            child.restore();
+        }
+    }
+
+    private static void say(String words) {
+        System.out.println(words);
+        System.out.flush();
+    }
+
+    private void edit() throws IOException {
+        for (int i = 0; i < 1 + random.nextInt(8); i++) {
+            byte[] content = new byte[random.nextInt(10) == 0 ? 600_000 : random.nextInt(30_000)];
+            random.nextBytes(content);
+            Path beside = aside.resolve("edit");
+            Files.write(beside, content);
+            say("WILL " + hex(content));
+            String name = (random.nextBoolean() ? "sub/" : "") + "file" + random.nextInt(FILES);
+            Files.createDirectories(desk.resolve("sub"));
+            Files.move(beside, desk.resolve(name), StandardCopyOption.ATOMIC_MOVE);
+        }
+        if (random.nextInt(4) == 0) {
+            Files.deleteIfExists(desk.resolve("file" + random.nextInt(FILES)));
+        }
+    }
+
+    private static String hex(byte[] content) {
+        return HexFormat.of().formatHex(Digest.sha256().digest(content));
+    }
+
+    private void capture() throws IOException {
+        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        try (Stream<Path> all = Files.walk(desk);
+                Reading reading = vault.read()) {
+            for (Path file : all.filter(Files::isRegularFile).toList()) {
+                var line = reading.line(place, desk.relativize(file).toString());
+                if (line.isPresent()) {
+                    acknowledge(line.get(), reading);
+                }
+            }
+        }
+    }
+
+    private static void acknowledge(Line line, Reading reading) throws IOException {
+        Version v = line.newest().orElseThrow();
+        say("ACK " + line.id() + " " + v.number() + " "
+                + reading.contents().sha256(v.recipe()).hex());
+    }
+
+    private void restore() throws IOException {
+        String path = "file" + random.nextInt(FILES);
+        Line line;
+        Version wanted;
+        try (Reading reading = vault.read()) {
+            var found = reading.line(place, path);
+            if (found.isEmpty()) {
+                return;
+            }
+            line = found.get();
+            wanted = line.versions().get(random.nextInt(line.versions().size()));
+        }
+        new Recovery(vault, place, clock, authors, "child")
+                .restore(List.of(new Wish(wanted, line.path())), Collision.REPLACE, Progress.NONE);
+        try (Reading reading = vault.read()) {
+            acknowledge(reading.line(line.id()).orElseThrow(), reading);
+        }
+    }
+}

@@ -1,0 +1,178 @@
+package org.mendedleaf.bench;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.mendedleaf.core.disk.SafeFolder;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.vault.Digest;
+
+/**
+ * Kills a writing process at random moments and looks at what it leaves: the vault opens, a full check is clean, every
+ * acknowledged version comes back bit for bit, and no live file is half written.
+ */
+public final class CrashHarness {
+
+    private final Path folder;
+    private final Random random;
+    private final Map<String, String> acknowledged = new HashMap<>();
+    private final Set<String> intended = new HashSet<>();
+
+    /** A harness in this folder, which is its own. */
+    public CrashHarness(Path folder, long seed) {
+        this.folder = folder;
+        this.random = new Random(seed);
+    }
+
+    /**
+     * What was seen.
+     *
+     * @param kills of the writing process
+     * @param acknowledged versions that were checked after the last kill
+     * @param failures in words; empty when every promise was kept
+     */
+    public record Outcome(int kills, int acknowledged, List<String> failures) {}
+
+    /** Kills so many times, all on one vault that goes on growing. */
+    public Outcome run(int kills) throws IOException, InterruptedException {
+        for (int i = 0; i < kills; i++) {
+            killOnce(random.nextLong());
+            List<String> failures = inspect();
+            if (!failures.isEmpty()) {
+                return new Outcome(i + 1, acknowledged.size(), failures);
+            }
+        }
+        return new Outcome(kills, acknowledged.size(), List.of());
+    }
+
+    private void killOnce(long seed) throws IOException, InterruptedException {
+        Process child = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        CrashChild.class.getName(),
+                        folder.toString(),
+                        Long.toString(seed))
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        Thread killer = new Thread(() -> {
+            try {
+                TimeUnit.MILLISECONDS.sleep(300 + random.nextInt(1500));
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            child.destroyForcibly();
+        });
+        killer.start();
+        try (BufferedReader out = child.inputReader(StandardCharsets.UTF_8)) {
+            for (String line = out.readLine(); line != null; line = out.readLine()) {
+                String[] words = line.split(" ", -1);
+                if (words[0].equals("WILL") && words.length == 2 && words[1].length() == 64) {
+                    intended.add(words[1]);
+                } else if (words[0].equals("ACK") && words.length == 4 && words[3].length() == 64) {
+                    acknowledged.put(words[1] + " " + words[2], words[3]);
+                }
+            }
+        }
+        killer.join();
+        child.waitFor();
+    }
+
+    private List<String> inspect() throws IOException {
+        if (!Files.exists(folder.resolve("vault/VAULT"))) {
+            return acknowledged.isEmpty() ? List.of() : List.of("the vault is gone");
+        }
+        try (OpenVault vault =
+                OpenVault.openOrCreate(folder.resolve("vault"), "crash harness", Duration.ofSeconds(5))) {
+            vault.write().close();
+            VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
+            if (!report.isClean()) {
+                return report.damages();
+            }
+            try (Reading reading = vault.read()) {
+                for (Map.Entry<String, String> e : acknowledged.entrySet()) {
+                    String failure = compare(reading, e.getKey(), e.getValue());
+                    if (!failure.isEmpty()) {
+                        return List.of(failure);
+                    }
+                }
+            }
+        }
+        return halfWritten();
+    }
+
+    private static String compare(Reading reading, String key, String sha256) throws IOException {
+        String[] ids = key.split(" ", -1);
+        Line line = reading.line(Long.parseLong(ids[0])).orElse(null);
+        if (line == null) {
+            return "the line " + ids[0] + " was acknowledged and is gone";
+        }
+        var version = line.version(Integer.parseInt(ids[1]));
+        if (version.isEmpty()) {
+            return "version " + key + " was acknowledged and is gone";
+        }
+        String found = reading.contents().sha256(version.get().recipe()).hex();
+        return found.equals(sha256) ? "" : "version " + key + " has another content";
+    }
+
+    private List<String> halfWritten() throws IOException {
+        try (Stream<Path> all = Files.walk(folder.resolve("desk"))) {
+            for (Path file : all.filter(Files::isRegularFile).toList()) {
+                boolean own = file.getFileName().toString().startsWith(SafeFolder.OWN_PREFIX);
+                if (!own) {
+                    String sha =
+                            java.util.HexFormat.of().formatHex(Digest.sha256().digest(Files.readAllBytes(file)));
+                    if (!intended.contains(sha)) {
+                        return List.of(file + " holds what nobody wrote: half of a file");
+                    }
+                }
+            }
+        }
+        return List.of();
+    }
+
+    /** Runs the harness: {@code KILLS [SEED]}. Ends with exit code 1 when a promise was broken. */
+    public static void main(String[] arguments) throws Exception {
+        int kills = arguments.length > 0 ? Integer.parseInt(arguments[0]) : 200;
+        long seed = arguments.length > 1 ? Long.parseLong(arguments[1]) : 20261123;
+        int left = kills;
+        int versions = 0;
+        // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
+        while (left > 0) {
+            Path folder = Files.createTempDirectory("mended-leaf-crash");
+            int now = Math.min(20, left);
+            Outcome outcome = new CrashHarness(folder, seed + left).run(now);
+            versions += outcome.acknowledged();
+            System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, "
+                    + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
+            if (!outcome.failures().isEmpty()) {
+                System.out.println("kept for a look: " + folder);
+                System.exit(1);
+            }
+            left -= now;
+            try (Stream<Path> all = Files.walk(folder)) {
+                for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
+                    Files.delete(path);
+                }
+            }
+        }
+    }
+}

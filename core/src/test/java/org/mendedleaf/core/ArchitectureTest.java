@@ -1,0 +1,49 @@
+package org.mendedleaf.core;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+@AnalyzeClasses(packages = "org.mendedleaf.core", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+
+    @ArchTest
+    static final ArchRule theCoreHasNoInterfaceCode = noClasses()
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "javafx..",
+                    "java.awt..",
+                    "javax.swing..",
+                    "picocli..",
+                    "org.mendedleaf.desktop..",
+                    "org.mendedleaf.cli..");
+
+    @ArchTest
+    static final ArchRule theVaultKnowsNothingOfFilesAndPeople = noClasses()
+            .that()
+            .resideInAPackage("..core.vault..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "..core.line..", "..core.capture..", "..core.recovery..", "..core.home..", "..core.disk..");
+
+    @ArchTest
+    static final ArchRule linesDoNotCallCaptureOrRecovery = noClasses()
+            .that()
+            .resideInAPackage("..core.line..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("..core.capture..", "..core.recovery..", "..core.preview..", "..core.compare..");
+
+    @ArchTest
+    static final ArchRule captureDoesNotCallRecovery = noClasses()
+            .that()
+            .resideInAPackage("..core.capture..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("..core.recovery..");
+}

@@ -1,0 +1,155 @@
+package org.mendedleaf.core.line;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.vault.VaultException;
+
+class CatalogueTest {
+
+    @TempDir
+    Path temp;
+
+    private Path vault() {
+        return temp.resolve("vault");
+    }
+
+    private OpenVault open() throws IOException {
+        return OpenVault.open(vault(), "test", Duration.ZERO);
+    }
+
+    private void fill() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            p.capture();
+            p.save("a.txt", "two");
+            p.capture();
+        }
+    }
+
+    @Test
+    void aCatalogueOfANewerVersionIsRefusedInWords() throws Exception {
+        fill();
+        try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + vault().resolve("catalogue.db"))) {
+            db.createStatement().execute("PRAGMA user_version = 99");
+        }
+        assertThatThrownBy(this::open).isInstanceOf(VaultException.TooNew.class).hasMessageContaining("newer version");
+    }
+
+    @Test
+    void aDamagedCatalogueIsSaidAndMadeAnewFromThePacks() throws Exception {
+        fill();
+        Files.writeString(vault().resolve("catalogue.db"), "this is no database, it only stands where one was");
+        Files.deleteIfExists(vault().resolve("catalogue.db-wal"));
+        assertThatThrownBy(this::open)
+                .isInstanceOf(VaultException.Damaged.class)
+                .hasMessageContaining("--rebuild");
+        Rebuild.Report report =
+                Rebuild.run(vault(), "test", Duration.ZERO, java.time.Clock.fixed(Instant.EPOCH, ZoneOffset.UTC));
+        assertThat(report.aside()).hasContent("this is no database, it only stands where one was");
+        try (OpenVault vault = open();
+                Reading r = vault.read()) {
+            Line line = r.line(r.places().get(0), "a.txt").orElseThrow();
+            assertThat(line.versions()).hasSize(2);
+        }
+        try (TestPlace again = new TestPlace(temp)) {
+            again.later(100);
+            again.save("a.txt", "three");
+            again.capture();
+            assertThat(again.line("a.txt").versions()).hasSize(3);
+            assertThat(again.check().isClean()).isTrue();
+        }
+    }
+
+    @Test
+    void aMissingCatalogueIsNotTakenForAnEmptyVault() throws Exception {
+        fill();
+        Files.delete(vault().resolve("catalogue.db"));
+        assertThatThrownBy(this::open)
+                .isInstanceOf(VaultException.Damaged.class)
+                .hasMessageContaining("--rebuild");
+    }
+
+    @Test
+    void anOldCopyOfTheCatalogueIsNotBelieved() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            p.capture();
+            p.vault().close();
+        }
+        Files.copy(vault().resolve("catalogue.db"), temp.resolve("old copy"));
+        try (TestPlace p = new TestPlace(temp)) {
+            p.later(50);
+            p.save("a.txt", "two");
+            p.capture();
+            p.save("a.txt", "three");
+            p.capture();
+        }
+        byte[] pack = Files.readAllBytes(vault().resolve("packs/00000001.pack"));
+        Files.copy(temp.resolve("old copy"), vault().resolve("catalogue.db"), StandardCopyOption.REPLACE_EXISTING);
+        Files.deleteIfExists(vault().resolve("catalogue.db-wal"));
+        try (OpenVault vault = open()) {
+            assertThatThrownBy(vault::write)
+                    .isInstanceOf(VaultException.Damaged.class)
+                    .hasMessageContaining("older than its packs");
+        }
+        assertThat(vault().resolve("packs/00000001.pack")).hasBinaryContent(pack);
+    }
+
+    @Test
+    void folderAndVaultMayNotLieInOneAnother() throws IOException {
+        Path desk = Files.createDirectories(temp.resolve("desk"));
+        assertThatThrownBy(() -> org.mendedleaf.core.capture.Protect.check(desk, desk.resolve("vault"), List.of()))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("lies in the folder");
+        fill();
+        Path inside = Files.createDirectories(vault().resolve("packs/deep"));
+        assertThatThrownBy(() -> org.mendedleaf.core.capture.Protect.check(inside, vault(), List.of()))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("lies in the vault");
+        Path link = Files.createSymbolicLink(temp.resolve("link"), desk);
+        assertThatThrownBy(() -> org.mendedleaf.core.capture.Protect.check(desk, link.resolve("v"), List.of()))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aFolderInAProtectedOneIsNotProtectedTwice() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            Path sub = Files.createDirectories(p.path("sub"));
+            assertThatThrownBy(() -> org.mendedleaf.core.capture.Protect.place(
+                            p.vault(), sub, Rhythm.ON_SAVE, List.of(), p.clock()))
+                    .isInstanceOf(IllegalArgumentException.class)
+                    .hasMessageContaining("protected already");
+        }
+    }
+
+    @Test
+    void momentsAreReadInIso8601() {
+        ZoneId zone = ZoneId.of("Europe/Brussels");
+        Instant now = Instant.parse("2026-05-10T10:00:00Z");
+        assertThat(Moment.parse("2026-05-04T17:00", zone, now)).isEqualTo("2026-05-04T15:00:00Z");
+        assertThat(Moment.parse("2026-05-04 17:00", zone, now)).isEqualTo("2026-05-04T15:00:00Z");
+        assertThat(Moment.parse("2026-05-04T17:00Z", zone, now)).isEqualTo("2026-05-04T17:00:00Z");
+        assertThat(Moment.parse("2026-05-04T17:00:30+01:00", zone, now)).isEqualTo("2026-05-04T16:00:30Z");
+        assertThat(Moment.parse("2026-05-04", zone, now)).isEqualTo("2026-05-04T21:59:59.999999Z");
+        assertThat(Moment.parse("2026-05-10", zone, now)).as("today ends now").isEqualTo(now);
+        assertThat(Moment.parse("now", zone, now)).isEqualTo(now);
+        assertThatThrownBy(() -> Moment.parse("2026-05-11", zone, now)).hasMessageContaining("not come yet");
+        assertThatThrownBy(() -> Moment.parse("last week-ish", zone, now)).hasMessageContaining("not a moment");
+        assertThatThrownBy(() -> Moment.parse("2026-13-41", zone, now)).hasMessageContaining("not a moment");
+    }
+}
