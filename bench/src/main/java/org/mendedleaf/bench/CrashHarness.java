@@ -79,7 +79,8 @@ public final class CrashHarness {
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
-            child.destroyForcibly();
+            // Through its handle: what it said before stays readable.
+            child.toHandle().destroyForcibly();
         });
         killer.start();
         try (BufferedReader out = child.inputReader(StandardCharsets.UTF_8)) {

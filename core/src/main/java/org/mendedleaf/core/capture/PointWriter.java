@@ -113,7 +113,7 @@ final class PointWriter {
         }
     }
 
-    /** When a file was saved: its modified time, but not before the look that came before, and not in the future. */
+    /** When a file was saved: its modified time, but after the look that came before, and not in the future. */
     Instant clamp(long mtimeNanos) {
         Instant now = clock.instant();
         Instant saved = Instant.ofEpochSecond(
@@ -121,7 +121,8 @@ final class PointWriter {
         if (saved.isAfter(now)) {
             return now;
         }
-        return !first && saved.isBefore(lastLook) ? lastLook : saved;
+        // What that look saw stays what was there at its moment.
+        return !first && !saved.isAfter(lastLook) ? lastLook.plusNanos(1000) : saved;
     }
 
     FileFacts facts(DiskEntry e, String who) {

@@ -1,0 +1,257 @@
+package org.mendedleaf.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Random;
+import java.util.stream.Stream;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+
+/**
+ * Measures, each against its baseline in the same run and in turns, medians of so many rounds.
+ *
+ * <pre>{@code
+ * Bench FOLDER [SCALE]     SCALE 1 is 1.1 GB and 100,000 files, 0.1 a tenth of it
+ * }</pre>
+ */
+public final class Bench {
+
+    private static final String CLI = "org.mendedleaf.cli.Main";
+    private static final int ROUNDS = 3;
+
+    private final Path folder;
+    private final double scale;
+    private final Table table = new Table();
+
+    private Bench(Path folder, double scale) {
+        this.folder = folder;
+        this.scale = scale;
+    }
+
+    /** Runs all. */
+    public static void main(String[] arguments) throws Exception {
+        Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
+        Bench bench = new Bench(folder, arguments.length > 1 ? Double.parseDouble(arguments[1]) : 1);
+        Table.head();
+        bench.bulk("small", (int) (20_000 * bench.scale), 1.1, 1.5);
+        bench.bulk("large", 8, 1.2, 1.3);
+        bench.edits();
+        bench.binary();
+        bench.looks();
+        new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();
+    }
+
+    private void delete(String name) throws IOException {
+        Path path = folder.resolve(name);
+        if (Files.exists(path)) {
+            try (Stream<Path> all = Files.walk(path)) {
+                for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
+                    Files.delete(each);
+                }
+            }
+        }
+    }
+
+    /** First capture, stored bytes, full check and restore of a heap of files, each in processes of their own. */
+    private void bulk(String name, int files, double captureTarget, double restoreTarget) throws Exception {
+        long bytes = (long) (1_100_000_000L * scale);
+        Path data = folder.resolve(name);
+        if (name.equals("small")) {
+            Corpus.office(data, files, bytes / 2);
+        } else {
+            Corpus.large(data, files, bytes);
+        }
+        double[] ours = new double[ROUNDS];
+        double[] theirs = new double[ROUNDS];
+        for (int i = 0; i < ROUNDS; i++) {
+            delete("vault");
+            delete("home");
+            Files.deleteIfExists(folder.resolve("all.tar.zst"));
+            theirs[i] =
+                    Shell.seconds(folder, "tar cf - " + name + " | zstd -3 -T2 -q -o all.tar.zst && sync all.tar.zst");
+            ours[i] = Shell.java(folder, CLI, "protect", name, "--vault", "vault");
+        }
+        String what = name.equals("small") ? files + " files" : files + " large files";
+        table.ratio(
+                "first capture, " + what,
+                "`tar \\| zstd -3 -T2`",
+                Table.median(ours),
+                Table.median(theirs),
+                "s",
+                captureTarget);
+        double stored = size(folder.resolve("vault/packs"));
+        table.ratio(
+                "stored bytes, " + what,
+                "the `.tar.zst`",
+                stored / 1e6,
+                Files.size(folder.resolve("all.tar.zst")) / 1e6,
+                "MB",
+                1.06);
+        for (int i = 0; i < ROUNDS; i++) {
+            theirs[i] = Shell.seconds(folder, "cat vault/packs/* > /dev/null");
+            ours[i] = Shell.java(folder, CLI, "check", "--full", "--vault", "vault");
+        }
+        table.ratio("full check, " + what, "`cat` of the packs", Table.median(ours), Table.median(theirs), "s", 4);
+        String now = Instant.now().plusSeconds(0).toString();
+        for (int i = 0; i < ROUNDS; i++) {
+            delete("out");
+            delete("back");
+            theirs[i] = Shell.seconds(folder, "mkdir out && zstd -dc -q all.tar.zst | tar xf - -C out");
+            ours[i] = Shell.java(folder, CLI, "restore", name, "--at", now, "--to", "back", "--vault", "vault");
+        }
+        table.ratio(
+                "restore, verified, " + what,
+                "`zstd -dc \\| tar x`",
+                Table.median(ours),
+                Table.median(theirs),
+                "s",
+                restoreTarget);
+        delete("out");
+        delete("back");
+        delete(name);
+        delete("vault");
+        delete("home");
+    }
+
+    private static long size(Path path) throws IOException {
+        try (Stream<Path> all = Files.walk(path)) {
+            return all.filter(Files::isRegularFile)
+                    .mapToLong(p -> p.toFile().length())
+                    .sum();
+        }
+    }
+
+    private interface Edit {
+        byte[] version(int number) throws IOException;
+    }
+
+    private double growth(String name, int versions, Edit edit, boolean overFull) throws IOException {
+        Path desk = Files.createDirectories(folder.resolve(name));
+        try (OpenVault vault = OpenVault.openOrCreate(folder.resolve(name + "-vault"), "bench", Duration.ZERO)) {
+            Clock clock = Clock.system(ZoneOffset.UTC);
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock);
+            Capture capture = new Capture(vault, place, clock, (p, o) -> o);
+            long full = 0;
+            long first = 0;
+            for (int i = 0; i <= versions; i++) {
+                byte[] content = edit.version(i);
+                full += content.length;
+                Files.write(desk.resolve("file"), content);
+                Files.setLastModifiedTime(
+                        desk.resolve("file"), FileTime.from(Instant.now().minusSeconds(1000 - i)));
+                capture.run(Scope.WHOLE, Progress.NONE);
+                if (i == 0) {
+                    first = size(vault.folder().packs());
+                }
+            }
+            long stored = size(vault.folder().packs());
+            return overFull ? (double) stored / full : (double) (stored - first) / versions;
+        } finally {
+            delete(name);
+            delete(name + "-vault");
+        }
+    }
+
+    private void edits() throws IOException {
+        Random random = new Random(21);
+        byte[][] pictures = new byte[8][];
+        for (int i = 0; i < pictures.length; i++) {
+            pictures[i] = Corpus.noise(random, 150_000);
+        }
+        byte[] text = Corpus.text(random, 200_000);
+        double images = growth("images", 10, n -> Corpus.document(edited(text, n), pictures), true);
+        byte[] longText = Corpus.text(random, 1_500_000);
+        double texts = growth("texts", 10, n -> Corpus.document(edited(longText, n), new byte[0][]), true);
+        table.ratio("ten small edits, image-heavy document: stored", "full copies", images, 1, "", 0.18);
+        table.ratio("ten small edits, text-heavy document: stored", "full copies", texts, 1, "", 0.45);
+    }
+
+    /** A sentence more, somewhere, for each edit. */
+    private static byte[] edited(byte[] text, int edits) {
+        byte[] now = text;
+        for (int i = 1; i <= edits; i++) {
+            byte[] sentence = ("a sentence that was put in as number " + i + ". ")
+                    .getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+            int at = (int) ((long) text.length * (i * 37 % 100) / 100);
+            byte[] next = new byte[now.length + sentence.length];
+            System.arraycopy(now, 0, next, 0, at);
+            System.arraycopy(sentence, 0, next, at, sentence.length);
+            System.arraycopy(now, at, next, at + sentence.length, now.length - at);
+            now = next;
+        }
+        return now;
+    }
+
+    private void binary() throws IOException {
+        Random random = new Random(31);
+        byte[] content = Corpus.noise(random, (int) (200_000_000 * Math.min(1, scale * 2)));
+        double each = growth(
+                "binary",
+                5,
+                n -> {
+                    if (n > 0) {
+                        for (int i = 0; i < 10; i++) {
+                            int at = random.nextInt(content.length - 100);
+                            System.arraycopy(Corpus.noise(random, 100), 0, content, at, 100);
+                        }
+                    }
+                    return content;
+                },
+                false);
+        table.absolute("200 MB binary, ten edits of 100 bytes in place: stored a save", each / 1000, "kB", 600);
+    }
+
+    private void looks() throws Exception {
+        int files = (int) (100_000 * scale);
+        Path desk = Files.createDirectories(folder.resolve("many"));
+        Corpus.many(desk, files);
+        Shell.java(folder, CLI, "protect", "many", "--vault", "vault", "--every", "hand");
+        double[] resident = new double[ROUNDS * 2];
+        double[] cold = new double[ROUNDS * 2];
+        double[] find = new double[ROUNDS * 2];
+        try (OpenVault vault = OpenVault.open(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
+            Place place;
+            try (Reading reading = vault.read()) {
+                place = reading.places().get(0);
+            }
+            Capture capture = new Capture(vault, place, Clock.system(ZoneOffset.UTC), (p, o) -> o);
+            for (int i = 0; i < 5; i++) {
+                capture.run(Scope.WHOLE, Progress.NONE);
+            }
+            for (int i = 0; i < resident.length; i++) {
+                find[i] = Shell.seconds(folder, "find many -printf '%s %T@ %i %p\\n' > /dev/null");
+                long start = System.nanoTime();
+                capture.run(Scope.WHOLE, Progress.NONE);
+                resident[i] = (System.nanoTime() - start) / 1e9;
+                cold[i] = Shell.java(folder, CLI, "capture", "many", "--vault", "vault");
+            }
+        }
+        table.ratio(
+                "look at " + files + " unchanged files, resident",
+                "`find -printf`",
+                Table.median(resident),
+                Table.median(find),
+                "s",
+                0.6);
+        table.ratio("the same, cold process", "`find -printf`", Table.median(cold), Table.median(find), "s", 3.5);
+        System.out.println("<!-- find: " + Arrays.toString(find) + " -->");
+        delete("many");
+        delete("vault");
+        delete("home");
+    }
+}

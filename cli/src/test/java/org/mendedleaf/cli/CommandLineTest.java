@@ -1,0 +1,273 @@
+package org.mendedleaf.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.security.MessageDigest;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.HexFormat;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class CommandLineTest {
+
+    @TempDir
+    Path temp;
+
+    private Path desk;
+    private String out = "";
+    private String err = "";
+    private Instant now = Instant.parse("2026-05-04T08:00:00Z");
+
+    @BeforeEach
+    void desk() throws IOException {
+        desk = Files.createDirectory(temp.resolve("desk")).toRealPath();
+    }
+
+    private int run(String... arguments) {
+        now = now.plus(Duration.ofMinutes(1));
+        Clock clock = new Clock() {
+            @Override
+            public ZoneId getZone() {
+                return ZoneOffset.UTC;
+            }
+
+            @Override
+            public Clock withZone(ZoneId zone) {
+                return this;
+            }
+
+            @Override
+            public Instant instant() {
+                return now;
+            }
+        };
+        StringWriter o = new StringWriter();
+        StringWriter e = new StringWriter();
+        int code = Main.run(
+                arguments,
+                Map.of("MENDED_LEAF_HOME", temp.resolve("home").toString()),
+                clock,
+                new PrintWriter(o),
+                new PrintWriter(e));
+        out = o.toString();
+        err = e.toString();
+        return code;
+    }
+
+    private JsonNode json(String... arguments) throws IOException {
+        String[] all = java.util.Arrays.copyOf(arguments, arguments.length + 1);
+        all[arguments.length] = "--json";
+        assertThat(run(all)).as(err).isLessThan(2);
+        return new ObjectMapper().readTree(out);
+    }
+
+    private String save(String name, String text) throws IOException {
+        now = now.plus(Duration.ofMinutes(1));
+        Path file = desk.resolve(name);
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, text);
+        Files.setLastModifiedTime(file, FileTime.from(now));
+        return file.toString();
+    }
+
+    private int protect() {
+        return run("protect", desk.toString(), "--vault", temp.resolve("vault").toString());
+    }
+
+    @Test
+    void aFolderIsProtectedEditedAndGotBackWithNothingButTheCommandLine() throws Exception {
+        String file = save("a.txt", "one");
+        assertThat(protect()).isZero();
+        assertThat(out).contains("is protected");
+        save("a.txt", "two");
+        assertThat(run("capture")).isZero();
+        assertThat(out).contains("1 changed");
+        assertThat(run("restore", file, "--version", "1")).isZero();
+        assertThat(Path.of(file)).hasContent("one");
+        assertThat(run("undo")).isZero();
+        assertThat(Path.of(file)).hasContent("two");
+        assertThat(run("remove", file)).isZero();
+        assertThat(Path.of(file)).doesNotExist();
+        assertThat(run("restore", file)).isZero();
+        assertThat(Path.of(file)).hasContent("two");
+        assertThat(run(
+                        "copy",
+                        file,
+                        "--version",
+                        "1",
+                        "--to",
+                        temp.resolve("copies").toString()))
+                .isZero();
+        assertThat(temp.resolve("copies"))
+                .isDirectoryContaining(f -> f.getFileName().toString().startsWith("a – v1, "));
+        assertThat(run("check", "--full")).isZero();
+        assertThat(run("status")).isZero();
+        assertThat(out).contains("captured on every save");
+    }
+
+    @Test
+    void everyCommandThatPrintsDataPrintsJson() throws Exception {
+        String file = save("a.txt", "one");
+        assertThat(json(
+                                "protect",
+                                desk.toString(),
+                                "--vault",
+                                temp.resolve("vault").toString())
+                        .at("/capture/added")
+                        .asInt())
+                .isEqualTo(1);
+        save("a.txt", "two!");
+        assertThat(json("capture").at("/0/changed").asInt()).isEqualTo(1);
+        JsonNode line = json("line", file);
+        assertThat(line.at("/points/0/number").asInt()).isEqualTo(2);
+        String sha = HexFormat.of()
+                .formatHex(MessageDigest.getInstance("SHA-256").digest("two!".getBytes(StandardCharsets.UTF_8)));
+        assertThat(line.at("/points/0/sha256").asText()).as("the plain SHA-256").isEqualTo(sha);
+        assertThat(json("list", desk.toString()).at("/entries/0/versions").asInt())
+                .isEqualTo(2);
+        assertThat(json("restore", file, "--version", "1", "--plan")
+                        .at("/0/step")
+                        .asText())
+                .isEqualTo("REPLACE");
+        assertThat(Path.of(file)).as("a plan changes nothing").hasContent("two!");
+        assertThat(json("restore", file, "--version", "1").at("/0/outcome").asText())
+                .isEqualTo("DONE");
+        assertThat(json("undo").at("/done/0").asText()).isEqualTo("a.txt");
+        assertThat(json("remove", file).at("/removed/0").asText()).isEqualTo("a.txt");
+        assertThat(json("check", "--full").at("/0/clean").asBoolean()).isTrue();
+        assertThat(json("status").at("/0/places/0/every").asText()).isEqualTo("save");
+    }
+
+    @Test
+    void aLargerContentHasItsPlainDigestToo() throws Exception {
+        byte[] noise = new byte[3_000_000];
+        new java.util.Random(8).nextBytes(noise);
+        Files.write(desk.resolve("large.bin"), noise);
+        protect();
+        String sha =
+                HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(noise));
+        for (int i = 0; i < 2; i++) {
+            assertThat(json("line", desk.resolve("large.bin").toString())
+                            .at("/points/0/sha256")
+                            .asText())
+                    .isEqualTo(sha);
+        }
+    }
+
+    @Test
+    void theListingOfAMomentIsWhatWasThereThen() throws Exception {
+        save("a.txt", "one");
+        save("sub/b.txt", "two");
+        protect();
+        String then = now.toString();
+        Files.delete(desk.resolve("a.txt"));
+        run("capture");
+        assertThat(json("list", desk.toString()).at("/entries")).hasSize(1);
+        assertThat(json("list", desk.toString(), "--at", then).at("/entries")).hasSize(2);
+        JsonNode removed = json("list", desk.toString(), "--removed").at("/entries/1");
+        assertThat(removed.at("/name").asText()).isEqualTo("a.txt");
+        assertThat(removed.has("removed")).isTrue();
+    }
+
+    @Test
+    void aFolderOfAMomentIsRestoredElsewhereAsItWas() throws Exception {
+        save("sub/a.txt", "one");
+        save("sub/deep/b.txt", "two");
+        protect();
+        String then = now.toString();
+        save("sub/a.txt", "changed");
+        Files.delete(desk.resolve("sub/deep/b.txt"));
+        run("capture");
+        assertThat(run(
+                        "restore",
+                        desk.resolve("sub").toString(),
+                        "--at",
+                        then,
+                        "--to",
+                        temp.resolve("back").toString()))
+                .isZero();
+        assertThat(temp.resolve("back/sub/a.txt")).hasContent("one");
+        assertThat(temp.resolve("back/sub/deep/b.txt")).hasContent("two");
+        assertThat(run("restore", desk.resolve("sub/deep").toString())).isZero();
+        assertThat(desk.resolve("sub/deep/b.txt")).hasContent("two");
+    }
+
+    @Test
+    void wrongUseEndsWithTwoAndSaysWhatIsWrong() throws Exception {
+        assertThat(run("status")).isEqualTo(2);
+        assertThat(err).contains("There is no vault yet");
+        String file = save("a.txt", "one");
+        assertThat(run("protect", desk.toString(), "--vault", desk.resolve("v").toString()))
+                .isEqualTo(2);
+        assertThat(err).contains("lies in the folder");
+        assertThat(run(
+                        "protect",
+                        temp.resolve("nowhere").toString(),
+                        "--vault",
+                        temp.resolve("vault").toString()))
+                .isEqualTo(2);
+        assertThat(err).contains("is not there");
+        assertThat(temp.resolve("vault")).as("nothing half done").doesNotExist();
+        protect();
+        assertThat(run("restore", file, "--version", "7")).isEqualTo(2);
+        assertThat(err).contains("has no version 7");
+        assertThat(run("restore", file)).isEqualTo(2);
+        assertThat(err).contains("Say which version");
+        assertThat(run("list", desk.toString(), "--at", "2020-01-01")).isEqualTo(2);
+        assertThat(err).contains("before anything is known");
+        assertThat(run("line", desk.resolve("never.txt").toString())).isEqualTo(2);
+        assertThat(err).contains("was never captured");
+        assertThat(run("list", temp.resolve("other").toString())).isEqualTo(2);
+        assertThat(err).contains("in no protected folder");
+        assertThat(run("nonsense")).isEqualTo(2);
+        assertThat(run("remove", desk.toString())).isEqualTo(2);
+        assertThat(run("undo")).isEqualTo(2);
+    }
+
+    @Test
+    void aVaultThatIsAwayEndsWithThree() throws Exception {
+        String file = save("a.txt", "one");
+        protect();
+        Files.move(temp.resolve("vault"), temp.resolve("unplugged"));
+        assertThat(run("capture")).isEqualTo(3);
+        assertThat(err).contains("There is no vault in");
+        assertThat(run("line", file)).isEqualTo(3);
+        Files.move(temp.resolve("unplugged"), temp.resolve("vault"));
+        assertThat(run("line", file)).isZero();
+    }
+
+    @Test
+    void aFolderThatIsAwayEndsWithOneAndNothingIsTakenToBeRemoved() throws Exception {
+        save("a.txt", "one");
+        protect();
+        Files.move(desk, temp.resolve("elsewhere"));
+        assertThat(run("capture")).isEqualTo(1);
+        assertThat(err).contains("is not there");
+        Files.move(temp.resolve("elsewhere"), desk);
+        assertThat(run("capture")).isZero();
+        assertThat(out).contains("nothing changed");
+    }
+
+    @Test
+    void namesThatWouldDisturbATerminalAreShownEscaped() throws Exception {
+        save("line\nbreak\u001b[31m.txt", "one");
+        protect();
+        assertThat(run("list", desk.toString())).isZero();
+        assertThat(out).contains("line\\nbreak\\u001b[31m.txt");
+    }
+}

@@ -1,0 +1,376 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.TreeTableView;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.desktop.files.FileRow;
+import org.mendedleaf.desktop.files.LineRow;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Drives the real window: what a user clicks and types, and then sees. Needs a display; ./verify brings one. */
+@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+class ScreenTest {
+
+    @TempDir
+    Path temp;
+
+    private final FxRobot robot = new FxRobot();
+    private Path desk;
+    private Path home;
+    private App app;
+
+    @BeforeAll
+    static void toolkit() throws TimeoutException {
+        FxToolkit.registerPrimaryStage();
+    }
+
+    @BeforeEach
+    void folders() throws IOException {
+        desk = Files.createDirectories(temp.resolve("Front desk")).toRealPath();
+        home = temp.resolve("home");
+    }
+
+    @AfterEach
+    void end() throws Exception {
+        App running = app;
+        if (running != null) {
+            running.stop();
+        }
+        FxToolkit.cleanupStages();
+    }
+
+    private void save(String name, String text, Instant at) throws IOException {
+        Path file = desk.resolve(name);
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, text);
+        Files.setLastModifiedTime(file, FileTime.from(at));
+    }
+
+    /** A place with a ledger of three versions, a removed file and a folder. */
+    private void fill() throws IOException {
+        Instant day = Instant.now().minus(Duration.ofDays(5));
+        save("ledger.csv", "kind,kilos\nKaty,412\nBramley,1204\n", day);
+        save("gone.txt", "was here", day);
+        save("sub/plan.txt", "plan", day);
+        try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day));
+            capture(vault, place, day);
+            save("ledger.csv", "kind,kilos\nKaty,421\nBramley,1204\n", day.plusSeconds(90_000));
+            Files.delete(desk.resolve("gone.txt"));
+            capture(vault, place, day.plusSeconds(90_100));
+            save("ledger.csv", "saved over by a letter", day.plusSeconds(180_000));
+            capture(vault, place, day.plusSeconds(180_100));
+        }
+        Home settings = Home.open(home);
+        settings.addVault(temp.resolve("vault").toRealPath());
+        settings.who("Ines");
+    }
+
+    private static Clock at(Instant moment) {
+        return Clock.fixed(moment, ZoneOffset.UTC);
+    }
+
+    private static void capture(OpenVault vault, Place place, Instant when) throws IOException {
+        new Capture(vault, place, at(when), (p, o) -> "Tomas").run(Scope.WHOLE, Progress.NONE);
+    }
+
+    private void show() throws Exception {
+        FxToolkit.registerStage(() -> {
+            App shown = new App();
+            Stage stage = new Stage();
+            try {
+                stage.setX(0);
+                stage.setY(0);
+                shown.show(stage, Home.open(home), Clock.system(ZoneOffset.UTC));
+            } catch (IOException e) {
+                throw new IllegalStateException(e);
+            }
+            app = shown;
+            return stage;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void eventually(String what, Callable<Boolean> condition) {
+        try {
+            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> {
+                WaitForAsyncUtils.waitForFxEvents();
+                return condition.call();
+            });
+        } catch (TimeoutException e) {
+            throw new AssertionError("expected " + what, e);
+        }
+    }
+
+    private String text(String id) {
+        return robot.lookup(id).queryAs(Node.class) instanceof Labeled l ? l.getText() : "";
+    }
+
+    private boolean visible(String id) {
+        return robot.lookup(id).tryQuery().map(Node::isVisible).orElse(false);
+    }
+
+    private List<FileRow> rows() {
+        TreeTableView<FileRow> table = robot.lookup("#listing").queryAs(TreeTableView.class);
+        return table.getRoot().getChildren().stream().map(i -> i.getValue()).toList();
+    }
+
+    private List<LineRow> points() {
+        ListView<LineRow> list = robot.lookup("#points").queryListView();
+        return List.copyOf(list.getItems());
+    }
+
+    private void select(String name) {
+        eventually("the row " + name, () -> rows().stream().anyMatch(r -> r.entry().name().equals(name)));
+        robot.clickOn(robot.from(robot.lookup("#listing").queryAll()).lookup(name).queryAs(Label.class));
+        eventually("its line", () -> text("#line-title").equals(name) && !points().isEmpty());
+    }
+
+    private void choosePoint(int index) {
+        ListView<LineRow> list = robot.lookup("#points").queryListView();
+        robot.interact(() -> {
+            list.requestFocus();
+            list.getSelectionModel().select(index);
+        });
+    }
+
+    private String live() throws IOException {
+        return Files.readString(desk.resolve("ledger.csv"));
+    }
+
+    @Test
+    void anEarlierVersionIsRestoredWithAClickAndUndoneWithAnother() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        assertThat(points()).hasSize(3);
+        eventually("the newest to be chosen", () -> robot.lookup("#restore").query().isDisabled());
+        choosePoint(2);
+        eventually("the button to say it", () -> text("#restore").equals("Restore version 1"));
+        robot.clickOn("#restore");
+        eventually("the old content", () -> live().contains("412"));
+        eventually("the message", () -> text("#message").contains("version 1 is current again, as version 4"));
+        eventually("four versions", () -> points().size() == 4);
+        robot.clickOn("#undo");
+        eventually("what was there before", () -> live().equals("saved over by a letter"));
+        eventually("the message", () -> text("#message").startsWith("Undone"));
+    }
+
+    @Test
+    void theKeyboardRestoresAndUndoesToo() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        choosePoint(1);
+        eventually("the button to say it", () -> text("#restore").equals("Restore version 2"));
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        eventually("the old content", () -> live().contains("421"));
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually("what was there before", () -> live().equals("saved over by a letter"));
+    }
+
+    @Test
+    void aRemovedFileIsShownInItsPlaceAndBroughtBack() throws Exception {
+        fill();
+        show();
+        select("gone.txt");
+        eventually("the button to say it", () -> text("#restore").equals("Bring back version 1"));
+        robot.clickOn("#restore");
+        eventually("the file", () -> Files.exists(desk.resolve("gone.txt")));
+        assertThat(desk.resolve("gone.txt")).hasContent("was here");
+        eventually("its row as present", () -> rows().stream()
+                .noneMatch(r -> r.entry().name().equals("gone.txt") && r.isRemoved()));
+    }
+
+    @Test
+    void removedFilesCanBeHidden() throws Exception {
+        fill();
+        show();
+        eventually("the removed file", () -> rows().stream().anyMatch(FileRow::isRemoved));
+        robot.clickOn("#show-removed");
+        eventually("no removed file", () -> rows().stream().noneMatch(FileRow::isRemoved));
+    }
+
+    @Test
+    void removingIsUndoneWithOneKey() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        robot.clickOn("#remove");
+        eventually("the file to be gone", () -> !Files.exists(desk.resolve("ledger.csv")));
+        eventually("the message", () -> text("#message").contains("All its versions are kept"));
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually("the file", () -> Files.exists(desk.resolve("ledger.csv")));
+        assertThat(live()).isEqualTo("saved over by a letter");
+    }
+
+    @Test
+    void theListingFollowsTheRulerAndOneKeyLeadsBackToNow() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        robot.clickOn("#show-removed");
+        eventually("without the removed", () -> rows().size() == 2);
+        robot.interact(() -> robot.lookup("#ruler").query().requestFocus());
+        robot.push(KeyCode.HOME);
+        eventually("the first capture with three entries", () -> rows().size() == 3);
+        assertThat(text("#moment")).isNotEqualTo("Now");
+        eventually("the mark on what differs", () -> rows().stream()
+                .anyMatch(r -> r.against() == FileRow.Against.CHANGED && r.entry().name().equals("ledger.csv")));
+        eventually("the mark on what was removed since", () -> rows().stream()
+                .anyMatch(r -> r.against() == FileRow.Against.REMOVED && r.entry().name().equals("gone.txt")));
+        robot.push(KeyCode.ESCAPE);
+        eventually("now", () -> text("#moment").equals("Now") && rows().size() == 2);
+    }
+
+    @Test
+    void stepsLeadFromChangeToChange() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        robot.clickOn("#earlier");
+        eventually("a moment before the last change", () -> visible("#back-to-now"));
+        eventually("the second version", () -> rows().stream()
+                .anyMatch(r -> r.entry().name().equals("ledger.csv") && r.entry().number() == 2));
+        robot.clickOn("#back-to-now");
+        eventually("now", () -> text("#moment").equals("Now"));
+    }
+
+    @Test
+    void aPickedMomentThatCannotBeIsSaidInWords() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        robot.clickOn("#pick");
+        TextInputControl time = robot.lookup("#pick-time").queryAs(TextInputControl.class);
+        robot.interact(() -> time.setText("half past"));
+        robot.clickOn("#pick-go");
+        eventually("words about it", () -> text("#pick-wrong").contains("is not a moment"));
+    }
+
+    @Test
+    void theDifferenceToNowIsShownByRowAndCell() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        robot.interact(() -> choosePoint(2));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        eventually("the comparison", () -> robot.lookup(".detail-title")
+                .queryAs(Label.class)
+                .getText()
+                .equals("Version 1 against now"));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        eventually("the digest", () -> robot.lookup(".fact-value").queryAll().stream()
+                .anyMatch(n -> ((TextInputControl) n).getText().matches("[0-9a-f]{64}")));
+    }
+
+    @Test
+    void aCopyIsSavedUnderANameThatSaysWhichItIs() throws Exception {
+        fill();
+        show();
+        Path copies = Files.createDirectory(temp.resolve("copies"));
+        Shell shell = app.shell();
+        assertThat(shell).isNotNull();
+        shell.setFolderAsk(() -> Optional.of(copies.toFile()));
+        select("ledger.csv");
+        choosePoint(2);
+        eventually("the button to say it", () -> text("#restore").equals("Restore version 1"));
+        robot.clickOn("#copy");
+        eventually("the copy", () -> {
+            try (var files = Files.list(copies)) {
+                return files.anyMatch(f -> f.getFileName().toString().startsWith("ledger – v1, "));
+            }
+        });
+        assertThat(live()).isEqualTo("saved over by a letter");
+    }
+
+    @Test
+    void foldersAreEnteredAndLeftWithTheKeyboard() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        TreeTableView<FileRow> table = robot.lookup("#listing").queryAs(TreeTableView.class);
+        robot.interact(() -> {
+            table.requestFocus();
+            table.getSelectionModel().select(0);
+        });
+        robot.push(KeyCode.ENTER);
+        eventually("the folder", () -> rows().size() == 1 && rows().get(0).path().equals("sub/plan.txt"));
+        robot.push(KeyCode.ALT, KeyCode.UP);
+        eventually("the folder above", () -> rows().size() == 3);
+    }
+
+    @Test
+    void theFirstRunLeadsToAProtectedFolder() throws Exception {
+        save("a.txt", "one", Instant.now().minusSeconds(1000));
+        show();
+        eventually("the sheet", () -> visible("#protect-folder"));
+        TextInputControl folder = robot.lookup("#protect-folder").queryTextInputControl();
+        TextInputControl vault = robot.lookup("#protect-vault").queryTextInputControl();
+        robot.interact(() -> {
+            folder.setText(desk.toString());
+            vault.setText(desk.resolve("vault").toString());
+        });
+        eventually("what is wrong", () -> text("#protect-problem").contains("lies in the folder"));
+        assertThat(robot.lookup("#protect-go").query().isDisabled()).isTrue();
+        robot.interact(() -> vault.setText(temp.resolve("vault").toString()));
+        eventually("the outlook", () -> text("#protect-outlook").startsWith("1 files, 3 B"));
+        eventually("the button", () -> !robot.lookup("#protect-go").query().isDisabled());
+        robot.clickOn("#protect-go");
+        eventually("the file", () -> visible("#listing")
+                && rows().stream().anyMatch(r -> r.entry().name().equals("a.txt")));
+        try (OpenVault opened = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO);
+                Reading reading = opened.read()) {
+            assertThat(reading.places()).singleElement().satisfies(p -> assertThat(p.root()).isEqualTo(desk));
+        }
+    }
+
+    @Test
+    void whatIsSavedWhileTheWindowIsOpenAppearsByItself() throws Exception {
+        fill();
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), Clock.system(ZoneOffset.UTC));
+        }
+        show();
+        select("ledger.csv");
+        Files.writeString(desk.resolve("ledger.csv"), "kind,kilos\nKaty,500\n");
+        eventually("a fourth version", () -> points().size() == 4);
+    }
+}
