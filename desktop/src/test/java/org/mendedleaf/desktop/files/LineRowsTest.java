@@ -30,8 +30,22 @@ class LineRowsTest {
         byte[] digest = new byte[32];
         digest[0] = (byte) content;
         return new Version(
-                1, number, saved, saved, "Ines", origin, source, EntryKind.FILE, 100 + content, 0, 0,
-                Digest.of(digest), Optional.empty(), Recipe.EMPTY, "", "a.txt");
+                1,
+                number,
+                saved,
+                saved,
+                "Ines",
+                origin,
+                source,
+                EntryKind.FILE,
+                100 + content,
+                0,
+                0,
+                Digest.of(digest),
+                Optional.empty(),
+                Recipe.EMPTY,
+                "",
+                "a.txt");
     }
 
     private static List<LineRow> rows(List<Version> oldestFirst, Set<String> unfolded) {
@@ -50,7 +64,8 @@ class LineRowsTest {
                         version(2, DAY.plusSeconds(60), Origin.SAVED, 0, 2),
                         version(3, DAY.plusSeconds(120), Origin.RESTORED, 1, 1)),
                 Set.of());
-        assertThat(rows).extracting(LineRow::lane)
+        assertThat(rows)
+                .extracting(LineRow::lane)
                 .containsExactly(LineRow.Lane.FROM, LineRow.Lane.PAST, LineRow.Lane.TO);
     }
 

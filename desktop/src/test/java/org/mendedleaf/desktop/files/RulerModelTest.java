@@ -14,7 +14,8 @@ class RulerModelTest {
 
     private static final ZonedDateTime NOW = ZonedDateTime.of(2026, 11, 20, 10, 45, 0, 0, ZoneId.of("Europe/Brussels"));
 
-    private static RulerModel.Stretch stretch(RulerModel.Zoom zoom, Map<Long, Integer> density, CaptureRecord... captures) {
+    private static RulerModel.Stretch stretch(
+            RulerModel.Zoom zoom, Map<Long, Integer> density, CaptureRecord... captures) {
         return RulerModel.stretch(zoom, NOW, density, List.of(captures));
     }
 
@@ -23,7 +24,8 @@ class RulerModelTest {
         for (RulerModel.Zoom zoom : RulerModel.Zoom.values()) {
             RulerModel.Stretch s = stretch(zoom, Map.of());
             for (int i = 1; i < s.steps().size(); i++) {
-                assertThat(s.steps().get(i).from()).isEqualTo(s.steps().get(i - 1).to());
+                assertThat(s.steps().get(i).from())
+                        .isEqualTo(s.steps().get(i - 1).to());
             }
             RulerModel.Step last = s.steps().get(s.steps().size() - 1);
             assertThat(NOW.toInstant()).isBetween(last.from(), last.to());
@@ -36,7 +38,8 @@ class RulerModelTest {
         assertThat(s.steps()).allMatch(step -> step.from().atZone(NOW.getZone()).getHour() == 0);
         long hours = s.steps().stream()
                 .filter(step -> step.from().equals(Instant.parse("2026-10-24T22:00:00Z")))
-                .mapToLong(step -> java.time.Duration.between(step.from(), step.to()).toHours())
+                .mapToLong(step ->
+                        java.time.Duration.between(step.from(), step.to()).toHours())
                 .sum();
         assertThat(hours).as("the day on which summer time ends").isEqualTo(25);
     }
@@ -58,14 +61,14 @@ class RulerModelTest {
         CaptureRecord many = new CaptureRecord(day, day.plusSeconds(1), false, 140, 0);
         RulerModel.Stretch s = stretch(RulerModel.Zoom.DAY, Map.of(), first, usual, usual, many);
         assertThat(s.steps().stream().mapToLong(RulerModel.Step::burst).filter(b -> b > 0))
-                .containsExactly(140);
+                .containsExactly(140L);
     }
 
     @Test
     void momentsAndPositionsBelongTogetherAndStayInBounds() {
         Instant begun = Instant.parse("2026-10-01T00:00:00Z");
-        RulerModel.Stretch s = stretch(
-                RulerModel.Zoom.DAY, Map.of(), new CaptureRecord(begun, begun.plusSeconds(1), true, 1, 0));
+        RulerModel.Stretch s =
+                stretch(RulerModel.Zoom.DAY, Map.of(), new CaptureRecord(begun, begun.plusSeconds(1), true, 1, 0));
         Instant at = Instant.parse("2026-11-01T12:00:00Z");
         assertThat(s.at(s.position(at))).isBetween(at.minusSeconds(1), at.plusSeconds(1));
         assertThat(s.at(0)).isEqualTo(begun);

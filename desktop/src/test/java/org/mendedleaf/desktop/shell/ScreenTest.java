@@ -46,6 +46,7 @@ import org.testfx.util.WaitForAsyncUtils;
 
 /** Drives the real window: what a user clicks and types, and then sees. Needs a display; ./verify brings one. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+@SuppressWarnings("unchecked")
 class ScreenTest {
 
     @TempDir
@@ -158,8 +159,11 @@ class ScreenTest {
     }
 
     private void select(String name) {
-        eventually("the row " + name, () -> rows().stream().anyMatch(r -> r.entry().name().equals(name)));
-        robot.clickOn(robot.from(robot.lookup("#listing").queryAll()).lookup(name).queryAs(Label.class));
+        eventually(
+                "the row " + name,
+                () -> rows().stream().anyMatch(r -> r.entry().name().equals(name)));
+        robot.clickOn(
+                robot.from(robot.lookup("#listing").queryAll()).lookup(name).queryAs(Label.class));
         eventually("its line", () -> text("#line-title").equals(name) && !points().isEmpty());
     }
 
@@ -181,7 +185,9 @@ class ScreenTest {
         show();
         select("ledger.csv");
         assertThat(points()).hasSize(3);
-        eventually("the newest to be chosen", () -> robot.lookup("#restore").query().isDisabled());
+        eventually(
+                "the newest to be chosen",
+                () -> robot.lookup("#restore").query().isDisabled());
         choosePoint(2);
         eventually("the button to say it", () -> text("#restore").equals("Restore version 1"));
         robot.clickOn("#restore");
@@ -215,8 +221,9 @@ class ScreenTest {
         robot.clickOn("#restore");
         eventually("the file", () -> Files.exists(desk.resolve("gone.txt")));
         assertThat(desk.resolve("gone.txt")).hasContent("was here");
-        eventually("its row as present", () -> rows().stream()
-                .noneMatch(r -> r.entry().name().equals("gone.txt") && r.isRemoved()));
+        eventually(
+                "its row as present",
+                () -> rows().stream().noneMatch(r -> r.entry().name().equals("gone.txt") && r.isRemoved()));
     }
 
     @Test
@@ -252,10 +259,16 @@ class ScreenTest {
         robot.push(KeyCode.HOME);
         eventually("the first capture with three entries", () -> rows().size() == 3);
         assertThat(text("#moment")).isNotEqualTo("Now");
-        eventually("the mark on what differs", () -> rows().stream()
-                .anyMatch(r -> r.against() == FileRow.Against.CHANGED && r.entry().name().equals("ledger.csv")));
-        eventually("the mark on what was removed since", () -> rows().stream()
-                .anyMatch(r -> r.against() == FileRow.Against.REMOVED && r.entry().name().equals("gone.txt")));
+        eventually(
+                "the mark on what differs",
+                () -> rows().stream()
+                        .anyMatch(r -> r.against() == FileRow.Against.CHANGED
+                                && r.entry().name().equals("ledger.csv")));
+        eventually(
+                "the mark on what was removed since",
+                () -> rows().stream()
+                        .anyMatch(r -> r.against() == FileRow.Against.REMOVED
+                                && r.entry().name().equals("gone.txt")));
         robot.push(KeyCode.ESCAPE);
         eventually("now", () -> text("#moment").equals("Now") && rows().size() == 2);
     }
@@ -267,8 +280,11 @@ class ScreenTest {
         eventually("a listing", () -> rows().size() == 3);
         robot.clickOn("#earlier");
         eventually("a moment before the last change", () -> visible("#back-to-now"));
-        eventually("the second version", () -> rows().stream()
-                .anyMatch(r -> r.entry().name().equals("ledger.csv") && r.entry().number() == 2));
+        eventually(
+                "the second version",
+                () -> rows().stream()
+                        .anyMatch(r -> r.entry().name().equals("ledger.csv")
+                                && r.entry().number() == 2));
         robot.clickOn("#back-to-now");
         eventually("now", () -> text("#moment").equals("Now"));
     }
@@ -292,13 +308,17 @@ class ScreenTest {
         select("ledger.csv");
         robot.interact(() -> choosePoint(2));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
-        eventually("the comparison", () -> robot.lookup(".detail-title")
-                .queryAs(Label.class)
-                .getText()
-                .equals("Version 1 against now"));
+        eventually(
+                "the comparison",
+                () -> robot.lookup(".detail-title")
+                        .queryAs(Label.class)
+                        .getText()
+                        .equals("Version 1 against now"));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
-        eventually("the digest", () -> robot.lookup(".fact-value").queryAll().stream()
-                .anyMatch(n -> ((TextInputControl) n).getText().matches("[0-9a-f]{64}")));
+        eventually(
+                "the digest",
+                () -> robot.lookup(".fact-value").queryAll().stream()
+                        .anyMatch(n -> ((TextInputControl) n).getText().matches("[0-9a-f]{64}")));
     }
 
     @Test
@@ -332,7 +352,8 @@ class ScreenTest {
             table.getSelectionModel().select(0);
         });
         robot.push(KeyCode.ENTER);
-        eventually("the folder", () -> rows().size() == 1 && rows().get(0).path().equals("sub/plan.txt"));
+        eventually(
+                "the folder", () -> rows().size() == 1 && rows().get(0).path().equals("sub/plan.txt"));
         robot.push(KeyCode.ALT, KeyCode.UP);
         eventually("the folder above", () -> rows().size() == 3);
     }
@@ -354,11 +375,15 @@ class ScreenTest {
         eventually("the outlook", () -> text("#protect-outlook").startsWith("1 files, 3 B"));
         eventually("the button", () -> !robot.lookup("#protect-go").query().isDisabled());
         robot.clickOn("#protect-go");
-        eventually("the file", () -> visible("#listing")
-                && rows().stream().anyMatch(r -> r.entry().name().equals("a.txt")));
+        eventually(
+                "the file",
+                () -> visible("#listing")
+                        && rows().stream().anyMatch(r -> r.entry().name().equals("a.txt")));
         try (OpenVault opened = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO);
                 Reading reading = opened.read()) {
-            assertThat(reading.places()).singleElement().satisfies(p -> assertThat(p.root()).isEqualTo(desk));
+            assertThat(reading.places())
+                    .singleElement()
+                    .satisfies(p -> assertThat(p.root()).isEqualTo(desk));
         }
     }
 
