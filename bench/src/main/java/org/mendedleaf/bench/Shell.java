@@ -24,6 +24,7 @@ final class Shell {
                 "--enable-native-access=ALL-UNNAMED",
                 "--sun-misc-unsafe-memory-access=allow",
                 "-XX:+UseSerialGC",
+                "-Xmn160m",
                 "-Xmx512m"));
         if (Runtime.version().feature() < 24) {
             command.remove("--sun-misc-unsafe-memory-access=allow");

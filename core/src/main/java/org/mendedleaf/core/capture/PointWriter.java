@@ -189,7 +189,8 @@ final class PointWriter {
             moved(task, from.get(), entry);
             return;
         }
-        Optional<LineWriter.Gone> ended = lines.gone(folder, name);
+        // During the first capture no name was there before.
+        Optional<LineWriter.Gone> ended = first ? Optional.empty() : lines.gone(folder, name);
         if (ended.isPresent()) {
             lines.returned(place, folder, ended.get(), content, arrival(facts, Origin.RETURNED));
         } else {

@@ -120,7 +120,7 @@ public final class LineWriter {
     /** A file that was never seen: a new line with its first version. Returns the line's id. */
     public long newLine(Place place, long folder, String name, StoredContent content, Arrival arrival)
             throws IOException {
-        Arrival after = afterOthers(folder, name, arrival);
+        Arrival after = arrival.origin() == Origin.FOUND ? arrival : afterOthers(folder, name, arrival);
         long line = session.nextId(WriteSession.Table.LINE);
         long node = session.nextId(WriteSession.Table.NODE);
         session.apply(Op.NODE, node, folder, RelativePath.requireName(name), line, 0);

@@ -7,8 +7,14 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentLinkedDeque;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -21,6 +27,8 @@ import org.mendedleaf.core.words.Words;
 
 /** Writes versions into a folder that need not be protected. What is there is never replaced, since nobody keeps it. */
 public final class Elsewhere {
+
+    private static final int BATCH = 64;
 
     private final OpenVault vault;
     private final Path folder;
@@ -50,45 +58,124 @@ public final class Elsewhere {
         }
     }
 
-    /** Restores into the folder. */
+    /** Restores into the folder, on two threads. */
     public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
         Files.createDirectories(folder);
         RestorePlan plan = plan(wishes, rule);
         progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
-        List<RestoreResult.Item> results = new ArrayList<>();
-        try (Reading reading = vault.read()) {
-            for (RestorePlan.Item item : plan.items()) {
-                if (progress.isCancelled()) {
-                    return new RestoreResult(0, results, true);
-                }
-                results.add(write(reading, item, progress));
-                progress.advance(1, 0);
-            }
+        RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
+        makeFolders(plan);
+        Deque<List<Integer>> batches = batches(plan);
+        Thread helper = new Thread(() -> work(plan, batches, results, progress), "restore-2");
+        helper.start();
+        work(plan, batches, results, progress);
+        try {
+            helper.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
-        return new RestoreResult(0, results, false);
+        List<RestoreResult.Item> done =
+                Arrays.stream(results).filter(Objects::nonNull).toList();
+        return new RestoreResult(0, done, done.size() < results.length);
     }
 
-    private RestoreResult.Item write(Reading reading, RestorePlan.Item item, Progress progress) {
-        if (!item.writes()) {
-            boolean refused = item.step() == RestorePlan.Step.REFUSE;
-            return new RestoreResult.Item(
-                    item, refused ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT, 0, item.why());
+    /** Folders are made before two threads work in them. One that cannot be made fails its files later on. */
+    private void makeFolders(RestorePlan plan) {
+        plan.items().stream()
+                .filter(RestorePlan.Item::writes)
+                .map(i -> RelativePath.parent(i.target()))
+                .distinct()
+                .forEach(path -> {
+                    try {
+                        SafeFolder.openOrCreate(folder, path, made -> {}).close();
+                    } catch (IOException e) {
+                        org.slf4j.LoggerFactory.getLogger(Elsewhere.class).debug("cannot make {}", path, e);
+                    }
+                });
+    }
+
+    /** Items of one folder stay together, in batches that are synced as one: the first sync carries the others. */
+    private static Deque<List<Integer>> batches(RestorePlan plan) {
+        Map<String, List<Integer>> byFolder = new LinkedHashMap<>();
+        for (int i = 0; i < plan.items().size(); i++) {
+            byFolder.computeIfAbsent(RelativePath.parent(plan.items().get(i).target()), f -> new ArrayList<>())
+                    .add(i);
         }
-        try (SafeFolder parent = SafeFolder.openOrCreate(folder, RelativePath.parent(item.target()), made -> {})) {
+        Deque<List<Integer>> batches = new ConcurrentLinkedDeque<>();
+        for (List<Integer> all : byFolder.values()) {
+            for (int from = 0; from < all.size(); from += BATCH) {
+                batches.add(all.subList(from, Math.min(all.size(), from + BATCH)));
+            }
+        }
+        return batches;
+    }
+
+    private void work(RestorePlan plan, Deque<List<Integer>> batches, RestoreResult.Item[] results, Progress progress) {
+        List<Integer> batch = batches.poll();
+        while (batch != null && !progress.isCancelled()) {
+            try (Reading reading = vault.read()) {
+                batch(plan, batch, results, reading, progress);
+            } catch (IOException | IllegalArgumentException e) {
+                for (int i : batch) {
+                    if (results[i] == null) {
+                        results[i] = failed(plan.items().get(i), e);
+                    }
+                }
+            }
+            progress.advance(batch.size(), 0);
+            batch = batches.poll();
+        }
+    }
+
+    private void batch(
+            RestorePlan plan, List<Integer> batch, RestoreResult.Item[] results, Reading reading, Progress progress)
+            throws IOException {
+        Map<Integer, SafeWrite.Written> written = new LinkedHashMap<>();
+        String path = RelativePath.parent(plan.items().get(batch.get(0)).target());
+        boolean writes = batch.stream().anyMatch(i -> plan.items().get(i).writes());
+        try (SafeFolder parent = SafeFolder.open(folder, writes ? path : "")) {
             SafeWrite write = new SafeWrite(parent, reading.contents());
-            String beside = write.writeBeside(item.version(), progress);
+            for (int i : batch) {
+                RestorePlan.Item item = plan.items().get(i);
+                if (!item.writes()) {
+                    boolean refused = item.step() == RestorePlan.Step.REFUSE;
+                    results[i] = new RestoreResult.Item(
+                            item, refused ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT, 0, item.why());
+                    continue;
+                }
+                try {
+                    written.put(i, write.write(item.version(), progress));
+                } catch (IOException | IllegalArgumentException e) {
+                    results[i] = failed(item, e);
+                }
+            }
+            for (Map.Entry<Integer, SafeWrite.Written> e : written.entrySet()) {
+                results[e.getKey()] =
+                        place(parent, write, e.getValue(), plan.items().get(e.getKey()));
+            }
+            parent.force();
+        }
+    }
+
+    private static RestoreResult.Item place(
+            SafeFolder parent, SafeWrite write, SafeWrite.Written written, RestorePlan.Item item) {
+        try {
+            write.prove(written);
             String name = RelativePath.name(item.target());
             if (parent.find(name).isPresent()) {
-                write.deleteQuietly(beside);
+                write.deleteQuietly(written.name());
                 return new RestoreResult.Item(
                         item, RestoreResult.Outcome.FAILED, 0, Words.of("restore.changedMeanwhile"));
             }
-            write.place(beside, name);
-            parent.force();
+            write.place(written.name(), name);
             return new RestoreResult.Item(item, RestoreResult.Outcome.DONE, 0, "");
         } catch (IOException | IllegalArgumentException e) {
-            return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
+            return failed(item, e);
         }
+    }
+
+    private static RestoreResult.Item failed(RestorePlan.Item item, Exception e) {
+        return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
     }
 
     /**

@@ -9,6 +9,7 @@ import java.security.MessageDigest;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -28,37 +29,69 @@ final class SafeWrite {
 
     private final SafeFolder folder;
     private final ContentReader contents;
+    private final MessageDigest sha = Digest.sha256();
+    private final ByteBuffer buffer = ByteBuffer.allocate(1 << 17);
 
     SafeWrite(SafeFolder folder, ContentReader contents) {
         this.folder = folder;
         this.contents = contents;
     }
 
+    /** A file that is written and waits to be synced and proved. */
+    record Written(
+            String name,
+            Version version,
+            List<ChunkPlace> places,
+            @Nullable FileChannel channel) {}
+
     /** Writes the version under a name of ours and proves it; returns that name. */
     String writeBeside(Version version, Progress progress) throws IOException {
+        Written written = write(version, progress);
+        prove(written);
+        return written.name();
+    }
+
+    /** Writes the version under a name of ours, not yet synced. What is written must be given to {@link #prove}. */
+    Written write(Version version, Progress progress) throws IOException {
         String beside = SafeFolder.ownName();
+        if (version.kind() == EntryKind.LINK) {
+            byte[] target = contents.head(version.recipe(), 1 << 16);
+            folder.makeLink(beside, new String(target, StandardCharsets.UTF_8));
+            return new Written(beside, version, List.of(), null);
+        }
+        List<ChunkPlace> places = contents.places(version.recipe());
+        FileChannel out = folder.create(beside);
         try {
-            if (version.kind() == EntryKind.LINK) {
-                byte[] target = contents.head(version.recipe(), 1 << 16);
-                folder.makeLink(beside, new String(target, StandardCharsets.UTF_8));
-                return beside;
-            }
-            List<ChunkPlace> places = contents.places(version.recipe());
-            try (FileChannel out = folder.create(beside)) {
-                contents.read(version.recipe(), chunk -> {
-                    Durable.write(out, ByteBuffer.wrap(chunk));
-                    progress.advance(0, chunk.length);
-                });
+            contents.read(version.recipe(), chunk -> {
+                Durable.write(out, ByteBuffer.wrap(chunk));
+                progress.advance(0, chunk.length);
+            });
+            return new Written(beside, version, places, out);
+        } catch (IOException | RuntimeException e) {
+            out.close();
+            deleteQuietly(beside);
+            throw e;
+        }
+    }
+
+    /** Syncs what was written, reads it back and compares it. When it does not stand the proof it is removed. */
+    void prove(Written written) throws IOException {
+        FileChannel out = written.channel();
+        if (out == null) {
+            return;
+        }
+        Version version = written.version();
+        try {
+            try (out) {
                 out.force(true);
             }
-            folder.setAttributes(beside, version.mtimeNanos(), version.mode() | OWNER_READ);
-            prove(beside, version, places);
+            folder.setAttributes(written.name(), version.mtimeNanos(), version.mode() | OWNER_READ);
+            compare(written.name(), version, written.places());
             if ((version.mode() & OWNER_READ) == 0) {
-                folder.setAttributes(beside, version.mtimeNanos(), version.mode());
+                folder.setAttributes(written.name(), version.mtimeNanos(), version.mode());
             }
-            return beside;
         } catch (IOException | RuntimeException e) {
-            deleteQuietly(beside);
+            deleteQuietly(written.name());
             throw e;
         }
     }
@@ -66,9 +99,7 @@ final class SafeWrite {
     private static final int OWNER_READ = 0b100_000_000;
 
     /** Reads the file back and compares it, chunk by chunk, with the digests that were taken at capture. */
-    private void prove(String name, Version version, List<ChunkPlace> places) throws IOException {
-        MessageDigest sha = Digest.sha256();
-        ByteBuffer buffer = ByteBuffer.allocate(1 << 17);
+    private void compare(String name, Version version, List<ChunkPlace> places) throws IOException {
         long size = 0;
         try (SeekableByteChannel in = folder.read(name)) {
             for (ChunkPlace place : places) {

@@ -85,13 +85,15 @@ public final class ChunkWriter implements AutoCloseable {
     }
 
     /** Adds a chunk, unless another thread just did. */
-    synchronized long add(byte[] digest, byte encoding, byte[] stored, int storedBytes, int length) throws IOException {
+    synchronized long add(byte[] digest, byte encoding, byte[] stored, int from, int storedBytes, int length)
+            throws IOException {
         long there = find(digest);
         if (there >= 0) {
             return there;
         }
         long id = nextChunk++;
-        long offset = writing(() -> packs.append(PackFormat.CHUNK, encoding, stored, storedBytes, length, id, digest));
+        long offset =
+                writing(() -> packs.append(PackFormat.CHUNK, encoding, stored, from, storedBytes, length, id, digest));
         ChunkPlace place = new ChunkPlace(id, packs.number(), offset, storedBytes, length, digest);
         pending.put(id, place);
         fresh.add(place);
@@ -158,7 +160,7 @@ public final class ChunkWriter implements AutoCloseable {
             synchronized (this) {
                 long commit = nextCommit++;
                 packs.append(
-                        PackFormat.COMMIT, PackFormat.ZSTD, packed, packed.length, changeLog.length, commit, digest);
+                        PackFormat.COMMIT, PackFormat.ZSTD, packed, 0, packed.length, changeLog.length, commit, digest);
                 rows = List.copyOf(fresh);
                 fresh.clear();
                 pack = packs.number();

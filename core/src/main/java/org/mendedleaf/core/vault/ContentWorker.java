@@ -102,12 +102,9 @@ public final class ContentWorker implements AutoCloseable {
         long id = chunks.find(digest);
         if (id < 0) {
             int n = zstd.compressByteArray(packed, 0, packed.length, window, from, length);
-            if (n < length * WORTH) {
-                id = chunks.add(digest, PackFormat.ZSTD, packed, n, length);
-            } else {
-                byte[] raw = java.util.Arrays.copyOfRange(window, from, from + length);
-                id = chunks.add(digest, PackFormat.RAW, raw, length, length);
-            }
+            id = n < length * WORTH
+                    ? chunks.add(digest, PackFormat.ZSTD, packed, 0, n, length)
+                    : chunks.add(digest, PackFormat.RAW, window, from, length, length);
         }
         recipe.add(id);
         return digest;

@@ -79,7 +79,7 @@ final class PackWriter implements AutoCloseable {
     }
 
     /** Appends a record and gives its offset. */
-    long append(byte type, byte encoding, byte[] stored, int storedBytes, int length, long id, byte[] digest)
+    long append(byte type, byte encoding, byte[] stored, int from, int storedBytes, int length, long id, byte[] digest)
             throws IOException {
         requireSound();
         long offset = end();
@@ -87,18 +87,18 @@ final class PackWriter implements AutoCloseable {
                 ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN), type, encoding, storedBytes, length, id, digest);
         crc.reset();
         crc.update(head);
-        crc.update(stored, 0, storedBytes);
+        crc.update(stored, from, storedBytes);
         if (buffer.remaining() < PackFormat.recordLength(storedBytes)) {
             flush();
         }
         buffer.put(head);
         if (storedBytes + PackFormat.RECORD_TAIL > buffer.remaining()) {
             flush();
-            ByteBuffer large = ByteBuffer.wrap(stored, 0, storedBytes);
+            ByteBuffer large = ByteBuffer.wrap(stored, from, storedBytes);
             written += storedBytes;
             write(large);
         } else {
-            buffer.put(stored, 0, storedBytes);
+            buffer.put(stored, from, storedBytes);
         }
         buffer.putInt((int) crc.getValue());
         return offset;
@@ -152,6 +152,7 @@ final class PackWriter implements AutoCloseable {
                 PackFormat.INDEX,
                 PackFormat.RAW,
                 bytes,
+                0,
                 bytes.length,
                 bytes.length,
                 chunks.size(),

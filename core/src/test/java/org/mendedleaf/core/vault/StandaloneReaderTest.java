@@ -1,0 +1,59 @@
+package org.mendedleaf.core.vault;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Random;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.line.Line;
+
+class StandaloneReaderTest {
+
+    @TempDir
+    Path temp;
+
+    @Test
+    void aReaderWithoutOurCodeRecoversEveryVersion() throws Exception {
+        byte[] noise = new byte[700_000];
+        new Random(6).nextBytes(noise);
+        Line text;
+        Line large;
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            p.save("large.bin", noise);
+            p.save("empty.txt", "");
+            p.capture();
+            p.save("a.txt", "two");
+            noise[350_000] ^= 1;
+            p.save("large.bin", noise);
+            p.capture();
+            text = p.line("a.txt");
+            large = p.line("large.bin");
+        }
+        // Only the libraries, so that not one class of ours can be used.
+        String libraries = Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))
+                .filter(jar -> jar.contains("sqlite-jdbc") || jar.contains("zstd-jni") || jar.contains("slf4j-api"))
+                .collect(Collectors.joining(File.pathSeparator));
+        Path out = temp.resolve("recovered");
+        Process reader = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-cp",
+                        libraries,
+                        "../docs/VaultReader.java",
+                        temp.resolve("vault").toString(),
+                        out.toString())
+                .redirectErrorStream(true)
+                .start();
+        String said = new String(reader.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(reader.waitFor()).as(said).isZero();
+        assertThat(said).contains("5 versions");
+        assertThat(out.resolve(text.id() + "/1")).hasContent("one");
+        assertThat(out.resolve(text.id() + "/2")).hasContent("two");
+        assertThat(out.resolve(large.id() + "/2")).hasBinaryContent(noise);
+    }
+}
