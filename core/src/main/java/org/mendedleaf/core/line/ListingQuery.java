@@ -122,17 +122,18 @@ final class ListingQuery {
                 Optional.of(removal));
     }
 
-    Totals totals(long folder) throws IOException {
+    Totals totals(long folder, long at) throws IOException {
         return sql.first(
                         "WITH RECURSIVE inside(id) AS (SELECT ?1 UNION ALL"
                                 + " SELECT f.id FROM folder f JOIN inside i ON f.parent = i.id)"
                                 + " SELECT count(*), coalesce(sum(l.versions), 0), coalesce(sum(s.size), 0),"
                                 + " coalesce(sum(l.bytes), 0), coalesce(max(s.valid_from), 0)"
-                                + " FROM inside i JOIN span s ON s.folder = i.id AND s.valid_to = ?2 AND s.kind <> 3"
+                                + " FROM inside i JOIN span s ON s.folder = i.id AND s.valid_to > ?2 AND s.valid_from <= ?2"
+                                + " AND s.kind <> 3"
                                 + " JOIN node n ON n.id = s.node JOIN line l ON l.id = n.line",
                         r -> new Totals(r.getLong(1), r.getLong(2), r.getLong(3), r.getLong(4), r.getLong(5)),
                         folder,
-                        Moment.OPEN)
+                        at)
                 .orElseThrow();
     }
 }

@@ -79,10 +79,10 @@ public final class Reading implements AutoCloseable {
         return names.folder(place.id(), path).isPresent();
     }
 
-    /** Sums over a folder and all below it, now. */
-    public Totals totals(Place place, String folder) throws IOException {
+    /** Sums over a folder and all below it, as it was at a moment. */
+    public Totals totals(Place place, String folder, Instant at) throws IOException {
         Optional<Long> id = names.folder(place.id(), folder);
-        return id.isEmpty() ? new Totals(0, 0, 0, 0, 0) : new ListingQuery(sql).totals(id.get());
+        return id.isEmpty() ? new Totals(0, 0, 0, 0, 0) : new ListingQuery(sql).totals(id.get(), Moment.micros(at));
     }
 
     /** All files in a folder and below it at a moment, by path from the place's root. */

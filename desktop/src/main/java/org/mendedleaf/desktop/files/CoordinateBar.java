@@ -44,6 +44,8 @@ final class CoordinateBar extends HBox {
         earlier.setId("earlier");
         Button later = Ui.iconButton(Feather.CHEVRON_RIGHT, "when.later", model::later);
         later.setId("later");
+        // After now there is nothing yet.
+        later.disableProperty().bind(model.momentProperty().isNull());
         earlier.getStyleClass().add("step-button");
         later.getStyleClass().add("step-button");
         PickMoment pick = new PickMoment(model);

@@ -68,6 +68,7 @@ final class DetailPane extends BorderPane {
         button.getStyleClass().addAll("small", style);
         button.setId(key.replace('.', '-'));
         button.setSelected(line.modeProperty().get() == mode);
+        button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(e -> {
             button.setSelected(true);
             line.modeProperty().set(mode);
@@ -246,6 +247,12 @@ final class DetailPane extends BorderPane {
         list.getStyleClass().add("text-list");
         list.setFixedCellSize(20);
         list.setCellFactory(v -> new TextCell());
+        for (int i = 0; i < lines.size(); i++) {
+            if (lines.get(i).mark() != Comparison.Mark.SAME) {
+                list.scrollTo(Math.max(0, i - 1));
+                break;
+            }
+        }
         return list;
     }
 
@@ -350,6 +357,12 @@ final class DetailPane extends BorderPane {
         }
         table.getItems().setAll(head.isEmpty() ? rows : rows.subList(1, rows.size()));
         table.setFixedCellSize(24);
+        for (int i = 0; i < table.getItems().size(); i++) {
+            if (table.getItems().get(i).mark() != Comparison.Mark.SAME) {
+                table.scrollTo(Math.max(0, i - 1));
+                break;
+            }
+        }
         return table;
     }
 

@@ -11,7 +11,7 @@ import org.mendedleaf.core.line.Totals;
  *
  * @param entry what the folder held
  * @param path from the place's root
- * @param totals sums of a folder and all below it, now; empty for a file
+ * @param totals sums of a folder and all below it; empty for a file
  * @param against how it stands to now, when the past is looked at
  */
 public record FileRow(Entry entry, String path, Optional<Totals> totals, Against against) {

@@ -162,6 +162,8 @@ final class LineView extends StackPane {
             if (points.getItems().get(i) instanceof LineRow.OfVersion v
                     && v.version().number() == version.number()) {
                 points.getSelectionModel().select(i);
+                // In sight, with what came after it above.
+                points.scrollTo(Math.max(0, i - 2));
                 return;
             }
         }
@@ -200,9 +202,12 @@ final class LineView extends StackPane {
             restore.setDisable(true);
             return;
         }
-        filling = true;
-        select(v);
-        filling = false;
+        if (!(points.getSelectionModel().getSelectedItem() instanceof LineRow.OfVersion shown)
+                || shown.version().number() != v.number()) {
+            filling = true;
+            select(v);
+            filling = false;
+        }
         boolean gone = l.removed().isPresent();
         int newest = l.versions().get(0).number();
         boolean current = !gone && v.number() == newest;

@@ -60,7 +60,7 @@ final class ListingLoader {
             if (removed || e.removed().isEmpty()) {
                 String path = RelativePath.child(folder, e.name());
                 Optional<Totals> totals =
-                        e.kind() == EntryKind.FOLDER ? Optional.of(reading.totals(place, path)) : Optional.empty();
+                        e.kind() == EntryKind.FOLDER ? Optional.of(reading.totals(place, path, at)) : Optional.empty();
                 rows.add(new FileRow(e, path, totals, against(e, nowByName)));
             }
         }

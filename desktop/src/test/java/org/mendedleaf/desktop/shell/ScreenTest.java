@@ -313,7 +313,7 @@ class ScreenTest {
                 () -> robot.lookup(".detail-title")
                         .queryAs(Label.class)
                         .getText()
-                        .equals("Version 1 against now"));
+                        .equals("1 → now"));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         eventually(
                 "the digest",
@@ -372,7 +372,7 @@ class ScreenTest {
         eventually("what is wrong", () -> text("#protect-problem").contains("lies in the folder"));
         assertThat(robot.lookup("#protect-go").query().isDisabled()).isTrue();
         robot.interact(() -> vault.setText(temp.resolve("vault").toString()));
-        eventually("the outlook", () -> text("#protect-outlook").startsWith("1 files, 3 B"));
+        eventually("the outlook", () -> text("#protect-outlook").startsWith("1 file, 3 B"));
         eventually("the button", () -> !robot.lookup("#protect-go").query().isDisabled());
         robot.clickOn("#protect-go");
         eventually(
