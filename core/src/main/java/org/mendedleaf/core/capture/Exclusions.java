@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.PatternSyntaxException;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.words.Words;
 
@@ -31,14 +32,33 @@ public final class Exclusions {
             "~*.tmp",
             "*.tmp",
             ".#*",
-            ".*.sw[pox]",
+            ".*.swp",
+            ".*.swo",
+            ".*.swx",
             "*.crdownload",
             "*.part",
             ".DS_Store",
             "Thumbs.db",
             "desktop.ini");
 
-    private record Rule(String pattern, PathMatcher matcher, boolean wholePath, boolean folderOnly) {}
+    /** One pattern; {@code start} and {@code end} are set where it is text with at most one star, as most are. */
+    private record Rule(
+            String pattern,
+            @Nullable String start,
+            @Nullable String end,
+            PathMatcher matcher,
+            boolean wholePath,
+            boolean folderOnly) {
+
+        boolean fits(String name) {
+            if (start == null) {
+                return matcher.matches(Path.of(name));
+            }
+            return end == null
+                    ? name.equals(start)
+                    : name.length() >= start.length() + end.length() && name.startsWith(start) && name.endsWith(end);
+        }
+    }
 
     private final List<Rule> rules = new ArrayList<>();
 
@@ -68,7 +88,12 @@ public final class Exclusions {
         }
         try {
             PathMatcher matcher = FileSystems.getDefault().getPathMatcher("glob:" + glob);
-            return new Rule(pattern, matcher, glob.contains("/") || pattern.startsWith("/"), folderOnly);
+            boolean wholePath = glob.contains("/") || pattern.startsWith("/");
+            int star = glob.indexOf('*');
+            boolean plain = !wholePath && !glob.matches(".*[?\\[\\]{}\\\\].*") && glob.indexOf('*', star + 1) < 0;
+            String start = !plain ? null : star < 0 ? glob : glob.substring(0, star);
+            String end = !plain || star < 0 ? null : glob.substring(star + 1);
+            return new Rule(pattern, start, end, matcher, wholePath, folderOnly);
         } catch (PatternSyntaxException e) {
             throw new IllegalArgumentException(Words.of("exclusion.unreadable", pattern, e.getDescription()), e);
         }
@@ -76,17 +101,13 @@ public final class Exclusions {
 
     /** The pattern that leaves out this name, if one does. */
     public Optional<String> find(String folder, String name, boolean isFolder) {
-        Path nameOnly = Path.of(name);
-        Path whole = null;
         for (Rule rule : rules) {
             if (rule.folderOnly() && !isFolder) {
                 continue;
             }
-            if (rule.wholePath() && whole == null) {
-                whole = Path.of(folder).resolve(name);
-            }
-            Path held = rule.wholePath() && whole != null ? whole : nameOnly;
-            if (rule.matcher().matches(held)) {
+            boolean fits =
+                    rule.wholePath() ? rule.matcher().matches(Path.of(folder).resolve(name)) : rule.fits(name);
+            if (fits) {
                 return Optional.of(rule.pattern());
             }
         }

@@ -29,6 +29,7 @@ final class FolderWatch implements AutoCloseable {
     private final WatchService service;
     private final Map<WatchKey, Path> folders = new HashMap<>();
     private boolean complete = true;
+    private boolean rootGone;
 
     /** Begins to watch a root and all folders below it. */
     FolderWatch(Path root) throws IOException {
@@ -40,6 +41,11 @@ final class FolderWatch implements AutoCloseable {
     /** Whether all folders could be watched; when not, looks from time to time have to make up for it. */
     boolean isComplete() {
         return complete;
+    }
+
+    /** Whether the root itself went away: this watch hears nothing any more, also when the root is back. */
+    boolean isRootGone() {
+        return rootGone;
     }
 
     private void register(Path top) {
@@ -115,6 +121,7 @@ final class FolderWatch implements AutoCloseable {
         }
         if (!key.reset()) {
             @Nullable Path gone = folders.remove(key);
+            rootGone = rootGone || root.equals(gone);
             log.debug("{} is gone", gone);
         }
     }

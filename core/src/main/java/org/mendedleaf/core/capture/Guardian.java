@@ -28,7 +28,7 @@ public final class Guardian implements AutoCloseable {
     /** A watch that is not complete, or not to be had, is made up for by looks this often. */
     private static final Duration FALLBACK = Duration.ofMinutes(10);
 
-    private static final Duration RETRY = Duration.ofSeconds(30);
+    private static final Duration RETRY = Duration.ofSeconds(5);
 
     private final List<Thread> threads = new ArrayList<>();
     private volatile boolean ended;
@@ -111,6 +111,9 @@ public final class Guardian implements AutoCloseable {
         long lastWhole = System.nanoTime();
         while (!ended) {
             watch.hear(hearer, LISTEN_MILLIS);
+            if (watch.isRootGone()) {
+                throw new PlaceGoneException(place.root());
+            }
             long now = System.nanoTime();
             if (!watch.isComplete() && now - lastWhole > FALLBACK.toNanos()) {
                 waiting.lost(now - QUIET.toNanos());

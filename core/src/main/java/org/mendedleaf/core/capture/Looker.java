@@ -1,6 +1,7 @@
 package org.mendedleaf.core.capture;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
@@ -9,7 +10,11 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Queue;
 import java.util.Set;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -20,6 +25,9 @@ import org.mendedleaf.core.line.Skipped;
 final class Looker {
 
     private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Looker.class);
+    /** From so many folders on, two threads look at them. */
+    private static final int WORTH_TWO = 4;
+
     private static final int PROGRESS_STEP = 512;
 
     private final Place place;
@@ -107,7 +115,15 @@ final class Looker {
             progress.advance(sinceProgress, 0);
             sinceProgress = 0;
         }
-        for (Opened child : opened) {
+        if (deep && folder.path().isEmpty() && opened.size() >= WORTH_TWO) {
+            onTwoThreads(folder, opened);
+        } else {
+            below(folder, new ConcurrentLinkedQueue<>(opened), deep);
+        }
+    }
+
+    private void below(SafeFolder folder, Queue<Opened> children, boolean deep) throws IOException {
+        for (Opened child = children.poll(); child != null; child = children.poll()) {
             boolean isNew = !known.containsKey(child.path());
             if (deep || isNew) {
                 try (SafeFolder inside = folder.child(child.name())) {
@@ -116,6 +132,43 @@ final class Looker {
                     log.debug("{} is gone since", child.path(), e);
                 }
             }
+        }
+    }
+
+    private void onTwoThreads(SafeFolder folder, List<Opened> children) throws IOException {
+        Queue<Opened> queue = new ConcurrentLinkedQueue<>(children);
+        Looker other = new Looker(place, exclusions, known, progress);
+        AtomicReference<@Nullable IOException> failure = new AtomicReference<>();
+        Thread helper = new Thread(
+                () -> {
+                    try {
+                        other.below(folder, queue, true);
+                    } catch (IOException e) {
+                        failure.set(e);
+                    }
+                },
+                "look-2");
+        helper.start();
+        try {
+            below(folder, queue, true);
+        } finally {
+            join(helper);
+        }
+        IOException failed = failure.get();
+        if (failed != null) {
+            throw failed;
+        }
+        changed.addAll(other.changed);
+        unreadable.addAll(other.unreadable);
+        files += other.files;
+    }
+
+    private static void join(Thread helper) throws InterruptedIOException {
+        try {
+            helper.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
         }
     }
 

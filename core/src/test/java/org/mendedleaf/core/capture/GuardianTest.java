@@ -58,4 +58,41 @@ class GuardianTest {
             }
         }
     }
+
+    @Test
+    void aFolderThatWasAwayIsWatchedAgainWhenItIsBack() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            BlockingQueue<String> failures = new LinkedBlockingQueue<>();
+            Guardian.Listener listener = new Guardian.Listener() {
+                @Override
+                public void captured(Place place, CaptureResult result) {
+                    results.add(result);
+                }
+
+                @Override
+                public void failed(Place place, IOException why) {
+                    failures.add(String.valueOf(why.getMessage()));
+                }
+            };
+            try (Guardian guardian = Guardian.start(p.vault(), p.clock(), p.authors(), listener)) {
+                assertThat(guardian).isNotNull();
+                assertThat(next().added()).isEqualTo(1);
+                Files.delete(p.path("a.txt"));
+                Files.delete(p.folder());
+                assertThat(failures.poll(30, TimeUnit.SECONDS)).contains("is not there");
+                assertThat(p.line("a.txt").removed())
+                        .as("a folder that is away removes nothing")
+                        .isEmpty();
+                Files.createDirectory(p.folder());
+                p.save("a.txt", "one");
+                p.save("b.txt", "two");
+                long added = 0;
+                while (added < 1) {
+                    added += next().added();
+                }
+                assertThat(p.names(p.now().plusSeconds(60))).contains("a.txt", "b.txt");
+            }
+        }
+    }
 }

@@ -22,6 +22,7 @@ import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OnlyHere;
 import org.mendedleaf.core.line.PlainDigests;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
@@ -257,6 +258,7 @@ public final class LineModel {
                     chunks.isEmpty()
                             ? Words.of("facts.nowhere")
                             : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
+            facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
             facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
         }
         return new Detail.Facts(v, facts);

@@ -79,14 +79,32 @@ public final class Shell extends BorderPane {
                 boolean same = last.get().place().root().toString().equals(home.remembered("place"));
                 files.open(last.get(), same ? home.remembered("folder") : "");
                 showFiles();
-            } else {
+            } else if (home.vaults().isEmpty()) {
                 protect(true);
+            } else {
+                noVault();
             }
             String divider = home.remembered("divider");
             if (divider.matches("0\\.\\d+")) {
                 filesView.divider(Double.parseDouble(divider));
             }
         });
+    }
+
+    /** There are vaults, and none of them can be opened: a disk is away, most likely. */
+    private void noVault() {
+        Label why = Ui.label(desk.troubleProperty().get(), "dim", "centered");
+        why.setId("no-vault");
+        why.setWrapText(true);
+        why.setMaxWidth(560);
+        VBox sheet = new VBox(
+                16,
+                Ui.label(Words.of("shell.noVault"), "big-title"),
+                why,
+                Ui.button("shell.again", this::open, "accent"),
+                Ui.button("where.protect", () -> protect(true), "flat"));
+        sheet.setAlignment(Pos.CENTER);
+        middle.getChildren().setAll(sheet);
     }
 
     private void showFiles() {

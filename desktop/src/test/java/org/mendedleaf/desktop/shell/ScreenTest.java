@@ -388,6 +388,17 @@ class ScreenTest {
     }
 
     @Test
+    void aVaultThatIsAwayIsSaidAndOpenedWhenItIsBack() throws Exception {
+        fill();
+        Files.move(temp.resolve("vault"), temp.resolve("unplugged"));
+        show();
+        eventually("words about it", () -> text("#no-vault").contains("There is no vault in"));
+        Files.move(temp.resolve("unplugged"), temp.resolve("vault"));
+        robot.clickOn("Try again");
+        eventually("the listing", () -> visible("#listing") && rows().size() == 3);
+    }
+
+    @Test
     void whatIsSavedWhileTheWindowIsOpenAppearsByItself() throws Exception {
         fill();
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {

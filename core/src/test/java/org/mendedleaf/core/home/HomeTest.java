@@ -1,0 +1,64 @@
+package org.mendedleaf.core.home;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class HomeTest {
+
+    @TempDir
+    Path temp;
+
+    @Test
+    void theEnvironmentMovesTheSettings() {
+        assertThat(Home.defaultFolder(Map.of("MENDED_LEAF_HOME", "/somewhere"))).hasToString("/somewhere");
+        assertThat(Home.defaultFolder(Map.of("XDG_CONFIG_HOME", "/config"))).hasToString("/config/mended-leaf");
+        assertThat(Home.defaultFolder(Map.of())).endsWithRaw(Path.of(".config/mended-leaf"));
+    }
+
+    @Test
+    void whatWasSetIsThereTheNextTime() throws IOException {
+        Home home = Home.open(temp.resolve("new"));
+        assertThat(home.vaults()).isEmpty();
+        home.addVault(Path.of("/v"));
+        home.addVault(Path.of("/v"));
+        home.who("Ines");
+        home.remember("theme", "dark");
+        home.save();
+        Home again = Home.open(temp.resolve("new"));
+        assertThat(again.vaults()).containsExactly(Path.of("/v"));
+        assertThat(again.who()).isEqualTo("Ines");
+        assertThat(again.remembered("theme")).isEqualTo("dark");
+        assertThat(again.remembered("nothing")).isEmpty();
+    }
+
+    @Test
+    void anOfficeThatStandsStillGoesOnFromItsToday() throws IOException {
+        Instant today = Instant.parse("2026-11-20T09:45:00Z");
+        Instant begun = Instant.parse("2027-03-01T00:00:00Z");
+        Home home = Home.open(temp);
+        home.setToday(today, begun, ZoneId.of("Europe/Brussels"));
+        Clock clock = Home.open(temp).clock(Clock.fixed(begun.plusSeconds(60), ZoneOffset.UTC));
+        assertThat(clock.instant()).isEqualTo(today.plusSeconds(60));
+        assertThat(clock.getZone()).isEqualTo(ZoneId.of("Europe/Brussels"));
+    }
+
+    @Test
+    void settingsThatCannotBeReadAreSaidAndNotOverwritten() throws IOException {
+        Files.writeString(temp.resolve("settings.json"), "{ torn");
+        assertThatThrownBy(() -> Home.open(temp))
+                .isInstanceOf(IOException.class)
+                .hasMessageContaining("settings.json");
+        assertThat(temp.resolve("settings.json")).hasContent("{ torn");
+    }
+}
