@@ -1,0 +1,115 @@
+package org.mendedleaf.desktop.protection;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.ZoneOffset;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import java.util.function.BooleanSupplier;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The model without a window: the test's own thread is the thread of the screen. */
+class ProtectModelTest {
+
+    @TempDir
+    Path temp;
+
+    private final BlockingQueue<Runnable> screen = new LinkedBlockingQueue<>();
+    private Desk desk;
+    private ProtectModel model;
+    private Path folder;
+
+    @BeforeEach
+    void open() throws Exception {
+        desk = new Desk(Home.open(temp.resolve("home")), Clock.system(ZoneOffset.UTC), screen::add);
+        model = new ProtectModel(desk);
+        folder = Files.createDirectory(temp.resolve("papers"));
+        Files.writeString(folder.resolve("a.txt"), "12345");
+        Files.writeString(folder.resolve("film.iso"), "1234567890");
+    }
+
+    @AfterEach
+    void close() {
+        desk.close();
+    }
+
+    private void until(BooleanSupplier condition) throws InterruptedException {
+        long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
+        while (!condition.getAsBoolean() && System.nanoTime() < deadline) {
+            Runnable next = screen.poll(50, TimeUnit.MILLISECONDS);
+            if (next != null) {
+                next.run();
+            }
+        }
+        assertThat(condition.getAsBoolean()).isTrue();
+    }
+
+    @Test
+    void nothingChosenIsNotReadyAndSaysWhatToDo() {
+        model.folderProperty().set("");
+        model.vaultProperty().set("x");
+        assertThat(model.readyProperty().get()).isFalse();
+        assertThat(model.outlookProperty().get()).contains("Choose the folder");
+    }
+
+    @Test
+    void theOutlookFollowsWhatIsLeftOut() throws Exception {
+        model.folderProperty().set(folder.toString());
+        model.vaultProperty().set(temp.resolve("vault").toString());
+        until(() -> model.outlookProperty().get().startsWith("2 files, 15 B"));
+        model.exclusionsProperty().set("*.iso");
+        until(() -> model.outlookProperty().get().startsWith("1 file, 5 B"));
+        assertThat(model.outlookProperty().get()).contains("same disk");
+        assertThat(model.readyProperty().get()).isTrue();
+    }
+
+    @Test
+    void whatCannotBeIsSaidBeforeItIsTried() throws Exception {
+        model.vaultProperty().set(temp.resolve("vault").toString());
+        model.folderProperty().set(temp.resolve("nowhere").toString());
+        until(() -> model.problemProperty().get().contains("is not there"));
+        model.folderProperty().set(folder.toString());
+        model.exclusionsProperty().set("[");
+        until(() -> model.problemProperty().get().contains("cannot be read"));
+        assertThat(model.readyProperty().get()).isFalse();
+        model.exclusionsProperty().set("");
+        until(() -> model.readyProperty().get());
+    }
+
+    @Test
+    void aFolderIsProtectedAndItsFirstCaptureIsThere() throws Exception {
+        model.folderProperty().set(folder.toString());
+        model.vaultProperty().set(temp.resolve("vault").toString());
+        model.rhythmProperty().set(Rhythm.BY_HAND);
+        until(() -> model.readyProperty().get());
+        Held[] held = new Held[1];
+        model.protect(h -> held[0] = h);
+        until(() -> held[0] != null);
+        assertThat(desk.places()).containsExactly(held[0]);
+        assertThat(desk.home().vaults()).hasSize(1);
+        until(() -> desk.standingProperty().get().room().versions() == 2);
+    }
+
+    @Test
+    void aVaultThatHoldsOtherThingsIsRefusedAndSaid() throws Exception {
+        Path full = Files.createDirectory(temp.resolve("full"));
+        Files.writeString(full.resolve("letter.txt"), "dear");
+        model.folderProperty().set(folder.toString());
+        model.vaultProperty().set(full.toString());
+        until(() -> model.readyProperty().get());
+        model.protect(h -> {});
+        until(() -> model.problemProperty().get().contains("holds other files"));
+        assertThat(desk.home().vaults()).isEmpty();
+    }
+}
