@@ -32,7 +32,8 @@ class ScanBlobTest {
         Map<String, Seen> again = ScanBlob.decode(ScanBlob.encode(all, Set.of()));
         for (Seen s : all) {
             Seen found = again.get(new String(
-                    s.name().getBytes(java.nio.charset.StandardCharsets.UTF_8), java.nio.charset.StandardCharsets.UTF_8));
+                    s.name().getBytes(java.nio.charset.StandardCharsets.UTF_8),
+                    java.nio.charset.StandardCharsets.UTF_8));
             assertThat(found).isNotNull();
             assertThat(found.skip()).isEqualTo(s.skip());
             if (s.isKept() && found.name().equals(s.name())) {
@@ -52,7 +53,10 @@ class ScanBlobTest {
         byte[] settled = ScanBlob.encode(all, Set.of());
         byte[] unsettled = ScanBlob.encode(all, Set.of("b"));
         assertThat(unsettled).isNotEqualTo(settled);
-        assertThat(ScanBlob.decode(unsettled).get("b").entry().looksSame(all.get(1).entry()))
+        assertThat(ScanBlob.decode(unsettled)
+                        .get("b")
+                        .entry()
+                        .looksSame(all.get(1).entry()))
                 .isFalse();
     }
 }

@@ -19,13 +19,14 @@ class ChangeLogTest {
 
     private static List<Change> read(byte[] log) throws IOException {
         List<Change> found = new ArrayList<>();
-        ChangeLog.read(log, (op, values) -> found.add(new Change(op, new ArrayList<>(java.util.Arrays.asList(values)))));
+        ChangeLog.read(
+                log, (op, values) -> found.add(new Change(op, new ArrayList<>(java.util.Arrays.asList(values)))));
         return found;
     }
 
     @Property
-    void changesAreReadAsTheyWereWritten(
-            @ForAll List<Long> numbers, @ForAll List<String> texts, @ForAll byte[] bytes) throws IOException {
+    void changesAreReadAsTheyWereWritten(@ForAll List<Long> numbers, @ForAll List<String> texts, @ForAll byte[] bytes)
+            throws IOException {
         ChangeLog log = new ChangeLog();
         for (long n : numbers) {
             log.add(Op.LINE_STATE, new Object[] {n, 0, null});

@@ -156,7 +156,9 @@ class ReadingTest {
         long second = p.line("a.txt").id();
         Files.delete(p.path("a.txt"));
         p.capture();
-        assertThat(p.line("a.txt").id()).as("the removed one before the renamed one").isEqualTo(second);
+        assertThat(p.line("a.txt").id())
+                .as("the removed one before the renamed one")
+                .isEqualTo(second);
     }
 
     @Test

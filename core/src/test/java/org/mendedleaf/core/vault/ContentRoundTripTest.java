@@ -68,7 +68,8 @@ class ContentRoundTripTest {
     }
 
     @ParameterizedTest
-    @ValueSource(ints = {0, 1, 100, 8191, 8192, 8193, 131_071, 131_072, 131_073, 2_097_151, 2_097_152, 2_097_153, 5_000_000})
+    @ValueSource(
+            ints = {0, 1, 100, 8191, 8192, 8193, 131_071, 131_072, 131_073, 2_097_151, 2_097_152, 2_097_153, 5_000_000})
     void everyLengthComesBackBitForBit(int length) throws IOException {
         byte[] content = noise(length, length);
         StoredContent stored = store(content).get(0);
@@ -147,11 +148,7 @@ class ContentRoundTripTest {
             try (java.sql.Connection db = java.sql.DriverManager.getConnection(url, wal)) {
                 db.setAutoCommit(false);
                 try (ChunkWriter writer = new ChunkWriter(
-                                vault.folder(),
-                                ChannelOpener.FILES,
-                                db,
-                                () -> connection(url),
-                                200_000);
+                                vault.folder(), ChannelOpener.FILES, db, () -> connection(url), 200_000);
                         ContentWorker worker = new ContentWorker(writer)) {
                     stored.add(worker.store(Channels.newChannel(new ByteArrayInputStream(noise(150_000, i))), n -> {}));
                     ChunkWriter.Flushed flushed = writer.flush(new byte[0]);
