@@ -104,12 +104,14 @@ public final class ChangeLog {
         try {
             while (in.hasRemaining()) {
                 Op op = BY_CODE.get((int) Varint.get(in));
-                @Nullable Object[] values = new @Nullable Object[(int) Varint.get(in)];
+                long count = Varint.get(in);
+                // A value takes a byte at least: a damaged count must not ask for all memory.
+                if (op == null || count < 0 || count > in.remaining()) {
+                    throw new VaultException.Damaged(Words.of(op == null ? "changeLog.unknown" : "changeLog.damaged"));
+                }
+                @Nullable Object[] values = new @Nullable Object[(int) count];
                 for (int i = 0; i < values.length; i++) {
                     values[i] = value(in);
-                }
-                if (op == null) {
-                    throw new VaultException.Damaged(Words.of("changeLog.unknown"));
                 }
                 taker.take(op, values);
             }
@@ -126,7 +128,11 @@ public final class ChangeLog {
             case 1:
                 return Varint.getSigned(in);
             case 2, 3:
-                byte[] b = new byte[(int) Math.min(Varint.get(in), in.remaining() + 1L)];
+                long length = Varint.get(in);
+                if (length < 0 || length > in.remaining()) {
+                    throw new BufferUnderflowException();
+                }
+                byte[] b = new byte[(int) length];
                 in.get(b);
                 return tag == 3 ? b : new String(b, StandardCharsets.UTF_8);
             default:
