@@ -149,7 +149,11 @@ public final class ProtectModel {
         FileStore disk = Files.getFileStore(there);
         boolean sameDisk = disk.equals(Files.getFileStore(root));
         String words = Words.of(
-                "protect.outlook", Say.number(count.files), Say.size(count.bytes), Say.size(disk.getUsableSpace()));
+                "protect.outlook",
+                Say.number(count.files),
+                Say.size(count.bytes),
+                Say.size(disk.getUsableSpace()),
+                count.files);
         return new Outlook(words + (sameDisk ? " " + Words.of("protect.sameDisk") : ""), "");
     }
 
