@@ -101,7 +101,7 @@ final class Outcomes {
                     i.why()));
         }
         long files = plan.items().stream().filter(RestorePlan.Item::writes).count();
-        command.say("plan.sum", Say.number(files), Say.size(plan.bytes()));
+        command.say("plan.sum", Say.number(files), Say.size(plan.bytes()), files);
     }
 
     static int print(Base command, RestoreResult result) {

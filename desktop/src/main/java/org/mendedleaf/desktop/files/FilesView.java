@@ -25,6 +25,7 @@ public final class FilesView extends BorderPane {
     private final FilesModel model;
     private final SplitPane split = new SplitPane();
     private final LineView line;
+    private final ListingTable table;
     private final Label counts = Ui.label("", "dim");
     private final CheckBox removed = new CheckBox();
 
@@ -41,7 +42,7 @@ public final class FilesView extends BorderPane {
         top.getStyleClass().add("files-top");
         setTop(top);
 
-        ListingTable table = new ListingTable(model);
+        table = new ListingTable(model);
         VBox.setVgrow(table, Priority.ALWAYS);
         removed.setId("show-removed");
         removed.selectedProperty().bindBidirectional(model.showRemovedProperty());
@@ -113,5 +114,15 @@ public final class FilesView extends BorderPane {
     /** Puts the divider. */
     public void divider(double position) {
         split.setDividerPositions(position);
+    }
+
+    /** How the columns of the listing stand. */
+    public String columns() {
+        return table.layoutOfColumns();
+    }
+
+    /** Puts the columns as they stood. */
+    public void columns(String layout) {
+        table.layoutColumns(layout);
     }
 }

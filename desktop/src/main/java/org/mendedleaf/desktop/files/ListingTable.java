@@ -35,7 +35,7 @@ final class ListingTable extends TreeTableView<FileRow> {
         setRoot(new TreeItem<>());
         setAccessibleText(Words.of("listing.name"));
         setColumnResizePolicy(CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        setTableMenuButtonVisible(false);
+        setTableMenuButtonVisible(true);
         setPlaceholder(Ui.label(Words.of("listing.empty"), "dim"));
         setFixedCellSize(34);
 
@@ -117,6 +117,43 @@ final class ListingTable extends TreeTableView<FileRow> {
         Instant now = model.desk().clock().instant();
         String when = Say.moment(row.changed(), now, model.desk().zone());
         return row.isRemoved() ? Words.of("removed.when", when) : when;
+    }
+
+    /** Widths of the columns, in their order of the program; a hidden one has a minus before its width. */
+    String layoutOfColumns() {
+        StringBuilder out = new StringBuilder();
+        for (TreeTableColumn<FileRow, ?> column : ordered()) {
+            out.append(out.isEmpty() ? "" : ",")
+                    .append(column.isVisible() ? "" : "-")
+                    .append(Math.round(column.getWidth()));
+        }
+        return out.toString();
+    }
+
+    /** Puts columns as they were; text that is no such layout changes nothing. */
+    void layoutColumns(String layout) {
+        String[] widths = layout.split(",", -1);
+        List<TreeTableColumn<FileRow, ?>> columns = ordered();
+        if (widths.length != columns.size() || !layout.matches("(-?\\d{1,4},?)+")) {
+            return;
+        }
+        for (int i = 0; i < widths.length; i++) {
+            columns.get(i).setVisible(i == 0 || !widths[i].startsWith("-"));
+            columns.get(i).setPrefWidth(Math.max(40, Math.abs(Integer.parseInt(widths[i]))));
+        }
+    }
+
+    /** The columns in the order of the program, wherever somebody dragged them. */
+    private List<TreeTableColumn<FileRow, ?>> ordered() {
+        List<String> ids = List.of(
+                "listing.column.name",
+                "listing.column.versions",
+                "listing.column.changed",
+                "listing.column.size",
+                "listing.column.all");
+        return getColumns().stream()
+                .sorted(Comparator.comparingInt(c -> ids.indexOf(c.getId())))
+                .toList();
     }
 
     /** Shows another listing, and keeps the selected row and the place in the list where they are still there. */

@@ -84,6 +84,8 @@ public final class Shell extends BorderPane {
             } else {
                 noVault();
             }
+            filesView.columns(home.remembered("columns"));
+            files.showRemovedProperty().set(!home.remembered("removed").equals("false"));
             String divider = home.remembered("divider");
             if (divider.matches("0\\.\\d+")) {
                 filesView.divider(Double.parseDouble(divider));
@@ -162,6 +164,8 @@ public final class Shell extends BorderPane {
             home.remember("place", held.place().root().toString());
             home.remember("folder", files.folderProperty().get());
         }
+        home.remember("columns", filesView.columns());
+        home.remember("removed", String.valueOf(files.showRemovedProperty().get()));
         home.remember("divider", String.format(java.util.Locale.ROOT, "%.3f", filesView.divider()));
     }
 

@@ -399,6 +399,29 @@ class ScreenTest {
     }
 
     @Test
+    void theWindowComesBackAsItWasLeft() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        TreeTableView<FileRow> table = robot.lookup("#listing").queryAs(TreeTableView.class);
+        Stage stage = (Stage) table.getScene().getWindow();
+        robot.interact(() -> {
+            table.getColumns().get(3).setVisible(false);
+            app.shell().files().showRemovedProperty().set(false);
+            app.shell().files().enter("sub");
+        });
+        eventually("the folder", () -> rows().size() == 1);
+        robot.interact(() ->
+                stage.fireEvent(new javafx.stage.WindowEvent(stage, javafx.stage.WindowEvent.WINDOW_CLOSE_REQUEST)));
+        app.stop();
+        show();
+        eventually("the folder that was left", () -> visible("#listing") && rows().size() == 1);
+        TreeTableView<FileRow> again = robot.lookup("#listing").queryAs(TreeTableView.class);
+        assertThat(again.getColumns().get(3).isVisible()).isFalse();
+        assertThat(app.shell().files().showRemovedProperty().get()).isFalse();
+    }
+
+    @Test
     void whatIsSavedWhileTheWindowIsOpenAppearsByItself() throws Exception {
         fill();
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
