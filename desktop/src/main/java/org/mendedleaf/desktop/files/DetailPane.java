@@ -249,7 +249,8 @@ final class DetailPane extends BorderPane {
         list.setCellFactory(v -> new TextCell());
         for (int i = 0; i < lines.size(); i++) {
             if (lines.get(i).mark() != Comparison.Mark.SAME) {
-                list.scrollTo(Math.max(0, i - 1));
+                int first = Math.max(0, i - 1);
+                javafx.application.Platform.runLater(() -> list.scrollTo(first));
                 break;
             }
         }
@@ -359,7 +360,9 @@ final class DetailPane extends BorderPane {
         table.setFixedCellSize(24);
         for (int i = 0; i < table.getItems().size(); i++) {
             if (table.getItems().get(i).mark() != Comparison.Mark.SAME) {
-                table.scrollTo(Math.max(0, i - 1));
+                int first = Math.max(0, i - 1);
+                // Once it is laid out; before that there is nothing to scroll.
+                javafx.application.Platform.runLater(() -> table.scrollTo(first));
                 break;
             }
         }

@@ -46,17 +46,17 @@ final class ListingTable extends TreeTableView<FileRow> {
         TreeTableColumn<FileRow, FileRow> versions = words(
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
-                66,
+                60,
                 r -> r.versions() == 0 ? "" : Say.number(r.versions()),
                 true);
         TreeTableColumn<FileRow, FileRow> changed =
-                words("listing.column.changed", Comparator.comparing(FileRow::changed), 152, this::changedWords, false);
+                words("listing.column.changed", Comparator.comparing(FileRow::changed), 146, this::changedWords, false);
         TreeTableColumn<FileRow, FileRow> size = words(
                 "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Say.size(r.size()), true);
         TreeTableColumn<FileRow, FileRow> all = words(
                 "listing.column.all",
                 Comparator.comparingLong(FileRow::versionBytes),
-                94,
+                106,
                 r -> Say.size(r.versionBytes()),
                 true);
         getColumns().setAll(List.of(name, versions, changed, size, all));
@@ -237,6 +237,7 @@ final class ListingTable extends TreeTableView<FileRow> {
 
         NameCell() {
             box.setAlignment(Pos.CENTER_LEFT);
+            badge.setMinWidth(USE_PREF_SIZE);
         }
 
         @Override
