@@ -41,16 +41,16 @@ final class ListingTable extends TreeTableView<FileRow> {
 
         Collator order = Collator.getInstance();
         TreeTableColumn<FileRow, FileRow> name = column(
-                "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 290);
+                "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 284);
         name.setCellFactory(c -> new NameCell());
         TreeTableColumn<FileRow, FileRow> versions = words(
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
-                60,
+                70,
                 r -> r.versions() == 0 ? "" : Say.number(r.versions()),
                 true);
         TreeTableColumn<FileRow, FileRow> changed =
-                words("listing.column.changed", Comparator.comparing(FileRow::changed), 146, this::changedWords, false);
+                words("listing.column.changed", Comparator.comparing(FileRow::changed), 140, this::changedWords, false);
         TreeTableColumn<FileRow, FileRow> size = words(
                 "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Say.size(r.size()), true);
         TreeTableColumn<FileRow, FileRow> all = words(
