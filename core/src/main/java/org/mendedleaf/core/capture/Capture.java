@@ -7,7 +7,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Map;
-import java.util.Set;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -118,10 +117,5 @@ public final class Capture {
 
     private static int depth(String path) {
         return path.isEmpty() ? 0 : 1 + (int) path.chars().filter(c -> c == '/').count();
-    }
-
-    /** What one folder of a place would be captured as, for {@link Scope.Folders}. */
-    public static Scope folders(Set<String> paths) {
-        return new Scope.Folders(paths);
     }
 }

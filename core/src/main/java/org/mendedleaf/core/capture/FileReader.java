@@ -119,7 +119,7 @@ final class FileReader {
                 return stored;
             }
         }
-        try (SeekableByteChannel in = readable(folder, name)) {
+        try (SeekableByteChannel in = folder.read(name)) {
             return worker.store(new Source(in), n -> {
                 progress.advance(0, n);
                 if (stop.getAsBoolean()) {
@@ -127,10 +127,6 @@ final class FileReader {
                 }
             });
         }
-    }
-
-    private static SeekableByteChannel readable(SafeFolder folder, String name) throws IOException {
-        return folder.read(name);
     }
 
     /** A file whose read errors are told apart from those of the vault. */

@@ -2,7 +2,6 @@ package org.mendedleaf.core.line;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -70,10 +69,5 @@ final class PlaceQuery {
                                 + " (SELECT coalesce(sum(committed), 0) FROM pack) FROM line",
                         r -> new Room(r.getLong(1), r.getLong(2), r.getLong(3), r.getLong(4)))
                 .orElseThrow();
-    }
-
-    /** When a place was last looked at, for the writer. */
-    static Instant lastLook(Sql sql, long place) throws IOException {
-        return Moment.instant(sql.number("SELECT looked FROM look WHERE place = ?", place));
     }
 }

@@ -33,9 +33,4 @@ public final class Words {
             throw new IllegalArgumentException("expected words for the key '" + key + "', found none", e);
         }
     }
-
-    /** Whether there are words for this key. */
-    public static boolean has(String key) {
-        return BUNDLE.containsKey(key);
-    }
 }
