@@ -31,6 +31,9 @@ public class VaultReader {
                 ResultSet rows = db.createStatement()
                         .executeQuery("SELECT line, number, recipe, size FROM version ORDER BY line, number")) {
             while (rows.next()) {
+                if (rows.getBytes(3).length == 1 && rows.getBytes(3)[0] == 3) {
+                    continue; // known, and held by another system only
+                }
                 Path file = out.resolve(rows.getLong(1) + "/" + rows.getInt(2));
                 Files.createDirectories(file.getParent());
                 long size = write(vault, db, rows.getBytes(3), file);

@@ -10,6 +10,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -18,6 +19,8 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
@@ -86,6 +89,52 @@ public final class Home {
         }
     }
 
+    /** The systems that this user is connected to, in the order in which they came. */
+    public List<Connection> connections() {
+        List<Connection> all = new ArrayList<>();
+        for (JsonNode c : settings.path("systems")) {
+            all.add(new Connection(
+                    c.path("name").asText(),
+                    SystemKind.parse(c.path("kind").asText()),
+                    c.path("address").asText(),
+                    c.path("token").asText(),
+                    Path.of(c.path("vault").asText())));
+        }
+        return all;
+    }
+
+    /** The connection of this name. */
+    public Optional<Connection> connection(String name) {
+        return connections().stream().filter(c -> c.name().equals(name)).findFirst();
+    }
+
+    /** Adds a connection, or changes the one of the same name. */
+    public void connect(Connection connection) throws IOException {
+        disconnect(connection.name());
+        settings.withArray("systems")
+                .addObject()
+                .put("name", connection.name())
+                .put("kind", connection.kind().text())
+                .put("address", connection.address())
+                .put("token", connection.token())
+                .put("vault", connection.vault().toString());
+        save();
+    }
+
+    /** Forgets a connection; what the vault knows of it stays. Returns whether there was one. */
+    public boolean disconnect(String name) throws IOException {
+        boolean found = false;
+        ArrayNode list = settings.withArray("systems");
+        for (int i = list.size() - 1; i >= 0; i--) {
+            if (list.get(i).path("name").asText().equals(name)) {
+                list.remove(i);
+                found = true;
+            }
+        }
+        save();
+        return found;
+    }
+
     /** What the user is called at the points she makes. */
     public String who() {
         String chosen = settings.path("who").asText("");
@@ -144,6 +193,10 @@ public final class Home {
                 beside, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE)) {
             Durable.write(out, java.nio.ByteBuffer.wrap(bytes));
             out.force(true);
+        }
+        if (!connections().isEmpty() && Files.getFileStore(beside).supportsFileAttributeView("posix")) {
+            // Tokens stand in it.
+            Files.setPosixFilePermissions(beside, PosixFilePermissions.fromString("rw-------"));
         }
         Files.move(beside, folder.resolve("settings.json"), StandardCopyOption.ATOMIC_MOVE);
     }

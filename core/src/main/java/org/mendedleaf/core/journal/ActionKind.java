@@ -7,7 +7,13 @@ public enum ActionKind {
     /** Files were removed. */
     REMOVED(2),
     /** An earlier action was undone. */
-    UNDONE(3);
+    UNDONE(3),
+    /** A content was put in. */
+    PUT(4),
+    /** Versions were erased in another system. */
+    ERASED(5),
+    /** A snapshot was taken. */
+    SNAPSHOT(6);
 
     private final int code;
 

@@ -47,6 +47,16 @@ public final class LineWriter {
                 Moment.OPEN);
     }
 
+    /** What the catalogue holds as present of a line, wherever it is. */
+    public Optional<LiveEntry> liveLine(long line) throws IOException {
+        return sql.first(
+                "SELECT " + LiveEntry.COLUMNS + " FROM line l JOIN node n ON n.id = l.node JOIN span s"
+                        + " ON s.folder = n.folder AND s.node = n.id AND s.valid_to = ? WHERE l.id = ? AND l.removed = 0",
+                LiveEntry::of,
+                Moment.OPEN,
+                line);
+    }
+
     /** What the catalogue holds as present under one name. */
     public Optional<LiveEntry> live(long folder, String name) throws IOException {
         return sql.first(

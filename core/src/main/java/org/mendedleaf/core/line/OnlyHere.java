@@ -18,6 +18,9 @@ public final class OnlyHere {
      * @return bytes in packs that nothing but this version needs
      */
     public static long storedBytes(Reading reading, Version version) throws IOException {
+        if (version.recipe().isElsewhere()) {
+            return 0;
+        }
         Map<Long, Integer> own = new HashMap<>();
         for (ChunkPlace chunk : reading.contents().places(version.recipe())) {
             own.put(chunk.id(), chunk.storedBytes());

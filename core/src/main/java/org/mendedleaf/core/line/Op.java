@@ -46,7 +46,27 @@ public enum Op {
     /** Parameters: journal, seq, line, folder, name, before, after. */
     JOURNAL_ITEM(16, "INSERT INTO journal_item VALUES (?,?,?,?,?,?,?)"),
     /** Parameters: sha256, line, number. */
-    VERSION_SHA256(17, "UPDATE version SET sha256 = ? WHERE line = ? AND number = ?");
+    VERSION_SHA256(17, "UPDATE version SET sha256 = ? WHERE line = ? AND number = ?"),
+    /** Parameters: place, key, line, tag. */
+    OUTSIDE_FILE(18, "INSERT OR REPLACE INTO outside_file(place, key, line, tag) VALUES (?,?,?,?)"),
+    /** Parameters: line, number, point, label, expires. */
+    HOLDING(19, "INSERT OR REPLACE INTO holding(line, number, point, label, expires) VALUES (?,?,?,?,?)"),
+    /** Parameters: line, number, point. */
+    HOLDING_ENDS(20, "DELETE FROM holding WHERE line = ? AND number = ? AND point = ?"),
+    /** Parameters: id, place, key, at, label, expires. */
+    CUT(21, "INSERT OR REPLACE INTO cut(id, place, key, at, label, expires) VALUES (?,?,?,?,?,?)"),
+    /** Parameters: place, key. */
+    CUT_ENDS(22, "DELETE FROM cut WHERE place = ? AND key = ?"),
+    /** Parameters: place, path, other place, path there. */
+    RELATION(23, "INSERT OR REPLACE INTO relation(place, path, other, other_path) VALUES (?,?,?,?)"),
+    /** Parameters: place, path, other place, path there. */
+    RELATION_ENDS(24, "DELETE FROM relation WHERE place = ? AND path = ? AND other = ? AND other_path = ?"),
+    /** Parameters: digest, recipe, line, number. A content that was held elsewhere only is in the vault from now on. */
+    VERSION_CONTENT(25, "UPDATE version SET digest = ?, recipe = ? WHERE line = ? AND number = ?"),
+    /** Parameters: note, line, number. */
+    VERSION_NOTE(26, "UPDATE version SET note = ? WHERE line = ? AND number = ?"),
+    /** Parameters: valid_from, folder, node, valid_to. Something was there earlier than was known. */
+    SPAN_BEGINS(27, "UPDATE span SET valid_from = min(valid_from, ?) WHERE folder = ? AND node = ? AND valid_to = ?");
 
     private final int code;
     private final String sql;

@@ -9,7 +9,16 @@ public enum Origin {
     /** An earlier version was made the current one again. */
     RESTORED(3),
     /** The file came back to the folder after it had been gone. */
-    RETURNED(4);
+    RETURNED(4),
+    /** It was put into another system. */
+    UPLOADED(5),
+    /** A backup run copied it. */
+    BACKED_UP(6),
+    /** It was found on a server when that was looked at. */
+    SERVED(7);
+
+    /** From this code on an origin lies in another system. */
+    static final int OUTSIDE = 5;
 
     private final int code;
 

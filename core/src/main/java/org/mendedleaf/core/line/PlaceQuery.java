@@ -1,7 +1,6 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -26,7 +25,7 @@ final class PlaceQuery {
                     "SELECT pattern FROM exclusion WHERE place = ? ORDER BY pattern", r -> r.getString(1), raw.id());
             places.add(new Place(
                     raw.id(),
-                    Path.of(raw.root()),
+                    Source.parse(raw.root()),
                     raw.name(),
                     new Rhythm(Rhythm.Kind.valueOf(raw.rhythm()), raw.minutes()),
                     patterns,
@@ -66,7 +65,8 @@ final class PlaceQuery {
     Room room() throws IOException {
         return sql.first(
                         "SELECT count(*), coalesce(sum(versions), 0), coalesce(sum(bytes), 0),"
-                                + " (SELECT coalesce(sum(committed), 0) FROM pack) FROM line",
+                                + " (SELECT coalesce(sum(committed), 0) FROM pack) FROM line WHERE place IN"
+                                + " (SELECT id FROM place WHERE root NOT LIKE '" + Source.PREFIX + "%')",
                         r -> new Room(r.getLong(1), r.getLong(2), r.getLong(3), r.getLong(4)))
                 .orElseThrow();
     }

@@ -29,6 +29,9 @@ public final class PlaceWriter {
         refuseNesting(root, realVault());
         List<Place> places = new PlaceQuery(session.sql()).all();
         for (Place other : places) {
+            if (other.isOutside()) {
+                continue;
+            }
             if (other.root().equals(root)) {
                 return store(new Place(other.id(), root, name, rhythm, exclusions, other.created()));
             }
@@ -40,6 +43,17 @@ public final class PlaceWriter {
             }
         }
         return store(new Place(session.nextId(WriteSession.Table.PLACE), root, name, rhythm, exclusions, now));
+    }
+
+    /** Takes a place in another system among those of this vault, or changes how often it is looked at. */
+    public Place outside(Source.Outside source, Rhythm rhythm, Instant now) throws IOException {
+        for (Place other : new PlaceQuery(session.sql()).all()) {
+            if (other.source().equals(source)) {
+                return store(new Place(other.id(), source, source.place(), rhythm, List.of(), other.created()));
+            }
+        }
+        long id = session.nextId(WriteSession.Table.PLACE);
+        return store(new Place(id, source, source.place(), rhythm, List.of(), now));
     }
 
     private Path realVault() throws IOException {
@@ -73,7 +87,7 @@ public final class PlaceWriter {
         session.apply(
                 Op.PLACE,
                 place.id(),
-                place.root().toString(),
+                place.source().text(),
                 place.name(),
                 place.rhythm().kind().name(),
                 place.rhythm().minutes(),

@@ -28,6 +28,9 @@ public final class PlainDigests {
             for (Version version : line.versions()) {
                 Optional<Digest> known =
                         version.sha256().or(() -> Optional.ofNullable(byContent.get(version.digest())));
+                if (known.isEmpty() && version.recipe().isElsewhere()) {
+                    continue;
+                }
                 try {
                     Digest sha =
                             known.isPresent() ? known.get() : reading.contents().sha256(version.recipe());

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.ContentReader;
+import org.mendedleaf.core.vault.Digest;
 
 /** A view of a vault for reading. One thread at a time; close it to give it back. */
 public final class Reading implements AutoCloseable {
@@ -55,7 +56,108 @@ public final class Reading implements AutoCloseable {
 
     /** The place whose folder this is or in which it lies. */
     public Optional<Place> placeOf(Path path) throws IOException {
-        return places().stream().filter(p -> path.startsWith(p.root())).findFirst();
+        return places().stream()
+                .filter(p -> !p.isOutside() && path.startsWith(p.root()))
+                .findFirst();
+    }
+
+    /** A place in another system, if this vault knows it. */
+    public Optional<Place> outside(String system, String name) throws IOException {
+        Source wanted = new Source.Outside(system, name);
+        return places().stream().filter(p -> p.source().equals(wanted)).findFirst();
+    }
+
+    /** Who holds each version of a line, by number: this vault, and points and cuts in other systems. */
+    public Map<Integer, List<Holder>> holders(Line line) throws IOException {
+        return new HolderQuery(sql).of(line);
+    }
+
+    /** The files of a place in another system as they were mirrored last, by the system's key. */
+    public Map<String, OutsideWriter.Known> outsideFiles(Place place) throws IOException {
+        Map<String, OutsideWriter.Known> all = new HashMap<>();
+        sql.list(
+                "SELECT key, line, tag FROM outside_file WHERE place = ?",
+                r -> all.put(r.getString(1), new OutsideWriter.Known(r.getLong(2), r.getString(3))),
+                place.id());
+        return all;
+    }
+
+    /**
+     * A version that a system holds.
+     *
+     * @param ended when something else became current; empty while it is
+     */
+    public record HeldPoint(
+            long line, int number, String point, String label, long size, Instant saved, Optional<Instant> ended) {}
+
+    /** All versions that a system holds file by file, by line and number. */
+    public List<HeldPoint> heldPoints(Place place) throws IOException {
+        Map<String, Long> ends = new HashMap<>();
+        sql.list(
+                "SELECT n.line, s.number, max(s.valid_to) FROM folder f JOIN span s ON s.folder = f.id"
+                        + " JOIN node n ON n.id = s.node WHERE f.place = ? GROUP BY n.line, s.number",
+                r -> ends.put(r.getLong(1) + "/" + r.getInt(2), r.getLong(3)),
+                place.id());
+        return sql.list(
+                "SELECT h.line, h.number, h.point, h.label, v.size, v.saved FROM line l"
+                        + " JOIN holding h ON h.line = l.id JOIN version v ON v.line = h.line AND v.number = h.number"
+                        + " WHERE l.place = ? ORDER BY h.line, h.number",
+                r -> {
+                    long end = ends.getOrDefault(r.getLong(1) + "/" + r.getInt(2), Moment.OPEN);
+                    return new HeldPoint(
+                            r.getLong(1),
+                            r.getInt(2),
+                            r.getString(3),
+                            r.getString(4),
+                            r.getLong(5),
+                            Moment.instant(r.getLong(6)),
+                            end == Moment.OPEN ? Optional.empty() : Optional.of(Moment.instant(end)));
+                },
+                place.id());
+    }
+
+    /** Versions of a place, all of them. */
+    public long versions(Place place) throws IOException {
+        return sql.number("SELECT coalesce(sum(versions), 0) FROM line WHERE place = ?", place.id());
+    }
+
+    /** Lines of a place. */
+    public List<Long> lines(Place place) throws IOException {
+        return sql.list("SELECT id FROM line WHERE place = ? ORDER BY id", r -> r.getLong(1), place.id());
+    }
+
+    /** Cuts of a place in another system that are still there, oldest first. */
+    public List<Cut> cuts(Place place) throws IOException {
+        return new HolderQuery(sql).cuts(place.id());
+    }
+
+    /** What is declared to be the same in other places. */
+    public List<Relation> relations() throws IOException {
+        return sql.list(
+                "SELECT place, path, other, other_path FROM relation ORDER BY place, path, other",
+                r -> new Relation(r.getLong(1), r.getString(2), r.getLong(3), r.getString(4)));
+    }
+
+    /** What another system said of a place when it was last looked at, as JSON; empty before that. */
+    public Optional<String> outsideFacts(Place place) throws IOException {
+        return sql.first("SELECT facts FROM outside_place WHERE place = ?", r -> r.getString(1), place.id());
+    }
+
+    /** Lines in other systems that hold one of these contents. */
+    public List<Long> outsideLinesWith(Digest sha256) throws IOException {
+        return sql.list(
+                "SELECT DISTINCT line FROM version WHERE sha256 = ? AND origin >= 5 LIMIT 50",
+                r -> r.getLong(1),
+                sha256.bytes());
+    }
+
+    /** Lines in folders that are known to hold this content; looks through all versions. */
+    public List<Long> folderLinesWith(Digest sha256, long size) throws IOException {
+        return sql.list(
+                "SELECT DISTINCT line FROM version WHERE size = ? AND sha256 = ? AND origin < 5 LIMIT 50",
+                r -> r.getLong(1),
+                size,
+                sha256.bytes());
     }
 
     /** What a folder held at a moment; without {@code removed}, only what was there. */

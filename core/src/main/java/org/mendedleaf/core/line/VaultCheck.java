@@ -168,6 +168,9 @@ public final class VaultCheck {
         try {
             org.mendedleaf.core.vault.ContentDigest computed = new org.mendedleaf.core.vault.ContentDigest();
             long length = 0;
+            if (Recipe.decode(recipe).isElsewhere()) {
+                return "";
+            }
             for (Recipe.Run run : Recipe.decode(recipe).runs()) {
                 for (long id = run.first(); id < run.first() + run.count(); id++) {
                     ChunkPlace chunk = chunks.get(id);

@@ -44,6 +44,37 @@ public record Version(
         String path)
         implements LinePoint {
 
+    /**
+     * This content as something to restore onto another line, where it has no number.
+     *
+     * @param onto id of that line
+     * @param from where it comes from, in words; becomes the note of the new version
+     */
+    public Version borrowed(long onto, String from) {
+        return new Version(
+                onto,
+                0,
+                saved,
+                captured,
+                who,
+                origin,
+                0,
+                kind,
+                size,
+                mtimeNanos,
+                mode,
+                digest,
+                sha256,
+                recipe,
+                from,
+                path);
+    }
+
+    /** Whether the contents are known to be the same. */
+    public boolean sameContent(Version other) {
+        return digest.equals(other.digest) || (sha256.isPresent() && sha256.equals(other.sha256));
+    }
+
     @Override
     public Instant at() {
         return saved;

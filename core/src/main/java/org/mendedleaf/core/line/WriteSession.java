@@ -95,7 +95,8 @@ public final class WriteSession implements AutoCloseable {
         LINE,
         EVENT,
         CAPTURE,
-        JOURNAL;
+        JOURNAL,
+        CUT;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

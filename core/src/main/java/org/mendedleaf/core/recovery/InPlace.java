@@ -198,8 +198,13 @@ final class InPlace {
                 version.size(),
                 version.digest(),
                 version.sha256().orElse(null));
-        LineWriter.Arrival arrival =
-                new LineWriter.Arrival(facts, Origin.RESTORED, version.number(), clock.instant(), clock.instant(), "");
+        LineWriter.Arrival arrival = new LineWriter.Arrival(
+                facts,
+                Origin.RESTORED,
+                version.number(),
+                clock.instant(),
+                clock.instant(),
+                version.number() == 0 ? version.note() : "");
         if (live.isPresent() && live.get().line() == version.line()) {
             int after = lines.changed(place, live.get(), content, arrival);
             done.accept(new Done(folder, name, version.line(), live.get().number(), after));

@@ -29,7 +29,7 @@ import org.mendedleaf.core.words.Words;
  * synced, read back, compared, and moved into place; then its point is put down and committed. A crash in between leaves
  * either the old content or the new one, both of them in the vault.
  */
-public final class Recovery {
+public final class Recovery implements FileWork {
 
     private final OpenVault vault;
     private final Place place;
@@ -51,6 +51,7 @@ public final class Recovery {
     }
 
     /** What restoring these would do now; captures nothing and changes nothing. */
+    @Override
     public RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException {
         try (Reading reading = vault.read()) {
             return RestorePlanner.plan(wishes, path -> new LiveView(reading, place).existing(path), rule);
@@ -58,6 +59,7 @@ public final class Recovery {
     }
 
     /** Restores versions to their paths. */
+    @Override
     public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
@@ -113,10 +115,8 @@ public final class Recovery {
         return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
     }
 
-    /** What became of removing files. */
-    public record Removal(long action, List<String> removed, List<String> failed) {}
-
     /** Removes files from their folders; their lines get a removal point and lose nothing. */
+    @Override
     public Removal remove(List<String> paths) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
@@ -140,16 +140,8 @@ public final class Recovery {
         }
     }
 
-    /**
-     * What became of undoing.
-     *
-     * @param action that was undone
-     * @param done paths that are as they were before
-     * @param failed paths that are not, with the reason
-     */
-    public record Undone(Action action, List<String> done, List<String> failed) {}
-
     /** Puts everything that an action changed back to what was there before it. */
+    @Override
     public Undone undo(Action action) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {

@@ -40,6 +40,9 @@ public final class ContentReader implements AutoCloseable {
 
     /** Where the chunks of a content lie, in the order of the content. */
     public List<ChunkPlace> places(Recipe recipe) throws IOException {
+        if (recipe.isElsewhere()) {
+            throw new VaultException.Elsewhere();
+        }
         List<ChunkPlace> found = new ArrayList<>();
         try {
             for (Recipe.Run run : recipe.runs()) {

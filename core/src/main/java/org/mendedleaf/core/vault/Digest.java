@@ -29,6 +29,16 @@ public final class Digest {
         return new Digest(bytes.clone());
     }
 
+    /**
+     * The digest that is written so.
+     *
+     * @param hex 64 hexadecimal digits
+     * @throws IllegalArgumentException when it is not
+     */
+    public static Digest ofHex(String hex) {
+        return of(java.util.HexFormat.of().parseHex(hex));
+    }
+
     /** A fresh SHA-256 computation. */
     public static MessageDigest sha256() {
         try {

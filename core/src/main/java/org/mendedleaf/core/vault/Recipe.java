@@ -13,8 +13,10 @@ import java.util.List;
  * <ul>
  *   <li>kind 0, a run of chunks with ascending ids: the upper bits of the tag are the number of chunks; then the first
  *       id as a zigzag LEB128 difference to the id after the last one of the run before (0 at the start).
- *   <li>kinds 1 to 3 are kept free for segments that reproduce bytes instead of storing them; a reader that does not
+ *   <li>kinds 1 and 2 are kept free for segments that reproduce bytes instead of storing them; a reader that does not
  *       know a kind must refuse the recipe.
+ *   <li>kind 3, the content is not in this vault: the upper bits of the tag are 0, and it is the only segment. The
+ *       version is known, and other systems hold its bytes; the digest of such a version is its plain SHA-256.
  * </ul>
  *
  * <p>The empty recipe is the empty content.
@@ -25,6 +27,11 @@ public record Recipe(List<Run> runs) {
 
     /** The recipe of the empty content. */
     public static final Recipe EMPTY = new Recipe(List.of());
+
+    /** The recipe of a content that only other systems hold. */
+    public static final Recipe ELSEWHERE = new Recipe(List.of(new Run(-1, 0)));
+
+    private static final byte ELSEWHERE_TAG = 3;
 
     /**
      * Chunks with ids from {@code first}, ascending by one.
@@ -39,6 +46,11 @@ public record Recipe(List<Run> runs) {
         runs = List.copyOf(runs);
     }
 
+    /** Whether only other systems hold the content. */
+    public boolean isElsewhere() {
+        return equals(ELSEWHERE);
+    }
+
     /** Number of chunks in the content. */
     public long chunks() {
         return runs.stream().mapToLong(Run::count).sum();
@@ -46,6 +58,9 @@ public record Recipe(List<Run> runs) {
 
     /** The bytes that stand in the catalogue. */
     public byte[] encode() {
+        if (isElsewhere()) {
+            return new byte[] {ELSEWHERE_TAG};
+        }
         ByteBuffer out = ByteBuffer.allocate(runs.size() * 15);
         long expected = 0;
         for (Run run : runs) {
@@ -64,6 +79,9 @@ public record Recipe(List<Run> runs) {
      * @throws VaultException.Damaged when the bytes are no recipe, or one of a kind unknown here
      */
     public static Recipe decode(byte[] bytes) throws VaultException.Damaged {
+        if (bytes.length == 1 && bytes[0] == ELSEWHERE_TAG) {
+            return ELSEWHERE;
+        }
         ByteBuffer in = ByteBuffer.wrap(bytes);
         List<Run> runs = new ArrayList<>();
         long expected = 0;

@@ -57,6 +57,15 @@ public abstract sealed class VaultException extends IOException {
         }
     }
 
+    /** The content is not in this vault; a system that holds it must be asked. */
+    public static final class Elsewhere extends VaultException {
+        private static final long serialVersionUID = 1;
+
+        public Elsewhere() {
+            super(Words.of("vault.elsewhere"));
+        }
+    }
+
     /** Written by a newer version of this program; use that one. */
     public static final class TooNew extends VaultException {
         private static final long serialVersionUID = 1;

@@ -1,0 +1,230 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Entry;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * A backup run: what the vault knows of the chosen folders at one moment goes onto a drive. Contents that the drive holds
+ * already are only named. A run that was interrupted is gone on with, at its own moment, so that what it keeps was really
+ * there together.
+ */
+public final class BackupRun {
+
+    private static final int NAMED_AT_ONCE = 500;
+
+    private final OpenVault vault;
+    private final Place set;
+    private final OutsideSystem system;
+    private final Clock clock;
+    private final String name;
+
+    /** A run of this set. */
+    public BackupRun(OpenVault vault, Place set, OutsideSystem system, Clock clock) {
+        this.vault = vault;
+        this.set = set;
+        this.system = system;
+        this.clock = clock;
+        this.name = set.outside().orElseThrow().place();
+    }
+
+    /**
+     * What a run did.
+     *
+     * @param files in it
+     * @param sent files whose content had to go over
+     * @param sentBytes of those
+     * @param finished whether it came to its end; when not, it is gone on with next time
+     * @param failed files that did not go over, and why
+     */
+    public record Result(long files, long sent, long sentBytes, boolean finished, Map<String, String> failed) {}
+
+    private record Item(String path, Version version) {}
+
+    /**
+     * Runs.
+     *
+     * @throws SystemException when the drive went away or is full; the run stays open there
+     */
+    public Result run(Progress progress) throws IOException {
+        try {
+            Result result = carryOut(progress);
+            new Mirror(vault, set, system, clock).run(Progress.NONE);
+            return result;
+        } catch (SystemException e) {
+            noteTrouble(e);
+            throw e;
+        }
+    }
+
+    /** A look that fails in the same way says it where others see it. */
+    private void noteTrouble(SystemException why) throws IOException {
+        if (why instanceof SystemException.Full) {
+            Mirror.trouble(vault, set, clock.instant(), why.words());
+            return;
+        }
+        try {
+            new Mirror(vault, set, system, clock).run(Progress.NONE);
+        } catch (SystemException again) {
+            org.slf4j.LoggerFactory.getLogger(BackupRun.class).debug("{}", again.words());
+        }
+    }
+
+    private Result carryOut(Progress progress) throws IOException {
+        progress.begin(Words.of("backup.looking", set.where()), 0, 0);
+        BackupTarget target = system.target();
+        BackupTarget.Run run = target.open(name, clock.instant());
+        List<Item> items = items(run.at());
+        List<Item> open =
+                items.stream().filter(i -> !run.have().contains(i.path())).toList();
+        Map<String, Digest> digests = digests(open);
+        List<Item> toSend = new ArrayList<>();
+        for (int from = 0; from < open.size(); from += NAMED_AT_ONCE) {
+            List<Item> some = open.subList(from, Math.min(open.size(), from + NAMED_AT_ONCE));
+            Set<String> missing = target.same(
+                    name, run.id(), some.stream().map(i -> named(i, digests)).toList());
+            some.stream().filter(i -> missing.contains(i.path())).forEach(toSend::add);
+        }
+        long bytes = toSend.stream().mapToLong(i -> i.version().size()).sum();
+        progress.begin(Words.of("backup.step", set.where()), toSend.size(), bytes);
+        SystemException[] stopped = {null};
+        Map<String, String> failed = Transfers.run(
+                toSend,
+                Item::path,
+                i -> {
+                    if (stopped[0] == null) {
+                        try {
+                            send(target, run, i, digests);
+                            progress.advance(1, i.version().size());
+                        } catch (SystemException e) {
+                            // Without room or without the drive the others need not be tried.
+                            stopped[0] = e;
+                        }
+                    }
+                },
+                progress);
+        if (stopped[0] != null) {
+            throw stopped[0];
+        }
+        boolean cancelled = failed.containsValue(Transfers.NOT_STARTED);
+        failed.values().removeIf(Transfers.NOT_STARTED::equals);
+        if (!cancelled) {
+            target.finish(name, run.id());
+        }
+        return new Result(items.size(), toSend.size(), bytes, !cancelled, failed);
+    }
+
+    /** What the chosen folders held at a moment. */
+    private List<Item> items(Instant at) throws IOException {
+        Map<String, Item> items = new LinkedHashMap<>();
+        try (Reading reading = vault.read()) {
+            Map<Long, Place> places = new HashMap<>();
+            reading.places().forEach(p -> places.put(p.id(), p));
+            for (Relation r : reading.relations()) {
+                if (r.other() != set.id()) {
+                    continue;
+                }
+                Place from = java.util.Objects.requireNonNull(places.get(r.place()));
+                for (Map.Entry<String, Entry> e :
+                        reading.tree(from, r.path(), at).entrySet()) {
+                    if (e.getValue().kind() == EntryKind.FILE) {
+                        String path = r.there(from.id(), e.getKey()).orElseThrow();
+                        Version v = reading.line(e.getValue().line())
+                                .flatMap(l -> l.version(e.getValue().number()))
+                                .orElseThrow();
+                        if (!v.recipe().isElsewhere()) {
+                            items.put(path, new Item(path, v));
+                        }
+                    }
+                }
+            }
+        }
+        if (items.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("backup.nothing", set.where()));
+        }
+        return List.copyOf(items.values());
+    }
+
+    private Map<String, Digest> digests(List<Item> items) throws IOException {
+        Map<String, Digest> digests = new HashMap<>();
+        try (Reading reading = vault.read()) {
+            for (Item i : items) {
+                Version v = i.version();
+                digests.put(
+                        i.path(),
+                        v.sha256().isPresent()
+                                ? v.sha256().get()
+                                : reading.contents().sha256(v.recipe()));
+            }
+        }
+        return digests;
+    }
+
+    private static Instant modified(Version v) {
+        return Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));
+    }
+
+    private static OutsideSystem.InTree named(Item i, Map<String, Digest> digests) {
+        return new OutsideSystem.InTree(
+                i.path(),
+                i.version().size(),
+                modified(i.version()),
+                i.version().who(),
+                Optional.ofNullable(digests.get(i.path())),
+                "");
+    }
+
+    private void send(BackupTarget target, BackupTarget.Run run, Item item, Map<String, Digest> digests)
+            throws IOException {
+        Path temp = Files.createTempFile("mended-leaf", ".content");
+        try {
+            try (Reading reading = vault.read();
+                    FileChannel out = FileChannel.open(temp, StandardOpenOption.WRITE)) {
+                reading.contents().copy(item.version().recipe(), out);
+            }
+            Digest sha = java.util.Objects.requireNonNull(digests.get(item.path()));
+            // Who saved it goes along where a note would.
+            target.add(
+                    name,
+                    run.id(),
+                    new OutsideSystem.Put(
+                            item.path(),
+                            OutsideWork.fileBytes(temp),
+                            sha,
+                            modified(item.version()),
+                            item.version().who(),
+                            UUID.randomUUID().toString()));
+        } finally {
+            Files.deleteIfExists(temp);
+        }
+    }
+
+    /** Declares that a folder is backed up into this set. */
+    public static Relation relation(Place folder, String path, Place set) {
+        return new Relation(folder.id(), path, set.id(), path.isEmpty() ? folder.name() : RelativePath.name(path));
+    }
+}

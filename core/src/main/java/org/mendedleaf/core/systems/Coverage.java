@@ -1,0 +1,209 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Skipped;
+
+/**
+ * How everything is covered: every folder and place with its state, its last good look or run, the next one, its room and
+ * its gaps.
+ */
+public final class Coverage {
+
+    /** A look that is this much later than its rhythm is late. */
+    private static final int LATE_AFTER = 3;
+
+    private Coverage() {}
+
+    /**
+     * One row.
+     *
+     * @param place the place; empty for a folder that nothing keeps
+     * @param vault that knows it; empty likewise
+     * @param name for people
+     * @param where folder path or {@code SYSTEM:PLACE}
+     * @param kind of its system; empty for a folder
+     * @param state how well it is covered
+     * @param lastGood when it was last looked at, or backed up, to the end
+     * @param next when that is due; empty by hand or on every save
+     * @param missed runs that were due and did not happen
+     * @param files that are there
+     * @param versions of all files
+     * @param usedBytes room it takes where it is; -1 unknown
+     * @param totalBytes room there is; -1 unknown, 0 no limit
+     * @param gaps what is not kept, and why
+     * @param trouble what went wrong last; empty when nothing did
+     * @param facts what its system said
+     * @param related what is declared to be the same, or is backed up there
+     */
+    public record Row(
+            Optional<Place> place,
+            Optional<OpenVault> vault,
+            String name,
+            String where,
+            Optional<SystemKind> kind,
+            CoverageState state,
+            Optional<Instant> lastGood,
+            Optional<Instant> next,
+            long missed,
+            long files,
+            long versions,
+            long usedBytes,
+            long totalBytes,
+            List<Skipped> gaps,
+            String trouble,
+            Optional<Facts> facts,
+            List<String> related) {
+
+        /** Copies the lists. */
+        public Row {
+            gaps = List.copyOf(gaps);
+            related = List.copyOf(related);
+        }
+    }
+
+    /** The rows of a vault. */
+    public static List<Row> of(OpenVault vault, Instant now) throws IOException {
+        try (Reading reading = vault.read()) {
+            List<Row> rows = new ArrayList<>();
+            List<Place> places = reading.places();
+            List<Relation> relations = reading.relations();
+            for (Place p : places) {
+                rows.add(row(reading, vault, p, places, relations, now));
+            }
+            return rows;
+        }
+    }
+
+    /** Folders in which people usually keep files and which no place holds. */
+    public static List<Row> uncovered(Path userHome, List<Row> covered) {
+        List<Row> rows = new ArrayList<>();
+        for (String name : List.of("Documents", "Desktop", "Pictures")) {
+            Path folder = userHome.resolve(name);
+            boolean held = covered.stream()
+                    .flatMap(r -> r.place().stream())
+                    .filter(p -> !p.isOutside())
+                    .anyMatch(p -> folder.startsWith(p.root()) || p.root().startsWith(folder));
+            if (Files.isDirectory(folder) && !held) {
+                rows.add(new Row(
+                        Optional.empty(),
+                        Optional.empty(),
+                        name,
+                        folder.toString(),
+                        Optional.empty(),
+                        CoverageState.UNCOVERED,
+                        Optional.empty(),
+                        Optional.empty(),
+                        0,
+                        -1,
+                        0,
+                        -1,
+                        -1,
+                        List.of(),
+                        "",
+                        Optional.empty(),
+                        List.of()));
+            }
+        }
+        return rows;
+    }
+
+    private static Row row(
+            Reading reading, OpenVault vault, Place place, List<Place> places, List<Relation> relations, Instant now)
+            throws IOException {
+        PlaceState state = reading.state(place);
+        Optional<Facts> facts = place.isOutside() ? Facts.of(reading, place) : Optional.empty();
+        boolean drive = facts.map(f -> f.kind() == SystemKind.BACKUP_DRIVE).orElse(false);
+        List<String> related = new ArrayList<>();
+        for (Relation r : relations) {
+            if (r.place() == place.id() || r.other() == place.id()) {
+                places.stream()
+                        .filter(p -> p.id() == r.end(place.id()))
+                        .forEach(p -> related.add(p.isOutside() ? p.where() : p.name()));
+            }
+        }
+        Optional<Duration> every = drive
+                ? Forgetting.every(facts.orElseThrow().settings().get(Setting.BACKUP_EVERY))
+                : place.rhythm().kind() == Rhythm.Kind.EVERY
+                        ? Optional.of(Duration.ofMinutes(place.rhythm().minutes()))
+                        : Optional.empty();
+        // Of a drive it is the last finished run that counts, not that somebody looked.
+        Optional<Instant> lastGood =
+                drive ? reading.cuts(place).stream().map(c -> c.at()).max(Instant::compareTo) : state.lastGood();
+        if (drive && related.isEmpty()) {
+            every = Optional.empty();
+        }
+        Optional<Instant> next = every.flatMap(e -> lastGood.map(l -> l.plus(e)));
+        long missed = every.isEmpty() || lastGood.isEmpty()
+                ? 0
+                : Math.max(0, Duration.between(lastGood.get(), now).dividedBy(every.get()));
+        List<Skipped> gaps =
+                state.skipped().stream().filter(s -> s.reason().isTrouble()).toList();
+        return new Row(
+                Optional.of(place),
+                Optional.of(vault),
+                place.name(),
+                place.where(),
+                facts.map(Facts::kind),
+                judge(place, state.trouble(), facts, lastGood, missed, drive, gaps.size()),
+                lastGood,
+                next,
+                missed,
+                state.files(),
+                reading.versions(place),
+                facts.map(Facts::usedBytes).orElse(-1L),
+                facts.map(Facts::totalBytes).orElse(-1L),
+                gaps,
+                state.trouble(),
+                facts,
+                related);
+    }
+
+    /** The state of a place, by what is known of it. */
+    static CoverageState judge(
+            Place place,
+            String trouble,
+            Optional<Facts> facts,
+            Optional<Instant> lastGood,
+            long missed,
+            boolean drive,
+            int gaps) {
+        if (facts.flatMap(Facts::awaySince).isPresent()) {
+            return CoverageState.AWAY;
+        }
+        if (!trouble.isEmpty()) {
+            boolean full = facts.map(f -> f.totalBytes() > 0 && drive).orElse(false);
+            return full ? CoverageState.FULL : CoverageState.FAILING;
+        }
+        if (facts.flatMap(Facts::unfinished).isPresent()) {
+            return CoverageState.INTERRUPTED;
+        }
+        if (lastGood.isEmpty()) {
+            return CoverageState.NEVER;
+        }
+        String versioning = facts.map(f -> f.settings().values().getOrDefault(Setting.VERSIONING, "on"))
+                .orElse("on");
+        if (versioning.equals("off")) {
+            return CoverageState.OFF;
+        }
+        if (versioning.equals("paused")) {
+            return CoverageState.PAUSED;
+        }
+        if (missed >= (drive ? 2 : LATE_AFTER) && place.rhythm().kind() == Rhythm.Kind.EVERY) {
+            return CoverageState.LATE;
+        }
+        return gaps > 0 ? CoverageState.GAPS : CoverageState.GOOD;
+    }
+}

@@ -1,0 +1,140 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Holder;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.OutsideWriter;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.ContentWorker;
+import org.mendedleaf.core.vault.StoredContent;
+import org.mendedleaf.core.words.Words;
+
+/** Gets contents from whoever holds them and can be reached, nearest first. */
+public final class Fetch {
+
+    private final OpenVault vault;
+    private final SystemBook book;
+
+    /** Fetching for this vault. */
+    public Fetch(OpenVault vault, SystemBook book) {
+        this.vault = vault;
+        this.book = book;
+    }
+
+    /**
+     * Makes sure that the content of a version is in the vault.
+     *
+     * @return the version as it stands now, with its content
+     * @throws SystemException when none who holds it can be reached; the message says whom it was tried with
+     */
+    public Version intoVault(Version version, Progress progress) throws IOException {
+        if (!version.recipe().isElsewhere()) {
+            return version;
+        }
+        MergedPoint point = point(version);
+        for (MergedPoint.Copy c : point.copies()) {
+            if (c.holder().kind() == Holder.Kind.VAULT) {
+                // Another line of this vault has the same content already.
+                Version v = c.version();
+                return fill(
+                        version,
+                        new StoredContent(
+                                v.recipe(), v.size(), v.digest(), v.sha256().orElse(null)));
+            }
+        }
+        Path temp = Files.createTempFile("mended-leaf", ".content");
+        try {
+            download(point, version, temp, progress);
+            try (WriteSession session = vault.write();
+                    ContentWorker worker = new ContentWorker(session.chunks());
+                    FileChannel in = FileChannel.open(temp)) {
+                StoredContent content = worker.store(in, n -> {});
+                OutsideWriter.fill(session, version.line(), version.number(), content);
+                session.commit();
+            }
+            return again(version);
+        } finally {
+            Files.deleteIfExists(temp);
+        }
+    }
+
+    /** Writes the content of a version into a file, from the vault or from whoever holds it. */
+    void toFile(Version version, Path file, Progress progress) throws IOException {
+        if (version.recipe().isElsewhere()) {
+            download(point(version), version, file, progress);
+            return;
+        }
+        try (Reading reading = vault.read();
+                FileChannel out = FileChannel.open(file, java.nio.file.StandardOpenOption.WRITE)) {
+            reading.contents().copy(version.recipe(), out);
+        }
+    }
+
+    private MergedPoint point(Version version) throws IOException {
+        Line line;
+        try (Reading reading = vault.read()) {
+            line = reading.line(version.line()).orElseThrow();
+        }
+        return MergedLine.of(vault, line, book, false)
+                .point(version.line(), version.number())
+                .orElseThrow(() -> new SystemException.Missing(Words.of("fetch.unknown", version.path())));
+    }
+
+    private void download(MergedPoint point, Version version, Path file, Progress progress) throws IOException {
+        List<String> failed = new ArrayList<>();
+        List<String> asked = new ArrayList<>();
+        for (MergedPoint.Copy copy : point.copies()) {
+            String place = copy.holder().place().where();
+            // A system that could not be reached is not asked once more for its next point.
+            if (copy.holder().kind() == Holder.Kind.VAULT || asked.contains(place)) {
+                continue;
+            }
+            try (OutputStream out = Files.newOutputStream(file)) {
+                progress.begin(Words.of("fetch.step", version.path(), place), 1, version.size());
+                OutsideSystem system = book.system(copy.holder().place());
+                system.read(
+                        copy.holder().place().outside().orElseThrow().place(),
+                        copy.version().path(),
+                        copy.holder().point(),
+                        version.sha256(),
+                        out);
+                progress.advance(1, version.size());
+                return;
+            } catch (SystemException.Unreachable | SystemException.Unplugged e) {
+                asked.add(place);
+                failed.add(e.words());
+            } catch (SystemException e) {
+                failed.add(place + ": " + e.words());
+            }
+        }
+        throw failed.isEmpty()
+                ? new SystemException.Missing(Words.of("fetch.nobody", version.path()))
+                : new SystemException.Unreachable(Words.of("fetch.failed", version.path(), String.join(" ", failed)));
+    }
+
+    private Version fill(Version version, StoredContent content) throws IOException {
+        try (WriteSession session = vault.write()) {
+            OutsideWriter.fill(session, version.line(), version.number(), content);
+            session.commit();
+        }
+        return again(version);
+    }
+
+    private Version again(Version version) throws IOException {
+        try (Reading reading = vault.read()) {
+            return reading.line(version.line())
+                    .flatMap(l -> l.version(version.number()))
+                    .orElseThrow();
+        }
+    }
+}

@@ -1,0 +1,361 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.CaptureRecord;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.OutsideWriter;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceWriter;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.ScanStore;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Looks at a place in another system and puts what it says on lines: new versions and removals, renames, snapshots and
+ * runs, and what it forgot. Contents stay there, but for a plain server that keeps no versions: from that the vault takes
+ * what changed.
+ *
+ * <p>The system is asked before the vault is locked; who writes elsewhere meanwhile never waits for a slow connection.
+ */
+public final class Mirror {
+
+    /** Clocks that are closer than this are taken for the same. */
+    private static final Duration SAME_CLOCK = Duration.ofSeconds(5);
+
+    private static final int GROUP = 200;
+
+    private final OpenVault vault;
+    private final Place place;
+    private final OutsideSystem system;
+    private final Clock clock;
+    private final String name;
+    private final Map<String, Expected> expected = new HashMap<>();
+
+    /** A look at this place. */
+    public Mirror(OpenVault vault, Place place, OutsideSystem system, Clock clock) {
+        this.vault = vault;
+        this.place = place;
+        this.system = system;
+        this.clock = clock;
+        this.name = place.outside().orElseThrow().place();
+    }
+
+    private record Expected(Digest sha256, int source) {}
+
+    /** Says that a content that will turn up at a path was restored from this version, 0 for one of another line. */
+    void expect(String path, Digest sha256, int source) {
+        expected.put(path, new Expected(sha256, source));
+    }
+
+    /**
+     * What a look found.
+     *
+     * @param files that are there
+     * @param points that came onto lines
+     * @param forgotten versions, snapshots and runs that the system no longer holds
+     */
+    public record Result(long files, long points, long forgotten) {}
+
+    /**
+     * Looks.
+     *
+     * @throws SystemException when the system could not be asked; that is noted, and what was known stays
+     */
+    public Result run(Progress progress) throws IOException {
+        progress.begin(Words.of("mirror.step", place.where()), 0, 0);
+        Instant now = clock.instant();
+        try {
+            OutsideSystem.State state = system.state();
+            Duration ahead = Duration.between(now, state.clock());
+            Duration shift = ahead.abs().compareTo(SAME_CLOCK) > 0 ? ahead : Duration.ZERO;
+            OutsideSystem.OutsidePlace told = system.places().stream()
+                    .filter(p -> p.name().equals(name))
+                    .findFirst()
+                    .orElseThrow(() -> new SystemException.Missing(Words.of("system.noPlace", place.where())));
+            Result result = system.kind().keepsCuts() ? cuts(now, shift, progress) : plainOrFiles(now, shift, progress);
+            noteGood(now, facts(state, told, shift));
+            return result;
+        } catch (SystemException e) {
+            noteTrouble(now, e);
+            throw e;
+        }
+    }
+
+    private Result plainOrFiles(Instant now, Duration shift, Progress progress) throws IOException {
+        return system.kind().can(Capability.VERSIONS) ? files(now, shift, progress) : plain(now, progress);
+    }
+
+    private Facts facts(OutsideSystem.State state, OutsideSystem.OutsidePlace told, Duration shift) {
+        boolean own = told.usedBytes() >= 0;
+        return new Facts(
+                system.kind(),
+                told.settings(),
+                told.role(),
+                own ? told.usedBytes() : state.usedBytes(),
+                own ? told.totalBytes() : state.totalBytes(),
+                told.unfinished().map(u -> u.minus(shift)),
+                shift.toSeconds(),
+                Optional.empty());
+    }
+
+    private void noteGood(Instant now, Facts facts) throws IOException {
+        try (WriteSession session = vault.write()) {
+            OutsideWriter writer = new OutsideWriter(session, place);
+            writer.facts(facts.json());
+            if (writer.begins().isEmpty()) {
+                Instant from = writer.oldest().filter(o -> o.isBefore(now)).orElse(now);
+                new PlaceWriter(session).capture(place, 0, new CaptureRecord(from, now, true, 0, 0));
+            }
+            ScanStore.looked(session, place, new ScanStore.Looked(now, now), "");
+            session.commit();
+        }
+    }
+
+    private void noteTrouble(Instant now, SystemException why) throws IOException {
+        Optional<Facts> before;
+        try (Reading reading = vault.read()) {
+            before = Facts.of(reading, place);
+        }
+        try (WriteSession session = vault.write()) {
+            boolean away = why instanceof SystemException.Unplugged || why instanceof SystemException.Unreachable;
+            Facts facts = before.orElseGet(() -> new Facts(
+                    system.kind(),
+                    PlaceSettings.standard(system.kind()),
+                    Role.OWNER,
+                    -1,
+                    -1,
+                    Optional.empty(),
+                    0,
+                    Optional.empty()));
+            new OutsideWriter(session, place).facts((away ? facts.away(now) : facts).json());
+            ScanStore.Looked looked = ScanStore.looked(session, place);
+            ScanStore.looked(session, place, new ScanStore.Looked(now, looked.good()), why.words());
+            session.commit();
+        }
+    }
+
+    /** Notes what is wrong with a place, apart from a look. */
+    static void trouble(OpenVault vault, Place place, Instant now, String words) throws IOException {
+        try (WriteSession session = vault.write()) {
+            ScanStore.Looked looked = ScanStore.looked(session, place);
+            ScanStore.looked(session, place, new ScanStore.Looked(now, looked.good()), words);
+            session.commit();
+        }
+    }
+
+    // Systems that keep versions file by file.
+
+    private Result files(Instant now, Duration shift, Progress progress) throws IOException {
+        Map<String, OutsideWriter.Known> known;
+        try (Reading reading = vault.read()) {
+            known = reading.outsideFiles(place);
+        }
+        Map<String, String> tags = new HashMap<>();
+        known.forEach((k, v) -> tags.put(k, v.tag()));
+        List<OutsideSystem.File> changed = new ArrayList<>();
+        Map<String, OutsideWriter.Known> unseen = new LinkedHashMap<>(known);
+        long[] files = {0};
+        system.files(name, tags, f -> {
+            files[0]++;
+            unseen.remove(f.key());
+            if (f.points().isPresent()) {
+                changed.add(f);
+            }
+            progress.advance(1, 0);
+        });
+        if (changed.isEmpty() && unseen.values().stream().allMatch(k -> k.tag().isEmpty())) {
+            return new Result(files[0], 0, 0);
+        }
+        try (WriteSession session = vault.write()) {
+            OutsideWriter writer = new OutsideWriter(session, place);
+            FileMirror mirror = new FileMirror(writer, now, shift, this::originOf);
+            int n = 0;
+            for (OutsideSystem.File f : changed) {
+                OutsideWriter.Known k = known.get(f.key());
+                mirror.take(f, k == null ? null : k.line());
+                if (++n % GROUP == 0) {
+                    session.commit();
+                }
+            }
+            for (Map.Entry<String, OutsideWriter.Known> gone : unseen.entrySet()) {
+                if (!gone.getValue().tag().isEmpty()) {
+                    mirror.gone(gone.getKey(), gone.getValue().line());
+                }
+            }
+            session.commit();
+            return new Result(files[0], mirror.points(), mirror.forgotten());
+        }
+    }
+
+    /** What was restored by us turns up like anything that was put in; here it gets its right name. */
+    private FileMirror.Coming originOf(String path, Digest sha256) {
+        Expected e = expected.get(path);
+        return e != null && e.sha256().equals(sha256)
+                ? new FileMirror.Coming(Origin.RESTORED, e.source())
+                : new FileMirror.Coming(Origin.UPLOADED, 0);
+    }
+
+    // Systems that keep cuts of the whole place.
+
+    private Result cuts(Instant now, Duration shift, Progress progress) throws IOException {
+        List<Cut> known;
+        try (Reading reading = vault.read()) {
+            known = reading.cuts(place);
+        }
+        List<Cut> told = system.cuts(name);
+        Map<String, List<OutsideSystem.InTree>> trees = new HashMap<>();
+        for (Cut cut : told) {
+            if (known.stream().noneMatch(k -> k.key().equals(cut.key()))) {
+                trees.put(cut.key(), system.tree(name, cut.key()));
+                progress.advance(1, 0);
+            }
+        }
+        boolean hasLive = system.kind().can(Capability.WRITING);
+        List<OutsideSystem.InTree> live = hasLive ? system.tree(name, Cut.LIVE) : List.of();
+        try (WriteSession session = vault.write()) {
+            OutsideWriter writer = new OutsideWriter(session, place);
+            TreeMirror mirror =
+                    new TreeMirror(writer, shift, hasLive ? Origin.SERVED : Origin.BACKED_UP, this::originOf);
+            long forgotten = 0;
+            for (Cut k : known) {
+                if (!k.isLive() && told.stream().noneMatch(c -> c.key().equals(k.key()))) {
+                    writer.cutEnds(k.key());
+                    forgotten++;
+                }
+            }
+            Instant previous = Instant.EPOCH;
+            for (Cut cut : told) {
+                Instant at = cut.at().minus(shift);
+                List<OutsideSystem.InTree> tree = trees.get(cut.key());
+                if (tree != null) {
+                    mirror.take(tree, previous, at);
+                }
+                Cut ours = new Cut(cut.key(), at, cut.label(), cut.expires().map(e -> e.minus(shift)));
+                if (!known.contains(ours)) {
+                    writer.cut(ours);
+                }
+                previous = at;
+                session.commit();
+            }
+            if (hasLive) {
+                mirror.take(live, previous, now);
+                Cut cut = new Cut(Cut.LIVE, Instant.parse("9999-01-01T00:00:00Z"), "", Optional.empty());
+                if (!known.contains(cut)) {
+                    writer.cut(cut);
+                }
+            }
+            session.commit();
+            long files = hasLive ? live.size() : writer.live().size();
+            return new Result(files, mirror.points(), forgotten);
+        }
+    }
+
+    // Plain servers: what changed comes into the vault.
+
+    private Result plain(Instant now, Progress progress) throws IOException {
+        Map<String, OutsideWriter.Known> known;
+        try (Reading reading = vault.read()) {
+            known = reading.outsideFiles(place);
+        }
+        List<OutsideSystem.InTree> tree = system.tree(name, Cut.LIVE);
+        List<OutsideSystem.InTree> changed = tree.stream()
+                .filter(f -> {
+                    OutsideWriter.Known k = known.get(f.path());
+                    return k == null || !k.tag().equals(f.tag());
+                })
+                .toList();
+        progress.begin(
+                Words.of("mirror.fetch", place.where()),
+                changed.size(),
+                changed.stream().mapToLong(OutsideSystem.InTree::size).sum());
+        Path temp = Files.createTempDirectory("mended-leaf");
+        try {
+            long points = 0;
+            for (int from = 0; from < Math.max(1, changed.size()) && !progress.isCancelled(); from += GROUP) {
+                List<OutsideSystem.InTree> some = changed.subList(from, Math.min(changed.size(), from + GROUP));
+                Map<OutsideSystem.InTree, Path> fetched = fetch(some, temp, progress);
+                points += store(fetched, now);
+            }
+            points += removals(tree, now);
+            return new Result(tree.size(), points, 0);
+        } finally {
+            deleteAll(temp);
+        }
+    }
+
+    private Map<OutsideSystem.InTree, Path> fetch(List<OutsideSystem.InTree> files, Path temp, Progress progress)
+            throws IOException {
+        Map<OutsideSystem.InTree, Path> fetched = new LinkedHashMap<>();
+        for (OutsideSystem.InTree f : files) {
+            Path to = Files.createTempFile(temp, "content", "");
+            try (OutputStream out = Files.newOutputStream(to)) {
+                system.read(name, f.path(), Cut.LIVE, Optional.empty(), out);
+                fetched.put(f, to);
+                progress.advance(1, f.size());
+            } catch (SystemException.Missing | SystemException.Garbled e) {
+                // Gone or changed while we looked: the next look sees it as it is then.
+                org.slf4j.LoggerFactory.getLogger(Mirror.class).debug("{} is not taken now", f.path(), e);
+            }
+        }
+        return fetched;
+    }
+
+    private long store(Map<OutsideSystem.InTree, Path> fetched, Instant now) throws IOException {
+        long points = 0;
+        try (WriteSession session = vault.write();
+                var worker = new org.mendedleaf.core.vault.ContentWorker(session.chunks())) {
+            OutsideWriter writer = new OutsideWriter(session, place);
+            TreeMirror mirror = new TreeMirror(writer, Duration.ZERO, Origin.SERVED, this::originOf);
+            for (Map.Entry<OutsideSystem.InTree, Path> e : fetched.entrySet()) {
+                try (FileChannel in = FileChannel.open(e.getValue())) {
+                    points += mirror.stored(e.getKey(), worker.store(in, n -> {}), now) ? 1 : 0;
+                }
+                Files.deleteIfExists(e.getValue());
+            }
+            Cut live = new Cut(Cut.LIVE, Instant.parse("9999-01-01T00:00:00Z"), "", Optional.empty());
+            if (!writer.cuts().contains(live)) {
+                writer.cut(live);
+            }
+            session.commit();
+        }
+        return points;
+    }
+
+    private long removals(List<OutsideSystem.InTree> tree, Instant now) throws IOException {
+        try (WriteSession session = vault.write()) {
+            OutsideWriter writer = new OutsideWriter(session, place);
+            long n = TreeMirror.remove(writer, tree, now, true);
+            session.commit();
+            return n;
+        }
+    }
+
+    private static void deleteAll(Path temp) {
+        try (var files = Files.list(temp)) {
+            for (Path file : files.toList()) {
+                Files.deleteIfExists(file);
+            }
+            Files.deleteIfExists(temp);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(Mirror.class).debug("{} stays", temp, e);
+        }
+    }
+}

@@ -1,0 +1,100 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** What settings of a place mean, in words: for the future by rule, and for what is there by counting. */
+public final class Outlook {
+
+    private Outlook() {}
+
+    /** The effect of each setting, one sentence each. */
+    public static List<String> effects(SystemKind kind, PlaceSettings settings) {
+        List<String> words = new ArrayList<>();
+        for (Setting s : kind.settings()) {
+            if (!matters(s, settings)) {
+                continue;
+            }
+            String value = settings.get(s);
+            if (s.isNumber()) {
+                long n = Long.parseLong(value);
+                words.add(n == 0 ? Words.of("effect." + s.text() + ".0") : Words.of("effect." + s.text(), n));
+            } else {
+                words.add(Words.of("effect." + s.text() + "." + value));
+            }
+        }
+        return words;
+    }
+
+    /** Whether a setting says anything beside the others: drafts are no matter where there are none. */
+    public static boolean matters(Setting setting, PlaceSettings settings) {
+        boolean drafts = !settings.get(Setting.NUMBERING).equals("whole");
+        boolean expires = !settings.get(Setting.EXPIRE_DAYS).equals("0");
+        return switch (setting) {
+            case KEEP_DRAFTS_OF, DRAFTS_SEEN_BY -> drafts;
+            case EXPIRE_KEEP -> expires;
+            default -> true;
+        };
+    }
+
+    /**
+     * What a place will forget under some settings.
+     *
+     * @param atOnce how many versions, snapshots or runs go as soon as the settings are these
+     * @param soon how many more go within 30 days
+     * @param later how many more have a date
+     * @param next when the next of them goes; the epoch when none does
+     * @param bytes of those that go at once or within 30 days
+     */
+    public record Forgets(long atOnce, long soon, long later, Instant next, long bytes) {
+
+        /** In one sentence. */
+        public String words(SystemKind kind, Instant now, ZoneId zone) {
+            String what = kind.keepsCuts() ? "cuts" : "versions";
+            if (atOnce + soon + later == 0) {
+                return Words.of("forgets.nothing");
+            }
+            if (atOnce > 0) {
+                return Words.of("forgets.atOnce." + what, atOnce, soon, later);
+            }
+            return Words.of("forgets." + what, soon, later, Say.moment(next, now, zone));
+        }
+    }
+
+    /** Counts what a place will forget under these settings. */
+    public static Forgets forgets(Reading reading, Place place, SystemKind kind, PlaceSettings settings, Instant now)
+            throws IOException {
+        List<Forgetting.Going> going = kind.keepsCuts()
+                ? Forgetting.cuts(
+                        kind,
+                        settings,
+                        reading.cuts(place).stream().filter(c -> !c.isLive()).toList(),
+                        now)
+                : Forgetting.points(kind, settings, reading.heldPoints(place), now);
+        Instant month = now.plus(java.time.Duration.ofDays(30));
+        long atOnce = 0;
+        long soon = 0;
+        long later = 0;
+        long bytes = 0;
+        Instant next = Instant.MAX;
+        for (Forgetting.Going g : going) {
+            next = g.when().isBefore(next) ? g.when() : next;
+            if (!g.when().isAfter(now)) {
+                atOnce++;
+            } else if (g.when().isBefore(month)) {
+                soon++;
+            } else {
+                later++;
+            }
+            bytes += g.when().isBefore(month) ? g.bytes() : 0;
+        }
+        return new Forgets(atOnce, soon, later, next.equals(Instant.MAX) ? Instant.EPOCH : next, bytes);
+    }
+}

@@ -1,0 +1,462 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Holder;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Existing;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestorePlanner;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Work with files of a place in another system, as in a folder. What the system would not keep is taken into the vault
+ * before it is replaced, removed or erased. After each piece of work the place is looked at again, so that its lines show
+ * what is there.
+ */
+public final class OutsideWork implements FileWork {
+
+    private final OpenVault vault;
+    private final Place place;
+    private final OutsideSystem system;
+    private final Clock clock;
+    private final String who;
+    private final String name;
+    private final Fetch fetch;
+
+    /**
+     * Work in this place.
+     *
+     * @param who does it; stands in the journal
+     * @throws SystemException.Missing when its system is not connected
+     */
+    public OutsideWork(OpenVault vault, Place place, SystemBook book, Clock clock, String who) throws IOException {
+        this.vault = vault;
+        this.place = place;
+        this.system = book.system(place);
+        this.clock = clock;
+        this.who = who;
+        this.name = place.outside().orElseThrow().place();
+        this.fetch = new Fetch(vault, book);
+    }
+
+    private Mirror mirror() {
+        return new Mirror(vault, place, system, clock);
+    }
+
+    /** Looks at the place now. */
+    public Mirror.Result look(Progress progress) throws IOException {
+        return mirror().run(progress);
+    }
+
+    private static String key() {
+        return UUID.randomUUID().toString();
+    }
+
+    private void needs(Capability capability) throws SystemException {
+        if (!system.kind().can(capability)) {
+            throw new SystemException.Unable(Words.of(
+                    "system.unable", Words.of("system.kind." + system.kind().text())));
+        }
+    }
+
+    private Optional<Line> line(String path) throws IOException {
+        try (Reading reading = vault.read()) {
+            return reading.line(place, path);
+        }
+    }
+
+    private static int current(Optional<Line> line) {
+        return line.filter(l -> l.removed().isEmpty())
+                .flatMap(Line::newest)
+                .map(Version::number)
+                .orElse(0);
+    }
+
+    /**
+     * A file to put in.
+     *
+     * @param file on this computer
+     * @param path in the place
+     * @param note that shall stand at the version; empty for none
+     */
+    public record Revision(Path file, String path, String note) {
+        /** Refuses a path that is none. */
+        public Revision {
+            RelativePath.requirePath(path);
+        }
+    }
+
+    /**
+     * What became of putting files in.
+     *
+     * @param action in the journal; 0 when nothing changed
+     * @param numbers of the new versions by path
+     * @param failed what did not go in, and why, by path
+     */
+    public record PutResult(long action, Map<String, Integer> numbers, Map<String, String> failed) {}
+
+    /** Puts files in, several at a time. */
+    public PutResult put(List<Revision> revisions, Progress progress) throws IOException {
+        needs(Capability.WRITING);
+        look(Progress.NONE);
+        Map<String, Integer> before = new HashMap<>();
+        for (Revision r : revisions) {
+            before.put(r.path(), current(line(r.path())));
+            secure(r.path());
+        }
+        Map<String, String> failed = Transfers.run(
+                revisions,
+                Revision::path,
+                r -> {
+                    putOne(r.path(), r.file(), digest(r.file()), modified(r.file()), r.note());
+                    progress.advance(1, Files.size(r.file()));
+                },
+                progress);
+        look(Progress.NONE);
+        return finished(ActionKind.PUT, before, failed);
+    }
+
+    private static Instant modified(Path file) throws IOException {
+        return Files.getLastModifiedTime(file).toInstant();
+    }
+
+    private static Digest digest(Path file) throws IOException {
+        MessageDigest sha = Digest.sha256();
+        try (InputStream in = new DigestInputStream(Files.newInputStream(file), sha)) {
+            in.transferTo(java.io.OutputStream.nullOutputStream());
+        }
+        return Digest.of(sha.digest());
+    }
+
+    private void putOne(String path, Path file, Digest sha256, Instant modified, String note) throws IOException {
+        system.put(name, new OutsideSystem.Put(path, fileBytes(file), sha256, modified, note, key()));
+    }
+
+    static OutsideSystem.Bytes fileBytes(Path file) {
+        return new OutsideSystem.Bytes() {
+            @Override
+            public long size() throws IOException {
+                return Files.size(file);
+            }
+
+            @Override
+            public InputStream open() throws IOException {
+                return Files.newInputStream(file);
+            }
+        };
+    }
+
+    /** Takes what is live into the vault, when the system would not keep it once it is replaced or removed. */
+    private void secure(String path) throws IOException {
+        Optional<Line> line = line(path);
+        Optional<Version> live = line.filter(l -> l.removed().isEmpty())
+                .flatMap(Line::newest)
+                .filter(v -> v.recipe().isElsewhere());
+        if (live.isPresent() && !keeps(line.get(), live.get())) {
+            fetch.intoVault(live.get(), Progress.NONE);
+        }
+    }
+
+    private boolean keeps(Line line, Version version) throws IOException {
+        try (Reading reading = vault.read()) {
+            boolean inCut = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
+                    .anyMatch(h -> h.kind() == Holder.Kind.CUT);
+            boolean versioned = system.kind().can(Capability.VERSIONS)
+                    && Facts.of(reading, place)
+                            .map(f -> f.settings().get(Setting.VERSIONING).equals("on"))
+                            .orElse(false);
+            return inCut || versioned;
+        }
+    }
+
+    /** Notes what changed in the journal, by what the lines show now. */
+    private PutResult finished(ActionKind kind, Map<String, Integer> before, Map<String, String> failed)
+            throws IOException {
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        long action = note(kind, 0, before, numbers);
+        before.keySet().forEach(p -> {
+            if (!numbers.containsKey(p) && !failed.containsKey(p)) {
+                numbers.put(p, before.get(p));
+            }
+        });
+        return new PutResult(action, numbers, failed);
+    }
+
+    private long note(ActionKind kind, long undoes, Map<String, Integer> before, Map<String, Integer> numbers)
+            throws IOException {
+        record Changed(String path, long line, int before, int after) {}
+        List<Changed> changed = new ArrayList<>();
+        for (Map.Entry<String, Integer> e : before.entrySet()) {
+            Optional<Line> line = line(e.getKey());
+            int after = current(line);
+            if (line.isPresent() && after != e.getValue()) {
+                changed.add(new Changed(e.getKey(), line.get().id(), e.getValue(), after));
+                numbers.put(e.getKey(), after);
+            }
+        }
+        if (changed.isEmpty() && undoes == 0) {
+            return 0;
+        }
+        try (WriteSession session = vault.write()) {
+            long id = JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, kind, place.id(), undoes, false, List.of()));
+            LineWriter lines = new LineWriter(session);
+            int seq = 0;
+            for (Changed c : changed) {
+                long folder = lines.folder(place, RelativePath.parent(c.path()));
+                JournalStore.add(
+                        session,
+                        id,
+                        seq++,
+                        folder,
+                        new Action.Item(c.line(), "", RelativePath.name(c.path()), c.before(), c.after()));
+            }
+            session.commit();
+            return id;
+        }
+    }
+
+    @Override
+    public RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException {
+        needs(Capability.WRITING);
+        Map<String, Optional<Existing>> there = new HashMap<>();
+        Map<String, Version> wanted = new HashMap<>();
+        wishes.forEach(w -> wanted.put(w.target(), w.version()));
+        try (Reading reading = vault.read()) {
+            return RestorePlanner.plan(
+                    wishes, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))), rule);
+        }
+    }
+
+    private Optional<Existing> existing(
+            Reading reading, String path, @org.jspecify.annotations.Nullable Version wanted) {
+        try {
+            Optional<Line> line = reading.line(place, path)
+                    .filter(l -> l.removed().isEmpty() && l.path().equals(path));
+            Optional<Version> v = line.flatMap(Line::newest);
+            if (v.isPresent()) {
+                Digest digest = wanted != null && v.get().sameContent(wanted)
+                        ? wanted.digest()
+                        : v.get().digest();
+                return Optional.of(new Existing(
+                        EntryKind.FILE, Optional.of(digest), v.get().line()));
+            }
+            boolean folder =
+                    !reading.listing(place, path, clock.instant(), false).isEmpty();
+            return folder ? Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0)) : Optional.empty();
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    @Override
+    public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
+        look(Progress.NONE);
+        RestorePlan plan = plan(wishes, rule);
+        progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
+        Map<String, Integer> before = new LinkedHashMap<>();
+        List<RestorePlan.Item> toDo =
+                plan.items().stream().filter(RestorePlan.Item::writes).toList();
+        for (RestorePlan.Item i : toDo) {
+            before.put(i.target(), current(line(i.target())));
+            secure(i.target());
+        }
+        Mirror mirror = mirror();
+        Map<String, String> failed = Transfers.run(
+                toDo,
+                RestorePlan.Item::target,
+                i -> {
+                    putBack(i, mirror);
+                    progress.advance(1, i.version().size());
+                },
+                progress);
+        mirror.run(Progress.NONE);
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        long action = note(ActionKind.RESTORED, 0, before, numbers);
+        List<RestoreResult.Item> results = new ArrayList<>();
+        boolean cancelled = false;
+        for (RestorePlan.Item i : plan.items()) {
+            String why = failed.getOrDefault(i.target(), i.why());
+            if (Transfers.NOT_STARTED.equals(why)) {
+                cancelled = true;
+                continue;
+            }
+            RestoreResult.Outcome outcome = !i.writes()
+                    ? (i.step() == RestorePlan.Step.REFUSE ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT)
+                    : failed.containsKey(i.target()) ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.DONE;
+            results.add(new RestoreResult.Item(i, outcome, numbers.getOrDefault(i.target(), 0), why));
+        }
+        return new RestoreResult(action, results, cancelled);
+    }
+
+    /** Within the system where it can, else fetched and put in. */
+    private void putBack(RestorePlan.Item item, Mirror mirror) throws IOException {
+        Version v = item.version();
+        boolean ownLine = line(item.target()).map(l -> l.id() == v.line()).orElse(false);
+        v.sha256().ifPresent(sha -> mirror.expect(item.target(), sha, ownLine ? v.number() : 0));
+        Optional<Holder> cut = ownLine && v.path().equals(item.target()) ? cutWith(v) : Optional.empty();
+        if (cut.isPresent() && system.takeBack(name, cut.get().point(), item.target(), key())) {
+            return;
+        }
+        Path temp = Files.createTempFile("mended-leaf", ".content");
+        try {
+            fetch.toFile(v, temp, Progress.NONE);
+            Instant modified = Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));
+            Digest sha = digest(temp);
+            mirror.expect(item.target(), sha, ownLine ? v.number() : 0);
+            String note = v.number() == 0 ? v.note() : Words.of("outside.restoredNote", v.number());
+            putOne(item.target(), temp, sha, modified, note);
+        } finally {
+            Files.deleteIfExists(temp);
+        }
+    }
+
+    private Optional<Holder> cutWith(Version v) throws IOException {
+        try (Reading reading = vault.read()) {
+            Line line = reading.line(v.line()).orElseThrow();
+            return reading.holders(line).getOrDefault(v.number(), List.of()).stream()
+                    .filter(h -> h.kind() == Holder.Kind.CUT)
+                    .findFirst();
+        }
+    }
+
+    @Override
+    public Removal remove(List<String> paths) throws IOException {
+        needs(Capability.WRITING);
+        look(Progress.NONE);
+        Map<String, Integer> before = new LinkedHashMap<>();
+        for (String path : paths) {
+            before.put(path, current(line(path)));
+            secure(path);
+        }
+        Map<String, String> failed = Transfers.run(paths, p -> p, p -> system.remove(name, p, key()), Progress.NONE);
+        look(Progress.NONE);
+        long action = note(ActionKind.REMOVED, 0, before, new HashMap<>());
+        return new Removal(
+                action,
+                paths.stream().filter(p -> !failed.containsKey(p)).toList(),
+                failed.entrySet().stream()
+                        .map(e -> e.getKey() + ": " + e.getValue())
+                        .toList());
+    }
+
+    /**
+     * Erases a version in the system. The vault takes its content first, so that nothing is lost by it.
+     *
+     * @throws SystemException.Missing when the system does not hold it
+     */
+    public void erase(Version version, Progress progress) throws IOException {
+        needs(Capability.ERASING);
+        List<Holder> points;
+        try (Reading reading = vault.read()) {
+            Line line = reading.line(version.line()).orElseThrow();
+            points = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
+                    .filter(h -> h.kind() == Holder.Kind.POINT)
+                    .toList();
+        }
+        if (points.isEmpty()) {
+            throw new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.number()));
+        }
+        fetch.intoVault(version, progress);
+        for (Holder h : points) {
+            system.erase(name, version.path(), h.point(), key());
+        }
+        look(Progress.NONE);
+        try (WriteSession session = vault.write()) {
+            JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, ActionKind.ERASED, place.id(), 0, false, List.of()));
+            session.commit();
+        }
+    }
+
+    /** Takes a snapshot. */
+    public Cut snapshot(String label) throws IOException {
+        needs(Capability.SNAPSHOTS);
+        Cut cut = system.snapshot(name, label, key());
+        look(Progress.NONE);
+        try (WriteSession session = vault.write()) {
+            JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
+            session.commit();
+        }
+        return cut;
+    }
+
+    @Override
+    public Undone undo(Action action) throws IOException {
+        look(Progress.NONE);
+        List<String> done = new ArrayList<>();
+        List<String> failed = new ArrayList<>();
+        Map<String, Integer> before = new LinkedHashMap<>();
+        Mirror mirror = mirror();
+        List<Action.Item> items = new ArrayList<>(action.items());
+        java.util.Collections.reverse(items);
+        for (Action.Item item : items) {
+            String path = RelativePath.child(item.folder(), item.name());
+            before.put(path, current(line(path)));
+            try {
+                undo(item, path, mirror);
+                done.add(path);
+            } catch (IOException e) {
+                failed.add(path + ": " + Failures.words(e));
+            }
+        }
+        mirror.run(Progress.NONE);
+        note(ActionKind.UNDONE, action.id(), before, new HashMap<>());
+        return new Undone(action, done, failed);
+    }
+
+    private void undo(Action.Item item, String path, Mirror mirror) throws IOException {
+        if (item.before() == 0) {
+            secure(path);
+            system.remove(name, path, key());
+            return;
+        }
+        if (item.after() == 0 && system.kind().can(Capability.DELETION_POINTS)) {
+            system.bringBack(name, path, key());
+            return;
+        }
+        Version version;
+        try (Reading reading = vault.read()) {
+            version = reading.line(item.line())
+                    .flatMap(l -> l.version(item.before()))
+                    .orElseThrow(() -> new SystemException.Missing(Words.of("fetch.unknown", path)));
+        }
+        secure(path);
+        putBack(new RestorePlan.Item(version, path, path, RestorePlan.Step.REPLACE, ""), mirror);
+    }
+}

@@ -1,0 +1,63 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
+import org.mendedleaf.core.words.Words;
+
+/** The systems of a user by name, opened when they are needed and kept open. Safe for use by several threads. */
+public class SystemBook {
+
+    private final Home home;
+    private final Clock clock;
+    private final Retry retry;
+    private final Map<Connection, OutsideSystem> open = new ConcurrentHashMap<>();
+
+    /** The systems of this home. */
+    public SystemBook(Home home, Clock clock, Retry retry) {
+        this.home = home;
+        this.clock = clock;
+        this.retry = retry;
+    }
+
+    /** The connections, in the order in which they were made. */
+    public List<Connection> connections() {
+        synchronized (home) {
+            return home.connections();
+        }
+    }
+
+    /** The connection of this name. */
+    public Optional<Connection> connection(String name) {
+        return connections().stream().filter(c -> c.name().equals(name)).findFirst();
+    }
+
+    /**
+     * The system of this name.
+     *
+     * @throws SystemException.Missing when there is no such connection
+     */
+    public OutsideSystem system(String name) throws IOException {
+        Connection c =
+                connection(name).orElseThrow(() -> new SystemException.Missing(Words.of("system.notConnected", name)));
+        return open.computeIfAbsent(c, k -> Systems.open(k.name(), k.kind(), k.address(), k.token(), retry, clock));
+    }
+
+    /** The system that a place is in. */
+    public OutsideSystem system(Place place) throws IOException {
+        return system(place.outside().orElseThrow().system());
+    }
+
+    /** The kind of the system that a place is in, if it is connected. */
+    public Optional<SystemKind> kind(Place place) {
+        return place.outside().flatMap(o -> connection(o.system())).map(Connection::kind);
+    }
+}

@@ -1,0 +1,126 @@
+package org.mendedleaf.core.systems.wire;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Instant;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.systems.BackupTarget;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.vault.Digest;
+
+/** Speaks to a backup drive. */
+final class BackupDriveClient implements OutsideSystem, BackupTarget {
+
+    private final Http http;
+
+    BackupDriveClient(Http http) {
+        this.http = http;
+    }
+
+    @Override
+    public SystemKind kind() {
+        return SystemKind.BACKUP_DRIVE;
+    }
+
+    @Override
+    public State state() throws IOException {
+        return Reads.state(http.get("/state"));
+    }
+
+    @Override
+    public List<OutsidePlace> places() throws IOException {
+        return Reads.places(kind(), http.get("/sets"));
+    }
+
+    private static String at(String place) {
+        return "/sets/" + Http.encodePart(place);
+    }
+
+    private static String at(String place, String run) {
+        return at(place) + "/runs/" + Http.encodePart(run);
+    }
+
+    @Override
+    public void create(String place, PlaceSettings settings) throws IOException {
+        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
+    }
+
+    @Override
+    public void configure(String place, PlaceSettings settings) throws IOException {
+        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
+    }
+
+    @Override
+    public List<Cut> cuts(String place) throws IOException {
+        return Reads.cuts(http.get(at(place) + "/runs"));
+    }
+
+    @Override
+    public List<InTree> tree(String place, String cut) throws IOException {
+        return Reads.tree(http.get(at(place, cut) + "/tree"));
+    }
+
+    @Override
+    public void read(String place, String path, String point, Optional<Digest> sha256, OutputStream out)
+            throws IOException {
+        http.download(at(place, point) + "/files/" + Http.encode(path), sha256, out);
+    }
+
+    @Override
+    public void eraseCut(String place, String cut) throws IOException {
+        http.send(Http.Call.of("DELETE", at(place, cut)).key(Keys.fresh()));
+    }
+
+    @Override
+    public BackupTarget target() {
+        return this;
+    }
+
+    @Override
+    public Run open(String place, Instant moment) throws IOException {
+        JsonNode run = http.send(Http.Call.of("POST", at(place) + "/runs")
+                        .key(Keys.fresh())
+                        .json(Map.of("at", moment.toString())))
+                .json();
+        Set<String> have = new HashSet<>();
+        run.path("have").forEach(p -> have.add(p.asText()));
+        return new Run(run.path("id").asText(), Reads.moment(run.path("at")), have);
+    }
+
+    @Override
+    public Set<String> same(String place, String run, List<InTree> files) throws IOException {
+        ArrayNode list = Http.JSON.createArrayNode();
+        for (InTree f : files) {
+            list.addObject()
+                    .put("path", f.path())
+                    .put("modified", f.modified().toString())
+                    .put("who", f.who())
+                    .put("sha256", f.sha256().map(Digest::hex).orElse(""));
+        }
+        Set<String> missing = new HashSet<>();
+        http.send(Http.Call.of("POST", at(place, run) + "/same").json(list))
+                .json()
+                .path("missing")
+                .forEach(p -> missing.add(p.asText()));
+        return missing;
+    }
+
+    @Override
+    public void add(String place, String run, Put put) throws IOException {
+        http.send(Keys.upload(at(place, run) + "/files/" + Http.encode(put.path()), put));
+    }
+
+    @Override
+    public void finish(String place, String run) throws IOException {
+        http.send(Http.Call.of("POST", at(place, run) + "/finish"));
+    }
+}

@@ -1,0 +1,102 @@
+package org.mendedleaf.core.systems.wire;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.vault.Digest;
+
+/** Speaks to a file server with snapshots. */
+final class FileServerClient implements OutsideSystem {
+
+    private final Http http;
+
+    FileServerClient(Http http) {
+        this.http = http;
+    }
+
+    @Override
+    public SystemKind kind() {
+        return SystemKind.FILE_SERVER;
+    }
+
+    @Override
+    public State state() throws IOException {
+        return Reads.state(http.get("/state"));
+    }
+
+    @Override
+    public List<OutsidePlace> places() throws IOException {
+        return Reads.places(kind(), http.get("/shares"));
+    }
+
+    private static String at(String place) {
+        return "/shares/" + Http.encodePart(place);
+    }
+
+    private static String cutQuery(String cut) {
+        return cut.equals(Cut.LIVE) ? "" : "?snapshot=" + Http.encodePart(cut);
+    }
+
+    @Override
+    public void create(String place, PlaceSettings settings) throws IOException {
+        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
+    }
+
+    @Override
+    public void configure(String place, PlaceSettings settings) throws IOException {
+        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
+    }
+
+    @Override
+    public List<Cut> cuts(String place) throws IOException {
+        return Reads.cuts(http.get(at(place) + "/snapshots"));
+    }
+
+    @Override
+    public List<InTree> tree(String place, String cut) throws IOException {
+        return Reads.tree(http.get(at(place) + "/tree" + cutQuery(cut)));
+    }
+
+    @Override
+    public void read(String place, String path, String point, Optional<Digest> sha256, OutputStream out)
+            throws IOException {
+        http.download(at(place) + "/files/" + Http.encode(path) + cutQuery(point), sha256, out);
+    }
+
+    @Override
+    public String put(String place, Put put) throws IOException {
+        http.send(Keys.upload(at(place) + "/files/" + Http.encode(put.path()), put));
+        return "";
+    }
+
+    @Override
+    public void remove(String place, String path, String key) throws IOException {
+        http.send(Http.Call.of("DELETE", at(place) + "/files/" + Http.encode(path))
+                .key(key));
+    }
+
+    @Override
+    public Cut snapshot(String place, String label, String key) throws IOException {
+        return Reads.cut(http.send(
+                        Http.Call.of("POST", at(place) + "/snapshots").key(key).json(Map.of("label", label)))
+                .json());
+    }
+
+    @Override
+    public void eraseCut(String place, String cut) throws IOException {
+        http.send(Http.Call.of("DELETE", at(place) + "/snapshots/" + Http.encodePart(cut))
+                .key(Keys.fresh()));
+    }
+
+    @Override
+    public boolean takeBack(String place, String cut, String path, String key) throws IOException {
+        http.send(Http.Call.of("POST", at(place) + "/takeback").key(key).json(Map.of("snapshot", cut, "path", path)));
+        return true;
+    }
+}

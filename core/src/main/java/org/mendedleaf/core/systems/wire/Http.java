@@ -1,0 +1,359 @@
+package org.mendedleaf.core.systems.wire;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.MissingNode;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublisher;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.nio.charset.StandardCharsets;
+import java.security.DigestOutputStream;
+import java.security.MessageDigest;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Base64;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.systems.OutsideSystem.Bytes;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Requests to one system. Each is tried several times; what changes something carries an {@code Idempotency-Key}, so that
+ * a system knows a repetition of what it did already but whose answer was lost. Contents go with their digest ({@code
+ * Repr-Digest}, RFC 9530), so that half an upload is never taken for a whole one, and come back in as many ranges (RFC
+ * 9110) as the connection makes necessary.
+ */
+final class Http {
+
+    static final ObjectMapper JSON = new ObjectMapper();
+
+    private static final Duration CONNECT = Duration.ofSeconds(5);
+
+    private final String system;
+    private final URI base;
+    private final String token;
+    private final Retry retry;
+    private final HttpClient client;
+
+    /**
+     * Requests to a system.
+     *
+     * @param system what it is called, for messages
+     * @param base its address
+     */
+    Http(String system, URI base, String token, Retry retry) {
+        this.system = system;
+        this.base = base;
+        this.token = token;
+        this.retry = retry;
+        this.client = HttpClient.newBuilder()
+                .version(HttpClient.Version.HTTP_1_1)
+                .connectTimeout(CONNECT.compareTo(retry.patience()) < 0 ? CONNECT : retry.patience())
+                .followRedirects(HttpClient.Redirect.NEVER)
+                .build();
+    }
+
+    /** A request. The path is encoded already. */
+    record Call(
+            String method,
+            String path,
+            Map<String, String> headers,
+            @Nullable Bytes body) {
+        static Call of(String method, String path) {
+            return new Call(method, path, Map.of(), null);
+        }
+
+        Call with(String name, String value) {
+            Map<String, String> more = new java.util.LinkedHashMap<>(headers);
+            more.put(name, value);
+            return new Call(method, path, more, body);
+        }
+
+        Call with(Bytes bytes) {
+            return new Call(method, path, headers, bytes);
+        }
+
+        Call json(Object value) {
+            byte[] bytes;
+            try {
+                bytes = JSON.writeValueAsBytes(value);
+            } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
+                throw new IllegalArgumentException(e);
+            }
+            return with("Content-Type", "application/json").with(bytes(bytes));
+        }
+
+        Call key(String key) {
+            return with("Idempotency-Key", key);
+        }
+    }
+
+    /** An answer. */
+    record Reply(int status, Map<String, List<String>> headers, byte[] body) {
+        String header(String name) {
+            return headers.entrySet().stream()
+                    .filter(e -> e.getKey().equalsIgnoreCase(name))
+                    .flatMap(e -> e.getValue().stream())
+                    .findFirst()
+                    .orElse("");
+        }
+
+        JsonNode json() throws SystemException {
+            if (body.length == 0) {
+                return MissingNode.getInstance();
+            }
+            try {
+                return JSON.readTree(body);
+            } catch (IOException e) {
+                throw new SystemException.Garbled(Words.of("system.garbled", e.getMessage()));
+            }
+        }
+    }
+
+    /** These bytes, as often as wanted. */
+    static Bytes bytes(byte[] bytes) {
+        return new Bytes() {
+            @Override
+            public long size() {
+                return bytes.length;
+            }
+
+            @Override
+            public InputStream open() {
+                return new java.io.ByteArrayInputStream(bytes);
+            }
+        };
+    }
+
+    /** A path with each of its parts encoded. */
+    static String encode(String path) {
+        List<String> parts = new ArrayList<>();
+        for (String part : path.split("/", -1)) {
+            parts.add(encodePart(part));
+        }
+        return String.join("/", parts);
+    }
+
+    /** One part of a path, or a value of a query. */
+    static String encodePart(String part) {
+        String encoded = URLEncoder.encode(part, StandardCharsets.UTF_8).replace("+", "%20");
+        // Names of one or two dots would be taken for steps.
+        return encoded.equals(".") ? "%2E" : encoded.equals("..") ? "%2E%2E" : encoded;
+    }
+
+    /** What stands in a {@code Repr-Digest} header. */
+    static String reprDigest(Digest sha256) {
+        return "sha-256=:" + Base64.getEncoder().encodeToString(sha256.bytes()) + ":";
+    }
+
+    private static Optional<Digest> reprDigest(String header) {
+        int from = header.indexOf("sha-256=:");
+        int to = header.indexOf(':', from + 9);
+        if (from < 0 || to < 0) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(Digest.of(Base64.getDecoder().decode(header.substring(from + 9, to))));
+        } catch (IllegalArgumentException e) {
+            return Optional.empty();
+        }
+    }
+
+    JsonNode get(String path) throws IOException {
+        return send(Call.of("GET", path)).json();
+    }
+
+    /** Sends a request as often as needed; returns the answer to it when it was done. */
+    Reply send(Call call) throws IOException {
+        SystemException last = null;
+        for (int attempt = 0; attempt < retry.attempts(); attempt++) {
+            if (attempt > 0) {
+                retry.sleep(attempt - 1);
+            }
+            try {
+                HttpResponse<byte[]> response = client.send(request(call), BodyHandlers.ofByteArray());
+                Reply reply =
+                        new Reply(response.statusCode(), response.headers().map(), response.body());
+                if (reply.status() < 300) {
+                    return reply;
+                }
+                SystemException e = failure(reply.status(), reply.body());
+                if (!(e instanceof SystemException.Unreachable)) {
+                    throw e;
+                }
+                last = e;
+            } catch (SystemException e) {
+                throw e;
+            } catch (IOException e) {
+                last = unreachable(e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new java.io.InterruptedIOException();
+            }
+        }
+        throw last == null ? unreachable(new IOException()) : last;
+    }
+
+    private HttpRequest request(Call call) throws IOException {
+        HttpRequest.Builder request = HttpRequest.newBuilder(base.resolve(base.getRawPath() + call.path()))
+                .timeout(retry.patience())
+                .method(call.method(), publisher(call.body()));
+        if (!token.isEmpty()) {
+            request.header("Authorization", token.contains(" ") ? token : "Bearer " + token);
+        }
+        call.headers().forEach(request::header);
+        return request.build();
+    }
+
+    private static BodyPublisher publisher(@Nullable Bytes body) throws IOException {
+        if (body == null) {
+            return BodyPublishers.noBody();
+        }
+        long size = body.size();
+        if (size == 0) {
+            return BodyPublishers.noBody();
+        }
+        return BodyPublishers.fromPublisher(
+                BodyPublishers.ofInputStream(() -> {
+                    try {
+                        return body.open();
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                }),
+                size);
+    }
+
+    private SystemException unreachable(IOException e) {
+        String why = e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
+        return new SystemException.Unreachable(Words.of("system.unreachable", system, why), e);
+    }
+
+    private SystemException failure(int status, byte[] body) {
+        String code = "";
+        String detail = "";
+        try {
+            JsonNode node = JSON.readTree(body);
+            code = node.path("error").asText("");
+            detail = node.path("detail").asText("");
+        } catch (IOException e) {
+            detail = "";
+        }
+        if (code.equals("unplugged")) {
+            return new SystemException.Unplugged(Words.of("system.unplugged", system));
+        }
+        String told = detail.isEmpty() ? Integer.toString(status) : detail;
+        return switch (status) {
+            case 401 -> new SystemException.Refused(Words.of("system.badToken", system));
+            case 403 -> new SystemException.Refused(Words.of("system.refused", system, told));
+            case 404, 410 -> new SystemException.Missing(Words.of("system.missing", system, told));
+            case 409, 412, 423 -> new SystemException.Conflict(Words.of("system.conflict", system, told));
+            case 413, 507 -> new SystemException.Full(Words.of("system.full", system, told));
+            case 400 -> new SystemException.Garbled(Words.of("system.badRequest", system, told));
+            // An upload that came through in part is one to try again.
+            case 408, 422, 425, 429, 500, 502, 503, 504 ->
+                new SystemException.Unreachable(Words.of("system.unreachable", system, told));
+            default -> new SystemException.Garbled(Words.of("system.badAnswer", system, status));
+        };
+    }
+
+    /** Reads a content, going on where the connection dropped. */
+    void download(String path, Optional<Digest> expected, OutputStream out) throws IOException {
+        MessageDigest sha = Digest.sha256();
+        OutputStream digesting = new DigestOutputStream(out, sha);
+        Optional<Digest> wanted = expected;
+        String tag = "";
+        long have = 0;
+        int failed = 0;
+        while (true) {
+            Call call = Call.of("GET", path);
+            if (have > 0) {
+                call = call.with("Range", "bytes=" + have + "-");
+                if (!tag.isEmpty()) {
+                    call = call.with("If-Match", tag);
+                }
+            }
+            long before = have;
+            try {
+                HttpResponse<InputStream> response = client.send(request(call), BodyHandlers.ofInputStream());
+                try (InputStream in = response.body()) {
+                    if (response.statusCode() >= 300) {
+                        SystemException e = failure(response.statusCode(), in.readNBytes(1 << 16));
+                        if (have > 0 && e instanceof SystemException.Conflict) {
+                            throw new SystemException.Garbled(Words.of("system.changedMeanwhile", system));
+                        }
+                        if (!(e instanceof SystemException.Unreachable)) {
+                            throw e;
+                        }
+                        throw new IOException(e.words());
+                    }
+                    if (have > 0 && response.statusCode() != 206) {
+                        skip(in, have);
+                    }
+                    tag = response.headers().firstValue("ETag").orElse("");
+                    wanted = wanted.or(
+                            () -> response.headers().firstValue("Repr-Digest").flatMap(Http::reprDigest));
+                    byte[] buffer = new byte[1 << 16];
+                    for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
+                        write(digesting, buffer, n);
+                        have += n;
+                    }
+                }
+                break;
+            } catch (SystemException e) {
+                throw e;
+            } catch (SinkFailed e) {
+                throw e.cause;
+            } catch (IOException e) {
+                failed = have > before ? 0 : failed + 1;
+                if (failed >= retry.attempts()) {
+                    throw unreachable(e);
+                }
+                retry.sleep(failed);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new java.io.InterruptedIOException();
+            }
+        }
+        digesting.flush();
+        if (wanted.isPresent() && !wanted.get().equals(Digest.of(sha.digest()))) {
+            throw new SystemException.Garbled(Words.of("system.badBytes", system));
+        }
+    }
+
+    /** What takes the bytes failed, which no other try at the connection mends. */
+    private static final class SinkFailed extends IOException {
+        private static final long serialVersionUID = 1;
+        private final IOException cause;
+
+        SinkFailed(IOException cause) {
+            super(cause);
+            this.cause = cause;
+        }
+    }
+
+    private static void write(OutputStream out, byte[] buffer, int n) throws SinkFailed {
+        try {
+            out.write(buffer, 0, n);
+        } catch (IOException e) {
+            throw new SinkFailed(e);
+        }
+    }
+
+    private static void skip(InputStream in, long bytes) throws IOException {
+        in.skipNBytes(bytes);
+    }
+}

@@ -1,0 +1,67 @@
+package org.mendedleaf.core.systems.wire;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.net.URI;
+import java.net.URISyntaxException;
+import java.time.Clock;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Words;
+
+/** Opens connections to systems. */
+public final class Systems {
+
+    private Systems() {}
+
+    /**
+     * The address of a system, checked.
+     *
+     * @throws IllegalArgumentException in words
+     */
+    public static URI address(String text) {
+        try {
+            URI uri = new URI(text.endsWith("/") ? text.substring(0, text.length() - 1) : text);
+            boolean http = "http".equals(uri.getScheme()) || "https".equals(uri.getScheme());
+            if (http && uri.getHost() != null) {
+                return uri;
+            }
+            throw new IllegalArgumentException(Words.of("system.badAddress", text));
+        } catch (URISyntaxException e) {
+            throw new IllegalArgumentException(Words.of("system.badAddress", text), e);
+        }
+    }
+
+    /** A connection to a system of a known kind. Nothing is sent yet. */
+    public static OutsideSystem open(
+            String name, SystemKind kind, String address, String token, Retry retry, Clock clock) {
+        URI uri = address(address);
+        Http http = new Http(name, uri, token, retry);
+        return switch (kind) {
+            case LIBRARY -> new LibraryClient(http);
+            case OBJECT_STORE -> new ObjectStoreClient(http);
+            case FILE_SERVER -> new FileServerClient(http);
+            case BACKUP_DRIVE -> new BackupDriveClient(http);
+            case WEBDAV -> new WebDavClient(http, uri.getPath(), clock);
+        };
+    }
+
+    /** Asks a system of what kind it is; one that answers WebDAV only is taken for a plain server. */
+    public static SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException {
+        Http http = new Http(name, address(address), token, retry);
+        try {
+            JsonNode state = http.get("/state");
+            if (state.has("kind")) {
+                return SystemKind.parse(state.path("kind").asText());
+            }
+        } catch (SystemException.Missing | SystemException.Garbled e) {
+            org.slf4j.LoggerFactory.getLogger(Systems.class).debug("{} has no page of its own", name, e);
+        }
+        http.send(Http.Call.of("PROPFIND", "/")
+                .with("Depth", "0")
+                .with("Content-Type", "application/xml; charset=utf-8")
+                .with(Http.bytes(Dav.propfind(java.util.List.of("resourcetype"), java.util.List.of()))));
+        return SystemKind.WEBDAV;
+    }
+}

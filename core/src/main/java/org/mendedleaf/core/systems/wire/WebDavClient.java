@@ -1,0 +1,163 @@
+package org.mendedleaf.core.systems.wire;
+
+import java.io.IOException;
+import java.io.OutputStream;
+import java.time.Clock;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.Role;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Speaks to any WebDAV server (RFC 4918). The folder at its address is its one place. It keeps nothing but what is there
+ * now, so that a file is known to have changed by its ETag only. Folders are asked for one by one, since many servers refuse to list
+ * a whole tree.
+ */
+final class WebDavClient implements OutsideSystem {
+
+    private static final List<String> ASKED = List.of("resourcetype", "getetag", "getcontentlength", "getlastmodified");
+
+    private final Http http;
+    private final String basePath;
+    private final Clock clock;
+
+    WebDavClient(Http http, String basePath, Clock clock) {
+        this.http = http;
+        this.basePath = basePath.endsWith("/") ? basePath : basePath + "/";
+        this.clock = clock;
+    }
+
+    @Override
+    public SystemKind kind() {
+        return SystemKind.WEBDAV;
+    }
+
+    @Override
+    public State state() throws IOException {
+        list("");
+        return new State(clock.instant(), -1, -1);
+    }
+
+    /** The one place is the folder at the address. */
+    @Override
+    public List<OutsidePlace> places() throws IOException {
+        String path = basePath.substring(0, basePath.length() - 1);
+        String last = path.substring(path.lastIndexOf('/') + 1).replace(':', '-');
+        return List.of(new OutsidePlace(
+                last.isEmpty() ? "files" : last, PlaceSettings.standard(kind()), -1, -1, Role.OWNER, Optional.empty()));
+    }
+
+    private record Found(String path, Dav.Resource resource) {}
+
+    /** What a folder holds; the folder itself is left out. */
+    private List<Found> list(String folder) throws IOException {
+        String at = folder.isEmpty() ? "/" : "/" + Http.encode(folder) + "/";
+        Http.Reply reply = http.send(Http.Call.of("PROPFIND", at)
+                .with("Depth", "1")
+                .with("Content-Type", "application/xml; charset=utf-8")
+                .with(Http.bytes(Dav.propfind(ASKED, List.of()))));
+        List<Found> found = new ArrayList<>();
+        for (Dav.Resource r : Dav.read(reply.body())) {
+            String path = Dav.path(r.href());
+            if (!path.startsWith(basePath)) {
+                throw new SystemException.Garbled(Words.of("system.garbled", path));
+            }
+            path = path.substring(basePath.length());
+            path = path.endsWith("/") ? path.substring(0, path.length() - 1) : path;
+            boolean inside = folder.isEmpty() ? !path.isEmpty() : path.startsWith(folder + "/");
+            if (inside
+                    && !path.substring(folder.isEmpty() ? 0 : folder.length() + 1)
+                            .contains("/")) {
+                found.add(new Found(path, r));
+            }
+        }
+        return found;
+    }
+
+    @Override
+    public void create(String place, PlaceSettings settings) throws IOException {
+        throw new SystemException.Unable(Words.of("system.unable", Words.of("system.kind." + kind().text())));
+    }
+
+    @Override
+    public void configure(String place, PlaceSettings settings) {
+        // It has no settings.
+    }
+
+    @Override
+    public List<Cut> cuts(String place) {
+        return List.of();
+    }
+
+    @Override
+    public List<InTree> tree(String place, String cut) throws IOException {
+        List<InTree> files = new ArrayList<>();
+        Deque<String> folders = new ArrayDeque<>(List.of(""));
+        Set<String> seen = new HashSet<>();
+        while (!folders.isEmpty()) {
+            String folder = folders.pop();
+            if (!seen.add(folder)) {
+                continue;
+            }
+            for (Found f : list(folder)) {
+                if (f.resource().folder()) {
+                    folders.push(f.path());
+                } else {
+                    Dav.Resource r = f.resource();
+                    String tag = r.get("getetag").isEmpty()
+                            ? r.size() + "/" + r.modified()
+                            : r.get("getetag") + "/" + r.size();
+                    files.add(new InTree(f.path(), r.size(), r.modified(), "", Optional.empty(), tag));
+                }
+            }
+        }
+        return files;
+    }
+
+    private static String at(String path) {
+        return "/" + Http.encode(path);
+    }
+
+    @Override
+    public void read(String place, String path, String point, Optional<Digest> sha256, OutputStream out)
+            throws IOException {
+        http.download(at(path), sha256, out);
+    }
+
+    /** The same content under the same name twice is the same as once: no key is needed. */
+    @Override
+    public String put(String place, Put put) throws IOException {
+        for (int slash = put.path().indexOf('/'); slash >= 0; slash = put.path().indexOf('/', slash + 1)) {
+            String folder = put.path().substring(0, slash);
+            try {
+                http.send(Http.Call.of("MKCOL", at(folder)));
+            } catch (SystemException.Conflict | SystemException.Garbled e) {
+                // Servers answer 405 or 409 for a folder that is there; one that is not shows at the PUT.
+                org.slf4j.LoggerFactory.getLogger(Http.class).trace("{}", e.words());
+            }
+        }
+        http.send(Http.Call.of("PUT", at(put.path())).with(put.bytes()));
+        return "";
+    }
+
+    @Override
+    public void remove(String place, String path, String key) throws IOException {
+        try {
+            http.send(Http.Call.of("DELETE", at(path)));
+        } catch (SystemException.Missing e) {
+            // A repetition finds what it did itself.
+            return;
+        }
+    }
+}

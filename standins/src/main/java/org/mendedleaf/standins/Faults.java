@@ -1,0 +1,48 @@
+package org.mendedleaf.standins;
+
+import java.util.ArrayDeque;
+import java.util.Collection;
+import java.util.Deque;
+
+/** What goes wrong with the next requests to a stand-in. */
+public final class Faults {
+
+    private final Deque<Fault> next = new ArrayDeque<>();
+    private volatile long delayMillis;
+    private volatile boolean away;
+
+    /** Lets the next requests meet with these, one each. */
+    public synchronized void schedule(Collection<Fault> faults) {
+        next.addAll(faults);
+    }
+
+    /** Nothing goes wrong any more. */
+    public synchronized void clear() {
+        next.clear();
+        delayMillis = 0;
+        away = false;
+    }
+
+    synchronized Fault take() {
+        Fault fault = next.poll();
+        return fault == null ? Fault.NONE : fault;
+    }
+
+    /** How long each answer takes. */
+    public void delay(long millis) {
+        delayMillis = millis;
+    }
+
+    long delayMillis() {
+        return delayMillis;
+    }
+
+    /** Whether nobody answers. */
+    public void away(boolean isAway) {
+        away = isAway;
+    }
+
+    boolean isAway() {
+        return away;
+    }
+}
