@@ -79,6 +79,10 @@ public final class TestPlace implements AutoCloseable {
         return now;
     }
 
+    public void at(Instant moment) {
+        now = moment;
+    }
+
     public Instant later(long minutes) {
         now = now.plus(Duration.ofMinutes(minutes));
         return now;

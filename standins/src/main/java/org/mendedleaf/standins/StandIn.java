@@ -144,14 +144,12 @@ public abstract class StandIn implements AutoCloseable {
                 return;
             }
             if (faults.isAway()) {
-                exchange.close();
-                return;
+                throw new IOException("away");
             }
             Fault fault = faults.take();
             pause(faults.delayMillis());
             if (fault == Fault.DROP_BEFORE) {
-                exchange.close();
-                return;
+                throw new IOException("dropped before");
             }
             Ask ask = new Ask(exchange, who == null ? "" : who, fault);
             if (fault == Fault.REFUSE) {
@@ -164,7 +162,8 @@ public abstract class StandIn implements AutoCloseable {
             }
         } catch (IOException | RuntimeException e) {
             org.slf4j.LoggerFactory.getLogger(StandIn.class).debug("{} {}", exchange.getRequestURI(), e.toString());
-            exchange.close();
+            // What a handler throws makes the server close the connection; closing the exchange alone would not.
+            throw e;
         }
     }
 
@@ -208,8 +207,7 @@ public abstract class StandIn implements AutoCloseable {
             answer = e.answer();
         }
         if (fault == Fault.DROP_AFTER) {
-            exchange.close();
-            return;
+            throw new IOException("dropped after");
         }
         ask.answer(answer);
     }

@@ -184,9 +184,9 @@ final class Http {
                 retry.sleep(attempt - 1);
             }
             try {
-                HttpResponse<byte[]> response = client.send(request(call), BodyHandlers.ofByteArray());
+                HttpResponse<InputStream> response = client.send(request(call), BodyHandlers.ofInputStream());
                 Reply reply =
-                        new Reply(response.statusCode(), response.headers().map(), response.body());
+                        new Reply(response.statusCode(), response.headers().map(), all(response.body()));
                 if (reply.status() < 300) {
                     return reply;
                 }
@@ -205,6 +205,19 @@ final class Http {
             }
         }
         throw last == null ? unreachable(new IOException()) : last;
+    }
+
+    private byte[] all(InputStream body) throws IOException {
+        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        try (InputStream in = body;
+                Stall stall = new Stall(in, retry.patience())) {
+            byte[] buffer = new byte[1 << 14];
+            for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
+                stall.moved();
+                out.write(buffer, 0, n);
+            }
+        }
+        return out.toByteArray();
     }
 
     private HttpRequest request(Call call) throws IOException {
@@ -306,10 +319,13 @@ final class Http {
                     tag = response.headers().firstValue("ETag").orElse("");
                     wanted = wanted.or(
                             () -> response.headers().firstValue("Repr-Digest").flatMap(Http::reprDigest));
-                    byte[] buffer = new byte[1 << 16];
-                    for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
-                        write(digesting, buffer, n);
-                        have += n;
+                    try (Stall stall = new Stall(in, retry.patience())) {
+                        byte[] buffer = new byte[1 << 16];
+                        for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
+                            stall.moved();
+                            write(digesting, buffer, n);
+                            have += n;
+                        }
                     }
                 }
                 break;

@@ -1,0 +1,244 @@
+package org.mendedleaf.core.systems;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Holder;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.line.Version;
+
+/** What a system says comes onto lines, once. */
+class MirrorTest {
+
+    @TempDir
+    Path temp;
+
+    private Rig rig;
+
+    @BeforeEach
+    void start() throws IOException {
+        rig = new Rig(temp);
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        rig.close();
+    }
+
+    private Place store(Object... settings) throws IOException {
+        return rig.place(SystemKind.OBJECT_STORE, "archive", settings);
+    }
+
+    @Test
+    void versionsOfAnObjectStoreBecomeALineAndASecondLookAddsNothing() throws IOException {
+        Place place = store();
+        rig.put(place, "2026/press.csv", "one", "first");
+        rig.later(Duration.ofHours(1));
+        rig.put(place, "2026/press.csv", "two");
+        rig.later(Duration.ofHours(1));
+        assertThat(rig.look(place).points()).isEqualTo(2);
+
+        Line line = rig.line(place, "2026/press.csv");
+        assertThat(line.versions()).extracting(Version::origin).containsOnly(Origin.UPLOADED);
+        assertThat(line.versions().get(1).note()).isEqualTo("first");
+        assertThat(line.versions().get(1).saved()).isBetween(Rig.START.minusSeconds(5), Rig.START.plusSeconds(60));
+        assertThat(line.versions()).allMatch(v -> v.recipe().isElsewhere());
+        assertThat(rig.holders(line, 1)).extracting(Holder::kind).containsExactly(Holder.Kind.POINT);
+        assertThat(rig.look(place).points()).isZero();
+        assertThat(rig.line(place, "2026/press.csv").points()).hasSize(2);
+    }
+
+    @Test
+    void aListingAtAMomentIsWhatTheSystemHeldThen() throws IOException {
+        Place place = store();
+        rig.put(place, "a", "one");
+        rig.later(Duration.ofHours(1));
+        rig.put(place, "dir/b", "one");
+        rig.later(Duration.ofHours(1));
+        rig.system(SystemKind.OBJECT_STORE)
+                .remove("archive", "a", UUID.randomUUID().toString());
+        rig.later(Duration.ofHours(1));
+        rig.look(place);
+        assertThat(rig.listing(place, "", Rig.START.plus(Duration.ofMinutes(30))))
+                .containsExactly("a");
+        assertThat(rig.listing(place, "", Rig.START.plus(Duration.ofMinutes(90))))
+                .containsExactly("a", "dir");
+        assertThat(rig.listing(place, "", rig.now())).containsExactly("dir");
+    }
+
+    @Test
+    void aDeletionPointThatIsTakenAwayBringsTheFileBack() throws IOException {
+        Place place = store();
+        rig.put(place, "a", "one");
+        OutsideSystem system = rig.system(SystemKind.OBJECT_STORE);
+        system.remove("archive", "a", UUID.randomUUID().toString());
+        rig.later(Duration.ofMinutes(1));
+        rig.look(place);
+        assertThat(rig.line(place, "a").removed()).isPresent();
+        system.bringBack("archive", "a", UUID.randomUUID().toString());
+        rig.later(Duration.ofMinutes(1));
+        rig.look(place);
+        Line back = rig.line(place, "a");
+        assertThat(back.removed()).isEmpty();
+        assertThat(back.newest().orElseThrow().origin()).isEqualTo(Origin.RETURNED);
+        assertThat(rig.text(back.newest().orElseThrow())).isEqualTo("one");
+        assertThat(rig.look(place).points()).isZero();
+    }
+
+    @Test
+    void whenTheNewestVersionIsErasedTheOneBeforeIsCurrentAgain() throws IOException {
+        Place place = store();
+        rig.put(place, "a", "one");
+        String two = rig.put(place, "a", "two");
+        rig.look(place);
+        rig.system(SystemKind.OBJECT_STORE)
+                .erase("archive", "a", two, UUID.randomUUID().toString());
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.look(place).forgotten()).isEqualTo(1);
+        Line line = rig.line(place, "a");
+        assertThat(line.versions()).hasSize(3);
+        assertThat(rig.text(line.newest().orElseThrow())).isEqualTo("one");
+        assertThat(rig.holders(line, 2)).as("version 2 is held by nobody").isEmpty();
+    }
+
+    @Test
+    void whatExpiresIsForgottenAndItsPointStays() throws IOException {
+        Place place = store(Setting.EXPIRE_DAYS, "7");
+        rig.put(place, "a", "one");
+        rig.later(Duration.ofDays(1));
+        rig.put(place, "a", "two");
+        rig.look(place);
+        Line line = rig.line(place, "a");
+        assertThat(rig.holders(line, 1).get(0).expires().orElseThrow())
+                .isBetween(
+                        rig.now().plus(Duration.ofDays(7)).minusSeconds(60),
+                        rig.now().plus(Duration.ofDays(7)).plusSeconds(60));
+        rig.later(Duration.ofDays(8));
+        assertThat(rig.look(place).forgotten()).isEqualTo(1);
+        assertThat(rig.line(place, "a").versions()).hasSize(2);
+        assertThat(rig.holders(rig.line(place, "a"), 1)).isEmpty();
+    }
+
+    @Test
+    void aVersionIsHeldByEverySnapshotInWhichItWasCurrent() throws IOException {
+        Place share = rig.place(SystemKind.FILE_SERVER, "common");
+        OutsideSystem server = rig.system(SystemKind.FILE_SERVER);
+        rig.put(share, "rota.ods", "one");
+        rig.later(Duration.ofHours(1));
+        server.snapshot("common", "s1", "k1");
+        rig.later(Duration.ofHours(1));
+        server.snapshot("common", "s2", "k2");
+        rig.put(share, "rota.ods", "two");
+        rig.later(Duration.ofHours(1));
+        server.snapshot("common", "s3", "k3");
+        rig.put(share, "rota.ods", "three");
+        rig.later(Duration.ofHours(1));
+        rig.look(share);
+
+        Line line = rig.line(share, "rota.ods");
+        assertThat(line.versions()).hasSize(3);
+        assertThat(rig.holders(line, 1)).extracting(Holder::label).containsExactly("s1", "s2");
+        assertThat(rig.holders(line, 2)).extracting(Holder::label).containsExactly("s3");
+        assertThat(rig.holders(line, 3)).extracting(Holder::kind).containsExactly(Holder.Kind.LIVE);
+        assertThat(rig.text(line.version(1).orElseThrow())).isEqualTo("one");
+        assertThat(rig.text(line.version(3).orElseThrow())).isEqualTo("three");
+
+        server.eraseCut("common", rig.cuts(share).get(2).key());
+        assertThat(rig.look(share).forgotten()).isEqualTo(1);
+        assertThat(rig.holders(rig.line(share, "rota.ods"), 2)).isEmpty();
+    }
+
+    @Test
+    void anAwaySystemKeepsItsLinesAndIsSaidToBeAway() throws IOException {
+        Place place = store();
+        rig.put(place, "a", "one");
+        rig.look(place);
+        rig.outside.objects().faults().away(true);
+        rig.later(Duration.ofHours(2));
+        Instant gone = rig.now();
+        assertThatThrownBy(() -> rig.look(place)).isInstanceOf(SystemException.Unreachable.class);
+        rig.later(Duration.ofHours(2));
+        assertThatThrownBy(() -> rig.look(place)).isInstanceOf(SystemException.Unreachable.class);
+        Coverage.Row row = row(place);
+        assertThat(row.state()).isEqualTo(CoverageState.AWAY);
+        assertThat(row.facts().orElseThrow().awaySince()).contains(gone);
+        assertThat(rig.listing(place, "", rig.now())).containsExactly("a");
+        rig.outside.objects().faults().away(false);
+        rig.look(place);
+        assertThat(row(place).state()).isEqualTo(CoverageState.GOOD);
+    }
+
+    private Coverage.Row row(Place place) throws IOException {
+        return Coverage.of(rig.vault(), rig.now()).stream()
+                .filter(r -> r.place().orElseThrow().id() == place.id())
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void aClockThatIsWrongThereIsSetRightHere() throws IOException {
+        Place place = store();
+        rig.outside.objects().setClock(Rig.START.plus(Duration.ofHours(30)));
+        rig.put(place, "a", "one");
+        rig.look(place);
+        assertThat(rig.line(place, "a").newest().orElseThrow().saved())
+                .isBetween(Rig.START.minusSeconds(5), Rig.START.plusSeconds(60));
+    }
+
+    @Test
+    void theCatalogueWithOtherSystemsIsMadeAnewFromThePacks() throws IOException {
+        Place place = store();
+        rig.put(place, "a", "one");
+        rig.put(place, "a", "two");
+        Place share = rig.place(SystemKind.FILE_SERVER, "common");
+        rig.put(share, "a", "three");
+        rig.system(SystemKind.FILE_SERVER).snapshot("common", "s1", "k1");
+        rig.look(place);
+        rig.look(share);
+        rig.relate(rig.desk.place(), "", share, "");
+        Line before = rig.line(place, "a");
+        List<Holder> held = rig.holders(before, 1);
+        rig.vault().close();
+        Rebuild.run(rig.vault().folder().root(), "test", Duration.ofSeconds(1), rig.clock());
+        try (var again = org.mendedleaf.core.line.OpenVault.open(
+                        rig.vault().folder().root(), "test", Duration.ofSeconds(1));
+                var reading = again.read()) {
+            Line after = reading.line(place, "a").orElseThrow();
+            assertThat(after.points()).isEqualTo(before.points());
+            assertThat(reading.holders(after).get(1)).isEqualTo(held);
+            assertThat(reading.cuts(share)).hasSize(2);
+            assertThat(reading.relations()).hasSize(1);
+        }
+    }
+
+    @Test
+    void aRemovalInTheSystemIsAnEventWithWhoDidIt() throws IOException {
+        Place place = rig.place(SystemKind.LIBRARY, "Minutes");
+        rig.put(place, "march.odt", "text");
+        rig.look(place);
+        rig.later(Duration.ofMinutes(3));
+        rig.system(SystemKind.LIBRARY)
+                .remove("Minutes", "march.odt", UUID.randomUUID().toString());
+        rig.look(place);
+        Event removed = rig.line(place, "march.odt").points().stream()
+                .filter(Event.class::isInstance)
+                .map(Event.class::cast)
+                .findFirst()
+                .orElseThrow();
+        assertThat(removed.who()).isEqualTo("ines");
+    }
+}
