@@ -9,17 +9,31 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
@@ -32,6 +46,8 @@ abstract class Base implements Callable<Integer> {
 
     final Surroundings surroundings;
     private @Nullable Home home;
+    private @Nullable SystemBook book;
+    private final Set<String> looked = new HashSet<>();
 
     @Option(names = "--vault", paramLabel = "DIR", descriptionKey = "cli.option.vault")
     @Nullable
@@ -101,6 +117,10 @@ abstract class Base implements Callable<Integer> {
      * @throws IllegalArgumentException in words, when no place holds it
      */
     Located locate(Path file) throws IOException {
+        Optional<Located> outside = outside(file);
+        if (outside.isPresent()) {
+            return outside.get();
+        }
         // The file itself may be a link, and is meant as one; what leads to it is followed.
         Path absolute = file.toAbsolutePath().normalize();
         Path parent = absolute.getParent();
@@ -129,7 +149,83 @@ abstract class Base implements Callable<Integer> {
         throw new IllegalArgumentException(Words.of("cli.notProtected", real));
     }
 
+    /** The systems that the user is connected to. */
+    SystemBook book() throws IOException {
+        if (book == null) {
+            book = new SystemBook(home(), clock(), Retry.STANDARD);
+        }
+        return book;
+    }
+
+    /** Looks at what is written {@code SYSTEM:PLACE/PATH}, when it is; with what was known when it does not answer. */
+    private Optional<Located> outside(Path file) throws IOException {
+        String text = file.toString();
+        int colon = text.indexOf(':');
+        Optional<Connection> connection = colon < 1 ? Optional.empty() : home().connection(text.substring(0, colon));
+        if (connection.isEmpty()) {
+            return Optional.empty();
+        }
+        String rest = text.substring(colon + 1);
+        int slash = rest.indexOf('/');
+        String name = slash < 0 ? rest : rest.substring(0, slash);
+        String path = slash < 0 ? "" : rest.substring(slash + 1);
+        OpenVault open = open(connection.get().vault());
+        try {
+            Optional<Place> place;
+            try (Reading reading = open.read()) {
+                place = reading.outside(connection.get().name(), name);
+            }
+            if (place.isEmpty()) {
+                place = new Connecting(home(), book(), clock())
+                        .takeIn(connection.get(), open).stream()
+                                .filter(p -> p.name().equals(name))
+                                .findFirst();
+            }
+            if (place.isEmpty()) {
+                throw new IllegalArgumentException(
+                        Words.of("cli.noPlace", connection.get().name(), name));
+            }
+            look(open, place.get());
+            return Optional.of(new Located(open, place.get(), path, file));
+        } catch (IOException | RuntimeException e) {
+            open.close();
+            throw e;
+        }
+    }
+
+    private void look(OpenVault open, Place place) throws IOException {
+        if (!looked.add(place.where())) {
+            return;
+        }
+        try {
+            new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
+        } catch (SystemException e) {
+            complain(e.words());
+        }
+    }
+
+    /** Work with files where they are. */
+    FileWork work(OpenVault open, Place place) throws IOException {
+        return place.isOutside()
+                ? new OutsideWork(open, place, book(), clock(), home().who())
+                : new Recovery(open, place, clock(), authors(), home().who());
+    }
+
+    FileWork work(Located located) throws IOException {
+        return work(located.vault(), located.place());
+    }
+
+    /** The version with its content in the vault, fetched when only others have it. */
+    Version inVault(OpenVault open, Version version) throws IOException {
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            return new Fetch(open, book()).intoVault(version, progress);
+        }
+    }
+
     Recovery recovery(Located located) throws IOException {
+        if (located.place().isOutside()) {
+            throw new IllegalArgumentException(Words.of("cli.folderOnly", located.file()));
+        }
         return new Recovery(located.vault(), located.place(), clock(), authors(), home().who());
     }
 

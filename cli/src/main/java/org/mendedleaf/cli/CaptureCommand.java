@@ -14,6 +14,11 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.systems.BackupRun;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Say;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -53,6 +58,39 @@ final class CaptureCommand extends Base {
         return code;
     }
 
+    /** A place in another system is looked at; a set of a backup drive is backed up. */
+    private int look(OpenVault open, Place place, Map<String, Object> row) throws IOException {
+        if (book().kind(place).isEmpty()) {
+            return Main.DONE;
+        }
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            if (book().kind(place).orElseThrow() == SystemKind.BACKUP_DRIVE) {
+                BackupRun.Result r = new BackupRun(open, place, book().system(place), clock()).run(progress);
+                row.put("files", r.files());
+                row.put("sent", r.sent());
+                row.put("sentBytes", r.sentBytes());
+                row.put("failed", r.failed());
+                if (!json) {
+                    say("cli.backup.done", place.where(), r.files(), r.sent(), Say.size(r.sentBytes()));
+                    r.failed().forEach((path, why) -> complain(path + ": " + why));
+                }
+                return r.failed().isEmpty() ? Main.DONE : Main.SOME_FAILED;
+            }
+            Mirror.Result r = new Mirror(open, place, book().system(place), clock()).run(progress);
+            row.put("files", r.files());
+            row.put("points", r.points());
+            row.put("forgotten", r.forgotten());
+            if (!json) {
+                say("cli.look.done", place.where(), r.files(), r.points(), r.forgotten());
+            }
+            return Main.DONE;
+        } catch (SystemException | IllegalArgumentException e) {
+            row.put("error", e.getMessage());
+            complain(String.valueOf(e.getMessage()));
+            return Main.SOME_FAILED;
+        }
+    }
+
     private static List<Place> places(OpenVault open) throws IOException {
         try (Reading reading = open.read()) {
             return reading.places();
@@ -61,8 +99,11 @@ final class CaptureCommand extends Base {
 
     private int capture(OpenVault open, Place place, List<Object> results) throws IOException {
         Map<String, Object> row = new LinkedHashMap<>();
-        row.put("folder", place.root().toString());
+        row.put("folder", place.where());
         results.add(row);
+        if (place.isOutside()) {
+            return look(open, place, row);
+        }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             CaptureResult result = new Capture(open, place, clock(), authors()).run(Scope.WHOLE, progress);
             row.putAll(Outcomes.json(result));

@@ -45,6 +45,7 @@ final class CopyCommand extends Base {
                                 version,
                                 line.versions().size())));
             }
+            wanted = inVault(located.vault(), wanted);
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 Path copy = new Elsewhere(located.vault(), Protect.realOfNew(to)).copy(wanted, zone(), progress);
                 if (json) {

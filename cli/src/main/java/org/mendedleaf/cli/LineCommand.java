@@ -6,12 +6,14 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.LinePoint;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.PlainDigests;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -36,54 +38,100 @@ final class LineCommand extends Base {
                 Reading reading = located.vault().read()) {
             Line line = reading.line(located.place(), located.path())
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+            MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
             if (json) {
-                printJson(json(line, new PlainDigests(located.vault()).of(line)));
+                printJson(json(merged, new PlainDigests(located.vault()).of(line)));
             } else {
-                print(line);
+                print(merged);
             }
             return Main.DONE;
         }
     }
 
-    private void print(Line line) throws java.io.IOException {
+    private void print(MergedLine merged) throws java.io.IOException {
+        Line line = merged.own();
         line(line.path() + "  " + Words.of("line.summary", line.versions().size(), Say.size(line.bytes())));
         if (line.removed().isPresent()) {
             say("removed.when", Say.moment(line.removed().get(), now(), zone()));
         }
         List<List<String>> rows = new ArrayList<>();
         List<Version> versions = line.versions();
-        for (LinePoint point : line.points()) {
-            String when = Say.moment(point.at(), now(), zone());
-            if (point instanceof Version v) {
+        boolean alone = merged.others().isEmpty() && !line.place().isOutside();
+        for (MergedPoint point : merged.points()) {
+            String when = Say.moment(point.point().at(), now(), zone());
+            if (point.point() instanceof Version v) {
+                boolean own = v.line() == line.id();
                 int older = versions.indexOf(v) + 1;
-                long before = older < versions.size() ? versions.get(older).size() : -1;
+                long before =
+                        own && older < versions.size() ? versions.get(older).size() : -1;
                 rows.add(List.of(
-                        Integer.toString(v.number()),
+                        own ? Integer.toString(v.number()) : "",
                         when,
                         Say.size(v.size()),
                         before < 0 ? "" : Say.sizeChange(v.size() - before),
                         v.who(),
-                        origin(v) + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")));
-            } else if (point instanceof Event e) {
-                rows.add(List.of("", when, "", "", e.who(), Words.of("event." + e.kind(), e.from(), e.to())));
+                        alone ? "" : held(point),
+                        v.originWords()
+                                + (own
+                                        ? ""
+                                        : " "
+                                                + Words.of(
+                                                        "cli.line.there",
+                                                        point.line().place().where(),
+                                                        v.number()))
+                                + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")));
+            } else if (point.point() instanceof Event e) {
+                rows.add(List.of("", when, "", "", e.who(), "", Words.of("event." + e.kind(), e.from(), e.to())));
             }
         }
-        table(rows, "rlrrll");
+        table(rows, "rlrrlll");
     }
 
-    static String origin(Version v) {
-        return Words.of("origin." + v.origin(), v.source());
+    private String held(MergedPoint point) throws java.io.IOException {
+        if (point.copies().isEmpty()) {
+            return Words.of("holders.nobody");
+        }
+        String held = String.join(", ", point.holders(Words.of("holders.vault")));
+        if (point.onlyOne()) {
+            held = Words.of("holders.only", held);
+        }
+        return point.forgottenSoon(now())
+                ? held + ", "
+                        + Words.of(
+                                "holders.until", Say.moment(point.forgottenAt().orElseThrow(), now(), zone()))
+                : held;
     }
 
-    private static Map<String, Object> json(Line line, Map<Integer, Digest> digests) {
+    private static Map<String, Object> json(MergedLine merged, Map<Integer, Digest> digests) {
+        Line line = merged.own();
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("path", line.path());
-        map.put("folder", line.place().root().toString());
+        map.put("folder", line.place().where());
         line.removed().ifPresent(r -> map.put("removed", r.toString()));
         map.put("bytesWithVersions", line.bytes());
         List<Object> points = new ArrayList<>();
-        for (LinePoint point : line.points()) {
-            points.add(point instanceof Version v ? json(v, digests.get(v.number())) : json((Event) point));
+        for (MergedPoint p : merged.points()) {
+            if (p.point() instanceof Event e) {
+                points.add(json(e));
+                continue;
+            }
+            Version v = p.version().orElseThrow();
+            boolean own = v.line() == line.id();
+            Map<String, Object> row =
+                    json(v, own ? digests.get(v.number()) : v.sha256().orElse(null));
+            if (!own) {
+                row.put("place", p.line().place().where());
+            }
+            row.put(
+                    "heldBy",
+                    p.copies().stream()
+                            .map(c -> c.holder().kind() == Holder.Kind.VAULT
+                                    ? "vault"
+                                    : c.holder().place().where())
+                            .distinct()
+                            .toList());
+            p.forgottenAt().ifPresent(at -> row.put("forgotten", at.toString()));
+            points.add(row);
         }
         map.put("points", points);
         return map;

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.ResourceBundle;
 import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
@@ -40,7 +41,16 @@ import picocli.CommandLine.Command;
             RemoveCommand.class,
             UndoCommand.class,
             CheckCommand.class,
-            StatusCommand.class
+            StatusCommand.class,
+            SystemsCommand.class,
+            ConnectCommand.class,
+            DisconnectCommand.class,
+            PlaceCommand.class,
+            PutCommand.class,
+            TakeCommand.class,
+            SnapshotCommand.class,
+            EraseCommand.class,
+            StandinsCommand.class
         })
 public final class Main implements Runnable {
 
@@ -86,6 +96,10 @@ public final class Main implements Runnable {
         if (cause instanceof VaultException v) {
             err.println(v.words());
             return NO_VAULT;
+        }
+        if (cause instanceof SystemException s) {
+            err.println(s.words());
+            return SOME_FAILED;
         }
         if (cause instanceof IllegalArgumentException) {
             err.println(cause.getMessage());

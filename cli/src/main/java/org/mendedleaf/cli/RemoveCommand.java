@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -25,7 +25,8 @@ final class RemoveCommand extends Base {
     @Override
     public Integer call() throws Exception {
         try (Located located = locate(file)) {
-            if (java.nio.file.Files.isDirectory(located.file(), java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
+            if (!located.place().isOutside()
+                    && java.nio.file.Files.isDirectory(located.file(), java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
                 throw new IllegalArgumentException(Words.of("cli.remove.folder", located.file()));
             }
             try (Reading reading = located.vault().read()) {
@@ -37,7 +38,7 @@ final class RemoveCommand extends Base {
                     throw new IllegalArgumentException(Words.of("cli.remove.already", located.file()));
                 }
             }
-            Recovery.Removal removal = recovery(located).remove(List.of(located.path()));
+            FileWork.Removal removal = work(located).remove(List.of(located.path()));
             removal.failed().forEach(this::complain);
             if (json) {
                 printJson(Map.of("removed", removal.removed(), "failed", removal.failed()));

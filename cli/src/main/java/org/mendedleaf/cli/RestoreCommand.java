@@ -40,6 +40,10 @@ final class RestoreCommand extends Base {
     @Nullable
     String at;
 
+    @Option(names = "--from", paramLabel = "SYSTEM:PLACE/PATH", descriptionKey = "cli.restore.from")
+    @Nullable
+    Path from;
+
     @Option(names = "--to", paramLabel = "DIR", descriptionKey = "cli.restore.to")
     @Nullable
     Path to;
@@ -93,21 +97,29 @@ final class RestoreCommand extends Base {
         return List.copyOf(groups.values());
     }
 
-    private int run(Located located, List<Wish> wishes, @Nullable Path target, List<Object> rows) throws IOException {
+    private int run(Located located, List<Wish> asked, @Nullable Path target, List<Object> rows) throws IOException {
+        List<Wish> wishes = asked;
         Elsewhere elsewhere = target == null ? null : new Elsewhere(located.vault(), Protect.realOfNew(target));
         Collision rule = rule(elsewhere != null);
         if (planOnly) {
-            RestorePlan plan = elsewhere == null ? recovery(located).plan(wishes, rule) : elsewhere.plan(wishes, rule);
+            RestorePlan plan = elsewhere == null ? work(located).plan(wishes, rule) : elsewhere.plan(wishes, rule);
             rows.addAll(Outcomes.json(plan));
             if (!json) {
                 Outcomes.print(this, plan);
             }
             return plan.count(RestorePlan.Step.REFUSE) > 0 ? Main.SOME_FAILED : Main.DONE;
         }
+        if (elsewhere != null || !located.place().isOutside()) {
+            List<Wish> here = new ArrayList<>();
+            for (Wish w : wishes) {
+                here.add(new Wish(inVault(located.vault(), w.version()), w.target()));
+            }
+            wishes = here;
+        }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             result = elsewhere == null
-                    ? recovery(located).restore(wishes, rule, progress)
+                    ? work(located).restore(wishes, rule, progress)
                     : elsewhere.restore(wishes, rule, progress);
         }
         rows.addAll(Outcomes.json(result));
@@ -143,8 +155,24 @@ final class RestoreCommand extends Base {
             if (line == null) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", located.file()));
             }
-            Version wanted = version(located, reading, line);
+            Version wanted = from == null ? version(located, reading, line) : borrowed(located, line);
             return List.of(new Wish(wanted, elsewhere ? RelativePath.name(wanted.path()) : line.path()));
+        }
+    }
+
+    /** A version of the same file in another place. */
+    private Version borrowed(Located located, Line line) throws IOException {
+        Path source = java.util.Objects.requireNonNull(from);
+        try (Located other = locate(source);
+                Reading reading = other.vault().read()) {
+            if (!other.vault().folder().root().equals(located.vault().folder().root())) {
+                throw new IllegalArgumentException(Words.of("cli.restore.otherVault", source));
+            }
+            Line theirs = reading.line(other.place(), other.path())
+                    .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", source)));
+            Version v = version(other, reading, theirs);
+            String note = Words.of("restore.fromNote", other.place().where(), v.number());
+            return inVault(other.vault(), v).borrowed(line.id(), note);
         }
     }
 

@@ -80,8 +80,8 @@ final class StatusCommand extends Base {
                 : Words.of("status.never");
         String rhythm =
                 Words.of("rhythm." + place.rhythm().kind(), place.rhythm().minutes());
-        say("cli.status.place", place.root(), Say.number(state.files()), rhythm, last);
-        if (!Files.isDirectory(place.root())) {
+        say("cli.status.place", place.where(), Say.number(state.files()), rhythm, last);
+        if (!place.isOutside() && !Files.isDirectory(place.root())) {
             complain("  " + Words.of("capture.placeGone", place.root()));
         } else if (!state.trouble().isEmpty()) {
             complain("  " + state.trouble());
@@ -93,7 +93,7 @@ final class StatusCommand extends Base {
 
     private static Map<String, Object> json(Place place, PlaceState state) {
         Map<String, Object> map = new LinkedHashMap<>();
-        map.put("folder", place.root().toString());
+        map.put("folder", place.where());
         map.put("name", place.name());
         map.put("every", place.rhythm().text());
         map.put("exclusions", place.exclusions());

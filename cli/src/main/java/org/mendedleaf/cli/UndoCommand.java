@@ -8,7 +8,7 @@ import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -45,8 +45,7 @@ final class UndoCommand extends Base {
             throw new IllegalArgumentException(Words.of("cli.undo.nothing"));
         }
         try (OpenVault open = open(newest.vault())) {
-            Recovery.Undone undone =
-                    new Recovery(open, newest.place(), clock(), authors(), home().who()).undo(newest.action());
+            FileWork.Undone undone = work(open, newest.place()).undo(newest.action());
             undone.failed().forEach(this::complain);
             if (json) {
                 printJson(Map.of(

@@ -54,7 +54,7 @@ public final class Guardian implements AutoCloseable {
         Guardian guardian = new Guardian();
         List<Place> places;
         try (Reading reading = vault.read()) {
-            places = reading.places();
+            places = reading.places().stream().filter(p -> !p.isOutside()).toList();
         }
         for (Place place : places) {
             if (place.rhythm().kind() != Rhythm.Kind.BY_HAND) {

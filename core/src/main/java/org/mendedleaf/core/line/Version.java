@@ -4,6 +4,7 @@ import java.time.Instant;
 import java.util.Optional;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.words.Words;
 
 /**
  * One content of a file, as a point on its line.
@@ -57,7 +58,7 @@ public record Version(
                 saved,
                 captured,
                 who,
-                origin,
+                Origin.RESTORED,
                 0,
                 kind,
                 size,
@@ -73,6 +74,13 @@ public record Version(
     /** Whether the contents are known to be the same. */
     public boolean sameContent(Version other) {
         return digest.equals(other.digest) || (sha256.isPresent() && sha256.equals(other.sha256));
+    }
+
+    /** How it came here, in words. */
+    public String originWords() {
+        return origin == Origin.RESTORED && source == 0
+                ? Words.of("origin.RESTORED_ELSEWHERE")
+                : Words.of("origin." + origin, source);
     }
 
     @Override

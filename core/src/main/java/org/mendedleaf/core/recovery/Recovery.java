@@ -2,6 +2,8 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -11,15 +13,19 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.ContentWorker;
+import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -113,6 +119,64 @@ public final class Recovery implements FileWork {
 
     private static RestoreResult.Item failed(RestorePlan.Item item, Exception e) {
         return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
+    }
+
+    /**
+     * Puts the content of a file from anywhere in as the next version of the line under a path, or as a new file. What is
+     * live there is captured first.
+     *
+     * @param note that shall stand at the version; empty for none
+     * @return number of the version; that of the current one when the content is the same
+     */
+    public int put(Path file, String path, String note, Progress progress) throws IOException {
+        RelativePath.requirePath(path);
+        try (WriteSession session = vault.write();
+                Reading reading = vault.read()) {
+            InPlace files = files(session, reading);
+            files.captureFirst(List.of(path));
+            Optional<Existing> there = files.existing(path);
+            if (there.isPresent() && there.get().digest().isEmpty()) {
+                boolean folder = there.get().kind() == EntryKind.FOLDER;
+                throw new IOException(Words.of(folder ? "plan.folderInTheWay" : "plan.notKept"));
+            }
+            StoredContent content;
+            try (ContentWorker worker = new ContentWorker(session.chunks());
+                    FileChannel in = FileChannel.open(file)) {
+                progress.begin(Words.of("restore.step"), 1, in.size());
+                content = worker.store(in, n -> progress.advance(0, n));
+            }
+            // Its bytes must be there for reading before it is put in place.
+            session.commit();
+            Optional<LiveEntry> live = files.live(path);
+            if (live.isPresent()
+                    && there.flatMap(Existing::digest)
+                            .filter(content.digest()::equals)
+                            .isPresent()) {
+                return live.get().number();
+            }
+            Noting noting = new Noting(session, ActionKind.PUT, 0);
+            long nanos = java.nio.file.Files.getLastModifiedTime(file).to(java.util.concurrent.TimeUnit.NANOSECONDS);
+            Version version = new Version(
+                    live.map(LiveEntry::line).orElse(0L),
+                    0,
+                    clock.instant(),
+                    clock.instant(),
+                    who,
+                    Origin.UPLOADED,
+                    0,
+                    EntryKind.FILE,
+                    content.length(),
+                    nanos,
+                    live.map(LiveEntry::mode).orElse(0644),
+                    content.digest(),
+                    Optional.ofNullable(content.sha256()),
+                    content.recipe(),
+                    note,
+                    path);
+            int number = files.put(version, path, true, noting, progress);
+            noting.commit();
+            return number;
+        }
     }
 
     /** Removes files from their folders; their lines get a removal point and lose nothing. */

@@ -107,6 +107,14 @@ public final class Connecting {
         new Mirror(vault, place, system, clock).run(org.mendedleaf.core.jobs.Progress.NONE);
     }
 
+    /** Changes how often a place is looked at. */
+    public void rhythm(OpenVault vault, Source.Outside source, Rhythm rhythm) throws IOException {
+        try (WriteSession session = vault.write()) {
+            new PlaceWriter(session).outside(source, rhythm, clock.instant());
+            session.commit();
+        }
+    }
+
     /** Declares that a folder and a place, or a folder in it, are the same files. */
     public void relate(OpenVault vault, Relation relation) throws IOException {
         try (WriteSession session = vault.write()) {

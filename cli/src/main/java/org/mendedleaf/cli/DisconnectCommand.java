@@ -1,0 +1,29 @@
+package org.mendedleaf.cli;
+
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Forgets a connection; what is known of the system stays. */
+@Command(name = "disconnect", description = "${bundle:cli.disconnect}", mixinStandardHelpOptions = true)
+final class DisconnectCommand extends Base {
+
+    @Parameters(paramLabel = "NAME", descriptionKey = "cli.connect.name")
+    @SuppressWarnings("NullAway.Init")
+    String name;
+
+    DisconnectCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        if (!home().disconnect(name)) {
+            throw new IllegalArgumentException(Words.of("system.notConnected", name));
+        }
+        if (!json) {
+            say("cli.disconnect.done", name);
+        }
+        return Main.DONE;
+    }
+}

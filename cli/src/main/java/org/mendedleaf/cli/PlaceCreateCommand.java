@@ -1,0 +1,40 @@
+package org.mendedleaf.cli;
+
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.systems.Facts;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.PlaceSettings;
+import picocli.CommandLine.Command;
+
+/** Makes a place in another system. */
+@Command(name = "create", description = "${bundle:cli.place.create}", mixinStandardHelpOptions = true)
+final class PlaceCreateCommand extends PlaceBase {
+
+    PlaceCreateCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Connection c = connection();
+        PlaceSettings settings = changed(c.kind(), PlaceSettings.standard(c.kind()));
+        try (OpenVault open = open(c.vault())) {
+            Place place = connecting().create(c, placeName(), settings, open);
+            relate(open, place, c.kind());
+            new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
+            if (json) {
+                try (Reading reading = open.read()) {
+                    printJson(json(place, Facts.of(reading, place).orElseThrow()));
+                }
+            } else {
+                say("cli.place.created", place.where());
+                effects(open, place, c.kind(), settings).forEach(w -> line("  " + w));
+            }
+            return Main.DONE;
+        }
+    }
+}

@@ -1,0 +1,61 @@
+package org.mendedleaf.cli;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+
+/** Shows the systems that the user is connected to. */
+@Command(name = "systems", description = "${bundle:cli.systems}", mixinStandardHelpOptions = true)
+final class SystemsCommand extends Base {
+
+    SystemsCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Map<String, Object>> all = new ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
+        int code = Main.DONE;
+        for (Connection c : home().connections()) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("name", c.name());
+            map.put("kind", c.kind().text());
+            map.put("address", c.address());
+            map.put(
+                    "can",
+                    c.kind().capabilities().stream().map(Enum::name).sorted().toList());
+            String stands;
+            try {
+                OutsideSystem.State state = book().system(c.name()).state();
+                map.put("clock", state.clock().toString());
+                map.put("usedBytes", state.usedBytes());
+                map.put("totalBytes", state.totalBytes());
+                stands = state.totalBytes() > 0
+                        ? Words.of("cli.systems.room", Say.size(state.usedBytes()), Say.size(state.totalBytes()))
+                        : Words.of("cli.systems.there");
+            } catch (SystemException e) {
+                map.put("error", e.words());
+                stands = e.words();
+                code = Main.SOME_FAILED;
+            }
+            all.add(map);
+            rows.add(List.of(c.name(), Words.of("system.kind." + c.kind().text()), c.address(), stands));
+        }
+        if (json) {
+            printJson(all);
+        } else if (rows.isEmpty()) {
+            say("cli.systems.none");
+        } else {
+            table(rows, "llll");
+        }
+        return code;
+    }
+}

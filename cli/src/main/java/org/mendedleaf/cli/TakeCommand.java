@@ -1,0 +1,82 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.MergedPoint;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Takes contents that only other systems hold into the vault. */
+@Command(name = "take", description = "${bundle:cli.take}", mixinStandardHelpOptions = true)
+final class TakeCommand extends Base {
+
+    @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.take.version")
+    int version;
+
+    @Option(names = "--soon", descriptionKey = "cli.take.soon")
+    boolean soon;
+
+    TakeCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(file)) {
+            Line line;
+            try (Reading reading = located.vault().read()) {
+                line = reading.line(located.place(), located.path())
+                        .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+            }
+            MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
+            if (version > 0 && merged.point(line.id(), version).isEmpty()) {
+                throw new IllegalArgumentException(Words.of(
+                        "cli.noVersion", line.path(), version, line.versions().size()));
+            }
+            List<String> taken = new ArrayList<>();
+            List<String> failed = new ArrayList<>();
+            for (MergedPoint p : merged.points()) {
+                boolean wanted = p.version().isPresent()
+                        && !p.inVault()
+                        && (version == 0
+                                || (p.line().id() == line.id()
+                                        && p.version().get().number() == version))
+                        && (!soon || p.forgottenSoon(now()));
+                if (wanted) {
+                    Version v = p.version().get();
+                    try {
+                        inVault(located.vault(), v);
+                        taken.add(Words.of(
+                                "cli.take.one",
+                                v.path(),
+                                v.number(),
+                                p.line().place().where()));
+                    } catch (org.mendedleaf.core.systems.SystemException e) {
+                        failed.add(e.words());
+                    }
+                }
+            }
+            failed.forEach(this::complain);
+            if (json) {
+                printJson(Map.of("taken", taken, "failed", failed));
+            } else if (taken.isEmpty() && failed.isEmpty()) {
+                say("cli.take.nothing");
+            } else {
+                taken.forEach(this::line);
+            }
+            return failed.isEmpty() ? Main.DONE : Main.SOME_FAILED;
+        }
+    }
+}
