@@ -171,13 +171,32 @@ final class Ask {
         boolean none = status == 204 || status == 304 || method().equals("HEAD") || bytes.length == 0;
         exchange.sendResponseHeaders(status, none ? -1 : bytes.length);
         if (!none) {
-            try (OutputStream out = exchange.getResponseBody()) {
-                int send = fault == Fault.HALF_DOWNLOAD ? bytes.length / 2 : bytes.length;
-                out.write(bytes, 0, send);
-                out.flush();
-            }
+            OutputStream out = exchange.getResponseBody();
+            boolean half = fault == Fault.HALF_DOWNLOAD || fault == Fault.STALL;
+            out.write(bytes, 0, half ? bytes.length / 2 : bytes.length);
+            out.flush();
+            dropIf(half);
+            out.close();
         }
         exchange.close();
+    }
+
+    private static void hang() {
+        try {
+            Thread.sleep(60_000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Leaves without closing the answer: closing it in the middle would leave the connection open. */
+    private void dropIf(boolean drop) throws IOException {
+        if (drop) {
+            if (fault == Fault.STALL) {
+                hang();
+            }
+            throw new IOException("dropped in the middle");
+        }
     }
 
     void header(String name, String value) {
@@ -213,10 +232,11 @@ final class Ask {
         }
         exchange.sendResponseHeaders(from > 0 ? 206 : 200, head || length == 0 ? -1 : length);
         if (!head && length > 0) {
-            try (InputStream in = Files.newInputStream(file);
-                    OutputStream out = exchange.getResponseBody()) {
+            boolean half = fault == Fault.HALF_DOWNLOAD || fault == Fault.STALL;
+            OutputStream out = exchange.getResponseBody();
+            try (InputStream in = Files.newInputStream(file)) {
                 in.skipNBytes(from);
-                long send = fault == Fault.HALF_DOWNLOAD ? length / 2 : length;
+                long send = half ? length / 2 : length;
                 byte[] buffer = new byte[1 << 16];
                 while (send > 0) {
                     int n = in.read(buffer, 0, (int) Math.min(buffer.length, send));
@@ -226,8 +246,10 @@ final class Ask {
                     out.write(buffer, 0, n);
                     send -= n;
                 }
-                out.flush();
             }
+            out.flush();
+            dropIf(half);
+            out.close();
         }
         exchange.close();
     }

@@ -12,6 +12,8 @@ public enum Fault {
     HALF_UPLOAD,
     /** Half of what is answered arrives. */
     HALF_DOWNLOAD,
+    /** Half of what is answered arrives, and then nothing, with the connection left open. */
+    STALL,
     /** The system says that it is too busy. */
     REFUSE
 }

@@ -158,7 +158,7 @@ public abstract class StandIn implements AutoCloseable {
                 exchange.getResponseHeaders().set("WWW-Authenticate", "Bearer");
                 ask.answer(Book.Answer.error(401, "token", "no such token"));
             } else {
-                answer(ask, exchange, fault);
+                answer(ask, fault);
             }
         } catch (IOException | RuntimeException e) {
             org.slf4j.LoggerFactory.getLogger(StandIn.class).debug("{} {}", exchange.getRequestURI(), e.toString());
@@ -187,7 +187,7 @@ public abstract class StandIn implements AutoCloseable {
         return null;
     }
 
-    private void answer(Ask ask, HttpExchange exchange, Fault fault) throws IOException {
+    private void answer(Ask ask, Fault fault) throws IOException {
         Book.Answer answer;
         try {
             String key = ask.key();

@@ -16,6 +16,9 @@ import org.mendedleaf.core.words.Words;
  */
 public final class Moment {
 
+    /** Later than anything that happens: what is there then is what is there now, whatever clocks say. */
+    public static final Instant FAR = Instant.parse("9999-01-01T00:00:00Z");
+
     /** The end of what has not ended. */
     public static final long OPEN = Long.MAX_VALUE;
 

@@ -17,6 +17,7 @@ import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.OutsideWriter;
@@ -257,7 +258,7 @@ public final class Mirror {
             }
             if (hasLive) {
                 mirror.take(live, previous, now);
-                Cut cut = new Cut(Cut.LIVE, Instant.parse("9999-01-01T00:00:00Z"), "", Optional.empty());
+                Cut cut = new Cut(Cut.LIVE, Moment.FAR, "", Optional.empty());
                 if (!known.contains(cut)) {
                     writer.cut(cut);
                 }
@@ -330,7 +331,7 @@ public final class Mirror {
                 }
                 Files.deleteIfExists(e.getValue());
             }
-            Cut live = new Cut(Cut.LIVE, Instant.parse("9999-01-01T00:00:00Z"), "", Optional.empty());
+            Cut live = new Cut(Cut.LIVE, Moment.FAR, "", Optional.empty());
             if (!writer.cuts().contains(live)) {
                 writer.cut(live);
             }

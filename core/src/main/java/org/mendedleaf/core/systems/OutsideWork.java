@@ -275,8 +275,7 @@ public final class OutsideWork implements FileWork {
                 return Optional.of(new Existing(
                         EntryKind.FILE, Optional.of(digest), v.get().line()));
             }
-            boolean folder =
-                    !reading.listing(place, path, clock.instant(), false).isEmpty();
+            boolean folder = !reading.listing(place, path, Moment.FAR, false).isEmpty();
             return folder ? Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0)) : Optional.empty();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.standins.Fault;
 
@@ -250,6 +251,16 @@ class SystemContractTest {
                 .faults()
                 .schedule(List.of(Fault.HALF_DOWNLOAD, Fault.DROP_BEFORE, Fault.HALF_DOWNLOAD, Fault.REFUSE));
         assertThat(rig.read(place, "a", id.isEmpty() ? Cut.LIVE : id)).isEqualTo(text);
+    }
+
+    @ParameterizedTest
+    @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
+    void anAnswerThatStandsStillIsGivenUpAndAskedForAgain(SystemKind kind) throws IOException {
+        Retry impatient = new Retry(3, Duration.ofMillis(1), Duration.ofMillis(2), Duration.ofMillis(200));
+        OutsideSystem system = Systems.open(
+                "x", kind, rig.standIn(kind).address(), rig.standIn(kind).token("ines"), impatient, rig.clock());
+        rig.standIn(kind).faults().schedule(List.of(Fault.STALL));
+        assertThat(system.state()).isNotNull();
     }
 
     @ParameterizedTest

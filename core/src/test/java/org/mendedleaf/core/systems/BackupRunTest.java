@@ -1,0 +1,190 @@
+package org.mendedleaf.core.systems;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.Random;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Holder;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+
+/** Runs onto a drive that has limited room and can be unplugged. */
+class BackupRunTest {
+
+    @TempDir
+    Path temp;
+
+    private Rig rig;
+
+    @BeforeEach
+    void start() throws IOException {
+        rig = new Rig(temp);
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        rig.close();
+    }
+
+    private Place set(Object... settings) throws IOException {
+        Place set = rig.place(SystemKind.BACKUP_DRIVE, "desk", settings);
+        rig.relate(rig.desk.place(), "", set, "");
+        return set;
+    }
+
+    private BackupRun.Result run(Place set) throws IOException {
+        rig.later(Duration.ofMinutes(1));
+        return new BackupRun(rig.vault(), set, rig.book.system(set), rig.clock()).run(Progress.NONE);
+    }
+
+    private Coverage.Row row(Place place) throws IOException {
+        return Coverage.of(rig.vault(), rig.now()).stream()
+                .filter(r -> r.place().orElseThrow().id() == place.id())
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void aRunHoldsTheFolderAndTheNextOneSendsOnlyWhatChanged() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.save("b/c.txt", "two");
+        rig.desk.capture();
+        Place set = set();
+        assertThat(run(set).sent()).isEqualTo(2);
+        rig.desk.save("a.txt", "changed");
+        rig.desk.capture();
+        BackupRun.Result second = run(set);
+        assertThat(second.files()).isEqualTo(2);
+        assertThat(second.sent()).isEqualTo(1);
+        assertThat(rig.cuts(set)).hasSize(2);
+        assertThat(rig.line(set, "a.txt").versions()).hasSize(2);
+        assertThat(rig.line(set, "a.txt").newest().orElseThrow().origin()).isEqualTo(Origin.BACKED_UP);
+        assertThat(rig.holders(rig.line(set, "b/c.txt"), 1))
+                .extracting(Holder::kind)
+                .containsExactly(Holder.Kind.CUT, Holder.Kind.CUT);
+    }
+
+    @Test
+    void theDriveIsAHolderOnTheFoldersOwnLine() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        Place set = set();
+        run(set);
+        MergedLine line = MergedLine.of(rig.vault(), rig.desk.line("a.txt"), rig.book, true);
+        assertThat(line.points()).hasSize(1);
+        assertThat(line.points().get(0).holders("vault")).containsExactly("vault", "backup-drive:desk");
+    }
+
+    @Test
+    void anUnpluggedDriveIsAwayWithItsMissedRunsCounted() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        Place set = set();
+        run(set);
+        rig.outside.drive().plug(false);
+        rig.later(Duration.ofDays(2).plusHours(1));
+        assertThatThrownBy(() -> run(set)).isInstanceOf(SystemException.Unplugged.class);
+        assertThat(row(set).state()).isEqualTo(CoverageState.AWAY);
+        assertThat(row(set).missed()).isEqualTo(2);
+        rig.outside.drive().plug(true);
+        run(set);
+        assertThat(row(set).state()).isEqualTo(CoverageState.GOOD);
+        assertThat(row(set).missed()).isZero();
+    }
+
+    @Test
+    void whenRoomIsNeededTheOldestRunsGoButNeverTheNewest() throws IOException {
+        Random random = new Random(1);
+        Place set = null;
+        for (int i = 0; i < 4; i++) {
+            byte[] big = new byte[9_000_000];
+            random.nextBytes(big);
+            rig.desk.save("big.bin", big);
+            rig.desk.capture();
+            set = set == null ? set() : set;
+            run(set);
+        }
+        assertThat(rig.cuts(set)).as("24 MB hold two runs of 9 MB").hasSize(2);
+    }
+
+    @Test
+    void aDriveOnWhichNothingMayGoIsFullAndSaysSo() throws IOException {
+        Random random = new Random(1);
+        byte[] big = new byte[14_000_000];
+        random.nextBytes(big);
+        rig.desk.save("big.bin", big);
+        rig.desk.capture();
+        Place set = set(Setting.BACKUP_KEEP, "for-good");
+        run(set);
+        random.nextBytes(big);
+        rig.desk.save("big.bin", big);
+        rig.desk.capture();
+        assertThatThrownBy(() -> run(set)).isInstanceOf(SystemException.Full.class);
+        assertThat(row(set).state()).isEqualTo(CoverageState.FULL);
+        assertThat(rig.cuts(set)).hasSize(1);
+    }
+
+    @Test
+    void aSetWithoutAFolderHasNothingToDoAndSaysWhatToDo() throws IOException {
+        Place set = rig.place(SystemKind.BACKUP_DRIVE, "desk");
+        assertThatThrownBy(() -> run(set))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("Choose");
+    }
+
+    @Test
+    void theWatchRunsWhatIsDueAndCatchesUpWhenTheDriveIsBack() throws Exception {
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        Place set = set();
+        rig.look(set);
+        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+            await(() -> rig.cuts(set).size() == 1);
+        }
+        rig.outside.drive().plug(false);
+        rig.later(Duration.ofDays(1).plusHours(1));
+        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+            await(() -> row(set).state() == CoverageState.AWAY);
+        }
+        rig.outside.drive().plug(true);
+        rig.later(Duration.ofMinutes(1));
+        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+            await(() -> rig.cuts(set).size() == 2);
+        }
+        Cut second = rig.cuts(set).get(1);
+        assertThat(rig.read(set, "a.txt", second.key())).isEqualTo("one");
+    }
+
+    private static final class Quiet implements SystemWatch.Listener {
+        @Override
+        public Progress begins(Place place, boolean backup) {
+            return Progress.NONE;
+        }
+
+        @Override
+        public void ended(Place place, boolean changed) {}
+
+        @Override
+        public void failed(Place place, IOException why) {}
+    }
+
+    private interface Condition {
+        boolean holds() throws IOException;
+    }
+
+    private static void await(Condition condition) throws Exception {
+        for (int i = 0; i < 300 && !condition.holds(); i++) {
+            Thread.sleep(100);
+        }
+        assertThat(condition.holds()).isTrue();
+    }
+}

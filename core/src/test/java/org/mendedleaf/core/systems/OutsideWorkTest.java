@@ -1,0 +1,213 @@
+package org.mendedleaf.core.systems;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Wish;
+
+/** Work in a system as in a folder: the same for every kind that can be written to. */
+class OutsideWorkTest {
+
+    @TempDir
+    Path temp;
+
+    private Rig rig;
+
+    @BeforeEach
+    void start() throws IOException {
+        rig = new Rig(temp);
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        rig.close();
+    }
+
+    private Place place(SystemKind kind) throws IOException {
+        assumeTrue(kind.can(Capability.WRITING) && kind != SystemKind.WEBDAV);
+        return rig.place(kind, "p");
+    }
+
+    private OutsideWork.PutResult put(Place place, String path, String text) throws IOException {
+        rig.later(Duration.ofMinutes(1));
+        return rig.work(place)
+                .put(List.of(new OutsideWork.Revision(rig.file("in.txt", text), path, "why")), Progress.NONE);
+    }
+
+    private Action last() throws IOException {
+        try (Reading reading = rig.vault().read()) {
+            return JournalStore.of(reading).lastUndoable().orElseThrow();
+        }
+    }
+
+    private RestoreResult restore(Place place, String path, int number) throws IOException {
+        rig.later(Duration.ofMinutes(1));
+        Version v = rig.line(place, path).version(number).orElseThrow();
+        return rig.work(place).restore(List.of(new Wish(v, path)), Collision.REPLACE, Progress.NONE);
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void aFileIsPutInAndPutInAgainAndUndone(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        assertThat(put(place, "dir/a.txt", "one").numbers()).containsEntry("dir/a.txt", 1);
+        assertThat(put(place, "dir/a.txt", "two").numbers()).containsEntry("dir/a.txt", 2);
+        assertThat(rig.live(place, "dir/a.txt")).contains("two");
+        rig.work(place).undo(last());
+        assertThat(rig.live(place, "dir/a.txt")).contains("one");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void anEarlierVersionIsMadeCurrentAgainAndSaysWhereItCameFrom(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        put(place, "a.txt", "good");
+        if (kind.can(Capability.SNAPSHOTS)) {
+            rig.later(Duration.ofMinutes(1));
+            rig.work(place).snapshot("before");
+        }
+        put(place, "a.txt", "bad");
+        RestoreResult result = restore(place, "a.txt", 1);
+        assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(1);
+        assertThat(rig.live(place, "a.txt")).contains("good");
+        Version newest = rig.line(place, "a.txt").newest().orElseThrow();
+        assertThat(newest.origin()).isEqualTo(Origin.RESTORED);
+        assertThat(newest.source()).isEqualTo(1);
+        rig.work(place).undo(last());
+        assertThat(rig.live(place, "a.txt")).contains("bad");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void aRemovedFileComesBackByUndo(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        put(place, "a.txt", "one");
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.work(place).remove(List.of("a.txt")).failed()).isEmpty();
+        assertThat(rig.live(place, "a.txt")).isEmpty();
+        assertThat(rig.line(place, "a.txt").removed()).isPresent();
+        rig.later(Duration.ofMinutes(1));
+        rig.work(place).undo(last());
+        assertThat(rig.live(place, "a.txt")).contains("one");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void aPutThatIsUndoneLeavesNothingBehind(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        put(place, "a.txt", "one");
+        rig.later(Duration.ofMinutes(1));
+        rig.work(place).undo(last());
+        assertThat(rig.live(place, "a.txt")).isEmpty();
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void manyFilesGoAtOnceAndABadOneDoesNotStopTheRest(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        List<OutsideWork.Revision> many = new ArrayList<>();
+        for (int i = 0; i < 20; i++) {
+            many.add(new OutsideWork.Revision(rig.file("in" + i, "text " + i), "d/f" + i, ""));
+        }
+        // A file cannot be put where a folder is.
+        many.add(new OutsideWork.Revision(rig.file("bad", "x"), "d", ""));
+        OutsideWork.PutResult result = rig.work(place).put(many, Progress.NONE);
+        assertThat(result.numbers().keySet()).hasSizeGreaterThanOrEqualTo(20);
+        for (int i = 0; i < 20; i++) {
+            assertThat(rig.text(rig.line(place, "d/f" + i).newest().orElseThrow()))
+                    .isEqualTo("text " + i);
+        }
+    }
+
+    @Test
+    void whatAServerWouldLoseIsInTheVaultBeforeItIsReplaced() throws IOException {
+        Place share = rig.place(SystemKind.FILE_SERVER, "p");
+        put(share, "a.txt", "saved by nobody else");
+        put(share, "a.txt", "new");
+        Version first = rig.line(share, "a.txt").version(1).orElseThrow();
+        assertThat(first.recipe().isElsewhere()).isFalse();
+        assertThat(rig.text(first)).isEqualTo("saved by nobody else");
+    }
+
+    @Test
+    void withVersionsOffTheVaultKeepsWhatIsReplacedByUs() throws IOException {
+        Place store = rig.place(SystemKind.OBJECT_STORE, "p", Setting.VERSIONING, "off");
+        put(store, "a.txt", "one");
+        put(store, "a.txt", "two");
+        assertThat(rig.text(rig.line(store, "a.txt").version(1).orElseThrow())).isEqualTo("one");
+    }
+
+    @Test
+    void anErasedVersionIsInTheVaultAndNotInTheSystem() throws IOException {
+        Place store = rig.place(SystemKind.OBJECT_STORE, "p");
+        put(store, "a.txt", "one");
+        put(store, "a.txt", "two");
+        rig.work(store).erase(rig.line(store, "a.txt").version(1).orElseThrow(), Progress.NONE);
+        Line line = rig.line(store, "a.txt");
+        assertThat(rig.holders(line, 1)).hasSize(1);
+        assertThat(rig.text(line.version(1).orElseThrow())).isEqualTo("one");
+        rig.outside.objects().faults().away(true);
+        assertThat(rig.text(line.version(1).orElseThrow())).isEqualTo("one");
+    }
+
+    @Test
+    void aPlanSaysWhatWillHappenAndChangesNothing() throws IOException {
+        Place store = rig.place(SystemKind.OBJECT_STORE, "p");
+        put(store, "a.txt", "one");
+        put(store, "a.txt", "two");
+        put(store, "dir/b.txt", "three");
+        Version one = rig.line(store, "a.txt").version(1).orElseThrow();
+        OutsideWork work = rig.work(store);
+        assertThat(step(work, one, "a.txt", Collision.REPLACE)).isEqualTo(RestorePlan.Step.REPLACE);
+        assertThat(step(work, one, "a.txt", Collision.SKIP)).isEqualTo(RestorePlan.Step.SKIP);
+        assertThat(step(work, one, "a.txt", Collision.KEEP_BOTH)).isEqualTo(RestorePlan.Step.KEEP_BOTH);
+        assertThat(step(work, one, "new.txt", Collision.REPLACE)).isEqualTo(RestorePlan.Step.CREATE);
+        assertThat(step(work, one, "dir", Collision.REPLACE)).isEqualTo(RestorePlan.Step.REFUSE);
+        assertThat(step(work, rig.line(store, "a.txt").newest().orElseThrow(), "a.txt", Collision.REPLACE))
+                .isEqualTo(RestorePlan.Step.UNCHANGED);
+        assertThat(rig.line(store, "a.txt").versions()).hasSize(2);
+    }
+
+    private static RestorePlan.Step step(OutsideWork work, Version v, String target, Collision rule)
+            throws IOException {
+        return work.plan(List.of(new Wish(v, target)), rule).items().get(0).step();
+    }
+
+    @Test
+    void aBackupDriveTakesNoSingleFiles() throws IOException {
+        Place set = rig.place(SystemKind.BACKUP_DRIVE, "p");
+        assertThatThrownBy(() -> put(set, "a.txt", "one")).isInstanceOf(SystemException.Unable.class);
+    }
+
+    @Test
+    void aFullSystemSaysSoAndNothingIsLost() throws IOException {
+        Place library = rig.place(SystemKind.LIBRARY, "p", Setting.QUOTA_MB, "1");
+        put(library, "a.txt", "x".repeat(600_000));
+        OutsideWork.PutResult result = put(library, "a.txt", "y".repeat(600_000));
+        assertThat(result.failed().get("a.txt")).contains("no room");
+        assertThat(rig.live(library, "a.txt").orElseThrow()).startsWith("xxx");
+    }
+}
