@@ -109,6 +109,16 @@ public record MergedLine(Line own, List<Line> others, List<MergedPoint> points) 
                 .orElse(v.digest());
     }
 
+    /** A line by itself, with nothing known of who holds what. */
+    public static MergedLine alone(Line line) {
+        return new MergedLine(
+                line,
+                List.of(),
+                line.points().stream()
+                        .map(p -> new MergedPoint(line, p, List.of()))
+                        .toList());
+    }
+
     /** The point of a version. */
     public Optional<MergedPoint> point(long line, int number) {
         return points.stream()

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.files;
 
 import java.time.Instant;
+import java.util.Comparator;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -76,11 +77,18 @@ final class CoordinateBar extends HBox {
 
     private void where() {
         @Nullable Held held = model.placeProperty().get();
-        places.setText(held == null ? "" : held.place().name());
-        places.setTooltip(held == null ? null : new Tooltip(held.place().root().toString()));
+        places.setText(held == null ? "" : label(held));
+        places.setTooltip(held == null ? null : new Tooltip(held.place().where()));
         places.getItems().clear();
-        for (Held each : model.desk().places()) {
-            MenuItem item = new MenuItem(each.place().name());
+        boolean systems = false;
+        for (Held each : model.desk()
+                .places()
+                .sorted(Comparator.comparing((Held h) -> h.place().isOutside()))) {
+            if (each.place().isOutside() && !systems) {
+                places.getItems().add(new SeparatorMenuItem());
+                systems = true;
+            }
+            MenuItem item = new MenuItem(label(each));
             item.setOnAction(e -> model.open(each, ""));
             places.getItems().add(item);
         }
@@ -114,6 +122,14 @@ final class CoordinateBar extends HBox {
             }
         }
         Ui.style(places, "crumb-here", names.isEmpty());
+    }
+
+    /** A place in another system goes with that system's name. */
+    private static String label(Held held) {
+        return held.place()
+                .outside()
+                .map(o -> Words.of("where.outside", o.place(), o.system()))
+                .orElse(held.place().name());
     }
 
     private void when() {

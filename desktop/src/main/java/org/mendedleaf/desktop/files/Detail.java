@@ -17,6 +17,14 @@ public sealed interface Detail {
     /** It cannot be shown, and why. */
     record Failed(String words) implements Detail {}
 
+    /**
+     * Its content is in other systems only.
+     *
+     * @param version the version
+     * @param words who holds it
+     */
+    record Away(Version version, String words) implements Detail {}
+
     /** A preview of the version. */
     record Seen(Version version, Preview preview) implements Detail {}
 

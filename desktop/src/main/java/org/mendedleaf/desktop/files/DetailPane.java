@@ -88,11 +88,27 @@ final class DetailPane extends BorderPane {
             setCenter(comparison(compared.comparison()));
         } else if (detail instanceof Detail.Facts facts) {
             setCenter(facts(facts.facts()));
+        } else if (detail instanceof Detail.Away away) {
+            setCenter(away(away));
         } else if (detail instanceof Detail.Failed failed) {
             setCenter(message(failed.words()));
         } else {
             setCenter(message(""));
         }
+    }
+
+    private Node away(Detail.Away away) {
+        Label label = Ui.label(away.words(), "dim", "centered");
+        label.setWrapText(true);
+        VBox box = new VBox(12, label);
+        box.setAlignment(javafx.geometry.Pos.CENTER);
+        box.getStyleClass().add("detail-message");
+        if (line.canTake()) {
+            javafx.scene.control.Button take = Ui.button("line.take", line::take);
+            take.setId("take");
+            box.getChildren().add(take);
+        }
+        return box;
     }
 
     private static Node message(String text) {

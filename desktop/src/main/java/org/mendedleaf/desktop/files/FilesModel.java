@@ -16,17 +16,22 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.systems.Capability;
+import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
@@ -169,7 +174,7 @@ public final class FilesModel {
     /** Looks into the folder above. */
     public void up() {
         if (!folder.get().isEmpty()) {
-            enter(org.mendedleaf.core.line.RelativePath.parent(folder.get()));
+            enter(RelativePath.parent(folder.get()));
         }
     }
 
@@ -290,10 +295,105 @@ public final class FilesModel {
         desk.jobs()
                 .start(
                         Words.of("job.restore", line.name()),
-                        progress -> desk.recovery(held)
-                                .restore(List.of(new Wish(version, target)), Collision.REPLACE, progress),
+                        progress -> desk.work(held)
+                                .restore(
+                                        List.of(new Wish(here(held, version, progress), target)),
+                                        Collision.REPLACE,
+                                        progress),
                         result -> restored(version, result),
                         e -> failed(e));
+    }
+
+    /** What is restored into a folder must be in the vault; of another line it is a content without a number. */
+    private Version here(Held held, Version version, Progress progress) throws IOException {
+        boolean outside = held.place().isOutside();
+        Version fetched = outside ? version : new Fetch(held.vault(), desk.book()).intoVault(version, progress);
+        long own = line.lineId();
+        if (version.line() == own) {
+            return fetched;
+        }
+        String from = line.chosenPoint().map(p -> p.line().place().where()).orElse("");
+        return fetched.borrowed(own, Words.of("restore.fromNote", from, version.number()));
+    }
+
+    /** Puts a file in as the next version of the selected line, or as a new file in the folder that is looked at. */
+    public void put(Path file, String note) {
+        Held held = held();
+        String target = line.path().isEmpty()
+                ? RelativePath.child(folder.get(), String.valueOf(file.getFileName()))
+                : line.path();
+        String name = RelativePath.name(target);
+        desk.jobs()
+                .start(
+                        Words.of("job.put", name),
+                        progress -> put(held, file, target, note, progress),
+                        number -> {
+                            message.set(new Message(Words.of("files.put", name, number), true, false));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    private int put(Held held, Path file, String target, String note, Progress progress) throws IOException {
+        if (!held.place().isOutside()) {
+            return desk.recovery(held).put(file, target, note, progress);
+        }
+        OutsideWork.PutResult result =
+                desk.outsideWork(held).put(List.of(new OutsideWork.Revision(file, target, note)), progress);
+        if (!result.failed().isEmpty()) {
+            throw new IOException(String.join(" ", result.failed().values()));
+        }
+        return result.numbers().getOrDefault(target, 0);
+    }
+
+    /** Takes a snapshot of the place that is looked at. */
+    public void snapshot(String label) {
+        Held held = held();
+        desk.jobs()
+                .start(
+                        Words.of("job.snapshot", held.place().where()),
+                        progress -> desk.outsideWork(held).snapshot(label),
+                        cut -> {
+                            message.set(new Message(
+                                    Words.of("files.snapshot", held.place().where()), false, false));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    /** Erases the chosen version in its system; the vault takes it first. */
+    public void erase(Version version) {
+        Held held = held();
+        desk.jobs()
+                .start(
+                        Words.of("job.erase", line.name()),
+                        progress -> {
+                            desk.outsideWork(held).erase(version, progress);
+                            return version;
+                        },
+                        v -> {
+                            message.set(new Message(
+                                    Words.of(
+                                            "files.erased",
+                                            v.number(),
+                                            line.name(),
+                                            held.place().where()),
+                                    false,
+                                    false));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    /** Whether the system of the place that is looked at can do this; a folder can be written to and no more. */
+    boolean can(Capability capability) {
+        Held held = place.get();
+        if (held == null) {
+            return false;
+        }
+        return held.place().isOutside()
+                ? desk.book().kind(held.place()).map(k -> k.can(capability)).orElse(false)
+                : capability == Capability.WRITING;
     }
 
     private void restored(Version version, RestoreResult result) {
@@ -326,8 +426,8 @@ public final class FilesModel {
         desk.jobs()
                 .start(
                         Words.of("job.remove", name),
-                        progress -> desk.recovery(held).remove(List.of(path)),
-                        (Recovery.Removal removal) -> {
+                        progress -> desk.work(held).remove(List.of(path)),
+                        (FileWork.Removal removal) -> {
                             boolean done = removal.failed().isEmpty();
                             message.set(
                                     done
@@ -344,7 +444,7 @@ public final class FilesModel {
         if (held == null) {
             return;
         }
-        Callable<Optional<Recovery.Undone>> work = () -> {
+        Callable<Optional<FileWork.Undone>> work = () -> {
             Optional<Action> last = read(held, r -> JournalStore.of(r).lastUndoable());
             if (last.isEmpty()) {
                 return Optional.empty();
@@ -354,7 +454,7 @@ public final class FilesModel {
                             && h.place().id() == last.get().place())
                     .findFirst()
                     .orElse(held);
-            return Optional.of(desk.recovery(at).undo(last.get()));
+            return Optional.of(desk.work(at).undo(last.get()));
         };
         desk.jobs()
                 .start(
@@ -367,11 +467,11 @@ public final class FilesModel {
                         this::failed);
     }
 
-    private static Message undoneWords(Optional<Recovery.Undone> undone) {
+    private static Message undoneWords(Optional<FileWork.Undone> undone) {
         if (undone.isEmpty()) {
             return new Message(Words.of("cli.undo.nothing"), false, false);
         }
-        Recovery.Undone u = undone.get();
+        FileWork.Undone u = undone.get();
         return u.failed().isEmpty()
                 ? new Message(Words.of("files.undone", u.done().size()), false, false)
                 : new Message(String.join("; ", u.failed()), false, true);
@@ -383,7 +483,11 @@ public final class FilesModel {
         desk.jobs()
                 .start(
                         Words.of("job.copy", line.name()),
-                        progress -> new Elsewhere(held.vault(), into).copy(version, desk.zone(), progress),
+                        progress -> new Elsewhere(held.vault(), into)
+                                .copy(
+                                        new Fetch(held.vault(), desk.book()).intoVault(version, progress),
+                                        desk.zone(),
+                                        progress),
                         copy -> {
                             message.set(new Message(Words.of("files.copied", copy), false, false));
                             done.accept(copy);
@@ -399,7 +503,11 @@ public final class FilesModel {
                 .start(
                         Words.of("job.copy", line.name()),
                         progress -> {
-                            Path copy = new Elsewhere(held.vault(), into).copy(version, desk.zone(), progress);
+                            Path copy = new Elsewhere(held.vault(), into)
+                                    .copy(
+                                            new Fetch(held.vault(), desk.book()).intoVault(version, progress),
+                                            desk.zone(),
+                                            progress);
                             if (!copy.toFile().setReadOnly()) {
                                 org.slf4j.LoggerFactory.getLogger(FilesModel.class)
                                         .debug("{} stays writable", copy);

@@ -37,6 +37,7 @@ final class LineCell extends ListCell<LineRow> {
     private final Label what = Ui.label("", "point-what");
     private final Label change = Ui.label("", "point-change");
     private final Label size = Ui.label("", "point-size");
+    private final Label holders = Ui.label("", "badge", "holders");
     private final HBox box;
 
     LineCell(Desk desk) {
@@ -44,7 +45,11 @@ final class LineCell extends ListCell<LineRow> {
         drawing.setMinSize(STEM + 18, HEIGHT);
         drawing.setMaxSize(STEM + 18, HEIGHT);
         number.setMinWidth(30);
-        VBox words = new VBox(1, when, what);
+        holders.setMinWidth(0);
+        HBox first = new HBox(8, when, holders);
+        first.setAlignment(Pos.CENTER_LEFT);
+        when.setMinWidth(Region.USE_PREF_SIZE);
+        VBox words = new VBox(1, first, what);
         words.setAlignment(Pos.CENTER_LEFT);
         words.setMinWidth(0);
         HBox.setHgrow(words, javafx.scene.layout.Priority.ALWAYS);
@@ -69,6 +74,7 @@ final class LineCell extends ListCell<LineRow> {
             return;
         }
         number.setText("");
+        Ui.visible(holders, false);
         change.setText("");
         size.setText("");
         change.getStyleClass().removeAll("clay-text");
@@ -80,20 +86,30 @@ final class LineCell extends ListCell<LineRow> {
             when.setText(Words.of("line.folded", f.count(), f.day()));
             what.setText(Words.of("line.unfold"));
             Ui.tooltip(when, null);
+            holders.setText("");
         }
         draw(row);
         setGraphic(box);
-        setAccessibleText(
-                String.join(", ", number.getText(), when.getText(), what.getText(), change.getText(), size.getText()));
+        setAccessibleText(String.join(
+                ", ",
+                number.getText(),
+                when.getText(),
+                what.getText(),
+                holders.getText(),
+                change.getText(),
+                size.getText()));
     }
 
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
-        number.setText(Integer.toString(v.number()));
+        number.setText(row.held().foreign().isEmpty() ? Integer.toString(v.number()) : "");
         when.setText(Say.moment(v.saved(), desk.clock().instant(), desk.zone()));
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
         StringBuilder words = new StringBuilder(v.who().isEmpty() ? "" : v.who() + " · ");
-        words.append(Words.of("origin." + v.origin(), v.source()));
+        words.append(v.originWords());
+        if (!row.held().foreign().isEmpty()) {
+            words.append(" · ").append(Words.of("line.foreign", row.held().foreign(), v.number()));
+        }
         if (row.equalTo() > 0 && v.origin() != Origin.RESTORED) {
             words.append(" · ").append(Words.of("line.equal", row.equalTo()));
         }
@@ -101,6 +117,12 @@ final class LineCell extends ListCell<LineRow> {
             words.append(" · “").append(v.note()).append('”');
         }
         what.setText(words.toString());
+        Ui.tooltip(what, words.toString());
+        holders.setText(row.held().words());
+        Ui.visible(holders, !row.held().words().isEmpty());
+        Ui.tooltip(holders, row.held().words());
+        Ui.style(holders, "badge-clay", row.held().warn());
+        Ui.style(holders, "badge-slate", !row.held().warn());
         change.setText(row.change());
         size.setText(Say.size(v.size()));
         boolean lost = v.size() == 0 && !row.change().isEmpty();
@@ -141,6 +163,9 @@ final class LineCell extends ListCell<LineRow> {
 
     private static @Nullable Node shape(LineRow row) {
         if (row instanceof LineRow.OfVersion v) {
+            if (!v.held().foreign().isEmpty()) {
+                return Shapes.awayLeaf();
+            }
             return v.version().origin() == Origin.RESTORED ? Shapes.mendedLeaf() : Shapes.leaf();
         }
         if (row instanceof LineRow.OfEvent e) {

@@ -28,6 +28,9 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.Contents;
 import org.mendedleaf.core.preview.Previewer;
+import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Say;
@@ -52,6 +55,8 @@ public final class LineModel {
     private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.PREVIEW);
     private final ReadOnlyObjectWrapper<Detail> detail = new ReadOnlyObjectWrapper<>(new Detail.None());
     private final Set<String> unfolded = new HashSet<>();
+    private final ReadOnlyObjectWrapper<@Nullable MergedLine> merged = new ReadOnlyObjectWrapper<>();
+    private final Background.Newest mergedQuestion;
     private Map<Integer, String> changes = Map.of();
     private @Nullable Held held;
     private long id;
@@ -61,12 +66,48 @@ public final class LineModel {
         this.lineQuestion = desk.background().new Newest();
         this.detailQuestion = desk.background().new Newest();
         this.changesQuestion = desk.background().new Newest();
+        this.mergedQuestion = desk.background().new Newest();
         mode.addListener((o, a, b) -> loadDetail());
     }
 
     /** The line; null when no file is selected. */
     public ReadOnlyObjectProperty<@Nullable Line> lineProperty() {
         return line.getReadOnlyProperty();
+    }
+
+    /** The line with its points in other systems; null when no file is selected. */
+    public ReadOnlyObjectProperty<@Nullable MergedLine> mergedProperty() {
+        return merged.getReadOnlyProperty();
+    }
+
+    /** The point of the chosen version; empty when none is chosen. */
+    Optional<MergedPoint> chosenPoint() {
+        MergedLine all = merged.get();
+        Version v = chosen.get();
+        return all == null || v == null ? Optional.empty() : all.point(v.line(), v.number());
+    }
+
+    /** Whether the chosen version is not in the vault and somebody holds it. */
+    boolean canTake() {
+        return chosenPoint().map(p -> !p.inVault() && !p.copies().isEmpty()).orElse(false);
+    }
+
+    /** Takes the chosen version into the vault, as a job. */
+    public void take() {
+        Version v = chosen.get();
+        Held of = held;
+        if (v == null || of == null) {
+            return;
+        }
+        desk.jobs()
+                .start(
+                        Words.of("job.take", name()),
+                        progress -> new Fetch(of.vault(), desk.book()).intoVault(v, progress),
+                        taken -> {
+                            choose(taken);
+                            desk.changed();
+                        },
+                        e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
 
     /** Its rows, newest first. */
@@ -95,6 +136,12 @@ public final class LineModel {
         return l == null ? "" : l.path();
     }
 
+    /** Id of the line; 0 when no file is selected. */
+    long lineId() {
+        Line l = line.get();
+        return l == null ? 0 : l.id();
+    }
+
     /** The name of the file. */
     String name() {
         Line l = line.get();
@@ -112,6 +159,8 @@ public final class LineModel {
         if (of == null) {
             lineQuestion.drop();
             changesQuestion.drop();
+            mergedQuestion.drop();
+            merged.set(null);
             line.set(null);
             rows.set(List.of());
             choose(null);
@@ -132,18 +181,23 @@ public final class LineModel {
         long wanted = id;
         lineQuestion.ask(
                 () -> {
+                    Optional<Line> found;
                     try (Reading reading = of.vault().read()) {
-                        return reading.line(wanted);
+                        found = reading.line(wanted);
                     }
+                    return found.isEmpty()
+                            ? Optional.<MergedLine>empty()
+                            : Optional.of(MergedLine.of(of.vault(), found.get(), desk.book(), false));
                 },
                 this::took,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
 
-    private void took(Optional<Line> found) {
+    private void took(Optional<MergedLine> found) {
         Line before = line.get();
         Version was = chosen.get();
-        Line now = found.orElse(null);
+        Line now = found.map(MergedLine::own).orElse(null);
+        merged.set(found.orElse(null));
         line.set(now);
         showRows();
         if (now == null) {
@@ -153,14 +207,35 @@ public final class LineModel {
         boolean grew = before == null
                 || before.id() != now.id()
                 || before.versions().size() != now.versions().size();
-        Optional<Version> still = was == null || grew ? Optional.empty() : now.version(was.number());
+        Optional<Version> still = was == null || grew
+                ? Optional.empty()
+                : found.flatMap(m -> m.point(was.line(), was.number())).flatMap(MergedPoint::version);
         choose(still.or(now::newest).orElse(null));
         loadChanges(now);
+        loadOthers(now);
+    }
+
+    /** Equal contents elsewhere are known only when the digests are, which may take reading the contents. */
+    private void loadOthers(Line l) {
+        Held of = held;
+        if (of == null || desk.book().connections().isEmpty()) {
+            return;
+        }
+        mergedQuestion.ask(
+                () -> MergedLine.of(of.vault(), l, desk.book(), true),
+                all -> {
+                    merged.set(all);
+                    showRows();
+                },
+                e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no other systems", e));
     }
 
     private void showRows() {
-        Line l = line.get();
-        rows.set(l == null ? List.of() : new LineRows(l, desk.clock().instant(), desk.zone()).rows(unfolded, changes));
+        MergedLine all = merged.get();
+        rows.set(
+                all == null
+                        ? List.of()
+                        : new LineRows(all, desk.clock().instant(), desk.zone()).rows(unfolded, changes));
     }
 
     /** Shows a folded run whole. */
@@ -185,6 +260,11 @@ public final class LineModel {
             return;
         }
         Detail.Mode wanted = mode.get();
+        if (version.recipe().isElsewhere() && wanted != Detail.Mode.FACTS) {
+            detailQuestion.drop();
+            detail.set(new Detail.Away(version, awayWords()));
+            return;
+        }
         detailQuestion.ask(
                 () -> switch (wanted) {
                     case PREVIEW -> preview(of, version);
@@ -193,6 +273,12 @@ public final class LineModel {
                 },
                 detail::set,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+    }
+
+    private String awayWords() {
+        List<String> holders =
+                chosenPoint().map(p -> p.holders(Words.of("holders.vault"))).orElse(List.of());
+        return holders.isEmpty() ? Words.of("detail.forgotten") : Words.of("detail.away", String.join(", ", holders));
     }
 
     private static Detail preview(Held of, Version version) throws IOException {
@@ -207,8 +293,10 @@ public final class LineModel {
         }
         try (Reading reading = of.vault().read()) {
             byte[] before = bytes(reading, version);
-            Path live = of.place().root().resolve(line.path());
-            boolean there = line.removed().isEmpty() && Files.isRegularFile(live, LinkOption.NOFOLLOW_LINKS);
+            Path live = of.place().isOutside() ? Path.of("") : of.place().root().resolve(line.path());
+            boolean there = !of.place().isOutside()
+                    && line.removed().isEmpty()
+                    && Files.isRegularFile(live, LinkOption.NOFOLLOW_LINKS);
             if (there && Files.size(live) <= Compare.MOST) {
                 byte[] after = Files.readAllBytes(live);
                 return new Detail.Compared(
@@ -217,6 +305,9 @@ public final class LineModel {
                         Compare.compare(version.path(), before, after));
             }
             Version newest = line.newest().orElse(version);
+            if (newest.recipe().isElsewhere()) {
+                return new Detail.Failed(Words.of("compare.away", newest.number()));
+            }
             if (newest.size() > Compare.MOST) {
                 return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
             }
@@ -234,6 +325,9 @@ public final class LineModel {
     }
 
     private Detail facts(Held of, Line line, Version v) throws IOException {
+        if (v.recipe().isElsewhere()) {
+            return awayFacts(v);
+        }
         Map<Integer, Digest> digests = new PlainDigests(of.vault()).of(oneVersion(line, v));
         List<Detail.Fact> facts = new ArrayList<>();
         try (Reading reading = of.vault().read()) {
@@ -261,6 +355,23 @@ public final class LineModel {
             facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
             facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
         }
+        return new Detail.Facts(v, facts);
+    }
+
+    private Detail awayFacts(Version v) {
+        List<Detail.Fact> facts = new ArrayList<>();
+        facts.add(fact("facts.path", v.path()));
+        facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
+        facts.add(fact("facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
+        facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+        facts.add(fact("facts.sha256", v.sha256().map(Digest::hex).orElse("")));
+        chosenPoint()
+                .ifPresent(p -> p.copies()
+                        .forEach(c -> facts.add(new Detail.Fact(
+                                c.holder().place().where(),
+                                c.holder().label().isEmpty()
+                                        ? c.holder().point()
+                                        : c.holder().label()))));
         return new Detail.Facts(v, facts);
     }
 
@@ -303,7 +414,10 @@ public final class LineModel {
             byte[] newer = null;
             for (int i = 0; i < Math.min(versions.size(), CHANGES_MOST); i++) {
                 Version v = versions.get(i);
-                boolean readable = v.kind() == EntryKind.FILE && v.size() > 0 && v.size() < Compare.MOST / 4;
+                boolean readable = v.kind() == EntryKind.FILE
+                        && !v.recipe().isElsewhere()
+                        && v.size() > 0
+                        && v.size() < Compare.MOST / 4;
                 byte[] content = readable ? bytes(reading, v) : null;
                 if (content != null && Contents.text(content).isEmpty()) {
                     content = null;

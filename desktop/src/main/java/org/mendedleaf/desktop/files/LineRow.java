@@ -14,8 +14,22 @@ public sealed interface LineRow {
      * @param current whether it is the one that is in the folder now
      * @param lane how the thread of mending runs past it
      * @param equalTo number of an older version with the same content; 0 when there is none
+     * @param held who holds its content, where that is not the vault alone
      */
-    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo) implements LineRow {}
+    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo, Held held)
+            implements LineRow {}
+
+    /**
+     * Who holds a content.
+     *
+     * @param foreign where the version is, when it is not on the file's own line; empty when it is
+     * @param words who holds it; empty where the vault alone does
+     * @param warn whether that calls for attention: one system only, soon forgotten, nobody any more
+     */
+    record Held(String foreign, String words, boolean warn) {
+        /** The vault holds it, and nobody else. */
+        static final Held VAULT = new Held("", "", false);
+    }
 
     /**
      * Something else that happened.

@@ -9,10 +9,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.LinePoint;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -25,12 +27,14 @@ final class LineRows {
 
     private static final int NEVER_FOLDED = 12;
 
+    private final MergedLine merged;
     private final Line line;
     private final Instant now;
     private final ZoneId zone;
 
-    LineRows(Line line, Instant now, ZoneId zone) {
-        this.line = line;
+    LineRows(MergedLine merged, Instant now, ZoneId zone) {
+        this.merged = merged;
+        this.line = merged.own();
         this.now = now;
         this.zone = zone;
     }
@@ -51,9 +55,14 @@ final class LineRows {
         List<LineRow> rows = new ArrayList<>();
         LocalDate folding = null;
         int seen = 0;
-        for (LinePoint point : line.points()) {
-            if (!(point instanceof Version v)) {
-                rows.add(new LineRow.OfEvent((Event) point, LineRow.Lane.NONE));
+        for (MergedPoint point : merged.points()) {
+            if (!(point.point() instanceof Version v)) {
+                rows.add(new LineRow.OfEvent((Event) point.point(), LineRow.Lane.NONE));
+                folding = null;
+                continue;
+            }
+            if (v.line() != line.id()) {
+                rows.add(new LineRow.OfVersion(v, "", false, LineRow.Lane.NONE, 0, held(point)));
                 folding = null;
                 continue;
             }
@@ -67,7 +76,7 @@ final class LineRows {
             } else if (fold && day.equals(folding)) {
                 rows.add(new LineRow.Folded(day.toString(), 1, Say.day(v.saved(), now, zone), LineRow.Lane.NONE));
             } else {
-                rows.add(version(v, versions, changes, firstWith));
+                rows.add(version(point, v, versions, changes, firstWith));
                 folding = fold ? day : null;
             }
         }
@@ -80,8 +89,35 @@ final class LineRows {
         return days;
     }
 
+    private LineRow.Held held(MergedPoint point) {
+        boolean foreign = point.line().id() != line.id();
+        String where = foreign ? point.line().place().where() : "";
+        boolean onlyVault = point.copies().stream().allMatch(c -> c.holder().kind() == Holder.Kind.VAULT);
+        if (!point.copies().isEmpty() && onlyVault && !foreign) {
+            return LineRow.Held.VAULT;
+        }
+        if (point.copies().isEmpty()) {
+            boolean unknown =
+                    point.version().map(v -> !v.recipe().isElsewhere()).orElse(true);
+            return unknown ? LineRow.Held.VAULT : new LineRow.Held(where, Words.of("holders.nobody"), true);
+        }
+        String words = String.join(", ", point.holders(Words.of("holders.vault")));
+        boolean soon = point.forgottenSoon(now);
+        if (soon) {
+            words += " "
+                    + Words.of("holders.until", Say.moment(point.forgottenAt().orElseThrow(), now, zone));
+        } else if (point.onlyOne()) {
+            words = Words.of("holders.only", words);
+        }
+        return new LineRow.Held(where, words, soon || point.onlyOne());
+    }
+
     private LineRow version(
-            Version v, List<Version> versions, Map<Integer, String> changes, Map<Digest, Integer> firstWith) {
+            MergedPoint point,
+            Version v,
+            List<Version> versions,
+            Map<Integer, String> changes,
+            Map<Digest, Integer> firstWith) {
         int at = versions.indexOf(v);
         boolean oldest = at == versions.size() - 1;
         String change = "";
@@ -91,14 +127,15 @@ final class LineRows {
         }
         int equal = firstWith.getOrDefault(v.digest(), v.number());
         boolean current = at == 0 && line.removed().isEmpty();
-        return new LineRow.OfVersion(v, change, current, LineRow.Lane.NONE, equal == v.number() ? 0 : equal);
+        return new LineRow.OfVersion(
+                v, change, current, LineRow.Lane.NONE, equal == v.number() ? 0 : equal, held(point));
     }
 
     private static String sizeWords(Version before, Version v) {
         if (v.size() == 0 && before.size() > 0) {
             return Words.of("change.emptied");
         }
-        if (v.digest().equals(before.digest())) {
+        if (v.sameContent(before)) {
             return Words.of("compare.equal");
         }
         return Say.sizeChange(v.size() - before.size());
@@ -109,7 +146,9 @@ final class LineRows {
         LineRow.Lane[] lanes = new LineRow.Lane[rows.size()];
         java.util.Arrays.fill(lanes, LineRow.Lane.NONE);
         for (int i = 0; i < rows.size(); i++) {
-            if (rows.get(i) instanceof LineRow.OfVersion v && v.version().origin() == Origin.RESTORED) {
+            if (rows.get(i) instanceof LineRow.OfVersion v
+                    && v.held().foreign().isEmpty()
+                    && v.version().origin() == Origin.RESTORED) {
                 int to = find(rows, v.version().source());
                 boolean free = to > i && (lanes[i] == LineRow.Lane.NONE || lanes[i] == LineRow.Lane.TO);
                 if (free) {
@@ -130,7 +169,9 @@ final class LineRows {
 
     private static int find(List<LineRow> rows, int number) {
         for (int i = 0; i < rows.size(); i++) {
-            if (rows.get(i) instanceof LineRow.OfVersion v && v.version().number() == number) {
+            if (rows.get(i) instanceof LineRow.OfVersion v
+                    && v.held().foreign().isEmpty()
+                    && v.version().number() == number) {
                 return i;
             }
         }
@@ -139,7 +180,7 @@ final class LineRows {
 
     private static LineRow withLane(LineRow row, LineRow.Lane lane) {
         if (row instanceof LineRow.OfVersion v) {
-            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo());
+            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo(), v.held());
         }
         if (row instanceof LineRow.OfEvent e) {
             return new LineRow.OfEvent(e.event(), lane);

@@ -12,6 +12,8 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.SplitPane;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
@@ -21,6 +23,8 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.systems.Capability;
+import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Shapes;
@@ -40,12 +44,15 @@ final class LineView extends StackPane {
     private final Button copy;
     private final Button open;
     private final Button remove;
+    private final MenuButton more = new MenuButton();
     private final BorderPane content = new BorderPane();
     private final VBox nothing = new VBox(10);
     private boolean filling;
 
     /** Asks for a folder; tests put an answer in its place. */
     private Supplier<Optional<File>> folderAsk = Optional::empty;
+
+    private Supplier<Optional<File>> fileAsk = Optional::empty;
 
     private Consumer<Path> opener = path -> {};
 
@@ -93,7 +100,10 @@ final class LineView extends StackPane {
         open.setId("open");
         remove = Ui.button("line.remove", model::remove, "danger-text");
         remove.setId("remove");
-        HBox buttons = new HBox(8, restore, copy, open, Ui.spacer(), remove);
+        more.setId("more");
+        more.setText(Words.of("line.more"));
+        more.getStyleClass().add("flat");
+        HBox buttons = new HBox(8, restore, copy, open, more, Ui.spacer(), remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
         VBox actions = new VBox(6, consequence, buttons);
         actions.getStyleClass().add("sheet-footer");
@@ -105,6 +115,10 @@ final class LineView extends StackPane {
 
         line.lineProperty().addListener((o, a, l) -> show(l));
         line.rowsProperty().addListener((o, a, rows) -> fill(rows));
+        line.mergedProperty().addListener((o, a, m) -> {
+            show(line.lineProperty().get());
+            chosenChanged();
+        });
         line.chosenProperty().addListener((o, a, v) -> chosenChanged());
         model.momentProperty().addListener((o, a, b) -> followMoment());
         show(null);
@@ -119,6 +133,11 @@ final class LineView extends StackPane {
 
     void setFolderAsk(Supplier<Optional<File>> ask) {
         folderAsk = ask;
+    }
+
+    /** Asks for a file to put in. */
+    void setFileAsk(Supplier<Optional<File>> ask) {
+        fileAsk = ask;
     }
 
     void setOpener(Consumer<Path> with) {
@@ -147,7 +166,14 @@ final class LineView extends StackPane {
                         versions.get(versions.size() - 1).captured(),
                         now,
                         model.desk().zone());
-        summary.setText(Words.of("line.facts", versions.size(), since, Say.size(l.bytes())));
+        String facts = Words.of("line.facts", versions.size(), since, Say.size(l.bytes()));
+        List<String> others = line.mergedProperty().get() == null
+                ? List.of()
+                : line.mergedProperty().get().others().stream()
+                        .map(o -> o.place().where())
+                        .distinct()
+                        .toList();
+        summary.setText(others.isEmpty() ? facts : facts + " · " + Words.of("line.also", String.join(", ", others)));
     }
 
     private void fill(List<LineRow> rows) {
@@ -159,8 +185,7 @@ final class LineView extends StackPane {
 
     private void select(@Nullable Version version) {
         for (int i = 0; version != null && i < points.getItems().size(); i++) {
-            if (points.getItems().get(i) instanceof LineRow.OfVersion v
-                    && v.version().number() == version.number()) {
+            if (points.getItems().get(i) instanceof LineRow.OfVersion v && same(v.version(), version)) {
                 points.getSelectionModel().select(i);
                 // In sight, with what came after it above.
                 points.scrollTo(Math.max(0, i - 2));
@@ -168,6 +193,10 @@ final class LineView extends StackPane {
             }
         }
         points.getSelectionModel().clearSelection();
+    }
+
+    private static boolean same(Version a, Version b) {
+        return a.line() == b.line() && a.number() == b.number();
     }
 
     private void chosen(@Nullable LineRow row) {
@@ -203,18 +232,70 @@ final class LineView extends StackPane {
             return;
         }
         if (!(points.getSelectionModel().getSelectedItem() instanceof LineRow.OfVersion shown)
-                || shown.version().number() != v.number()) {
+                || !same(shown.version(), v)) {
             filling = true;
             select(v);
             filling = false;
         }
         boolean gone = l.removed().isPresent();
-        int newest = l.versions().get(0).number();
-        boolean current = !gone && v.number() == newest;
-        restore.setDisable(current);
-        restore.setText(Words.of(gone ? "line.bringBack" : "line.restore", v.number()));
-        consequence.setText(consequence(v, newest, gone, current));
-        Ui.visible(remove, !gone);
+        boolean foreign = v.line() != l.id();
+        int newest = l.versions().isEmpty() ? 0 : l.versions().get(0).number();
+        boolean current = !foreign && !gone && v.number() == newest;
+        boolean writing = model.can(Capability.WRITING);
+        MergedPoint point = line.chosenPoint().orElse(null);
+        boolean lost =
+                v.recipe().isElsewhere() && (point == null || point.copies().isEmpty());
+        restore.setDisable(current || lost);
+        restore.setText(
+                foreign
+                        ? Words.of("line.restoreForeign")
+                        : Words.of(gone ? "line.bringBack" : "line.restore", v.number()));
+        String where = point == null ? "" : point.line().place().where();
+        consequence.setText(
+                lost
+                        ? Words.of("detail.forgotten")
+                        : !writing
+                                ? Words.of("consequence.readOnly")
+                                : foreign
+                                        ? Words.of(
+                                                "consequence.foreign",
+                                                where,
+                                                v.number(),
+                                                newest + 1,
+                                                Say.size(v.size()))
+                                        : consequence(v, newest, gone, current));
+        Ui.visible(restore, writing);
+        copy.setDisable(lost);
+        open.setDisable(lost);
+        Ui.visible(remove, !gone && writing);
+        more(v, foreign, writing);
+    }
+
+    /** What else can be done here: exactly what the system of this place can. */
+    private void more(Version v, boolean foreign, boolean writing) {
+        more.getItems().clear();
+        if (writing) {
+            item("line.put", () -> fileAsk.get().ifPresent(f -> model.put(f.toPath(), "")));
+        }
+        if (line.canTake()) {
+            item("line.take", line::take);
+        }
+        if (model.can(Capability.SNAPSHOTS) && writing) {
+            item("line.snapshot", () -> model.snapshot(""));
+        }
+        if (model.can(Capability.ERASING) && !foreign) {
+            MenuItem erase = item("line.erase", () -> model.erase(v));
+            erase.getStyleClass().add("danger-text");
+        }
+        Ui.visible(more, !more.getItems().isEmpty());
+    }
+
+    private MenuItem item(String key, Runnable action) {
+        MenuItem item = new MenuItem(Words.of(key));
+        item.setId(key.replace('.', '-'));
+        item.setOnAction(e -> action.run());
+        more.getItems().add(item);
+        return item;
     }
 
     private static String consequence(Version v, int newest, boolean gone, boolean current) {

@@ -35,7 +35,17 @@ import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.systems.BackupRun;
+import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.systems.SystemWatch;
+import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.words.Words;
 
 /** What all screens share: the user's settings, the open vaults with their places, and the work that goes on. */
@@ -49,6 +59,8 @@ public final class Desk implements AutoCloseable {
     private final Jobs jobs;
     private final Map<Path, OpenVault> vaults = new HashMap<>();
     private final Map<Path, Guardian> guardians = new HashMap<>();
+    private final Map<Path, SystemWatch> watches = new HashMap<>();
+    private final SystemBook book;
     private final ObservableList<Held> places = FXCollections.observableArrayList();
     private final ObjectProperty<Standing> standing = new SimpleObjectProperty<>(Standing.NOTHING);
     private final LongProperty changes = new SimpleLongProperty();
@@ -62,6 +74,7 @@ public final class Desk implements AutoCloseable {
     public Desk(Home home, Clock system, Executor screen) {
         this.home = home;
         this.clock = home.clock(system);
+        this.book = new SystemBook(home, this.clock, Retry.STANDARD);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);
     }
@@ -181,6 +194,9 @@ public final class Desk implements AutoCloseable {
                     },
                     guardian -> guardians.put(e.getKey(), guardian),
                     x -> trouble.set(String.valueOf(x.getMessage())));
+            if (!watches.containsKey(e.getKey())) {
+                watches.put(e.getKey(), SystemWatch.start(e.getValue(), book, clock, new SystemListener()));
+            }
         }
     }
 
@@ -189,9 +205,51 @@ public final class Desk implements AutoCloseable {
         return Authors.owners(System.getProperty("user.name"), home.who());
     }
 
-    /** Recovery within a place. */
+    /** Recovery within a folder. */
     public Recovery recovery(Held held) {
         return new Recovery(held.vault(), held.place(), clock, authors(), home.who());
+    }
+
+    /** Work with files of a place, wherever it is. */
+    public FileWork work(Held held) throws IOException {
+        return held.place().isOutside() ? outsideWork(held) : recovery(held);
+    }
+
+    /** Work with files of a place in another system. */
+    public OutsideWork outsideWork(Held held) throws IOException {
+        return new OutsideWork(held.vault(), held.place(), book, clock, home.who());
+    }
+
+    /** The systems of the user. */
+    public SystemBook book() {
+        return book;
+    }
+
+    /** Connects systems, makes places, changes their settings. */
+    public Connecting connecting() {
+        return new Connecting(home, book, clock);
+    }
+
+    /** The open vaults, by folder. */
+    public Map<Path, OpenVault> vaults() {
+        return Map.copyOf(vaults);
+    }
+
+    /** Looks again which places the vaults have, as after a system was connected. */
+    public void placesChanged() {
+        background.run(
+                () -> {
+                    List<Held> found = new ArrayList<>();
+                    for (OpenVault vault : vaults().values()) {
+                        found.addAll(held(vault));
+                    }
+                    return found;
+                },
+                found -> {
+                    places.setAll(found);
+                    changed();
+                },
+                e -> trouble.set(String.valueOf(e.getMessage())));
     }
 
     /** Says that something changed, so that the screens look again. */
@@ -209,11 +267,13 @@ public final class Desk implements AutoCloseable {
         Instant last = Instant.EPOCH;
         List<String> troubles = new ArrayList<>();
         Map<OpenVault, Room> rooms = new HashMap<>();
+        int folders = 0;
         for (Held held : places) {
+            folders += held.place().isOutside() ? 0 : 1;
             try (Reading reading = held.vault().read()) {
                 PlaceState state = reading.state(held.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
-                last = good.isAfter(last) ? good : last;
+                last = good.isAfter(last) && !held.place().isOutside() ? good : last;
                 if (!state.trouble().isEmpty()) {
                     troubles.add(state.trouble());
                 }
@@ -234,7 +294,7 @@ public final class Desk implements AutoCloseable {
                     sum.versionBytes() + r.versionBytes(),
                     sum.storedBytes() + r.storedBytes());
         }
-        return new Standing(places.size(), last, sum, troubles);
+        return new Standing(folders, last, sum, troubles);
     }
 
     /** Protects a folder and captures it for the first time, as a job. */
@@ -276,8 +336,40 @@ public final class Desk implements AutoCloseable {
                 failed);
     }
 
-    /** Looks at a place now, as a job. */
+    /** Looks at a place in another system now, or backs up to it, as a job. */
+    public void look(Held held, Runnable done) {
+        boolean drive = book.kind(held.place())
+                .filter(k -> k == SystemKind.BACKUP_DRIVE)
+                .isPresent();
+        jobs.start(
+                Words.of(drive ? "job.backup" : "job.look", held.place().where()),
+                progress -> {
+                    OutsideSystem system = book.system(held.place());
+                    if (drive) {
+                        new BackupRun(held.vault(), held.place(), system, clock).run(progress);
+                    } else {
+                        new Mirror(held.vault(), held.place(), system, clock).run(progress);
+                    }
+                    return true;
+                },
+                ok -> {
+                    trouble.set("");
+                    changed();
+                    done.run();
+                },
+                e -> {
+                    trouble.set(String.valueOf(e.getMessage()));
+                    changed();
+                    done.run();
+                });
+    }
+
+    /** Looks at a folder now, as a job; a place in another system likewise. */
     public void capture(Held held, Consumer<CaptureResult> done) {
+        if (held.place().isOutside()) {
+            look(held, () -> {});
+            return;
+        }
         jobs.start(
                 Words.of("job.capture", held.place().name()),
                 progress -> new Capture(held.vault(), held.place(), clock, authors()).run(Scope.WHOLE, progress),
@@ -286,6 +378,40 @@ public final class Desk implements AutoCloseable {
                     done.accept(result);
                 },
                 e -> trouble.set(String.valueOf(e.getMessage())));
+    }
+
+    /** What is looked at by itself is a job only when it moves bytes; what fails stands with its place. */
+    private final class SystemListener implements SystemWatch.Listener {
+        private final Map<Long, Job> running = new HashMap<>();
+
+        @Override
+        public synchronized Progress begins(Place place, boolean backup) {
+            if (!backup) {
+                return Progress.NONE;
+            }
+            Job job = jobs.begin(Words.of("job.backup", place.where()));
+            running.put(place.id(), job);
+            return job;
+        }
+
+        private synchronized void end(Place place, Job.State state) {
+            Job job = running.remove(place.id());
+            if (job != null) {
+                jobs.end(job, state);
+            }
+        }
+
+        @Override
+        public void ended(Place place, boolean changed) {
+            end(place, Job.State.DONE);
+            background.onScreen(Desk.this::changed);
+        }
+
+        @Override
+        public void failed(Place place, IOException why) {
+            end(place, Job.State.FAILED);
+            background.onScreen(Desk.this::changed);
+        }
     }
 
     private final class Listener implements Guardian.Listener {
@@ -324,6 +450,7 @@ public final class Desk implements AutoCloseable {
     @Override
     public void close() {
         jobs.close();
+        watches.values().forEach(SystemWatch::close);
         guardians.values().forEach(Guardian::close);
         background.close();
         for (OpenVault vault : vaults.values()) {

@@ -72,11 +72,11 @@ public final class Shell extends BorderPane {
         desk.open(() -> {
             Home home = desk.home();
             Optional<Held> last = desk.places().stream()
-                    .filter(h -> h.place().root().toString().equals(home.remembered("place")))
+                    .filter(h -> h.place().where().equals(home.remembered("place")))
                     .findFirst()
                     .or(() -> desk.places().stream().findFirst());
             if (last.isPresent()) {
-                boolean same = last.get().place().root().toString().equals(home.remembered("place"));
+                boolean same = last.get().place().where().equals(home.remembered("place"));
                 files.open(last.get(), same ? home.remembered("folder") : "");
                 showFiles();
             } else if (home.vaults().isEmpty()) {
@@ -161,7 +161,7 @@ public final class Shell extends BorderPane {
     void remember(Home home) {
         Held held = files.placeProperty().get();
         if (held != null) {
-            home.remember("place", held.place().root().toString());
+            home.remember("place", held.place().where());
             home.remember("folder", files.folderProperty().get());
         }
         home.remember("columns", filesView.columns());

@@ -38,6 +38,11 @@ public final class Shapes {
         return path(LEAF, "shape-hollow");
     }
 
+    /** A content that only another system has: a leaf of slate. */
+    public static Node awayLeaf() {
+        return path(LEAF, "shape-away");
+    }
+
     /** A new name or folder. */
     public static Node notch() {
         return path(NOTCH, "shape-notch");

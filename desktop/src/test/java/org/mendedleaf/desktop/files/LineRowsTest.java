@@ -53,7 +53,11 @@ class LineRowsTest {
         java.util.Collections.reverse(points);
         Place place = new Place(1, Path.of("/desk"), "desk", Rhythm.ON_SAVE, List.of(), DAY);
         Line line = new Line(1, place, "a.txt", Optional.empty(), 0, points);
-        return new LineRows(line, DAY.plus(Duration.ofDays(9)), ZoneOffset.UTC).rows(unfolded, Map.of());
+        return new LineRows(
+                        org.mendedleaf.core.systems.MergedLine.alone(line),
+                        DAY.plus(Duration.ofDays(9)),
+                        ZoneOffset.UTC)
+                .rows(unfolded, Map.of());
     }
 
     @Test
