@@ -15,6 +15,7 @@ import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
 import javafx.scene.text.Font;
 import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.home.Home;
@@ -48,6 +49,7 @@ public final class App extends Application {
         shell = newShell;
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
+        newShell.setFileAsk(() -> askFile(stage));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
         stage.setScene(scene);
@@ -90,6 +92,12 @@ public final class App extends Application {
             chooser.setInitialDirectory(from);
         }
         return Optional.ofNullable(chooser.showDialog(stage));
+    }
+
+    private static Optional<File> askFile(Stage stage) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(Words.of("line.put"));
+        return Optional.ofNullable(chooser.showOpenDialog(stage));
     }
 
     private static boolean confirmEnd(Stage stage) {

@@ -12,7 +12,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 final class KeysSheet extends StackPane {
 
     private static final List<String> KEYS = List.of(
-            "restore", "copy", "undo", "modes", "steps", "ruler", "ends", "zoom", "now", "enter", "up", "look", "theme",
+            "tabs", "restore", "copy", "undo", "modes", "steps", "ruler", "ends", "zoom", "now", "enter", "up", "look", "theme",
             "help");
 
     KeysSheet() {

@@ -6,6 +6,7 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -20,6 +21,8 @@ import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
 import org.mendedleaf.desktop.protection.ProtectModel;
 import org.mendedleaf.desktop.protection.ProtectView;
+import org.mendedleaf.desktop.protection.ProtectionModel;
+import org.mendedleaf.desktop.protection.ProtectionView;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -31,6 +34,10 @@ public final class Shell extends BorderPane {
     private final Function<File, Optional<File>> folderAsk;
     private final FilesModel files;
     private final FilesView filesView;
+    private final ProtectionModel protection;
+    private final ProtectionView protectionView;
+    private Button filesTab = new Button();
+    private Button protectionTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
 
@@ -40,6 +47,15 @@ public final class Shell extends BorderPane {
         this.folderAsk = folderAsk;
         this.files = new FilesModel(desk);
         this.filesView = new FilesView(files, () -> protect(false));
+        this.protection = new ProtectionModel(desk);
+        this.protectionView = new ProtectionView(
+                protection,
+                folderAsk,
+                held -> {
+                    files.open(held, "");
+                    showFiles();
+                },
+                () -> protect(false));
         getStyleClass().add("shell");
         filesView.setFolderAsk(() -> folderAsk.apply(new File(System.getProperty("user.home"))));
         setTop(bar());
@@ -54,12 +70,14 @@ public final class Shell extends BorderPane {
         HBox bar = new HBox(14);
         bar.getStyleClass().add("top-bar");
         bar.setAlignment(Pos.CENTER_LEFT);
-        Label tab = Ui.label(Words.of("tab.files"), "tab", "tab-here");
+        filesTab = tab("tab.files", this::showFiles);
+        protectionTab = tab("tab.protection", this::showProtection);
         bar.getChildren()
                 .addAll(
                         Shapes.mark(),
                         Ui.label(Words.of("desktop.title"), "brand"),
-                        tab,
+                        filesTab,
+                        protectionTab,
                         Ui.spacer(),
                         Ui.label(desk.home().who(), "who"),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
@@ -109,7 +127,29 @@ public final class Shell extends BorderPane {
         middle.getChildren().setAll(sheet);
     }
 
+    private static Button tab(String key, Runnable show) {
+        Button tab = Ui.button(key, show, "flat", "tab");
+        tab.setId(key.replace('.', '-'));
+        return tab;
+    }
+
+    private void here(Button tab) {
+        Ui.style(filesTab, "tab-here", tab == filesTab);
+        Ui.style(protectionTab, "tab-here", tab == protectionTab);
+    }
+
+    private void showProtection() {
+        here(protectionTab);
+        protection.reload();
+        middle.getChildren().setAll(protectionView);
+    }
+
     private void showFiles() {
+        if (files.placeProperty().get() == null) {
+            protect(desk.home().vaults().isEmpty());
+            return;
+        }
+        here(filesTab);
         middle.getChildren().setAll(filesView);
     }
 
@@ -129,7 +169,11 @@ public final class Shell extends BorderPane {
     }
 
     private void key(KeyEvent e) {
-        if (e.getCode() == KeyCode.F1) {
+        if (e.isAltDown() && e.getCode() == KeyCode.DIGIT1) {
+            showFiles();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT2) {
+            showProtection();
+        } else if (e.getCode() == KeyCode.F1) {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
@@ -147,6 +191,11 @@ public final class Shell extends BorderPane {
 
     private boolean isTyping() {
         return getScene().getFocusOwner() instanceof javafx.scene.control.TextInputControl text && text.isEditable();
+    }
+
+    /** Puts a way to ask for a file in place. */
+    public void setFileAsk(java.util.function.Supplier<Optional<File>> ask) {
+        filesView.setFileAsk(ask);
     }
 
     void setOpener(Consumer<Path> opener) {

@@ -1,0 +1,198 @@
+package org.mendedleaf.desktop.protection;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Member;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.Role;
+import org.mendedleaf.core.systems.Setting;
+import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+
+/** Connecting a system, and making a place in one, without the scene. */
+public final class ConnectModel {
+
+    private final Desk desk;
+    private final StringProperty name = new SimpleStringProperty("");
+    private final StringProperty address = new SimpleStringProperty("");
+    private final StringProperty token = new SimpleStringProperty("");
+    private final StringProperty place = new SimpleStringProperty("");
+    private final StringProperty members = new SimpleStringProperty("");
+    private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
+    private final BooleanProperty busy = new SimpleBooleanProperty();
+    private final Map<Setting, String> settings = new EnumMap<>(Setting.class);
+
+    ConnectModel(Desk desk) {
+        this.desk = desk;
+    }
+
+    /** What the user calls the connection. */
+    public StringProperty nameProperty() {
+        return name;
+    }
+
+    /** Where it is reached. */
+    public StringProperty addressProperty() {
+        return address;
+    }
+
+    /** The token by which it knows us. */
+    public StringProperty tokenProperty() {
+        return token;
+    }
+
+    /** The name of a new place. */
+    public StringProperty placeProperty() {
+        return place;
+    }
+
+    /** Members of a new place, as {@code who, who=reader}; an editor unless said otherwise. */
+    public StringProperty membersProperty() {
+        return members;
+    }
+
+    /** What is wrong; empty when nothing is. */
+    public ReadOnlyStringProperty problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Whether the system is being asked. */
+    public BooleanProperty busyProperty() {
+        return busy;
+    }
+
+    /** Asks the system what it is and takes its places in. */
+    public void connect(Runnable done) {
+        Optional<OpenVault> vault = desk.vaults().values().stream().findFirst();
+        if (vault.isEmpty()) {
+            problem.set(Words.of("connect.noVault"));
+            return;
+        }
+        problem.set("");
+        busy.set(true);
+        Connecting connecting = desk.connecting();
+        desk.jobs()
+                .start(
+                        Words.of("job.connect", name.get()),
+                        progress -> {
+                            Connection c = connecting.connect(
+                                    name.get().strip(),
+                                    null,
+                                    address.get().strip(),
+                                    token.get().strip(),
+                                    vault.get(),
+                                    Retry.STANDARD);
+                            for (Place p : connecting.takeIn(c, vault.get())) {
+                                new Mirror(vault.get(), p, desk.book().system(p), desk.clock()).run(progress);
+                            }
+                            return c;
+                        },
+                        c -> {
+                            busy.set(false);
+                            desk.placesChanged();
+                            done.run();
+                        },
+                        this::failed);
+    }
+
+    private void failed(Exception e) {
+        busy.set(false);
+        problem.set(Failures.words(e));
+        desk.placesChanged();
+    }
+
+    /** Chooses a setting of the new place. */
+    void choose(Setting setting, String value) {
+        settings.put(setting, value);
+    }
+
+    private PlaceSettings wanted(Connection c) {
+        PlaceSettings wanted = PlaceSettings.standard(c.kind());
+        for (Map.Entry<Setting, String> e : settings.entrySet()) {
+            wanted = wanted.with(e.getKey(), e.getValue());
+        }
+        List<Member> list = new ArrayList<>();
+        for (String each : members.get().split(",")) {
+            String[] parts = each.strip().split("=", 2);
+            if (!parts[0].isBlank()) {
+                list.add(new Member(parts[0].strip(), parts.length == 1 ? Role.EDITOR : Role.parse(parts[1].strip())));
+            }
+        }
+        return wanted.with(list);
+    }
+
+    /** What the new place will be like, a sentence each, and who can see it. */
+    List<String> outlook(Connection c) {
+        try {
+            PlaceSettings wanted = wanted(c);
+            List<String> words = new ArrayList<>(Outlook.effects(c.kind(), wanted));
+            words.add(
+                    wanted.members().isEmpty()
+                            ? Words.of("place.private")
+                            : Words.of(
+                                    "place.seenBy",
+                                    String.join(
+                                            ", ",
+                                            wanted.members().stream()
+                                                    .map(m -> m.who() + " ("
+                                                            + Words.of("role."
+                                                                    + m.role().text()) + ")")
+                                                    .toList())));
+            problem.set("");
+            return words;
+        } catch (IllegalArgumentException e) {
+            problem.set(String.valueOf(e.getMessage()));
+            return List.of();
+        }
+    }
+
+    /** Makes the place. */
+    public void create(Connection c, Runnable done) {
+        OpenVault vault = desk.vaults().get(c.vault());
+        if (vault == null) {
+            problem.set(Words.of("connect.noVault"));
+            return;
+        }
+        PlaceSettings wanted;
+        try {
+            wanted = wanted(c);
+        } catch (IllegalArgumentException e) {
+            problem.set(String.valueOf(e.getMessage()));
+            return;
+        }
+        problem.set("");
+        busy.set(true);
+        desk.jobs()
+                .start(
+                        Words.of("job.create", place.get()),
+                        progress -> {
+                            Place p = desk.connecting().create(c, place.get().strip(), wanted, vault);
+                            new Mirror(vault, p, desk.book().system(p), desk.clock()).run(Progress.NONE);
+                            return p;
+                        },
+                        p -> {
+                            busy.set(false);
+                            desk.placesChanged();
+                            done.run();
+                        },
+                        this::failed);
+    }
+}

@@ -1,0 +1,156 @@
+package org.mendedleaf.desktop.protection;
+
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** Every folder and place in one table: how it is covered, last, next, room, gaps. */
+final class CoverageTable extends TableView<Coverage.Row> {
+
+    private static final Map<CoverageState, String> BADGES = Map.of(
+            CoverageState.GOOD, "badge-moss",
+            CoverageState.PAUSED, "badge-slate",
+            CoverageState.OFF, "badge-slate",
+            CoverageState.NEVER, "badge-slate");
+
+    private final ProtectionModel model;
+    private boolean filling;
+
+    CoverageTable(ProtectionModel model) {
+        this.model = model;
+        setId("coverage");
+        getStyleClass().add("coverage");
+        setAccessibleText(Words.of("protection.title"));
+        setFixedCellSize(46);
+        setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        setPlaceholder(Ui.label(Words.of("protection.empty"), "dim"));
+        column("protection.place", 220, r -> r, CoverageTable::place);
+        column("protection.state", 130, r -> r, CoverageTable::state);
+        column("protection.last", 112, this::last, CoverageTable::words);
+        column("protection.next", 96, this::next, CoverageTable::words);
+        column("protection.room", 118, r -> r, CoverageTable::room);
+        model.rowsProperty().addListener((o, a, rows) -> fill(rows));
+        model.selectedProperty().addListener((o, a, row) -> pick(row));
+        getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
+            if (!filling && row != null) {
+                model.select(row);
+            }
+        });
+        fill(model.rowsProperty().get());
+    }
+
+    private void fill(List<Coverage.Row> rows) {
+        filling = true;
+        getItems().setAll(rows);
+        filling = false;
+        pick(model.selectedProperty().get());
+    }
+
+    private void pick(Coverage.@Nullable Row row) {
+        filling = true;
+        getSelectionModel().select(row);
+        filling = false;
+    }
+
+    private <T> void column(
+            String key, double width, Function<Coverage.Row, T> value, Function<T, javafx.scene.Node> draw) {
+        TableColumn<Coverage.Row, T> column = new TableColumn<>(Words.of(key));
+        column.setPrefWidth(width);
+        column.setMinWidth(70);
+        column.setSortable(false);
+        column.setReorderable(false);
+        column.setCellValueFactory(c -> new ReadOnlyObjectWrapper<>(value.apply(c.getValue())));
+        column.setCellFactory(c -> new TableCell<>() {
+            @Override
+            protected void updateItem(T item, boolean empty) {
+                super.updateItem(item, empty);
+                setText(null);
+                setGraphic(empty || item == null ? null : draw.apply(item));
+            }
+        });
+        getColumns().add(column);
+    }
+
+    private static javafx.scene.Node place(Coverage.Row row) {
+        Label name = Ui.label(row.name(), "row-name");
+        String kind = row.kind()
+                .map(k -> Words.of("protection.in", Words.of("system.kind." + k.text()), row.where()))
+                .orElse(row.where());
+        Label where = Ui.label(kind, "dim", "small-words");
+        Ui.tooltip(where, row.where());
+        VBox box = new VBox(name, where);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    private static javafx.scene.Node state(Coverage.Row row) {
+        Label badge = Ui.label(Words.of("coverage." + row.state()), "badge");
+        badge.getStyleClass().add(BADGES.getOrDefault(row.state(), "badge-clay"));
+        HBox box = new HBox(badge);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
+    }
+
+    private String last(Coverage.Row row) {
+        return row.lastGood()
+                .map(l ->
+                        Say.ago(l, model.desk().clock().instant(), model.desk().zone()))
+                .orElse(row.state() == CoverageState.UNCOVERED ? "" : Words.of("status.never"));
+    }
+
+    private String next(Coverage.Row row) {
+        if (row.missed() > 0 && row.next().isPresent()) {
+            return Words.of("protection.missed", row.missed());
+        }
+        if (row.next().isPresent()) {
+            return Say.moment(
+                    row.next().get(),
+                    model.desk().clock().instant(),
+                    model.desk().zone());
+        }
+        return row.place()
+                .map(p -> Words.of("rhythm." + p.rhythm().kind(), p.rhythm().minutes()))
+                .filter(w -> row.kind().isEmpty())
+                .orElse("");
+    }
+
+    private static javafx.scene.Node words(String words) {
+        return Ui.label(words);
+    }
+
+    private static javafx.scene.Node room(Coverage.Row row) {
+        if (row.usedBytes() < 0) {
+            return Ui.label(row.files() < 0 ? "" : Words.of("protection.files", row.files()), "dim");
+        }
+        if (row.totalBytes() <= 0) {
+            return Ui.label(Say.size(row.usedBytes()), "dim");
+        }
+        ProgressBar bar = new ProgressBar((double) row.usedBytes() / row.totalBytes());
+        bar.setMaxWidth(Double.MAX_VALUE);
+        bar.getStyleClass().add("room-bar");
+        Ui.style(bar, "room-tight", row.usedBytes() > row.totalBytes() * 0.9);
+        Label words = Ui.label(
+                Words.of("protection.used", Say.size(row.usedBytes()), Say.size(row.totalBytes())),
+                "dim",
+                "small-words");
+        VBox box = new VBox(3, bar, words);
+        box.setAlignment(Pos.CENTER_LEFT);
+        box.setAccessibleText(words.getText());
+        return box;
+    }
+}

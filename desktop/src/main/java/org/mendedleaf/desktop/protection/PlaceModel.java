@@ -1,0 +1,257 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.systems.BackupRun;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.Member;
+import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.Role;
+import org.mendedleaf.core.systems.Setting;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The settings of one place in another system, as they are and as they might be, with what they mean. */
+public final class PlaceModel {
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private final ReadOnlyObjectWrapper<Coverage.@Nullable Row> row = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<PlaceSettings> draft =
+            new ReadOnlyObjectWrapper<>(PlaceSettings.standard(SystemKind.WEBDAV));
+    private final ReadOnlyObjectWrapper<List<String>> effects = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyStringWrapper forgetsNow = new ReadOnlyStringWrapper("");
+    private final ReadOnlyStringWrapper forgetsThen = new ReadOnlyStringWrapper("");
+    private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
+    private final ReadOnlyObjectWrapper<List<Cut>> cuts = new ReadOnlyObjectWrapper<>(List.of());
+
+    PlaceModel(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+    }
+
+    /** The place; null for none, and for a folder. */
+    public ReadOnlyObjectProperty<Coverage.@Nullable Row> rowProperty() {
+        return row.getReadOnlyProperty();
+    }
+
+    /** The settings as they might be. */
+    public ReadOnlyObjectProperty<PlaceSettings> draftProperty() {
+        return draft.getReadOnlyProperty();
+    }
+
+    /** What they mean, a sentence each. */
+    public ReadOnlyObjectProperty<List<String>> effectsProperty() {
+        return effects.getReadOnlyProperty();
+    }
+
+    /** What the place forgets as it is set. */
+    public ReadOnlyStringProperty forgetsNowProperty() {
+        return forgetsNow.getReadOnlyProperty();
+    }
+
+    /** What it would forget as it might be set; empty when that is the same. */
+    public ReadOnlyStringProperty forgetsThenProperty() {
+        return forgetsThen.getReadOnlyProperty();
+    }
+
+    /** What went wrong; empty when nothing did. */
+    public ReadOnlyStringProperty problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Its snapshots or runs, newest first. */
+    public ReadOnlyObjectProperty<List<Cut>> cutsProperty() {
+        return cuts.getReadOnlyProperty();
+    }
+
+    void show(Coverage.@Nullable Row shown) {
+        Coverage.Row before = row.get();
+        boolean same = before != null && shown != null && before.where().equals(shown.where());
+        boolean edited = same && isChanged();
+        row.set(shown);
+        if (!edited) {
+            problem.set("");
+            shown().ifPresent(s -> draft.set(s));
+        }
+        look();
+    }
+
+    private Optional<PlaceSettings> shown() {
+        Coverage.Row r = row.get();
+        return r == null ? Optional.empty() : r.facts().map(f -> f.settings());
+    }
+
+    /** The kind of its system. */
+    public Optional<SystemKind> kind() {
+        Coverage.Row r = row.get();
+        return r == null ? Optional.empty() : r.kind();
+    }
+
+    /** Whether something would change. */
+    public boolean isChanged() {
+        return shown().map(s -> !s.equals(draft.get())).orElse(false);
+    }
+
+    /** Tries a value. */
+    public void change(Setting setting, String value) {
+        try {
+            draft.set(draft.get().with(setting, value));
+            problem.set("");
+        } catch (IllegalArgumentException e) {
+            problem.set(String.valueOf(e.getMessage()));
+        }
+        look();
+    }
+
+    /** Gives somebody a role, or takes her out with none. */
+    public void member(String who, @Nullable Role role) {
+        List<Member> members = new ArrayList<>(draft.get().members());
+        members.removeIf(m -> m.who().equals(who));
+        if (role != null && !who.isBlank()) {
+            members.add(new Member(who.strip(), role));
+        }
+        draft.set(draft.get().with(members));
+        look();
+    }
+
+    /** Puts the settings back to what they are. */
+    public void reset() {
+        shown().ifPresent(draft::set);
+        problem.set("");
+        look();
+    }
+
+    private record Looked(String now, String then, List<Cut> cuts) {}
+
+    private void look() {
+        Coverage.Row r = row.get();
+        PlaceSettings wanted = draft.get();
+        Optional<PlaceSettings> is = shown();
+        if (r == null || is.isEmpty() || r.kind().isEmpty()) {
+            question.drop();
+            effects.set(List.of());
+            forgetsNow.set("");
+            forgetsThen.set("");
+            cuts.set(List.of());
+            return;
+        }
+        SystemKind kind = r.kind().get();
+        effects.set(Outlook.effects(kind, wanted));
+        question.ask(
+                () -> look(r, kind, is.get(), wanted),
+                looked -> {
+                    forgetsNow.set(looked.now());
+                    forgetsThen.set(looked.then());
+                    cuts.set(looked.cuts());
+                },
+                e -> problem.set(String.valueOf(e.getMessage())));
+    }
+
+    private Looked look(Coverage.Row r, SystemKind kind, PlaceSettings is, PlaceSettings wanted) throws IOException {
+        Place place = r.place().orElseThrow();
+        Instant now = desk.clock().instant();
+        try (Reading reading = r.vault().orElseThrow().read()) {
+            List<Cut> all = new ArrayList<>(reading.cuts(place));
+            all.removeIf(Cut::isLive);
+            java.util.Collections.reverse(all);
+            if (kind.settings().isEmpty()) {
+                return new Looked("", "", all);
+            }
+            String before = Outlook.forgets(reading, place, kind, is, now).words(kind, now, desk.zone());
+            String after = Outlook.forgets(reading, place, kind, wanted, now).words(kind, now, desk.zone());
+            return new Looked(before, is.equals(wanted) ? "" : after, all);
+        }
+    }
+
+    /** Changes the settings in the system. */
+    public void save() {
+        Coverage.Row r = row.get();
+        Optional<Held> held = r == null ? Optional.empty() : ProtectionModel.held(r);
+        if (held.isEmpty()) {
+            return;
+        }
+        PlaceSettings wanted = draft.get();
+        desk.jobs()
+                .start(
+                        Words.of("job.settings", held.get().place().where()),
+                        progress -> {
+                            desk.connecting()
+                                    .configure(
+                                            held.get().place(),
+                                            wanted,
+                                            held.get().vault());
+                            return true;
+                        },
+                        ok -> {
+                            problem.set("");
+                            // What was saved is what is shown until it is looked at again.
+                            row.set(null);
+                            desk.changed();
+                        },
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** Takes a snapshot. */
+    public void snapshot(String label) {
+        Coverage.Row r = row.get();
+        if (r != null) {
+            ProtectionModel.held(r)
+                    .ifPresent(h -> desk.jobs()
+                            .start(
+                                    Words.of("job.snapshot", r.where()),
+                                    progress -> desk.outsideWork(h).snapshot(label),
+                                    cut -> desk.changed(),
+                                    e -> problem.set(Failures.words(e))));
+        }
+    }
+
+    /** Says that a protected folder and this place are the same files; for a drive, that it is backed up there. */
+    public void relate(Path folder) {
+        Coverage.Row r = row.get();
+        Optional<Held> held = r == null ? Optional.empty() : ProtectionModel.held(r);
+        if (held.isEmpty()) {
+            return;
+        }
+        desk.background()
+                .run(
+                        () -> {
+                            Path real = org.mendedleaf.core.capture.Protect.realOfNew(folder);
+                            Place from;
+                            try (Reading reading = held.get().vault().read()) {
+                                from = reading.placeOf(real)
+                                        .orElseThrow(() -> new IllegalArgumentException(
+                                                Words.of("protection.notProtected", real)));
+                            }
+                            String path = from.root().relativize(real).toString();
+                            Place to = held.get().place();
+                            boolean drive = kind().filter(k -> k == SystemKind.BACKUP_DRIVE)
+                                    .isPresent();
+                            Relation relation = drive
+                                    ? BackupRun.relation(from, path, to)
+                                    : new Relation(from.id(), path, to.id(), "");
+                            desk.connecting().relate(held.get().vault(), relation);
+                            return true;
+                        },
+                        ok -> desk.changed(),
+                        e -> problem.set(String.valueOf(e.getMessage())));
+    }
+}

@@ -1,0 +1,473 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.File;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.systems.Capability;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.systems.Member;
+import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.Role;
+import org.mendedleaf.core.systems.Setting;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The selected folder or place: how it stands, its settings with what they mean, its gaps, and what can be done. */
+final class PlacePane extends BorderPane {
+
+    private static final int CUTS_SHOWN = 6;
+    private static final int GAPS_SHOWN = 12;
+
+    private final ProtectionModel model;
+    private final PlaceModel place;
+    private final Function<File, Optional<File>> folderAsk;
+    private final Consumer<Held> openFiles;
+    private final Runnable protect;
+    private final Runnable newPlace;
+    private final VBox effects = new VBox(3);
+    private final VBox forgets = new VBox(3);
+    private final VBox cuts = new VBox(2);
+    private final GridPane form = new GridPane();
+    private final Label problem = Ui.label("", "error-text");
+    private final Button save = Ui.button("protection.save", () -> {}, "accent");
+    private final Button reset = Ui.button("protection.reset", () -> {}, "flat");
+
+    PlacePane(
+            ProtectionModel model,
+            Function<File, Optional<File>> folderAsk,
+            Consumer<Held> openFiles,
+            Runnable protect,
+            Runnable newPlace) {
+        this.model = model;
+        this.place = model.place();
+        this.folderAsk = folderAsk;
+        this.openFiles = openFiles;
+        this.protect = protect;
+        this.newPlace = newPlace;
+        getStyleClass().add("sheet");
+        form.getStyleClass().add("form");
+        effects.setId("effects");
+        forgets.setId("forgets");
+        effects.getStyleClass().add("outlook");
+        problem.setWrapText(true);
+        problem.setId("place-problem");
+        save.setId("place-save");
+        save.setOnAction(e -> place.save());
+        reset.setOnAction(e -> {
+            place.reset();
+            show(model.selectedProperty().get());
+        });
+        place.problemProperty().addListener((o, a, words) -> {
+            problem.setText(words);
+            Ui.visible(problem, !words.isEmpty());
+        });
+        Ui.visible(problem, false);
+        place.effectsProperty().addListener((o, a, words) -> showEffects());
+        place.forgetsNowProperty().addListener((o, a, words) -> showEffects());
+        place.forgetsThenProperty().addListener((o, a, words) -> showEffects());
+        place.cutsProperty().addListener((o, a, list) -> showCuts(list));
+        place.draftProperty().addListener((o, a, d) -> changed());
+        model.selectedProperty().addListener((o, a, row) -> show(row));
+        show(model.selectedProperty().get());
+    }
+
+    private void show(Coverage.@Nullable Row row) {
+        if (row == null) {
+            setTop(null);
+            setBottom(null);
+            Label nothing = Ui.label(Words.of("protection.nothing"), "dim", "centered");
+            nothing.setWrapText(true);
+            setCenter(nothing);
+            return;
+        }
+        setTop(header(row));
+        VBox body = new VBox(14);
+        body.getStyleClass().add("place-body");
+        if (row.kind().isPresent()) {
+            outside(row, body);
+        } else if (row.place().isPresent()) {
+            folder(row, body);
+        } else {
+            Label text = Ui.label(Words.of("protection.uncovered"), "dim");
+            text.setWrapText(true);
+            body.getChildren().add(text);
+        }
+        ScrollPane scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("place-scroll");
+        setCenter(scroll);
+        setBottom(footer(row));
+        showEffects();
+        showCuts(place.cutsProperty().get());
+        changed();
+    }
+
+    private VBox header(Coverage.Row row) {
+        Label title = Ui.label(row.name(), "line-title");
+        title.setId("place-title");
+        Label where = Ui.label(row.where(), "line-summary");
+        where.setWrapText(true);
+        VBox box = new VBox(4, title, where);
+        if (!row.trouble().isEmpty()) {
+            Label trouble = Ui.label(row.trouble(), "error-text");
+            trouble.setId("place-trouble");
+            trouble.setWrapText(true);
+            box.getChildren().add(trouble);
+        }
+        row.facts()
+                .filter(f -> f.clockAhead() != 0)
+                .ifPresent(f -> box.getChildren()
+                        .add(Ui.label(
+                                Words.of(
+                                        f.clockAhead() > 0 ? "protection.clockAhead" : "protection.clockBehind",
+                                        Say.duration(java.time.Duration.ofSeconds(Math.abs(f.clockAhead())))),
+                                "dim",
+                                "small-words")));
+        box.getStyleClass().add("sheet-header");
+        return box;
+    }
+
+    private HBox footer(Coverage.Row row) {
+        HBox buttons = new HBox(8);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        buttons.getStyleClass().add("sheet-footer");
+        if (row.place().isEmpty()) {
+            buttons.getChildren().add(Ui.button("where.protect", protect, "accent"));
+            return buttons;
+        }
+        boolean drive = row.kind().filter(k -> k == SystemKind.BACKUP_DRIVE).isPresent();
+        Button run = Ui.button(drive ? "protection.run" : "protection.look", () -> model.run(row));
+        run.setId("place-run");
+        buttons.getChildren().add(run);
+        boolean snapshots = row.kind()
+                .filter(k -> k.can(Capability.SNAPSHOTS) && k.can(Capability.WRITING))
+                .isPresent();
+        if (snapshots) {
+            Button snapshot = Ui.button("protection.snapshot", () -> place.snapshot(""));
+            snapshot.setId("place-snapshot");
+            buttons.getChildren().add(snapshot);
+        }
+        Button open =
+                Ui.button("protection.open", () -> ProtectionModel.held(row).ifPresent(openFiles));
+        open.setId("place-open");
+        buttons.getChildren().addAll(open, Ui.spacer());
+        if (row.kind().filter(k -> !k.settings().isEmpty()).isPresent()) {
+            buttons.getChildren().addAll(reset, save);
+        }
+        return buttons;
+    }
+
+    private static Label heading(String key) {
+        return Ui.label(Words.of(key), "small-title");
+    }
+
+    private static Label wrapped(String words, String... styles) {
+        Label label = Ui.label(words, styles);
+        label.setWrapText(true);
+        return label;
+    }
+
+    // A folder on this computer.
+
+    private void folder(Coverage.Row row, VBox body) {
+        Place p = row.place().orElseThrow();
+        form.getChildren().clear();
+        ComboBox<Rhythm> rhythm = rhythm(p.rhythm());
+        TextField out = new TextField(String.join(", ", p.exclusions()));
+        out.setId("place-exclusions");
+        out.setPromptText(Words.of("protect.exclusions.prompt"));
+        out.setAccessibleText(Words.of("protect.exclusions"));
+        Runnable apply = () -> model.settings(row, rhythm.getValue(), patterns(out.getText()), words -> {
+            problem.setText(words);
+            Ui.visible(problem, !words.isEmpty());
+        });
+        rhythm.valueProperty().addListener((o, a, b) -> apply.run());
+        out.setOnAction(e -> apply.run());
+        out.focusedProperty().addListener((o, was, is) -> {
+            if (!is && !patterns(out.getText()).equals(p.exclusions())) {
+                apply.run();
+            }
+        });
+        form.addRow(0, Ui.label(Words.of("protect.rhythm"), "form-name"), rhythm);
+        form.addRow(1, Ui.label(Words.of("protect.exclusions"), "form-name"), out);
+        GridPane.setHgrow(out, javafx.scene.layout.Priority.ALWAYS);
+        body.getChildren().addAll(form, problem);
+        body.getChildren()
+                .add(wrapped(
+                        Words.of(
+                                "protection.folderFacts",
+                                row.files(),
+                                row.versions(),
+                                row.vault().orElseThrow().folder().root()),
+                        "dim"));
+        related(row, body);
+        gaps(row, body);
+    }
+
+    private static List<String> patterns(String text) {
+        List<String> patterns = new ArrayList<>();
+        for (String each : text.split(",")) {
+            if (!each.isBlank()) {
+                patterns.add(each.strip());
+            }
+        }
+        return patterns;
+    }
+
+    private static ComboBox<Rhythm> rhythm(Rhythm now) {
+        ComboBox<Rhythm> box = new ComboBox<>();
+        box.setId("place-rhythm");
+        List<Rhythm> all = new ArrayList<>(List.of(
+                Rhythm.ON_SAVE,
+                Rhythm.every(10),
+                Rhythm.every(30),
+                Rhythm.every(60),
+                Rhythm.every(240),
+                Rhythm.every(720),
+                Rhythm.BY_HAND));
+        if (!all.contains(now)) {
+            all.add(now);
+        }
+        box.getItems().setAll(all);
+        box.setValue(now);
+        box.setAccessibleText(Words.of("protect.rhythm"));
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Rhythm r) {
+                return r == null ? "" : Words.of("protect.rhythm." + r.kind(), r.minutes());
+            }
+
+            @Override
+            public Rhythm fromString(String text) {
+                return Rhythm.ON_SAVE;
+            }
+        });
+        return box;
+    }
+
+    private void gaps(Coverage.Row row, VBox body) {
+        if (row.gaps().isEmpty()) {
+            return;
+        }
+        VBox list = new VBox(4);
+        list.setId("gaps");
+        for (Skipped s : row.gaps().stream().limit(GAPS_SHOWN).toList()) {
+            list.getChildren().add(wrapped(Words.of("protection.gap", s.path(), Words.of("skipped." + s.reason()))));
+        }
+        if (row.gaps().size() > GAPS_SHOWN) {
+            list.getChildren()
+                    .add(Ui.label(Words.of("protection.moreGaps", row.gaps().size() - GAPS_SHOWN), "dim"));
+        }
+        body.getChildren().addAll(heading("protection.gaps"), list);
+    }
+
+    // A place in another system.
+
+    private void outside(Coverage.Row row, VBox body) {
+        SystemKind kind = row.kind().orElseThrow();
+        boolean away = row.state() == CoverageState.AWAY;
+        row.facts()
+                .flatMap(f -> f.unfinished())
+                .ifPresent(u -> body.getChildren()
+                        .add(wrapped(
+                                Words.of(
+                                        "protection.unfinished",
+                                        Say.moment(
+                                                u,
+                                                model.desk().clock().instant(),
+                                                model.desk().zone())),
+                                "clay-text")));
+        if (!kind.settings().isEmpty()) {
+            fillForm(kind);
+            form.setDisable(away);
+            body.getChildren().addAll(heading("protection.settings"), form, problem, effects, forgets);
+        } else {
+            body.getChildren().add(wrapped(Words.of("protection.plain"), "dim"));
+        }
+        if (kind.can(Capability.MEMBERS)) {
+            body.getChildren().addAll(heading("protection.members"), members(away));
+        }
+        related(row, body);
+        if (kind.keepsCuts()) {
+            cuts.setId("cuts");
+            body.getChildren()
+                    .addAll(
+                            heading(kind == SystemKind.BACKUP_DRIVE ? "protection.runs" : "protection.snapshots"),
+                            cuts);
+        }
+        if (kind != SystemKind.WEBDAV) {
+            Button more = Ui.button("protection.newPlace", newPlace, "flat");
+            more.setId("new-place");
+            more.setDisable(away);
+            body.getChildren().add(more);
+        }
+    }
+
+    private void fillForm(SystemKind kind) {
+        form.getChildren().clear();
+        PlaceSettings draft = place.draftProperty().get();
+        int i = 0;
+        for (Setting s : kind.settings()) {
+            Label label = Ui.label(Words.of("setting." + s.text()), "form-name");
+            javafx.scene.Node field = SettingField.of(kind, s, draft.get(s), value -> place.change(s, value));
+            boolean matters = Outlook.matters(s, draft);
+            label.setDisable(!matters);
+            field.setDisable(!matters);
+            field.setUserData(s);
+            form.addRow(i++, label, field);
+        }
+    }
+
+    private VBox members(boolean away) {
+        VBox list = new VBox(4);
+        list.setId("members");
+        list.setDisable(away);
+        for (Member m : place.draftProperty().get().members()) {
+            ComboBox<Role> role = roles(m.role());
+            role.valueProperty().addListener((o, a, r) -> place.member(m.who(), r));
+            Button out = Ui.iconButton(Feather.X, "protection.removeMember", () -> {
+                place.member(m.who(), null);
+                show(model.selectedProperty().get());
+            });
+            HBox line = new HBox(8, Ui.label(m.who()), Ui.spacer(), role, out);
+            line.setAlignment(Pos.CENTER_LEFT);
+            list.getChildren().add(line);
+        }
+        if (list.getChildren().isEmpty()) {
+            list.getChildren().add(wrapped(Words.of("place.private"), "dim"));
+        }
+        TextField who = new TextField();
+        who.setId("member-name");
+        who.setPromptText(Words.of("protection.memberPrompt"));
+        who.setAccessibleText(Words.of("protection.memberPrompt"));
+        ComboBox<Role> role = roles(Role.EDITOR);
+        Button add = Ui.button("protection.addMember", () -> {
+            place.member(who.getText(), role.getValue());
+            show(model.selectedProperty().get());
+        });
+        who.setOnAction(e -> add.fire());
+        HBox line = new HBox(8, who, role, add);
+        line.setAlignment(Pos.CENTER_LEFT);
+        list.getChildren().add(line);
+        return list;
+    }
+
+    private static ComboBox<Role> roles(Role now) {
+        ComboBox<Role> box = new ComboBox<>();
+        box.getItems().setAll(Role.values());
+        box.setValue(now);
+        box.setAccessibleText(Words.of("protection.role"));
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(Role r) {
+                return r == null ? "" : Words.of("role." + r.text());
+            }
+
+            @Override
+            public Role fromString(String text) {
+                return Role.READER;
+            }
+        });
+        return box;
+    }
+
+    private void related(Coverage.Row row, VBox body) {
+        boolean drive = row.kind().filter(k -> k == SystemKind.BACKUP_DRIVE).isPresent();
+        boolean outside = row.kind().isPresent();
+        if (!outside && row.related().isEmpty()) {
+            return;
+        }
+        body.getChildren().add(heading(drive ? "protection.backsUp" : "protection.sameAs"));
+        for (String r : row.related()) {
+            body.getChildren().add(Ui.label(r));
+        }
+        if (outside) {
+            Button choose = Ui.button(
+                    "protection.chooseFolder",
+                    () -> folderAsk
+                            .apply(new File(System.getProperty("user.home")))
+                            .ifPresent(f -> place.relate(f.toPath())));
+            choose.setId("choose-related");
+            body.getChildren().add(choose);
+        }
+    }
+
+    private void showEffects() {
+        effects.getChildren()
+                .setAll(place.effectsProperty().get().stream()
+                        .map(w -> wrapped(w))
+                        .toList());
+        forgets.getChildren().clear();
+        String now = place.forgetsNowProperty().get();
+        String then = place.forgetsThenProperty().get();
+        if (!now.isEmpty()) {
+            forgets.getChildren().add(wrapped(Words.of("protection.forgetsNow", now), "dim"));
+        }
+        if (!then.isEmpty()) {
+            Label label = wrapped(Words.of("protection.forgetsThen", then));
+            label.setId("forgets-then");
+            forgets.getChildren().add(label);
+        }
+    }
+
+    private void showCuts(List<Cut> list) {
+        cuts.getChildren().clear();
+        for (Cut c : list.stream().limit(CUTS_SHOWN).toList()) {
+            String when = Say.moment(
+                    c.at(), model.desk().clock().instant(), model.desk().zone());
+            String until = c.expires()
+                    .map(e -> Words.of(
+                            "holders.until",
+                            Say.moment(
+                                    e,
+                                    model.desk().clock().instant(),
+                                    model.desk().zone())))
+                    .orElse("");
+            HBox line = new HBox(10, Ui.label(when), Ui.label(c.label(), "dim"), Ui.spacer(), Ui.label(until, "dim"));
+            cuts.getChildren().add(line);
+        }
+        if (list.isEmpty()) {
+            cuts.getChildren().add(Ui.label(Words.of("protection.noCuts"), "dim"));
+        }
+        if (list.size() > CUTS_SHOWN) {
+            cuts.getChildren().add(Ui.label(Words.of("protection.moreCuts", list.size() - CUTS_SHOWN), "dim"));
+        }
+    }
+
+    private void changed() {
+        boolean changed = place.isChanged();
+        save.setDisable(!changed);
+        Ui.visible(reset, changed);
+        for (javafx.scene.Node node : form.getChildren()) {
+            if (node.getUserData() instanceof Setting s) {
+                boolean matters = Outlook.matters(s, place.draftProperty().get());
+                node.setDisable(!matters);
+            }
+        }
+    }
+}

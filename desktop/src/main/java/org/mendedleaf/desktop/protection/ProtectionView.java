@@ -1,0 +1,114 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.File;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.SplitPane;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.systems.Warning;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The Protection screen: what calls for attention, the table of everything, and the selected place beside it. */
+public final class ProtectionView extends StackPane {
+
+    private static final int WARNINGS_SHOWN = 3;
+
+    private final ProtectionModel model;
+    private final BorderPane screen = new BorderPane();
+    private final VBox warnings = new VBox(6);
+    private final Runnable protect;
+
+    /**
+     * The screen over this model.
+     *
+     * @param folderAsk asks for a folder, beginning at one
+     * @param openFiles goes to the files of a place
+     * @param protect goes to the sheet on which a folder is protected
+     */
+    public ProtectionView(
+            ProtectionModel model,
+            Function<File, Optional<File>> folderAsk,
+            Consumer<Held> openFiles,
+            Runnable protect) {
+        this.model = model;
+        this.protect = protect;
+        getStyleClass().add("protection");
+        Label title = Ui.label(Words.of("protection.title"), "big-title");
+        Button folder = Ui.button("where.protect", protect);
+        folder.setId("protect-folder-button");
+        Button connect = Ui.button("protection.connect", () -> sheet(null));
+        connect.setId("connect-system");
+        HBox head = new HBox(8, title, Ui.spacer(), folder, connect);
+        head.setAlignment(Pos.CENTER_LEFT);
+        warnings.setId("warnings");
+        VBox top = new VBox(10, head, warnings);
+        top.getStyleClass().add("protection-top");
+        CoverageTable table = new CoverageTable(model);
+        StackPane left = new StackPane(table);
+        left.getStyleClass().add("sheet");
+        PlacePane pane = new PlacePane(
+                model, folderAsk, openFiles, protect, () -> model.connection().ifPresent(this::sheet));
+        SplitPane split = new SplitPane(left, pane);
+        split.setDividerPositions(0.6);
+        split.getStyleClass().add("files-split");
+        screen.setTop(top);
+        screen.setCenter(split);
+        getChildren().setAll(screen);
+        model.warningsProperty().addListener((o, a, b) -> showWarnings());
+        showWarnings();
+    }
+
+    /** The sheet on which a system is connected or a place is made. */
+    private void sheet(@Nullable Connection connection) {
+        getChildren().setAll(new ConnectView(model.desk(), connection, () -> {
+            getChildren().setAll(screen);
+            model.reload();
+        }));
+    }
+
+    private void showWarnings() {
+        warnings.getChildren().clear();
+        var all = model.warningsProperty().get();
+        for (Warning w : all.stream().limit(WARNINGS_SHOWN).toList()) {
+            Label words = Ui.label(w.words(), "warning-words");
+            words.setWrapText(true);
+            HBox.setHgrow(words, Priority.ALWAYS);
+            words.setMaxWidth(Double.MAX_VALUE);
+            Button step = Ui.button("warning.step." + w.step(), () -> step(w), "small");
+            step.setMinWidth(USE_PREF_SIZE);
+            HBox line = new HBox(12, words, step);
+            line.setAlignment(Pos.CENTER_LEFT);
+            line.getStyleClass().add("warning");
+            warnings.getChildren().add(line);
+        }
+        if (all.size() > WARNINGS_SHOWN) {
+            warnings.getChildren().add(Ui.label(Words.of("warning.more", all.size() - WARNINGS_SHOWN), "dim"));
+        }
+        if (all.isEmpty() && !model.rowsProperty().get().isEmpty()) {
+            warnings.getChildren().add(Ui.label(Words.of("warning.none"), "dim"));
+        }
+    }
+
+    private void step(Warning w) {
+        switch (w.step()) {
+            case PROTECT -> protect.run();
+            case RUN -> {
+                model.select(w.row());
+                model.run(w.row());
+            }
+            case SHOW, SETTINGS -> model.select(w.row());
+        }
+    }
+}

@@ -1,0 +1,47 @@
+package org.mendedleaf.desktop.protection;
+
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.util.StringConverter;
+import org.mendedleaf.core.systems.Setting;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Words;
+
+/** The control for one setting: a choice among words, or a number. */
+final class SettingField {
+
+    private SettingField() {}
+
+    static Node of(SystemKind kind, Setting setting, String value, Consumer<String> changed) {
+        String name = Words.of("setting." + setting.text());
+        if (setting.isNumber()) {
+            TextField field = new TextField(value);
+            field.setId("setting-" + setting.text());
+            field.setPrefColumnCount(5);
+            field.setMaxWidth(90);
+            field.setAccessibleText(name);
+            field.textProperty().addListener((o, a, text) -> changed.accept(text.strip()));
+            return field;
+        }
+        ComboBox<String> box = new ComboBox<>();
+        box.setId("setting-" + setting.text());
+        box.getItems().setAll(kind.choices(setting));
+        box.setValue(value);
+        box.setAccessibleText(name);
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(String choice) {
+                return choice == null ? "" : Words.of("setting." + setting.text() + "." + choice);
+            }
+
+            @Override
+            public String fromString(String text) {
+                return text;
+            }
+        });
+        box.valueProperty().addListener((o, a, choice) -> changed.accept(choice));
+        return box;
+    }
+}
