@@ -32,7 +32,8 @@ import org.mendedleaf.core.line.WriteSession;
  * Makes the office of a community orchard and cider press, with ninety days of work in it, all captured as it happened:
  * ordinary saving on most days, and the mishaps of {@link Mishaps} among it. The same on every run.
  *
- * <p>The folder it makes holds {@code Front desk} (the protected folder), {@code vault}, and {@code settings}.
+ * <p>The folder it makes holds {@code Front desk} (the protected folder), {@code vault}, {@code settings}, and {@code
+ * outside} (what the stand-ins for other systems hold).
  */
 public final class Office {
 
@@ -70,6 +71,11 @@ public final class Office {
     /** Where its vault is. */
     public static Path vault(Path folder) {
         return folder.resolve("vault");
+    }
+
+    /** Where the stand-ins for outside systems keep what they hold. */
+    public static Path outside(Path folder) {
+        return folder.resolve("outside");
     }
 
     /** Where the settings are with which the programs see it. */
@@ -116,6 +122,7 @@ public final class Office {
             home.who("Ines");
             home.remember("place", desk.toRealPath().toString());
             home.remember("folder", Furniture.HARVEST.substring(0, Furniture.HARVEST.length() - 1));
+            Elsewhere.make(outside(folder), home, vault, place);
             home.setToday(TODAY, systemClock.instant(), ZONE);
         }
     }

@@ -15,6 +15,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.words.Words;
 
 /**
  * How everything is covered: every folder and place with its state, its last good look or run, the next one, its room and
@@ -131,7 +132,7 @@ public final class Coverage {
             if (r.place() == place.id() || r.other() == place.id()) {
                 places.stream()
                         .filter(p -> p.id() == r.end(place.id()))
-                        .forEach(p -> related.add(p.isOutside() ? p.where() : p.name()));
+                        .forEach(p -> related.add(related(r, place, p)));
             }
         }
         Optional<Duration> every = drive
@@ -169,6 +170,16 @@ public final class Coverage {
                 state.trouble(),
                 facts,
                 related);
+    }
+
+    /** The folder in this place and what it is there, such as {@code Lease = Library:Contracts}. */
+    private static String related(Relation r, Place place, Place other) {
+        boolean first = r.place() == place.id();
+        String here = first ? r.path() : r.otherPath();
+        String there = first ? r.otherPath() : r.path();
+        String where = other.isOutside() ? other.where() : other.name();
+        String end = there.isEmpty() ? where : where + "/" + there;
+        return here.isEmpty() ? end : Words.of("coverage.related", here, end);
     }
 
     /** The state of a place, by what is known of it. */

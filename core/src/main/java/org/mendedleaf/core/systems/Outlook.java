@@ -22,15 +22,19 @@ public final class Outlook {
             if (!matters(s, settings)) {
                 continue;
             }
-            String value = settings.get(s);
-            if (s.isNumber()) {
-                long n = Long.parseLong(value);
-                words.add(n == 0 ? Words.of("effect." + s.text() + ".0") : Words.of("effect." + s.text(), n));
-            } else {
-                words.add(Words.of("effect." + s.text() + "." + value));
-            }
+            words.add(effect(s, settings));
         }
         return words;
+    }
+
+    /** The effect of one setting. */
+    public static String effect(Setting s, PlaceSettings settings) {
+        String value = settings.get(s);
+        if (!s.isNumber()) {
+            return Words.of("effect." + s.text() + "." + value);
+        }
+        long n = Long.parseLong(value);
+        return n == 0 ? Words.of("effect." + s.text() + ".0") : Words.of("effect." + s.text(), n);
     }
 
     /** Whether a setting says anything beside the others: drafts are no matter where there are none. */
@@ -57,7 +61,7 @@ public final class Outlook {
 
         /** In one sentence. */
         public String words(SystemKind kind, Instant now, ZoneId zone) {
-            String what = kind.keepsCuts() ? "cuts" : "versions";
+            String what = kind == SystemKind.BACKUP_DRIVE ? "runs" : kind.keepsCuts() ? "snapshots" : "versions";
             if (atOnce + soon + later == 0) {
                 return Words.of("forgets.nothing");
             }

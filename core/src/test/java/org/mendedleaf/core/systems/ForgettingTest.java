@@ -136,7 +136,7 @@ class ForgettingTest {
             Outlook.Forgets forgets = Outlook.forgets(reading, place, SystemKind.FILE_SERVER, fewer, rig.now());
             assertThat(forgets.atOnce()).isEqualTo(3);
             assertThat(forgets.words(SystemKind.FILE_SERVER, rig.now(), ZoneOffset.UTC))
-                    .startsWith("3 of them go at once");
+                    .startsWith("3 snapshots go at once");
         }
         rig.connecting().configure(place, fewer, rig.vault());
         assertThat(rig.cuts(place)).hasSize(2);

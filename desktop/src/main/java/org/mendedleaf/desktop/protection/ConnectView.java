@@ -74,6 +74,7 @@ final class ConnectView extends StackPane {
         outlook.getStyleClass().add("outlook");
         Ui.visible(outlook, connection != null);
         HBox buttons = new HBox(8, go, Ui.button("protect.back", back, "flat"));
+        buttons.setAlignment(Pos.CENTER_LEFT);
         sheet.getChildren().addAll(head, text, form, outlook, problem, buttons);
         StackPane middle = new StackPane(sheet);
         middle.getStyleClass().add("protect-middle");

@@ -39,10 +39,10 @@ final class CoverageTable extends TableView<Coverage.Row> {
         setFixedCellSize(46);
         setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         setPlaceholder(Ui.label(Words.of("protection.empty"), "dim"));
-        column("protection.place", 220, r -> r, CoverageTable::place);
-        column("protection.state", 130, r -> r, CoverageTable::state);
-        column("protection.last", 112, this::last, CoverageTable::words);
-        column("protection.next", 96, this::next, CoverageTable::words);
+        column("protection.place", 195, r -> r, CoverageTable::place);
+        column("protection.state", 106, r -> r, CoverageTable::state);
+        column("protection.last", 98, this::last, CoverageTable::words);
+        column("protection.next", 102, this::next, CoverageTable::words);
         column("protection.room", 118, r -> r, CoverageTable::room);
         model.rowsProperty().addListener((o, a, rows) -> fill(rows));
         model.selectedProperty().addListener((o, a, row) -> pick(row));

@@ -49,7 +49,6 @@ final class PlacePane extends BorderPane {
     private final Consumer<Held> openFiles;
     private final Runnable protect;
     private final Runnable newPlace;
-    private final VBox effects = new VBox(3);
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
@@ -71,9 +70,8 @@ final class PlacePane extends BorderPane {
         this.newPlace = newPlace;
         getStyleClass().add("sheet");
         form.getStyleClass().add("form");
-        effects.setId("effects");
         forgets.setId("forgets");
-        effects.getStyleClass().add("outlook");
+        forgets.getStyleClass().add("outlook");
         problem.setWrapText(true);
         problem.setId("place-problem");
         save.setId("place-save");
@@ -87,9 +85,8 @@ final class PlacePane extends BorderPane {
             Ui.visible(problem, !words.isEmpty());
         });
         Ui.visible(problem, false);
-        place.effectsProperty().addListener((o, a, words) -> showEffects());
-        place.forgetsNowProperty().addListener((o, a, words) -> showEffects());
-        place.forgetsThenProperty().addListener((o, a, words) -> showEffects());
+        place.forgetsNowProperty().addListener((o, a, words) -> showForgets());
+        place.forgetsThenProperty().addListener((o, a, words) -> showForgets());
         place.cutsProperty().addListener((o, a, list) -> showCuts(list));
         place.draftProperty().addListener((o, a, d) -> changed());
         model.selectedProperty().addListener((o, a, row) -> show(row));
@@ -122,7 +119,7 @@ final class PlacePane extends BorderPane {
         scroll.getStyleClass().add("place-scroll");
         setCenter(scroll);
         setBottom(footer(row));
-        showEffects();
+        showForgets();
         showCuts(place.cutsProperty().get());
         changed();
     }
@@ -305,7 +302,7 @@ final class PlacePane extends BorderPane {
         if (!kind.settings().isEmpty()) {
             fillForm(kind);
             form.setDisable(away);
-            body.getChildren().addAll(heading("protection.settings"), form, problem, effects, forgets);
+            body.getChildren().addAll(heading("protection.settings"), form, problem, forgets);
         } else {
             body.getChildren().add(wrapped(Words.of("protection.plain"), "dim"));
         }
@@ -339,7 +336,13 @@ final class PlacePane extends BorderPane {
             label.setDisable(!matters);
             field.setDisable(!matters);
             field.setUserData(s);
-            form.addRow(i++, label, field);
+            ((javafx.scene.layout.Region) field).setMinWidth(USE_PREF_SIZE);
+            Label effect = wrapped(Outlook.effect(s, draft), "dim", "small-words");
+            effect.setId("effect-" + s.text());
+            effect.setUserData(s);
+            GridPane.setHgrow(effect, javafx.scene.layout.Priority.ALWAYS);
+            label.setMinWidth(USE_PREF_SIZE);
+            form.addRow(i++, label, field, effect);
         }
     }
 
@@ -403,9 +406,14 @@ final class PlacePane extends BorderPane {
             return;
         }
         body.getChildren().add(heading(drive ? "protection.backsUp" : "protection.sameAs"));
-        for (String r : row.related()) {
-            body.getChildren().add(Ui.label(r));
+        VBox list = new VBox(2);
+        list.setId("related");
+        row.related().forEach(r -> list.getChildren().add(wrapped(r)));
+        if (row.related().isEmpty()) {
+            list.getChildren()
+                    .add(wrapped(Words.of(drive ? "protection.backsUpNone" : "protection.sameAsNone"), "dim"));
         }
+        body.getChildren().add(list);
         if (outside) {
             Button choose = Ui.button(
                     "protection.chooseFolder",
@@ -417,17 +425,14 @@ final class PlacePane extends BorderPane {
         }
     }
 
-    private void showEffects() {
-        effects.getChildren()
-                .setAll(place.effectsProperty().get().stream()
-                        .map(w -> wrapped(w))
-                        .toList());
+    private void showForgets() {
         forgets.getChildren().clear();
         String now = place.forgetsNowProperty().get();
         String then = place.forgetsThenProperty().get();
         if (!now.isEmpty()) {
-            forgets.getChildren().add(wrapped(Words.of("protection.forgetsNow", now), "dim"));
+            forgets.getChildren().add(wrapped(Words.of("protection.forgetsNow", now)));
         }
+        Ui.visible(forgets, !now.isEmpty());
         if (!then.isEmpty()) {
             Label label = wrapped(Words.of("protection.forgetsThen", then));
             label.setId("forgets-then");
@@ -467,6 +472,10 @@ final class PlacePane extends BorderPane {
             if (node.getUserData() instanceof Setting s) {
                 boolean matters = Outlook.matters(s, place.draftProperty().get());
                 node.setDisable(!matters);
+                if (node instanceof Label effect) {
+                    effect.setText(
+                            matters ? Outlook.effect(s, place.draftProperty().get()) : "");
+                }
             }
         }
     }

@@ -61,7 +61,7 @@ public final class ProtectionView extends StackPane {
         PlacePane pane = new PlacePane(
                 model, folderAsk, openFiles, protect, () -> model.connection().ifPresent(this::sheet));
         SplitPane split = new SplitPane(left, pane);
-        split.setDividerPositions(0.6);
+        split.setDividerPositions(0.53);
         split.getStyleClass().add("files-split");
         screen.setTop(top);
         screen.setCenter(split);

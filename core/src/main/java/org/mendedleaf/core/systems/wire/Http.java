@@ -251,7 +251,12 @@ final class Http {
     }
 
     private SystemException unreachable(IOException e) {
-        String why = e.getMessage() == null ? e.getClass().getSimpleName() : e.getMessage();
+        String why = e instanceof java.net.ConnectException || e instanceof java.net.http.HttpConnectTimeoutException
+                ? Words.of("system.why.connect", base.getAuthority())
+                : e instanceof java.net.http.HttpTimeoutException
+                        ? Words.of("system.why.time")
+                        : Words.of("system.why.dropped");
+        org.slf4j.LoggerFactory.getLogger(Http.class).debug("{}", system, e);
         return new SystemException.Unreachable(Words.of("system.unreachable", system, why), e);
     }
 
