@@ -77,7 +77,7 @@ final class LineCommand extends Base {
                                         : " "
                                                 + Words.of(
                                                         "cli.line.there",
-                                                        point.line().place().where(),
+                                                        point.line().place().label(),
                                                         v.number()))
                                 + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")));
             } else if (point.point() instanceof Event e) {
@@ -92,7 +92,7 @@ final class LineCommand extends Base {
             return Words.of("holders.nobody");
         }
         String held = String.join(", ", point.holders(Words.of("holders.vault")));
-        if (point.onlyOne()) {
+        if (point.onlyOne() && !point.inVault()) {
             held = Words.of("holders.only", held);
         }
         return point.forgottenSoon(now())

@@ -49,6 +49,11 @@ public record Place(long id, Source source, String name, Rhythm rhythm, List<Str
         return source instanceof Source.Outside o ? Optional.of(o) : Optional.empty();
     }
 
+    /** What people call it: a folder by its name, a place in a system as {@code SYSTEM:PLACE}. */
+    public String label() {
+        return isOutside() ? where() : name;
+    }
+
     /** Where it is, as people write it: the folder's path, or {@code SYSTEM:PLACE}. */
     public String where() {
         return source instanceof Source.Outside o ? o.system() + ":" + o.place() : source.text();

@@ -200,7 +200,7 @@ final class InPlace {
                 version.sha256().orElse(null));
         LineWriter.Arrival arrival = new LineWriter.Arrival(
                 facts,
-                Origin.RESTORED,
+                version.number() == 0 ? version.origin() : Origin.RESTORED,
                 version.number(),
                 clock.instant(),
                 clock.instant(),

@@ -45,6 +45,31 @@ public record MergedPoint(Line line, LinePoint point, List<Copy> copies) {
         return copies.stream().anyMatch(c -> c.holder().kind() == Holder.Kind.VAULT);
     }
 
+    /** A version with the same content that the vault can read: this one, or that of another line. */
+    public Optional<Version> readable() {
+        return version()
+                .filter(v -> !v.recipe().isElsewhere())
+                .or(() -> copies.stream()
+                        .filter(c -> c.holder().kind() == Holder.Kind.VAULT)
+                        .map(Copy::version)
+                        .findFirst());
+    }
+
+    /** What the system of this line calls the version, when that is not its number. */
+    public String label() {
+        return copies.stream()
+                .filter(c -> c.line().id() == line.id() && c.holder().kind() == Holder.Kind.POINT)
+                .filter(c -> version()
+                        .filter(v -> v.number() == c.version().number())
+                        .isPresent())
+                .map(c -> c.holder().label())
+                .filter(l -> !l.isEmpty()
+                        && !l.equals(
+                                version().map(v -> Integer.toString(v.number())).orElse("")))
+                .findFirst()
+                .orElse("");
+    }
+
     /** Who holds the content, each once: the vault, and places in other systems. */
     public List<String> holders(String vaultName) {
         return copies.stream()

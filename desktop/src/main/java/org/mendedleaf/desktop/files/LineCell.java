@@ -107,6 +107,9 @@ final class LineCell extends ListCell<LineRow> {
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
         StringBuilder words = new StringBuilder(v.who().isEmpty() ? "" : v.who() + " · ");
         words.append(v.originWords());
+        if (!row.held().label().isEmpty() && row.held().foreign().isEmpty()) {
+            words.append(" ").append(Words.of("line.label", row.held().label()));
+        }
         if (!row.held().foreign().isEmpty()) {
             words.append(" · ").append(Words.of("line.foreign", row.held().foreign(), v.number()));
         }

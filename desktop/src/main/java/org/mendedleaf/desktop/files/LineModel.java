@@ -226,6 +226,9 @@ public final class LineModel {
                 all -> {
                     merged.set(all);
                     showRows();
+                    if (detail.get() instanceof Detail.Away) {
+                        loadDetail();
+                    }
                 },
                 e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no other systems", e));
     }
@@ -260,15 +263,17 @@ public final class LineModel {
             return;
         }
         Detail.Mode wanted = mode.get();
-        if (version.recipe().isElsewhere() && wanted != Detail.Mode.FACTS) {
+        // Another line of this vault may have the same content.
+        Version readable = chosenPoint().flatMap(MergedPoint::readable).orElse(version);
+        if (readable.recipe().isElsewhere() && wanted != Detail.Mode.FACTS) {
             detailQuestion.drop();
             detail.set(new Detail.Away(version, awayWords()));
             return;
         }
         detailQuestion.ask(
                 () -> switch (wanted) {
-                    case PREVIEW -> preview(of, version);
-                    case COMPARE -> compare(of, l, version);
+                    case PREVIEW -> preview(of, readable);
+                    case COMPARE -> compare(of, l, version, readable);
                     case FACTS -> facts(of, l, version);
                 },
                 detail::set,
@@ -287,12 +292,12 @@ public final class LineModel {
         }
     }
 
-    private static Detail compare(Held of, Line line, Version version) throws IOException {
+    private static Detail compare(Held of, Line line, Version version, Version readable) throws IOException {
         if (version.size() > Compare.MOST) {
             return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
         }
         try (Reading reading = of.vault().read()) {
-            byte[] before = bytes(reading, version);
+            byte[] before = bytes(reading, readable);
             Path live = of.place().isOutside() ? Path.of("") : of.place().root().resolve(line.path());
             boolean there = !of.place().isOutside()
                     && line.removed().isEmpty()

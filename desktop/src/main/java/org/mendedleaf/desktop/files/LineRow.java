@@ -23,12 +23,13 @@ public sealed interface LineRow {
      * Who holds a content.
      *
      * @param foreign where the version is, when it is not on the file's own line; empty when it is
+     * @param label what its system calls the version, where that is not its number
      * @param words who holds it; empty where the vault alone does
      * @param warn whether that calls for attention: one system only, soon forgotten, nobody any more
      */
-    record Held(String foreign, String words, boolean warn) {
+    record Held(String foreign, String label, String words, boolean warn) {
         /** The vault holds it, and nobody else. */
-        static final Held VAULT = new Held("", "", false);
+        static final Held VAULT = new Held("", "", "", false);
     }
 
     /**

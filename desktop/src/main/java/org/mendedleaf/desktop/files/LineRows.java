@@ -91,7 +91,7 @@ final class LineRows {
 
     private LineRow.Held held(MergedPoint point) {
         boolean foreign = point.line().id() != line.id();
-        String where = foreign ? point.line().place().where() : "";
+        String where = foreign ? point.line().place().label() : "";
         boolean onlyVault = point.copies().stream().allMatch(c -> c.holder().kind() == Holder.Kind.VAULT);
         if (!point.copies().isEmpty() && onlyVault && !foreign) {
             return LineRow.Held.VAULT;
@@ -99,17 +99,19 @@ final class LineRows {
         if (point.copies().isEmpty()) {
             boolean unknown =
                     point.version().map(v -> !v.recipe().isElsewhere()).orElse(true);
-            return unknown ? LineRow.Held.VAULT : new LineRow.Held(where, Words.of("holders.nobody"), true);
+            return unknown
+                    ? LineRow.Held.VAULT
+                    : new LineRow.Held(where, point.label(), Words.of("holders.nobody"), true);
         }
         String words = String.join(", ", point.holders(Words.of("holders.vault")));
         boolean soon = point.forgottenSoon(now);
         if (soon) {
             words += " "
                     + Words.of("holders.until", Say.moment(point.forgottenAt().orElseThrow(), now, zone));
-        } else if (point.onlyOne()) {
+        } else if (point.onlyOne() && !point.inVault()) {
             words = Words.of("holders.only", words);
         }
-        return new LineRow.Held(where, words, soon || point.onlyOne());
+        return new LineRow.Held(where, point.label(), words, soon || (point.onlyOne() && !point.inVault()));
     }
 
     private LineRow version(

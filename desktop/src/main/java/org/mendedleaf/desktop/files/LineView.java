@@ -170,7 +170,7 @@ final class LineView extends StackPane {
         List<String> others = line.mergedProperty().get() == null
                 ? List.of()
                 : line.mergedProperty().get().others().stream()
-                        .map(o -> o.place().where())
+                        .map(o -> o.place().label())
                         .distinct()
                         .toList();
         summary.setText(others.isEmpty() ? facts : facts + " · " + Words.of("line.also", String.join(", ", others)));
@@ -250,7 +250,7 @@ final class LineView extends StackPane {
                 foreign
                         ? Words.of("line.restoreForeign")
                         : Words.of(gone ? "line.bringBack" : "line.restore", v.number()));
-        String where = point == null ? "" : point.line().place().where();
+        String where = point == null ? "" : point.line().place().label();
         consequence.setText(
                 lost
                         ? Words.of("detail.forgotten")
