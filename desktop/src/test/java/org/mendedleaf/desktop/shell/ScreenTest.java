@@ -2,182 +2,31 @@ package org.mendedleaf.desktop.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
-import java.util.concurrent.TimeoutException;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.Labeled;
-import javafx.scene.control.ListView;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
 import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.junit.jupiter.api.io.TempDir;
-import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
-import org.mendedleaf.core.home.Home;
-import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.desktop.files.FileRow;
-import org.mendedleaf.desktop.files.LineRow;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Drives the real window: what a user clicks and types, and then sees. Needs a display; ./verify brings one. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
 @SuppressWarnings("unchecked")
-class ScreenTest {
-
-    @TempDir
-    Path temp;
-
-    private final FxRobot robot = new FxRobot();
-    private Path desk;
-    private Path home;
-    private App app;
-
-    @BeforeAll
-    static void toolkit() throws TimeoutException {
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @BeforeEach
-    void folders() throws IOException {
-        desk = Files.createDirectories(temp.resolve("Front desk")).toRealPath();
-        home = temp.resolve("home");
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        App running = app;
-        if (running != null) {
-            running.stop();
-        }
-        FxToolkit.cleanupStages();
-    }
-
-    private void save(String name, String text, Instant at) throws IOException {
-        Path file = desk.resolve(name);
-        Files.createDirectories(file.getParent());
-        Files.writeString(file, text);
-        Files.setLastModifiedTime(file, FileTime.from(at));
-    }
-
-    /** A place with a ledger of three versions, a removed file and a folder. */
-    private void fill() throws IOException {
-        Instant day = Instant.now().minus(Duration.ofDays(5));
-        save("ledger.csv", "kind,kilos\nKaty,412\nBramley,1204\n", day);
-        save("gone.txt", "was here", day);
-        save("sub/plan.txt", "plan", day);
-        try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day));
-            capture(vault, place, day);
-            save("ledger.csv", "kind,kilos\nKaty,421\nBramley,1204\n", day.plusSeconds(90_000));
-            Files.delete(desk.resolve("gone.txt"));
-            capture(vault, place, day.plusSeconds(90_100));
-            save("ledger.csv", "saved over by a letter", day.plusSeconds(180_000));
-            capture(vault, place, day.plusSeconds(180_100));
-        }
-        Home settings = Home.open(home);
-        settings.addVault(temp.resolve("vault").toRealPath());
-        settings.who("Ines");
-    }
-
-    private static Clock at(Instant moment) {
-        return Clock.fixed(moment, ZoneOffset.UTC);
-    }
-
-    private static void capture(OpenVault vault, Place place, Instant when) throws IOException {
-        new Capture(vault, place, at(when), (p, o) -> "Tomas").run(Scope.WHOLE, Progress.NONE);
-    }
-
-    private void show() throws Exception {
-        FxToolkit.registerStage(() -> {
-            App shown = new App();
-            Stage stage = new Stage();
-            try {
-                stage.setX(0);
-                stage.setY(0);
-                shown.show(stage, Home.open(home), Clock.system(ZoneOffset.UTC));
-            } catch (IOException e) {
-                throw new IllegalStateException(e);
-            }
-            app = shown;
-            return stage;
-        });
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private void eventually(String what, Callable<Boolean> condition) {
-        try {
-            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> {
-                WaitForAsyncUtils.waitForFxEvents();
-                return condition.call();
-            });
-        } catch (TimeoutException e) {
-            throw new AssertionError("expected " + what, e);
-        }
-    }
-
-    private String text(String id) {
-        return robot.lookup(id).queryAs(Node.class) instanceof Labeled l ? l.getText() : "";
-    }
-
-    private boolean visible(String id) {
-        return robot.lookup(id).tryQuery().map(Node::isVisible).orElse(false);
-    }
-
-    private List<FileRow> rows() {
-        TreeTableView<FileRow> table = robot.lookup("#listing").queryAs(TreeTableView.class);
-        return table.getRoot().getChildren().stream().map(i -> i.getValue()).toList();
-    }
-
-    private List<LineRow> points() {
-        ListView<LineRow> list = robot.lookup("#points").queryListView();
-        return List.copyOf(list.getItems());
-    }
-
-    private void select(String name) {
-        eventually(
-                "the row " + name,
-                () -> rows().stream().anyMatch(r -> r.entry().name().equals(name)));
-        robot.clickOn(
-                robot.from(robot.lookup("#listing").queryAll()).lookup(name).queryAs(Label.class));
-        eventually("its line", () -> text("#line-title").equals(name) && !points().isEmpty());
-    }
-
-    private void choosePoint(int index) {
-        ListView<LineRow> list = robot.lookup("#points").queryListView();
-        robot.interact(() -> {
-            list.requestFocus();
-            list.getSelectionModel().select(index);
-        });
-    }
-
-    private String live() throws IOException {
-        return Files.readString(desk.resolve("ledger.csv"));
-    }
+class ScreenTest extends WindowTest {
 
     @Test
     void anEarlierVersionIsRestoredWithAClickAndUndoneWithAnother() throws Exception {

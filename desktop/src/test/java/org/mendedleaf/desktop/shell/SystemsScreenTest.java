@@ -1,0 +1,323 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.systems.BackupRun;
+import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.PlaceSettings;
+import org.mendedleaf.core.systems.Setting;
+import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.desktop.files.LineRow;
+import org.mendedleaf.standins.StandIns;
+
+/** Other systems in the real window: coverage, settings, connecting, a merged line, work in a system. */
+@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+class SystemsScreenTest extends WindowTest {
+
+    private StandIns outside;
+
+    @BeforeEach
+    void standIns() throws IOException {
+        outside = new StandIns(temp.resolve("outside"), "Ines");
+    }
+
+    @AfterEach
+    void away() throws IOException {
+        outside.close();
+    }
+
+    private interface Work {
+        void run(Home settings, OpenVault vault, Place folder, SystemBook book, Connecting connecting)
+                throws IOException;
+    }
+
+    /** What was done before the window opens. */
+    private void prepare(Work work) throws IOException {
+        fill();
+        Home settings = Home.open(home);
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", java.time.Duration.ofSeconds(5))) {
+            var clock = java.time.Clock.systemUTC();
+            SystemBook book = new SystemBook(settings, clock, Retry.STANDARD);
+            Place folder;
+            try (Reading reading = vault.read()) {
+                folder = reading.places().get(0);
+            }
+            for (var s : outside.all()) {
+                settings.connect(new Connection(
+                        s.kind(),
+                        SystemKind.parse(s.kind()),
+                        s.address(),
+                        s.token("Ines"),
+                        vault.folder().root()));
+            }
+            work.run(settings, vault, folder, book, new Connecting(settings, book, clock));
+        }
+    }
+
+    private Place create(Connecting c, Home h, OpenVault v, SystemKind kind, String name) throws IOException {
+        return c.create(h.connection(kind.text()).orElseThrow(), name, PlaceSettings.standard(kind), v);
+    }
+
+    private List<Coverage.Row> coverage() {
+        TableView<Coverage.Row> table = robot.lookup("#coverage").queryTableView();
+        return List.copyOf(table.getItems());
+    }
+
+    private Optional<Coverage.Row> row(String where) {
+        return coverage().stream().filter(r -> r.where().equals(where)).findFirst();
+    }
+
+    private void protection() {
+        robot.clickOn("#tab-protection");
+        eventually("the table", () -> visible("#coverage") && !coverage().isEmpty());
+    }
+
+    private void pick(String where) {
+        eventually("the row of " + where, () -> row(where).isPresent());
+        TableView<Coverage.Row> table = robot.lookup("#coverage").queryTableView();
+        robot.interact(() -> table.getSelectionModel().select(row(where).orElseThrow()));
+        eventually(
+                "its settings",
+                () -> text("#place-title").equals(row(where).orElseThrow().name()));
+    }
+
+    private String words(String id) {
+        StringBuilder all = new StringBuilder();
+        robot.lookup(id).queryAs(javafx.scene.Parent.class).lookupAll(".label").forEach(n -> {
+            if (n instanceof Label l) {
+                all.append(l.getText()).append('\n');
+            }
+        });
+        return all.toString();
+    }
+
+    private void type(String id, String text) {
+        robot.interact(() -> robot.lookup(id).queryAs(TextInputControl.class).setText(text));
+    }
+
+    @SuppressWarnings("unchecked")
+    private void choose(String id, String value) {
+        robot.interact(() -> ((ComboBox<String>) robot.lookup(id).queryAs(Node.class)).setValue(value));
+    }
+
+    @Test
+    void aSystemIsConnectedAndAPlaceIsMadeInItInTheWindow() throws Exception {
+        fill();
+        show();
+        eventually("the files", () -> visible("#listing"));
+        protection();
+        robot.clickOn("#connect-system");
+        type("#connect-name", "Archive");
+        type("#connect-address", outside.objects().address());
+        type("#connect-token", "wrong");
+        robot.clickOn("#connect-go");
+        eventually("what is wrong", () -> text("#connect-problem").contains("does not accept the token"));
+        new OutsidePlaces().make();
+        type("#connect-token", outside.objects().token("Ines"));
+        robot.clickOn("#connect-go");
+        eventually("its place in the table", () -> row("Archive:there already").isPresent());
+        pick("Archive:there already");
+        robot.clickOn("#new-place");
+        type("#place-name", "Press logs");
+        type("#setting-expire-days", "30");
+        robot.clickOn("#connect-go");
+        eventually("the new place", () -> row("Archive:Press logs").isPresent());
+        assertThat(row("Archive:Press logs")
+                        .orElseThrow()
+                        .facts()
+                        .orElseThrow()
+                        .settings()
+                        .get(Setting.EXPIRE_DAYS))
+                .isEqualTo("30");
+    }
+
+    private final class OutsidePlaces {
+        void make() throws IOException {
+            org.mendedleaf.core.systems.wire.Systems.open(
+                            "x",
+                            SystemKind.OBJECT_STORE,
+                            outside.objects().address(),
+                            outside.objects().token("Ines"),
+                            Retry.STANDARD,
+                            java.time.Clock.systemUTC())
+                    .create("there already", PlaceSettings.standard(SystemKind.OBJECT_STORE));
+        }
+    }
+
+    @Test
+    void settingsSayWhatTheyMeanBeforeTheyAreSaved() throws Exception {
+        prepare((settings, vault, folder, book, c) -> {
+            Place logs = create(c, settings, vault, SystemKind.OBJECT_STORE, "logs");
+            OutsideWork work = new OutsideWork(vault, logs, book, java.time.Clock.systemUTC(), "Ines");
+            for (String text : List.of("one", "two", "three")) {
+                Path file = Files.writeString(temp.resolve("in"), text);
+                work.put(List.of(new OutsideWork.Revision(file, "a.txt", "")), Progress.NONE);
+            }
+        });
+        show();
+        eventually("the files", () -> visible("#listing"));
+        protection();
+        pick("object-store:logs");
+        eventually("what it forgets", () -> words("#forgets").contains("Nothing of what is there"));
+        type("#setting-expire-days", "7");
+        eventually("what it would forget", () -> visible("#forgets-then"));
+        assertThat(text("#forgets-then")).contains("2 versions go within 30 days");
+        assertThat(text("#effect-expire-days")).contains("forgotten 7 days later");
+        type("#setting-expire-days", "soon");
+        eventually("what is wrong", () -> text("#place-problem").contains("expire-days is a whole number"));
+        type("#setting-expire-days", "7");
+        robot.clickOn("#place-save");
+        eventually(
+                "the setting in the system",
+                () -> row("object-store:logs")
+                        .orElseThrow()
+                        .facts()
+                        .orElseThrow()
+                        .settings()
+                        .get(Setting.EXPIRE_DAYS)
+                        .equals("7"));
+        choose("#setting-versioning", "paused");
+        eventually("its effect", () -> text("#effect-versioning").startsWith("What exists stays"));
+    }
+
+    @Test
+    void anUnpluggedDriveIsShownWithTheNextStepAndRunsWhenItIsBack() throws Exception {
+        prepare((settings, vault, folder, book, c) -> {
+            Place set = create(c, settings, vault, SystemKind.BACKUP_DRIVE, "desk");
+            c.relate(vault, BackupRun.relation(folder, "", set));
+            outside.drive().plug(false);
+            try {
+                new Mirror(vault, set, book.system(set), java.time.Clock.systemUTC()).run(Progress.NONE);
+            } catch (org.mendedleaf.core.systems.SystemException e) {
+                assertThat(e.words()).contains("not plugged in");
+            }
+        });
+        show();
+        eventually("the files", () -> visible("#listing"));
+        protection();
+        pick("backup-drive:desk");
+        assertThat(row("backup-drive:desk").orElseThrow().state()).isEqualTo(CoverageState.AWAY);
+        assertThat(words("#warnings")).contains("is not plugged in").contains("Plug it in");
+        assertThat(robot.lookup("#setting-backup-keep").queryAs(Node.class).isDisabled())
+                .isTrue();
+        outside.drive().plug(true);
+        robot.clickOn("#place-run");
+        eventually(
+                "a run",
+                () -> row("backup-drive:desk").orElseThrow().state() == CoverageState.GOOD
+                        && !words("#cuts").contains("None yet"));
+        assertThat(words("#related")).contains("Front desk");
+    }
+
+    @Test
+    void aLineShowsWhatOtherSystemsHoldAndTakesItFromThere() throws Exception {
+        prepare((settings, vault, folder, book, c) -> {
+            Place share = create(c, settings, vault, SystemKind.FILE_SERVER, "common");
+            c.relate(vault, new Relation(folder.id(), "", share.id(), ""));
+            OutsideWork work = new OutsideWork(vault, share, book, java.time.Clock.systemUTC(), "Ines");
+            Path file = Files.writeString(temp.resolve("in"), "kind,kilos\nKaty,500\n");
+            work.put(List.of(new OutsideWork.Revision(file, "ledger.csv", "")), Progress.NONE);
+        });
+        show();
+        select("ledger.csv");
+        eventually(
+                "the version on the server",
+                () -> points().stream()
+                        .anyMatch(r -> r instanceof LineRow.OfVersion v
+                                && v.held().foreign().equals("file-server:common")));
+        int at = 0;
+        while (!(points().get(at) instanceof LineRow.OfVersion v)
+                || v.held().foreign().isEmpty()) {
+            at++;
+        }
+        LineRow.OfVersion theirs = (LineRow.OfVersion) points().get(at);
+        assertThat(theirs.held().words()).isEqualTo("file-server:common only");
+        assertThat(theirs.held().warn()).isTrue();
+        choosePoint(at);
+        eventually("a way to take it", () -> visible("#take"));
+        robot.clickOn("#take");
+        eventually("its content", () -> !visible("#take"));
+        choosePoint(at);
+        eventually("the button", () -> text("#restore").equals("Restore this one"));
+        robot.clickOn("#restore");
+        eventually(
+                "the file", () -> Files.readString(desk.resolve("ledger.csv")).contains("Katy,500"));
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually(
+                "the file as before",
+                () -> Files.readString(desk.resolve("ledger.csv")).equals("saved over by a letter"));
+    }
+
+    @Test
+    void aPlaceInASystemIsWorkedInLikeAFolder() throws Exception {
+        prepare((settings, vault, folder, book, c) -> {
+            Place minutes = create(c, settings, vault, SystemKind.LIBRARY, "Minutes");
+            OutsideWork work = new OutsideWork(vault, minutes, book, java.time.Clock.systemUTC(), "Ines");
+            for (String text : List.of("first draft", "as approved")) {
+                Path file = Files.writeString(temp.resolve("in"), text);
+                work.put(List.of(new OutsideWork.Revision(file, "march.txt", text)), Progress.NONE);
+            }
+        });
+        show();
+        eventually("the files", () -> visible("#listing"));
+        protection();
+        pick("library:Minutes");
+        robot.clickOn("#place-open");
+        select("march.txt");
+        assertThat(points()).hasSize(2);
+        choosePoint(1);
+        eventually("the button", () -> text("#restore").equals("Restore version 1"));
+        robot.clickOn("#restore");
+        eventually("a third version", () -> points().size() == 3);
+        Path revision = Files.writeString(temp.resolve("revision.txt"), "as printed");
+        robot.interact(
+                () -> java.util.Objects.requireNonNull(app.shell()).setFileAsk(() -> Optional.of(revision.toFile())));
+        robot.clickOn("#more");
+        robot.clickOn("#line-put");
+        eventually("a fourth version", () -> points().size() == 4);
+        robot.clickOn("#remove");
+        eventually("the removal", () -> text("#restore").startsWith("Bring back"));
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually("the file is back", () -> visible("#remove"));
+    }
+
+    @Test
+    void aFolderWithGapsListsThemWithReasons() throws Exception {
+        fill();
+        Path secret = Files.writeString(desk.resolve("secret.txt"), "x");
+        org.junit.jupiter.api.Assumptions.assumeTrue(secret.toFile().setReadable(false) && !Files.isReadable(secret));
+        show();
+        eventually("the files", () -> visible("#listing"));
+        robot.push(KeyCode.F5);
+        protection();
+        eventually("the gap", () -> words("#gaps").contains("secret.txt"));
+    }
+}
