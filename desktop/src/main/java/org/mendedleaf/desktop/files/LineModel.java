@@ -197,8 +197,8 @@ public final class LineModel {
         Line before = line.get();
         Version was = chosen.get();
         Line now = found.map(MergedLine::own).orElse(null);
-        merged.set(found.orElse(null));
         line.set(now);
+        merged.set(found.orElse(null));
         showRows();
         if (now == null) {
             choose(null);

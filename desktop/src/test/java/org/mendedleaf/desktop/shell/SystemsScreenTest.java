@@ -303,8 +303,11 @@ class SystemsScreenTest extends WindowTest {
         robot.clickOn("#more");
         robot.clickOn("#line-put");
         eventually("a fourth version", () -> points().size() == 4);
+        eventually("the message", () -> text("#message").equals("march.txt is now version 4."));
         robot.clickOn("#remove");
-        eventually("the removal", () -> text("#restore").startsWith("Bring back"));
+        eventually(
+                "the removal, not " + text("#message"), () -> text("#message").startsWith("march.txt is removed"));
+        eventually("a way back", () -> text("#restore").startsWith("Bring back"));
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         eventually("the file is back", () -> visible("#remove"));
     }
