@@ -48,6 +48,10 @@ public final class Bench {
         Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
         Bench bench = new Bench(folder, arguments.length > 1 ? Double.parseDouble(arguments[1]) : 1);
         Table.head();
+        new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
+        if (arguments.length > 2 && arguments[2].equals("systems")) {
+            return;
+        }
         bench.bulk("small", (int) (20_000 * bench.scale), 1.1, 1.5);
         bench.bulk("large", 8, 1.2, 1.3);
         bench.edits();

@@ -18,6 +18,19 @@ final class Table {
 
     void ratio(String measure, String baseline, double ours, double theirs, String unit, double target) {
         double ratio = ours / theirs;
+        if (target <= 0) {
+            add(String.format(
+                    Locale.ROOT,
+                    "| %s | %s | %.3g %s | %.3g %s | %.2f | - | |",
+                    measure,
+                    baseline,
+                    ours,
+                    unit,
+                    theirs,
+                    unit,
+                    ratio));
+            return;
+        }
         add(String.format(
                 Locale.ROOT,
                 "| %s | %s | %.3g %s | %.3g %s | %.2f | <= %.2f | %s |",

@@ -101,6 +101,11 @@ public final class FilesView extends BorderPane {
         line.setFolderAsk(ask);
     }
 
+    /** Puts a way to ask for words in place. */
+    public void setNoteAsk(java.util.function.Function<String, java.util.Optional<String>> ask) {
+        line.setNoteAsk(ask);
+    }
+
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<java.util.Optional<java.io.File>> ask) {
         line.setFileAsk(ask);

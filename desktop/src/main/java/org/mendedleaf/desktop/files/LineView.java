@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.geometry.Orientation;
 import javafx.geometry.Pos;
@@ -53,6 +54,8 @@ final class LineView extends StackPane {
     private Supplier<Optional<File>> folderAsk = Optional::empty;
 
     private Supplier<Optional<File>> fileAsk = Optional::empty;
+
+    private Function<String, Optional<String>> noteAsk = key -> Optional.of("");
 
     private Consumer<Path> opener = path -> {};
 
@@ -133,6 +136,11 @@ final class LineView extends StackPane {
 
     void setFolderAsk(Supplier<Optional<File>> ask) {
         folderAsk = ask;
+    }
+
+    /** Asks for words, by the key of the question; empty when she does not want to after all. */
+    void setNoteAsk(Function<String, Optional<String>> ask) {
+        noteAsk = ask;
     }
 
     /** Asks for a file to put in. */
@@ -275,13 +283,17 @@ final class LineView extends StackPane {
     private void more(Version v, boolean foreign, boolean writing) {
         more.getItems().clear();
         if (writing) {
-            item("line.put", () -> fileAsk.get().ifPresent(f -> model.put(f.toPath(), "")));
+            item(
+                    "line.put",
+                    () -> fileAsk.get()
+                            .ifPresent(
+                                    f -> noteAsk.apply("line.putNote").ifPresent(note -> model.put(f.toPath(), note))));
         }
         if (line.canTake()) {
             item("line.take", line::take);
         }
         if (model.can(Capability.SNAPSHOTS) && writing) {
-            item("line.snapshot", () -> model.snapshot(""));
+            item("line.snapshot", () -> noteAsk.apply("line.snapshotLabel").ifPresent(model::snapshot));
         }
         if (model.can(Capability.ERASING) && !foreign) {
             MenuItem erase = item("line.erase", () -> model.erase(v));

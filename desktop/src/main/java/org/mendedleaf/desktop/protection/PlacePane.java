@@ -49,6 +49,7 @@ final class PlacePane extends BorderPane {
     private final Consumer<Held> openFiles;
     private final Runnable protect;
     private final Runnable newPlace;
+    private Function<String, Optional<String>> noteAsk = key -> Optional.of("");
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
@@ -91,6 +92,10 @@ final class PlacePane extends BorderPane {
         place.draftProperty().addListener((o, a, d) -> changed());
         model.selectedProperty().addListener((o, a, row) -> show(row));
         show(model.selectedProperty().get());
+    }
+
+    void setNoteAsk(Function<String, Optional<String>> ask) {
+        noteAsk = ask;
     }
 
     private void show(Coverage.@Nullable Row row) {
@@ -154,7 +159,7 @@ final class PlacePane extends BorderPane {
         buttons.setAlignment(Pos.CENTER_LEFT);
         buttons.getStyleClass().add("sheet-footer");
         if (row.place().isEmpty()) {
-            buttons.getChildren().add(Ui.button("where.protect", protect, "accent"));
+            buttons.getChildren().add(Ui.button("warning.step.PROTECT", protect, "accent"));
             return buttons;
         }
         boolean drive = row.kind().filter(k -> k == SystemKind.BACKUP_DRIVE).isPresent();
@@ -165,7 +170,9 @@ final class PlacePane extends BorderPane {
                 .filter(k -> k.can(Capability.SNAPSHOTS) && k.can(Capability.WRITING))
                 .isPresent();
         if (snapshots) {
-            Button snapshot = Ui.button("protection.snapshot", () -> place.snapshot(""));
+            Button snapshot = Ui.button(
+                    "protection.snapshot",
+                    () -> noteAsk.apply("line.snapshotLabel").ifPresent(place::snapshot));
             snapshot.setId("place-snapshot");
             buttons.getChildren().add(snapshot);
         }

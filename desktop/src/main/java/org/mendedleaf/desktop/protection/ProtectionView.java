@@ -29,6 +29,7 @@ public final class ProtectionView extends StackPane {
     private final BorderPane screen = new BorderPane();
     private final VBox warnings = new VBox(6);
     private final Runnable protect;
+    private final PlacePane pane;
 
     /**
      * The screen over this model.
@@ -58,7 +59,7 @@ public final class ProtectionView extends StackPane {
         CoverageTable table = new CoverageTable(model);
         StackPane left = new StackPane(table);
         left.getStyleClass().add("sheet");
-        PlacePane pane = new PlacePane(
+        pane = new PlacePane(
                 model, folderAsk, openFiles, protect, () -> model.connection().ifPresent(this::sheet));
         SplitPane split = new SplitPane(left, pane);
         split.setDividerPositions(0.53);
@@ -68,6 +69,11 @@ public final class ProtectionView extends StackPane {
         getChildren().setAll(screen);
         model.warningsProperty().addListener((o, a, b) -> showWarnings());
         showWarnings();
+    }
+
+    /** Puts a way to ask for words in place. */
+    public void setNoteAsk(Function<String, Optional<String>> ask) {
+        pane.setNoteAsk(ask);
     }
 
     /** The sheet on which a system is connected or a place is made. */

@@ -13,6 +13,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
+import javafx.scene.control.TextInputDialog;
 import javafx.scene.text.Font;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
@@ -50,6 +51,7 @@ public final class App extends Application {
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
         newShell.setFileAsk(() -> askFile(stage));
+        newShell.setNoteAsk(key -> askWords(stage, key));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
         stage.setScene(scene);
@@ -92,6 +94,15 @@ public final class App extends Application {
             chooser.setInitialDirectory(from);
         }
         return Optional.ofNullable(chooser.showDialog(stage));
+    }
+
+    private static Optional<String> askWords(Stage stage, String key) {
+        TextInputDialog dialog = new TextInputDialog();
+        dialog.initOwner(stage);
+        dialog.setTitle(Words.of("desktop.title"));
+        dialog.setHeaderText(Words.of(key));
+        dialog.setGraphic(null);
+        return dialog.showAndWait().map(String::strip);
     }
 
     private static Optional<File> askFile(Stage stage) {

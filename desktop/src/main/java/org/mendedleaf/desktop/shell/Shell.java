@@ -193,6 +193,12 @@ public final class Shell extends BorderPane {
         return getScene().getFocusOwner() instanceof javafx.scene.control.TextInputControl text && text.isEditable();
     }
 
+    /** Puts a way to ask for words in place. */
+    public void setNoteAsk(Function<String, Optional<String>> ask) {
+        filesView.setNoteAsk(ask);
+        protectionView.setNoteAsk(ask);
+    }
+
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<Optional<File>> ask) {
         filesView.setFileAsk(ask);

@@ -303,6 +303,7 @@ class SystemsScreenTest extends WindowTest {
         robot.clickOn("#more");
         robot.clickOn("#line-put");
         eventually("a fourth version", () -> points().size() == 4);
+        assertThat(((LineRow.OfVersion) points().get(0)).version().note()).isEqualTo("for the printer");
         eventually("the message", () -> text("#message").equals("march.txt is now version 4."));
         robot.clickOn("#remove");
         eventually(
