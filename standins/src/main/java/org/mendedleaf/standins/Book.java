@@ -42,7 +42,8 @@ final class Book implements AutoCloseable {
             try (BufferedReader lines = Files.newBufferedReader(path)) {
                 for (String line = lines.readLine(); line != null; line = lines.readLine()) {
                     int bytes = line.getBytes(StandardCharsets.UTF_8).length + 1;
-                    if (!replay(line) || good + bytes > Files.size(path)) {
+                    // Without its line end it was not acknowledged.
+                    if (good + bytes > Files.size(path) || !replay(line)) {
                         break;
                     }
                     good += bytes;

@@ -8,12 +8,14 @@ import java.io.IOException;
 import java.net.BindException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Base64;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -155,7 +157,7 @@ public abstract class StandIn implements AutoCloseable {
             if (fault == Fault.REFUSE) {
                 ask.answer(Book.Answer.error(503, "busy", "too busy just now"));
             } else if (who == null) {
-                exchange.getResponseHeaders().set("WWW-Authenticate", "Bearer");
+                exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"" + kind + "\"");
                 ask.answer(Book.Answer.error(401, "token", "no such token"));
             } else {
                 answer(ask, fault);
@@ -180,7 +182,9 @@ public abstract class StandIn implements AutoCloseable {
     private synchronized @Nullable String who(HttpExchange exchange) {
         String header = exchange.getRequestHeaders().getFirst("Authorization");
         for (Map.Entry<String, String> e : tokens.entrySet()) {
-            if (("Bearer " + e.getValue()).equals(header)) {
+            String basic = Base64.getEncoder()
+                    .encodeToString((e.getKey() + ":" + e.getValue()).getBytes(StandardCharsets.UTF_8));
+            if (("Bearer " + e.getValue()).equals(header) || ("Basic " + basic).equals(header)) {
                 return e.getKey();
             }
         }

@@ -102,6 +102,14 @@ class SystemContractTest {
 
     @ParameterizedTest
     @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
+    void aNameWithItsTokenAsPasswordIsAcceptedToo(SystemKind kind) throws IOException {
+        String password = "ines:" + rig.standIn(kind).token("ines");
+        OutsideSystem system = Systems.open("x", kind, rig.standIn(kind).address(), password, Rig.QUICK, rig.clock());
+        assertThat(system.state()).isNotNull();
+    }
+
+    @ParameterizedTest
+    @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
     void aSystemThatIsAwayIsSaidToBeAwayAndIsFoundAgain(SystemKind kind) throws IOException {
         rig.standIn(kind).faults().away(true);
         assertThatThrownBy(() -> rig.system(kind).state()).isInstanceOf(SystemException.Unreachable.class);

@@ -57,4 +57,13 @@ class RecipeTest {
         assertThatThrownBy(() -> Recipe.decode(new byte[] {(byte) 0x84, (byte) 0x80}))
                 .isInstanceOf(VaultException.Damaged.class);
     }
+
+    @Test
+    void aContentThatIsElsewhereIsSaidToBeAndCannotBeRead() throws Exception {
+        byte[] encoded = Recipe.ELSEWHERE.encode();
+        assertThat(encoded).containsExactly(3);
+        assertThat(Recipe.decode(encoded).isElsewhere()).isTrue();
+        assertThat(Recipe.EMPTY.isElsewhere()).isFalse();
+        assertThat(Recipe.decode(new byte[0])).isEqualTo(Recipe.EMPTY);
+    }
 }

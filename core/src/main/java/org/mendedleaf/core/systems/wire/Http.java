@@ -225,10 +225,17 @@ final class Http {
                 .timeout(retry.patience())
                 .method(call.method(), publisher(call.body()));
         if (!token.isEmpty()) {
-            request.header("Authorization", token.contains(" ") ? token : "Bearer " + token);
+            request.header("Authorization", authorization(token));
         }
         call.headers().forEach(request::header);
         return request.build();
+    }
+
+    /** A token, or where it has a colon, name and password. */
+    private static String authorization(String token) {
+        return token.indexOf(':') < 0
+                ? "Bearer " + token
+                : "Basic " + Base64.getEncoder().encodeToString(token.getBytes(StandardCharsets.UTF_8));
     }
 
     private static BodyPublisher publisher(@Nullable Bytes body) throws IOException {
