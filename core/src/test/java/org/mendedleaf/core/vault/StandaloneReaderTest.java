@@ -11,6 +11,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.systems.Rig;
+import org.mendedleaf.core.systems.SystemKind;
 
 class StandaloneReaderTest {
 
@@ -23,7 +26,8 @@ class StandaloneReaderTest {
         new Random(6).nextBytes(noise);
         Line text;
         Line large;
-        try (TestPlace p = new TestPlace(temp)) {
+        try (Rig rig = new Rig(temp)) {
+            TestPlace p = rig.desk;
             p.save("a.txt", "one");
             p.save("large.bin", noise);
             p.save("empty.txt", "");
@@ -34,6 +38,10 @@ class StandaloneReaderTest {
             p.capture();
             text = p.line("a.txt");
             large = p.line("large.bin");
+            // Known, and held by another system only: nothing that a reader of the vault could recover.
+            Place archive = rig.place(SystemKind.OBJECT_STORE, "archive");
+            rig.put(archive, "a.txt", "elsewhere");
+            rig.look(archive);
         }
         // Only the libraries, so that not one class of ours can be used.
         String libraries = Arrays.stream(System.getProperty("java.class.path").split(File.pathSeparator))

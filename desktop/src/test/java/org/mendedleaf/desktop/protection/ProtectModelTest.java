@@ -6,26 +6,17 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneOffset;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
 
 /** The model without a window: the test's own thread is the thread of the screen. */
-class ProtectModelTest {
+class ProtectModelTest extends ModelTest {
 
-    @TempDir
-    Path temp;
-
-    private final BlockingQueue<Runnable> screen = new LinkedBlockingQueue<>();
     private Desk desk;
     private ProtectModel model;
     private Path folder;
@@ -42,17 +33,6 @@ class ProtectModelTest {
     @AfterEach
     void close() {
         desk.close();
-    }
-
-    private void until(BooleanSupplier condition) throws InterruptedException {
-        long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
-        while (!condition.getAsBoolean() && System.nanoTime() < deadline) {
-            Runnable next = screen.poll(50, TimeUnit.MILLISECONDS);
-            if (next != null) {
-                next.run();
-            }
-        }
-        assertThat(condition.getAsBoolean()).isTrue();
     }
 
     @Test

@@ -300,8 +300,8 @@ class SystemsScreenTest extends WindowTest {
         Path revision = Files.writeString(temp.resolve("revision.txt"), "as printed");
         robot.interact(
                 () -> java.util.Objects.requireNonNull(app.shell()).setFileAsk(() -> Optional.of(revision.toFile())));
-        robot.interact(() -> java.util.Objects.requireNonNull(app.shell())
-                .setNoteAsk(key -> Optional.of("for the printer")));
+        robot.interact(
+                () -> java.util.Objects.requireNonNull(app.shell()).setNoteAsk(key -> Optional.of("for the printer")));
         robot.clickOn("#more");
         robot.clickOn("#line-put");
         eventually("a fourth version", () -> points().size() == 4);
