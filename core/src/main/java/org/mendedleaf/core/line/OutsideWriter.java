@@ -116,17 +116,34 @@ public final class OutsideWriter {
     /** Where a content came to stand. */
     public record Stood(long line, int number) {}
 
+    /** The line of a file by the system's key, as it stands now. */
+    public Optional<Long> lineOf(String key) throws IOException {
+        return sql.first(
+                "SELECT line FROM outside_file WHERE place = ? AND key = ?", r -> r.getLong(1), place.id(), key);
+    }
+
+    /** Adds a content as the first of a line of its own, whatever is or was under its path. */
+    public Stood begins(Arrived a) throws IOException {
+        appear(RelativePath.parent(a.path()), a.at());
+        long folder = lines.folder(place, RelativePath.parent(a.path()));
+        return new Stood(lines.newLine(place, folder, RelativePath.name(a.path()), a.content(), arrival(a)), 1);
+    }
+
+    private static LineWriter.Arrival arrival(Arrived a) {
+        FileFacts facts = new FileFacts(EntryKind.FILE, a.content().length(), a.modifiedNanos(), MODE, a.who());
+        return new LineWriter.Arrival(facts, a.origin(), a.source(), a.at(), a.at(), a.note());
+    }
+
     /** Adds a content: to this line if it is given, else to the line that is or was under the path, else to a new one. */
     public Stood arrives(@Nullable Long line, Arrived a) throws IOException {
         appear(RelativePath.parent(a.path()), a.at());
         long folder = lines.folder(place, RelativePath.parent(a.path()));
         String name = RelativePath.name(a.path());
-        FileFacts facts = new FileFacts(EntryKind.FILE, a.content().length(), a.modifiedNanos(), MODE, a.who());
-        LineWriter.Arrival arrival = new LineWriter.Arrival(facts, a.origin(), a.source(), a.at(), a.at(), a.note());
+        LineWriter.Arrival arrival = arrival(a);
         Optional<LiveEntry> live = line == null ? lines.live(folder, name) : lines.liveLine(line);
         if (live.isPresent()) {
             if (live.get().folder() != folder || !live.get().name().equals(name)) {
-                lines.moved(place, live.get(), folder, name, facts, a.at());
+                lines.moved(place, live.get(), folder, name, arrival.facts(), a.at());
                 live = lines.liveLine(live.get().line());
             }
             LiveEntry there = live.orElseThrow();

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicReference;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
@@ -111,24 +112,25 @@ public final class BackupRun {
         }
         long bytes = toSend.stream().mapToLong(i -> i.version().size()).sum();
         progress.begin(Words.of("backup.step", set.where()), toSend.size(), bytes);
-        SystemException[] stopped = {null};
+        AtomicReference<SystemException> stopped = new AtomicReference<>();
         Map<String, String> failed = Transfers.run(
                 toSend,
                 Item::path,
                 i -> {
-                    if (stopped[0] == null) {
+                    if (stopped.get() == null) {
                         try {
                             send(target, run, i, digests);
                             progress.advance(1, i.version().size());
                         } catch (SystemException e) {
                             // Without room or without the drive the others need not be tried.
-                            stopped[0] = e;
+                            stopped.compareAndSet(null, e);
                         }
                     }
                 },
                 progress);
-        if (stopped[0] != null) {
-            throw stopped[0];
+        SystemException why = stopped.get();
+        if (why != null) {
+            throw why;
         }
         boolean cancelled = failed.containsValue(Transfers.NOT_STARTED);
         failed.values().removeIf(Transfers.NOT_STARTED::equals);

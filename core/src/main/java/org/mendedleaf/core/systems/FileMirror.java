@@ -116,17 +116,17 @@ final class FileMirror {
 
     private long arrived(OutsideSystem.File file, @Nullable Long line, OutsideSystem.Point p) throws IOException {
         Coming coming = origins.apply(file.path(), p.sha256());
-        OutsideWriter.Stood stood = writer.arrives(
-                line,
-                new OutsideWriter.Arrived(
-                        file.path(),
-                        ours(p.at()),
-                        p.who(),
-                        nanos(p.modified()),
-                        coming.origin(),
-                        coming.source(),
-                        p.note(),
-                        OutsideWriter.elsewhere(p.size(), p.sha256())));
+        OutsideWriter.Arrived content = new OutsideWriter.Arrived(
+                file.path(),
+                ours(p.at()),
+                p.who(),
+                nanos(p.modified()),
+                coming.origin(),
+                coming.source(),
+                p.note(),
+                OutsideWriter.elsewhere(p.size(), p.sha256()));
+        // A file with a key of its own has a line of its own, also where another had the name before.
+        OutsideWriter.Stood stood = line == null ? writer.begins(content) : writer.arrives(line, content);
         writer.hold(stood.line(), stood.number(), p.id(), p.label(), p.expires().map(this::ours));
         points++;
         return stood.line();

@@ -9,14 +9,18 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.ReentrantLock;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
@@ -24,7 +28,9 @@ import org.mendedleaf.core.line.OutsideWriter;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceWriter;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.ScanStore;
+import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
@@ -43,12 +49,18 @@ public final class Mirror {
 
     private static final int GROUP = 200;
 
+    /** Two looks at one place at once would put the same points down twice. */
+    private static final Map<String, ReentrantLock> LOOKS = new ConcurrentHashMap<>();
+
+    private static final int TRIES = 3;
+
     private final OpenVault vault;
     private final Place place;
     private final OutsideSystem system;
     private final Clock clock;
     private final String name;
-    private final Map<String, Expected> expected = new HashMap<>();
+    private final Map<String, Expected> expected = new ConcurrentHashMap<>();
+    private final List<String> unkept = new ArrayList<>();
 
     /** A look at this place. */
     public Mirror(OpenVault vault, Place place, OutsideSystem system, Clock clock) {
@@ -58,6 +70,8 @@ public final class Mirror {
         this.clock = clock;
         this.name = place.outside().orElseThrow().place();
     }
+
+    private Optional<Instant> before = Optional.empty();
 
     private record Expected(Digest sha256, int source) {}
 
@@ -81,8 +95,35 @@ public final class Mirror {
      * @throws SystemException when the system could not be asked; that is noted, and what was known stays
      */
     public Result run(Progress progress) throws IOException {
+        ReentrantLock lock = LOOKS.computeIfAbsent(vault.folder().root() + "|" + place.id(), k -> new ReentrantLock());
+        lock.lock();
+        try {
+            for (int i = 1; ; i++) {
+                try {
+                    return look(progress);
+                } catch (OvertakenException e) {
+                    if (i == TRIES) {
+                        throw new IOException(Words.of("mirror.overtaken", place.where()), e);
+                    }
+                }
+            }
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** Another process looked at the place while the system was asked: what was told may be older than what is known. */
+    private static final class OvertakenException extends IOException {
+        private static final long serialVersionUID = 1;
+    }
+
+    private Result look(Progress progress) throws IOException {
         progress.begin(Words.of("mirror.step", place.where()), 0, 0);
         Instant now = clock.instant();
+        unkept.clear();
+        try (Reading reading = vault.read()) {
+            before = reading.state(place).lastLook();
+        }
         try {
             OutsideSystem.State state = system.state();
             Duration ahead = Duration.between(now, state.clock());
@@ -92,12 +133,39 @@ public final class Mirror {
                     .findFirst()
                     .orElseThrow(() -> new SystemException.Missing(Words.of("system.noPlace", place.where())));
             Result result = system.kind().keepsCuts() ? cuts(now, shift, progress) : plainOrFiles(now, shift, progress);
-            noteGood(now, facts(state, told, shift));
+            if (!progress.isCancelled()) {
+                noteGood(now, facts(state, told, shift));
+            }
             return result;
         } catch (SystemException e) {
             noteTrouble(now, e);
             throw e;
         }
+    }
+
+    private WriteSession write() throws IOException {
+        WriteSession session = vault.write();
+        ScanStore.Looked looked = ScanStore.looked(session, place);
+        if (!looked.last().equals(before.orElse(Instant.EPOCH))) {
+            session.close();
+            throw new OvertakenException();
+        }
+        return session;
+    }
+
+    /** Whether a path can stand on a line; what cannot is named among the gaps. */
+    private boolean keepable(String path) {
+        try {
+            RelativePath.requirePath(path);
+            return true;
+        } catch (IllegalArgumentException e) {
+            unkept.add(path);
+            return false;
+        }
+    }
+
+    private List<OutsideSystem.InTree> tree(String cut) throws IOException {
+        return system.tree(name, cut).stream().filter(f -> keepable(f.path())).toList();
     }
 
     private Result plainOrFiles(Instant now, Duration shift, Progress progress) throws IOException {
@@ -125,6 +193,11 @@ public final class Mirror {
                 Instant from = writer.oldest().filter(o -> o.isBefore(now)).orElse(now);
                 new PlaceWriter(session).capture(place, 0, new CaptureRecord(from, now, true, 0, 0));
             }
+            List<Skipped> gaps = unkept.stream()
+                    .distinct()
+                    .map(p -> new Skipped(p.replace('/', '\u2215'), Skipped.Reason.NAME, "", now))
+                    .toList();
+            ScanStore.skipped(session, place, new LineWriter(session).folder(place, ""), gaps, now);
             ScanStore.looked(session, place, new ScanStore.Looked(now, now), "");
             session.commit();
         }
@@ -175,6 +248,9 @@ public final class Mirror {
         Map<String, OutsideWriter.Known> unseen = new LinkedHashMap<>(known);
         long[] files = {0};
         system.files(name, tags, f -> {
+            if (!keepable(f.path())) {
+                return;
+            }
             files[0]++;
             unseen.remove(f.key());
             if (f.points().isPresent()) {
@@ -185,13 +261,14 @@ public final class Mirror {
         if (changed.isEmpty() && unseen.values().stream().allMatch(k -> k.tag().isEmpty())) {
             return new Result(files[0], 0, 0);
         }
-        try (WriteSession session = vault.write()) {
+        // What was removed leaves its name first, so that another file can have it.
+        changed.sort(Comparator.comparing(f -> !endsRemoved(f)));
+        try (WriteSession session = write()) {
             OutsideWriter writer = new OutsideWriter(session, place);
             FileMirror mirror = new FileMirror(writer, now, shift, this::originOf);
             int n = 0;
             for (OutsideSystem.File f : changed) {
-                OutsideWriter.Known k = known.get(f.key());
-                mirror.take(f, k == null ? null : k.line());
+                mirror.take(f, writer.lineOf(f.key()).orElse(null));
                 if (++n % GROUP == 0) {
                     session.commit();
                 }
@@ -204,6 +281,11 @@ public final class Mirror {
             session.commit();
             return new Result(files[0], mirror.points(), mirror.forgotten());
         }
+    }
+
+    private static boolean endsRemoved(OutsideSystem.File file) {
+        List<OutsideSystem.Point> points = file.points().orElseThrow();
+        return points.isEmpty() || points.get(points.size() - 1).removal();
     }
 
     /** What was restored by us turns up like anything that was put in; here it gets its right name. */
@@ -225,13 +307,13 @@ public final class Mirror {
         Map<String, List<OutsideSystem.InTree>> trees = new HashMap<>();
         for (Cut cut : told) {
             if (known.stream().noneMatch(k -> k.key().equals(cut.key()))) {
-                trees.put(cut.key(), system.tree(name, cut.key()));
+                trees.put(cut.key(), tree(cut.key()));
                 progress.advance(1, 0);
             }
         }
         boolean hasLive = system.kind().can(Capability.WRITING);
-        List<OutsideSystem.InTree> live = hasLive ? system.tree(name, Cut.LIVE) : List.of();
-        try (WriteSession session = vault.write()) {
+        List<OutsideSystem.InTree> live = hasLive ? tree(Cut.LIVE) : List.of();
+        try (WriteSession session = write()) {
             OutsideWriter writer = new OutsideWriter(session, place);
             TreeMirror mirror =
                     new TreeMirror(writer, shift, hasLive ? Origin.SERVED : Origin.BACKED_UP, this::originOf);
@@ -276,7 +358,7 @@ public final class Mirror {
         try (Reading reading = vault.read()) {
             known = reading.outsideFiles(place);
         }
-        List<OutsideSystem.InTree> tree = system.tree(name, Cut.LIVE);
+        List<OutsideSystem.InTree> tree = tree(Cut.LIVE);
         List<OutsideSystem.InTree> changed = tree.stream()
                 .filter(f -> {
                     OutsideWriter.Known k = known.get(f.path());
@@ -321,7 +403,7 @@ public final class Mirror {
 
     private long store(Map<OutsideSystem.InTree, Path> fetched, Instant now) throws IOException {
         long points = 0;
-        try (WriteSession session = vault.write();
+        try (WriteSession session = write();
                 var worker = new org.mendedleaf.core.vault.ContentWorker(session.chunks())) {
             OutsideWriter writer = new OutsideWriter(session, place);
             TreeMirror mirror = new TreeMirror(writer, Duration.ZERO, Origin.SERVED, this::originOf);
@@ -341,7 +423,7 @@ public final class Mirror {
     }
 
     private long removals(List<OutsideSystem.InTree> tree, Instant now) throws IOException {
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = write()) {
             OutsideWriter writer = new OutsideWriter(session, place);
             long n = TreeMirror.remove(writer, tree, now, true);
             session.commit();

@@ -197,10 +197,17 @@ public final class OutsideWork implements FileWork {
                     .anyMatch(h -> h.kind() == Holder.Kind.CUT);
             boolean versioned = system.kind().can(Capability.VERSIONS)
                     && Facts.of(reading, place)
-                            .map(f -> f.settings().get(Setting.VERSIONING).equals("on"))
+                            .map(f -> keepsReplaced(f.settings()))
                             .orElse(false);
             return inCut || versioned;
         }
+    }
+
+    /** Whether what is replaced or removed stays for a while; a limit of one version keeps nothing that is replaced. */
+    private static boolean keepsReplaced(PlaceSettings settings) {
+        return settings.get(Setting.VERSIONING).equals("on")
+                && settings.number(Setting.KEEP_VERSIONS) != 1
+                && settings.number(Setting.REMOVED_DAYS) != 0;
     }
 
     /** Notes what changed in the journal, by what the lines show now. */

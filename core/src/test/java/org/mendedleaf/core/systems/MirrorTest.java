@@ -226,6 +226,103 @@ class MirrorTest {
     }
 
     @Test
+    void aNewFileUnderTheNameOfARemovedOneHasALineOfItsOwnAndStays() throws IOException {
+        Place place = rig.place(SystemKind.LIBRARY, "Minutes");
+        OutsideSystem library = rig.system(SystemKind.LIBRARY);
+        rig.put(place, "march.odt", "the old one");
+        rig.later(Duration.ofMinutes(1));
+        rig.look(place);
+        long old = rig.line(place, "march.odt").id();
+        library.remove("Minutes", "march.odt", UUID.randomUUID().toString());
+        rig.later(Duration.ofMinutes(1));
+        rig.put(place, "march.odt", "the new one");
+        rig.later(Duration.ofMinutes(1));
+        rig.look(place);
+        Line line = rig.line(place, "march.odt");
+        assertThat(line.removed()).isEmpty();
+        assertThat(line.id()).isNotEqualTo(old);
+        assertThat(rig.text(line.newest().orElseThrow())).isEqualTo("the new one");
+        // A note changes what is said of the new one; the removed one must not end it again.
+        library.note("Minutes", "march.odt", rig.holders(line, 1).get(0).point(), "as sent");
+        rig.connecting()
+                .configure(place, library.places().get(0).settings().with(Setting.REMOVED_DAYS, "9"), rig.vault());
+        assertThat(rig.line(place, "march.odt").removed()).isEmpty();
+        assertThat(rig.line(place, "march.odt").newest().orElseThrow().note()).isEqualTo("as sent");
+        assertThat(rig.look(place).points()).isZero();
+    }
+
+    @Test
+    void ofTwoRemovedFilesOfOneNameTheLastOneComesBack() throws IOException {
+        Place place = rig.place(SystemKind.LIBRARY, "Minutes");
+        OutsideSystem library = rig.system(SystemKind.LIBRARY);
+        for (String text : List.of("first", "second")) {
+            rig.put(place, "a.odt", text);
+            rig.later(Duration.ofMinutes(1));
+            library.remove("Minutes", "a.odt", UUID.randomUUID().toString());
+            rig.later(Duration.ofMinutes(1));
+        }
+        library.bringBack("Minutes", "a.odt", UUID.randomUUID().toString());
+        rig.look(place);
+        assertThat(rig.text(rig.line(place, "a.odt").newest().orElseThrow())).isEqualTo("second");
+    }
+
+    @Test
+    void manyLooksAtOncePutEachPointDownOnce() throws Exception {
+        Place place = store();
+        for (int i = 0; i < 20; i++) {
+            rig.put(place, "f" + i, "text " + i);
+        }
+        List<Thread> threads = new java.util.ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            Thread thread = new Thread(() -> {
+                try {
+                    rig.look(place);
+                } catch (IOException e) {
+                    throw new java.io.UncheckedIOException(e);
+                }
+            });
+            thread.start();
+            threads.add(thread);
+        }
+        for (Thread thread : threads) {
+            thread.join();
+        }
+        try (var reading = rig.vault().read()) {
+            assertThat(reading.lines(place)).hasSize(20);
+        }
+        for (int i = 0; i < 20; i++) {
+            assertThat(rig.line(place, "f" + i).versions()).hasSize(1);
+        }
+    }
+
+    @Test
+    void aNameThatCannotStandOnALineIsAGapAndTheRestIsTaken() throws IOException {
+        OutsideSystem odd = org.mockito.Mockito.mock(OutsideSystem.class);
+        Place place = store();
+        rig.put(place, "good", "text");
+        OutsideSystem real = rig.system(SystemKind.OBJECT_STORE);
+        org.mockito.Mockito.when(odd.kind()).thenReturn(SystemKind.OBJECT_STORE);
+        org.mockito.Mockito.when(odd.state()).thenReturn(real.state());
+        org.mockito.Mockito.when(odd.places()).thenReturn(real.places());
+        org.mockito.Mockito.doAnswer(call -> {
+                    java.util.function.Consumer<OutsideSystem.File> each = call.getArgument(2);
+                    real.files("archive", java.util.Map.of(), f -> {
+                        each.accept(f);
+                        for (String path : List.of("a//b", "/top", "x/../y", "folder/")) {
+                            each.accept(new OutsideSystem.File(path, path, "t", f.points()));
+                        }
+                    });
+                    return null;
+                })
+                .when(odd)
+                .files(org.mockito.Mockito.any(), org.mockito.Mockito.any(), org.mockito.Mockito.any());
+        new Mirror(rig.vault(), place, odd, rig.clock()).run(org.mendedleaf.core.jobs.Progress.NONE);
+        assertThat(rig.listing(place, "", rig.now().plusSeconds(60))).containsExactly("good");
+        assertThat(row(place).state()).isEqualTo(CoverageState.GAPS);
+        assertThat(row(place).gaps()).hasSize(4);
+    }
+
+    @Test
     void aRemovalInTheSystemIsAnEventWithWhoDidIt() throws IOException {
         Place place = rig.place(SystemKind.LIBRARY, "Minutes");
         rig.put(place, "march.odt", "text");

@@ -161,6 +161,21 @@ class OutsideWorkTest {
     }
 
     @Test
+    void whatALimitOfOneVersionWouldDropIsInTheVaultFirst() throws IOException {
+        Place library = rig.place(SystemKind.LIBRARY, "p", Setting.KEEP_VERSIONS, "1");
+        put(library, "a.txt", "one");
+        put(library, "a.txt", "two");
+        assertThat(rig.text(rig.line(library, "a.txt").version(1).orElseThrow()))
+                .isEqualTo("one");
+        Place brief = rig.place(SystemKind.LIBRARY, "q", Setting.REMOVED_DAYS, "0");
+        put(brief, "a.txt", "short-lived");
+        rig.work(brief).remove(List.of("a.txt"));
+        rig.later(Duration.ofDays(1));
+        rig.look(brief);
+        assertThat(rig.text(rig.line(brief, "a.txt").version(1).orElseThrow())).isEqualTo("short-lived");
+    }
+
+    @Test
     void anErasedVersionIsInTheVaultAndNotInTheSystem() throws IOException {
         Place store = rig.place(SystemKind.OBJECT_STORE, "p");
         put(store, "a.txt", "one");

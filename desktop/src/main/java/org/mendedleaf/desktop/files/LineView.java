@@ -174,7 +174,11 @@ final class LineView extends StackPane {
                         versions.get(versions.size() - 1).captured(),
                         now,
                         model.desk().zone());
-        String facts = Words.of("line.facts", versions.size(), since, Say.size(l.bytes()));
+        String facts = Words.of(
+                l.place().isOutside() ? "line.factsOutside" : "line.facts",
+                versions.size(),
+                since,
+                Say.size(l.bytes()));
         List<String> others = line.mergedProperty().get() == null
                 ? List.of()
                 : line.mergedProperty().get().others().stream()

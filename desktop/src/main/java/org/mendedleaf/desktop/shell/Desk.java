@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
 import javafx.beans.property.LongProperty;
@@ -57,7 +58,7 @@ public final class Desk implements AutoCloseable {
     private final Clock clock;
     private final Background background;
     private final Jobs jobs;
-    private final Map<Path, OpenVault> vaults = new HashMap<>();
+    private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, Guardian> guardians = new HashMap<>();
     private final Map<Path, SystemWatch> watches = new HashMap<>();
     private final SystemBook book;

@@ -12,51 +12,18 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.systems.BackupTarget;
-import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
 
 /** Speaks to a backup drive. */
-final class BackupDriveClient implements OutsideSystem, BackupTarget {
-
-    private final Http http;
+final class BackupDriveClient extends OwnPages implements BackupTarget {
 
     BackupDriveClient(Http http) {
-        this.http = http;
+        super(http, SystemKind.BACKUP_DRIVE, "/sets");
     }
 
-    @Override
-    public SystemKind kind() {
-        return SystemKind.BACKUP_DRIVE;
-    }
-
-    @Override
-    public State state() throws IOException {
-        return Reads.state(http.get("/state"));
-    }
-
-    @Override
-    public List<OutsidePlace> places() throws IOException {
-        return Reads.places(kind(), http.get("/sets"));
-    }
-
-    private static String at(String place) {
-        return "/sets/" + Http.encodePart(place);
-    }
-
-    private static String at(String place, String run) {
+    private String at(String place, String run) {
         return at(place) + "/runs/" + Http.encodePart(run);
-    }
-
-    @Override
-    public void create(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
-    }
-
-    @Override
-    public void configure(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
     }
 
     @Override

@@ -6,51 +6,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.line.Cut;
-import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
 
 /** Speaks to a file server with snapshots. */
-final class FileServerClient implements OutsideSystem {
-
-    private final Http http;
+final class FileServerClient extends OwnPages {
 
     FileServerClient(Http http) {
-        this.http = http;
-    }
-
-    @Override
-    public SystemKind kind() {
-        return SystemKind.FILE_SERVER;
-    }
-
-    @Override
-    public State state() throws IOException {
-        return Reads.state(http.get("/state"));
-    }
-
-    @Override
-    public List<OutsidePlace> places() throws IOException {
-        return Reads.places(kind(), http.get("/shares"));
-    }
-
-    private static String at(String place) {
-        return "/shares/" + Http.encodePart(place);
+        super(http, SystemKind.FILE_SERVER, "/shares");
     }
 
     private static String cutQuery(String cut) {
         return cut.equals(Cut.LIVE) ? "" : "?snapshot=" + Http.encodePart(cut);
-    }
-
-    @Override
-    public void create(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
-    }
-
-    @Override
-    public void configure(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
     }
 
     @Override

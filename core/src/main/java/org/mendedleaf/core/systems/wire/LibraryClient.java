@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
@@ -20,7 +18,7 @@ import org.mendedleaf.core.words.Words;
  * Speaks to an office library: files by WebDAV (RFC 4918), their versions by the version-tree report (RFC 3253), places,
  * members and removed items by its own pages.
  */
-final class LibraryClient implements OutsideSystem {
+final class LibraryClient extends OwnPages {
 
     private static final List<String> FILE = List.of("resourcetype", "getetag", "getcontentlength", "getlastmodified");
     private static final List<String> FILE_OWN = List.of("file-id", "history-tag");
@@ -28,43 +26,12 @@ final class LibraryClient implements OutsideSystem {
             List.of("version-name", "creator-displayname", "getcontentlength", "comment", "creationdate");
     private static final List<String> VERSION_OWN = List.of("version-id", "modified", "sha256", "expires");
 
-    private final Http http;
-
     LibraryClient(Http http) {
-        this.http = http;
-    }
-
-    @Override
-    public SystemKind kind() {
-        return SystemKind.LIBRARY;
-    }
-
-    @Override
-    public State state() throws IOException {
-        return Reads.state(http.get("/state"));
-    }
-
-    @Override
-    public List<OutsidePlace> places() throws IOException {
-        return Reads.places(kind(), http.get("/places"));
-    }
-
-    private static String at(String place) {
-        return "/places/" + Http.encodePart(place);
+        super(http, SystemKind.LIBRARY, "/places");
     }
 
     private static String dav(String place, String path) {
         return "/dav/" + Http.encodePart(place) + "/" + Http.encode(path);
-    }
-
-    @Override
-    public void create(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
-    }
-
-    @Override
-    public void configure(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
     }
 
     @Override
@@ -159,15 +126,20 @@ final class LibraryClient implements OutsideSystem {
 
     @Override
     public void bringBack(String place, String path, String key) throws IOException {
+        String id = "";
+        String newest = "";
         for (JsonNode gone : http.get(at(place) + "/removed")) {
-            if (gone.path("path").asText().equals(path)) {
-                http.send(Http.Call.of(
-                                "POST",
-                                at(place) + "/removed/"
-                                        + Http.encodePart(gone.path("id").asText()))
-                        .key(key));
-                return;
+            JsonNode versions = gone.path("versions");
+            String removed = versions.path(versions.size() - 1).path("at").asText();
+            if (gone.path("path").asText().equals(path) && removed.compareTo(newest) > 0) {
+                id = gone.path("id").asText();
+                newest = removed;
             }
+        }
+        if (!id.isEmpty()) {
+            http.send(Http.Call.of("POST", at(place) + "/removed/" + Http.encodePart(id))
+                    .key(key));
+            return;
         }
         throw new SystemException.Missing(Words.of("system.nothingRemoved", path));
     }

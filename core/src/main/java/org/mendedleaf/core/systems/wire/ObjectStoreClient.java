@@ -8,51 +8,18 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
 
 /** Speaks to an object store. Its versions come in pages, by key and then by time. */
-final class ObjectStoreClient implements OutsideSystem {
-
-    private final Http http;
+final class ObjectStoreClient extends OwnPages {
 
     ObjectStoreClient(Http http) {
-        this.http = http;
+        super(http, SystemKind.OBJECT_STORE, "/containers");
     }
 
-    @Override
-    public SystemKind kind() {
-        return SystemKind.OBJECT_STORE;
-    }
-
-    @Override
-    public State state() throws IOException {
-        return Reads.state(http.get("/state"));
-    }
-
-    @Override
-    public List<OutsidePlace> places() throws IOException {
-        return Reads.places(kind(), http.get("/containers"));
-    }
-
-    private static String at(String place) {
-        return "/containers/" + Http.encodePart(place);
-    }
-
-    private static String at(String place, String path) {
+    private String at(String place, String path) {
         return at(place) + "/objects/" + Http.encode(path);
-    }
-
-    @Override
-    public void create(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
-    }
-
-    @Override
-    public void configure(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
     }
 
     @Override
