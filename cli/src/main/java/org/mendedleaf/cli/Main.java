@@ -52,21 +52,12 @@ import picocli.CommandLine.Command;
             EraseCommand.class,
             StandinsCommand.class
         })
-public final class Main implements Runnable {
+public final class Main extends Group {
 
     static final int DONE = 0;
     static final int SOME_FAILED = 1;
     static final int WRONG_USE = 2;
     static final int NO_VAULT = 3;
-
-    @CommandLine.Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandLine.Model.CommandSpec spec;
-
-    @Override
-    public void run() {
-        spec.commandLine().usage(spec.commandLine().getOut());
-    }
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {

@@ -6,7 +6,6 @@ import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -17,16 +16,7 @@ import picocli.CommandLine.Parameters;
         description = "${bundle:cli.snapshot}",
         mixinStandardHelpOptions = true,
         subcommands = SnapshotCommand.Take.class)
-final class SnapshotCommand implements Runnable {
-
-    @CommandLine.Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandLine.Model.CommandSpec spec;
-
-    @Override
-    public void run() {
-        spec.commandLine().usage(spec.commandLine().getOut());
-    }
+final class SnapshotCommand extends Group {
 
     /** Takes one. */
     @Command(name = "take", description = "${bundle:cli.snapshot.take}", mixinStandardHelpOptions = true)

@@ -9,7 +9,6 @@ import java.util.concurrent.CountDownLatch;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
-import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
@@ -19,16 +18,7 @@ import picocli.CommandLine.Option;
         description = "${bundle:cli.standins}",
         mixinStandardHelpOptions = true,
         subcommands = StandinsCommand.Run.class)
-final class StandinsCommand implements Runnable {
-
-    @CommandLine.Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandLine.Model.CommandSpec spec;
-
-    @Override
-    public void run() {
-        spec.commandLine().usage(spec.commandLine().getOut());
-    }
+final class StandinsCommand extends Group {
 
     /** Runs all four in the foreground. */
     @Command(name = "run", description = "${bundle:cli.standins.run}", mixinStandardHelpOptions = true)

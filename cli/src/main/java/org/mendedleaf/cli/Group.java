@@ -1,0 +1,16 @@
+package org.mendedleaf.cli;
+
+import picocli.CommandLine;
+
+/** A command that only holds others: by itself it shows them. */
+abstract class Group implements Runnable {
+
+    @CommandLine.Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandLine.Model.CommandSpec spec;
+
+    @Override
+    public final void run() {
+        spec.commandLine().usage(spec.commandLine().getOut());
+    }
+}
