@@ -1,8 +1,10 @@
 package org.mendedleaf.sample;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.time.Clock;
@@ -69,6 +71,21 @@ final class Elsewhere {
     static void make(Path folder, Home home, OpenVault vault, Place desk) throws IOException {
         try (StandIns outside = new StandIns(folder, "Ines")) {
             new Elsewhere(home, vault, desk, outside).fill();
+        }
+    }
+
+    /** A stand-in whose port somebody else had has another one now. */
+    static void readdress(Path folder, Home home) throws IOException {
+        for (Connection c : home.connections()) {
+            Path file = folder.resolve(c.kind().text()).resolve("stand-in.json");
+            if (Files.exists(file)) {
+                int port =
+                        new ObjectMapper().readTree(file.toFile()).path("port").asInt();
+                String address = "http://127.0.0.1:" + port;
+                if (!address.equals(c.address())) {
+                    home.connect(new Connection(c.name(), c.kind(), address, c.token(), c.vault()));
+                }
+            }
         }
     }
 

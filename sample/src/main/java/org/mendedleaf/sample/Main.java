@@ -6,8 +6,10 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Comparator;
 import java.util.stream.Stream;
+import org.mendedleaf.core.home.Home;
 
-/** Makes the sample office, unless it is there: {@code Main FOLDER [--fresh]}. */
+/** Makes the sample office, unless it is there: {@code Main FOLDER [--fresh]}; {@code Main FOLDER --addresses} looks where
+ * its stand-ins are now. */
 public final class Main {
 
     private Main() {}
@@ -19,8 +21,13 @@ public final class Main {
         }
         System.setProperty("java.awt.headless", "true");
         Path folder = Path.of(arguments[0]).toAbsolutePath();
+        if (arguments.length > 1 && arguments[1].equals("--addresses")) {
+            Elsewhere.readdress(Office.outside(folder), Home.open(Office.settings(folder)));
+            return;
+        }
         boolean fresh = arguments.length > 1 && arguments[1].equals("--fresh");
-        boolean whole = Files.exists(Office.settings(folder).resolve("settings.json"));
+        boolean whole = Files.exists(Office.settings(folder).resolve("settings.json"))
+                && Files.isDirectory(Office.outside(folder));
         if (whole && !fresh) {
             return;
         }

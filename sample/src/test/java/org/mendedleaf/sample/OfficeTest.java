@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
@@ -19,6 +21,11 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.wire.Retry;
 
 class OfficeTest {
 
@@ -59,5 +66,35 @@ class OfficeTest {
                     .anyMatch(c -> c.changes() >= Furniture.CARD_COUNT && !c.first());
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
         }
+        elsewhere(folder);
+    }
+
+    /** Its part in other systems: one file in several of them, a drive that missed two runs. */
+    private static void elsewhere(Path folder) throws Exception {
+        Home home = Home.open(Office.settings(folder));
+        assertThat(home.connections())
+                .extracting(Connection::name)
+                .containsExactlyInAnyOrder("Library", "Archive", "Server", "Drive");
+        SystemBook book = new SystemBook(home, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
+        try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
+            Line log;
+            try (Reading reading = vault.read()) {
+                log = reading.line(reading.places().get(0), Furniture.HARVEST + "Press log.csv")
+                        .orElseThrow();
+            }
+            assertThat(MergedLine.of(vault, log, book, true).others())
+                    .extracting(l -> l.place().where())
+                    .containsExactlyInAnyOrder("Drive:Front desk", "Server:Harvest", "Archive:Press logs");
+            Coverage.Row drive = Coverage.of(vault, Office.TODAY).stream()
+                    .filter(r -> r.where().equals("Drive:Front desk"))
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(drive.state()).isEqualTo(CoverageState.AWAY);
+            assertThat(drive.missed()).isEqualTo(2);
+        }
+        Connection library = home.connection("Library").orElseThrow();
+        home.connect(new Connection("Library", library.kind(), "http://127.0.0.1:1", library.token(), library.vault()));
+        Elsewhere.readdress(Office.outside(folder), home);
+        assertThat(home.connection("Library").orElseThrow().address()).isEqualTo(library.address());
     }
 }
