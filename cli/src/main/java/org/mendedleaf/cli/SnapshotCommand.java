@@ -2,7 +2,10 @@ package org.mendedleaf.cli;
 
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Optional;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -38,6 +41,14 @@ final class SnapshotCommand extends Group {
             try (Located located = locate(place)) {
                 if (!located.place().isOutside()) {
                     throw new IllegalArgumentException(Words.of("cli.snapshot.outsideOnly", located.file()));
+                }
+                Optional<Cut> goes;
+                try (Reading reading = located.vault().read()) {
+                    goes = Outlook.goesForOneMore(reading, located.place());
+                }
+                if (goes.isPresent()) {
+                    complain(
+                            Words.of("line.snapshotDrops", Say.moment(goes.get().at(), now(), zone())));
                 }
                 Cut cut = new OutsideWork(located.vault(), located.place(), book(), clock(), home().who())
                         .snapshot(label);

@@ -5,6 +5,8 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
@@ -70,6 +72,24 @@ public final class Outlook {
             }
             return Words.of("forgets." + what, soon, later, Say.moment(next, now, zone));
         }
+    }
+
+    /** The snapshot that goes when one more is taken now, since so many are kept and no more; empty when none does. */
+    public static Optional<Cut> goesForOneMore(Reading reading, Place place) throws IOException {
+        Optional<Facts> facts = Facts.of(reading, place);
+        List<Cut> cuts = reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
+        boolean limited = facts.filter(f -> f.settings().values().containsKey(Setting.SNAPSHOT_KEEP))
+                .filter(f -> cuts.size() >= f.settings().number(Setting.SNAPSHOT_KEEP))
+                .isPresent();
+        return limited ? Optional.of(cuts.get(0)) : Optional.empty();
+    }
+
+    /** What taking a snapshot asks for, and what it costs, in words. */
+    public static String snapshotWords(Reading reading, Place place, Instant now, ZoneId zone) throws IOException {
+        return Words.of("line.snapshotLabel")
+                + goesForOneMore(reading, place)
+                        .map(c -> "\n" + Words.of("line.snapshotDrops", Say.moment(c.at(), now, zone)))
+                        .orElse("");
     }
 
     /** Counts what a place will forget under these settings. */

@@ -143,6 +143,26 @@ class ForgettingTest {
     }
 
     @Test
+    void whichSnapshotGoesForOneMoreIsSaidBeforeItIsTaken() throws IOException {
+        Place place = rig.place(SystemKind.FILE_SERVER, "p", Setting.SNAPSHOT_KEEP, "2");
+        rig.put(place, "a", "one");
+        Cut first = rig.work(place).snapshot("first");
+        try (Reading reading = rig.vault().read()) {
+            assertThat(Outlook.goesForOneMore(reading, place)).isEmpty();
+        }
+        rig.later(Duration.ofHours(1));
+        rig.work(place).snapshot("second");
+        try (Reading reading = rig.vault().read()) {
+            assertThat(Outlook.goesForOneMore(reading, place).orElseThrow().key())
+                    .isEqualTo(first.key());
+            assertThat(Outlook.snapshotWords(reading, place, rig.now(), ZoneOffset.UTC))
+                    .contains("The oldest one, of today 08:00, goes for it");
+        }
+        rig.work(place).snapshot("third");
+        assertThat(rig.cuts(place)).extracting(Cut::label).containsExactly("second", "third");
+    }
+
+    @Test
     void aLibraryForgetsByNumberAndRemovedFilesByDays() throws IOException {
         Place place = rig.place(SystemKind.LIBRARY, "p", Setting.REMOVED_DAYS, "3");
         for (int i = 0; i < 5; i++) {

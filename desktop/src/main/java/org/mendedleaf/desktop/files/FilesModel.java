@@ -31,6 +31,7 @@ import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -344,6 +345,19 @@ public final class FilesModel {
             throw new IOException(String.join(" ", result.failed().values()));
         }
         return result.numbers().getOrDefault(target, 0);
+    }
+
+    /** Says what taking a snapshot of the place asks for and costs. */
+    void beforeSnapshot(Consumer<String> words) {
+        Held held = held();
+        desk.background()
+                .run(
+                        () -> read(
+                                held,
+                                r -> Outlook.snapshotWords(
+                                        r, held.place(), desk.clock().instant(), desk.zone())),
+                        words,
+                        this::failed);
     }
 
     /** Takes a snapshot of the place that is looked at. */

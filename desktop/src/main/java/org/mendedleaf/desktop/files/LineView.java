@@ -55,7 +55,7 @@ final class LineView extends StackPane {
 
     private Supplier<Optional<File>> fileAsk = Optional::empty;
 
-    private Function<String, Optional<String>> noteAsk = key -> Optional.of("");
+    private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
 
     private Consumer<Path> opener = path -> {};
 
@@ -138,7 +138,7 @@ final class LineView extends StackPane {
         folderAsk = ask;
     }
 
-    /** Asks for words, by the key of the question; empty when she does not want to after all. */
+    /** Asks for words, with this question; empty when she does not want to after all. */
     void setNoteAsk(Function<String, Optional<String>> ask) {
         noteAsk = ask;
     }
@@ -290,14 +290,16 @@ final class LineView extends StackPane {
             item(
                     "line.put",
                     () -> fileAsk.get()
-                            .ifPresent(
-                                    f -> noteAsk.apply("line.putNote").ifPresent(note -> model.put(f.toPath(), note))));
+                            .ifPresent(f -> noteAsk.apply(Words.of("line.putNote"))
+                                    .ifPresent(note -> model.put(f.toPath(), note))));
         }
         if (line.canTake()) {
             item("line.take", line::take);
         }
         if (model.can(Capability.SNAPSHOTS) && writing) {
-            item("line.snapshot", () -> noteAsk.apply("line.snapshotLabel").ifPresent(model::snapshot));
+            item(
+                    "line.snapshot",
+                    () -> model.beforeSnapshot(words -> noteAsk.apply(words).ifPresent(model::snapshot)));
         }
         if (model.can(Capability.ERASING) && !foreign) {
             MenuItem erase = item("line.erase", () -> model.erase(v));

@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
@@ -207,6 +208,24 @@ public final class PlaceModel {
                             row.set(null);
                             desk.changed();
                         },
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** Says what taking a snapshot asks for and costs. */
+    void beforeSnapshot(Consumer<String> words) {
+        Coverage.Row r = row.get();
+        if (r == null || r.place().isEmpty()) {
+            return;
+        }
+        desk.background()
+                .run(
+                        () -> {
+                            try (Reading reading = r.vault().orElseThrow().read()) {
+                                return Outlook.snapshotWords(
+                                        reading, r.place().get(), desk.clock().instant(), desk.zone());
+                            }
+                        },
+                        words,
                         e -> problem.set(Failures.words(e)));
     }
 

@@ -49,7 +49,7 @@ final class PlacePane extends BorderPane {
     private final Consumer<Held> openFiles;
     private final Runnable protect;
     private final Runnable newPlace;
-    private Function<String, Optional<String>> noteAsk = key -> Optional.of("");
+    private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
@@ -172,7 +172,7 @@ final class PlacePane extends BorderPane {
         if (snapshots) {
             Button snapshot = Ui.button(
                     "protection.snapshot",
-                    () -> noteAsk.apply("line.snapshotLabel").ifPresent(place::snapshot));
+                    () -> place.beforeSnapshot(words -> noteAsk.apply(words).ifPresent(place::snapshot)));
             snapshot.setId("place-snapshot");
             buttons.getChildren().add(snapshot);
         }

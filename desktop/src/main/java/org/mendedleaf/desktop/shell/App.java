@@ -51,7 +51,7 @@ public final class App extends Application {
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
         newShell.setFileAsk(() -> askFile(stage));
-        newShell.setNoteAsk(key -> askWords(stage, key));
+        newShell.setNoteAsk(words -> askWords(stage, words));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
         stage.setScene(scene);
@@ -96,11 +96,11 @@ public final class App extends Application {
         return Optional.ofNullable(chooser.showDialog(stage));
     }
 
-    private static Optional<String> askWords(Stage stage, String key) {
+    private static Optional<String> askWords(Stage stage, String words) {
         TextInputDialog dialog = new TextInputDialog();
         dialog.initOwner(stage);
         dialog.setTitle(Words.of("desktop.title"));
-        dialog.setHeaderText(Words.of(key));
+        dialog.setHeaderText(words);
         dialog.setGraphic(null);
         return dialog.showAndWait().map(String::strip);
     }
