@@ -20,13 +20,16 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Mirror;
@@ -222,6 +225,10 @@ abstract class Base implements Callable<Integer> {
         }
     }
 
+    Snapshots snapshots(Located located) throws IOException {
+        return new Snapshots(located.vault(), located.place(), clock(), authors(), home().who());
+    }
+
     Recovery recovery(Located located) throws IOException {
         if (located.place().isOutside()) {
             throw new IllegalArgumentException(Words.of("cli.folderOnly", located.file()));
@@ -234,8 +241,8 @@ abstract class Base implements Callable<Integer> {
         if (typed == null) {
             return now();
         }
-        Instant at = Moment.parse(typed, zone(), now());
         try (Reading reading = located.vault().read()) {
+            Instant at = new MomentText(zone(), now(), around(reading, located)).read(typed);
             Instant first = reading.firstCapture(located.place()).orElse(Instant.MAX);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
@@ -244,8 +251,22 @@ abstract class Base implements Callable<Integer> {
                         located.place().name(),
                         first.equals(Instant.MAX) ? "" : Say.full(first, zone())));
             }
+            return at;
         }
-        return at;
+    }
+
+    private static MomentText.Around around(Reading reading, Located located) {
+        return new MomentText.Around() {
+            @Override
+            public Optional<Instant> lastChange() throws IOException {
+                return reading.lastChange(located.place(), located.path());
+            }
+
+            @Override
+            public List<Snapshot> snapshots() throws IOException {
+                return SnapshotStore.of(reading).all(located.place());
+            }
+        };
     }
 
     void say(String key, @Nullable Object... arguments) {

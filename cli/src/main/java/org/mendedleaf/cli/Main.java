@@ -37,6 +37,8 @@ import picocli.CommandLine.Command;
             ListCommand.class,
             LineCommand.class,
             RestoreCommand.class,
+            RollbackCommand.class,
+            CompareCommand.class,
             CopyCommand.class,
             RemoveCommand.class,
             UndoCommand.class,

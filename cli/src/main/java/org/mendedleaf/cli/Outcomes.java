@@ -6,6 +6,8 @@ import java.util.Map;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.recovery.PlanReport;
+import org.mendedleaf.core.recovery.Preflight;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.words.Say;
@@ -64,28 +66,13 @@ final class Outcomes {
         return map;
     }
 
-    static List<Map<String, Object>> json(RestorePlan plan) {
-        return plan.items().stream().map(Outcomes::json).toList();
-    }
-
-    private static Map<String, Object> json(RestorePlan.Item i) {
-        Map<String, Object> map = new LinkedHashMap<>();
-        map.put("path", i.version().path());
-        map.put("version", i.version().number());
-        map.put("target", i.target());
-        map.put("step", i.step().name());
-        map.put("bytes", i.version().size());
-        map.put("why", i.why());
-        return map;
-    }
-
     static List<Map<String, Object>> json(RestoreResult result) {
         return result.items().stream()
                 .map(i -> {
-                    Map<String, Object> map = json(i.plan());
+                    Map<String, Object> map = PlanReport.item(i.plan());
                     map.put("outcome", i.outcome().name());
                     map.put("newVersion", i.number());
-                    map.put("why", i.why());
+                    map.put("why", i.why().isEmpty() ? i.plan().reason() : i.why());
                     return map;
                 })
                 .toList();
@@ -98,10 +85,13 @@ final class Outcomes {
                     i.target(),
                     i.version().number(),
                     Say.size(i.version().size()),
-                    i.why()));
+                    i.why(),
+                    i.other()));
         }
-        long files = plan.items().stream().filter(RestorePlan.Item::writes).count();
-        command.say("plan.sum", Say.number(files), Say.size(plan.bytes()), files);
+        for (Preflight.Problem p : plan.preflight().problems()) {
+            command.complain(p.words());
+        }
+        command.say("plan.sum", Say.number(plan.acting()), Say.size(plan.bytes()), plan.acting());
     }
 
     static int print(Base command, RestoreResult result) {
@@ -117,6 +107,9 @@ final class Outcomes {
                 command.line(words);
             }
         }
-        return result.count(RestoreResult.Outcome.FAILED) > 0 ? Main.SOME_FAILED : Main.DONE;
+        if (result.cancelled()) {
+            command.complain(Words.of("restore.cancelled"));
+        }
+        return result.count(RestoreResult.Outcome.FAILED) > 0 || result.cancelled() ? Main.SOME_FAILED : Main.DONE;
     }
 }

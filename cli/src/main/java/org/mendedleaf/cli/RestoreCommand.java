@@ -6,20 +6,27 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.line.Entry;
-import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.BagArchive;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
+import org.mendedleaf.core.recovery.Destination;
 import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.PlanReport;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Selection;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.ZipArchive;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -44,11 +51,18 @@ final class RestoreCommand extends Base {
     @Nullable
     Path from;
 
-    @Option(names = "--to", paramLabel = "DIR", descriptionKey = "cli.restore.to")
+    @Option(names = "--to", paramLabel = "DIR|FILE.zip", descriptionKey = "cli.restore.to")
     @Nullable
     Path to;
 
-    @Option(names = "--on-collision", paramLabel = "replace|keep-both|skip", descriptionKey = "cli.restore.collision")
+    @Option(names = "--as", paramLabel = "folder|zip|bag", descriptionKey = "cli.restore.as")
+    @Nullable
+    String as;
+
+    @Option(
+            names = "--on-collision",
+            paramLabel = "replace|keep-both|rename-other|skip",
+            descriptionKey = "cli.restore.collision")
     @Nullable
     String onCollision;
 
@@ -65,23 +79,64 @@ final class RestoreCommand extends Base {
             throw new IllegalArgumentException(Words.of("cli.restore.both"));
         }
         Path target = to;
+        if (target == null && as != null) {
+            throw new IllegalArgumentException(Words.of("cli.restore.asWithoutTo"));
+        }
         int code = Main.DONE;
         List<Object> rows = new ArrayList<>();
-        for (List<Path> group : byPlace()) {
+        List<List<Path>> groups = byPlace();
+        if (groups.size() > 1 && target != null && form(target) != Form.FOLDER) {
+            throw new IllegalArgumentException(Words.of("cli.restore.onePlace"));
+        }
+        for (List<Path> group : groups) {
             try (Located located = locate(group.get(0))) {
                 List<Wish> wishes = new ArrayList<>();
+                List<TreeAt.Folder> folders = new ArrayList<>();
                 for (Path file : group) {
                     try (Located each = locate(file)) {
-                        wishes.addAll(wishes(each, target != null));
+                        wishes.addAll(wishes(each, target != null, folders));
                     }
                 }
-                code = Math.max(code, run(located, wishes, target, rows));
+                Order order = Order.restore(wishes, Collisions.all(rule(target != null)), folders);
+                code = Math.max(code, run(located, order, target, rows));
             }
         }
         if (json) {
             printJson(rows);
         }
         return code;
+    }
+
+    private enum Form {
+        FOLDER,
+        ZIP,
+        BAG
+    }
+
+    private Form form(Path target) {
+        boolean zipName =
+                String.valueOf(target.getFileName()).toLowerCase(Locale.ROOT).endsWith(".zip");
+        String typed = as;
+        if (typed == null) {
+            return zipName ? Form.ZIP : Form.FOLDER;
+        }
+        return switch (typed) {
+            case "folder" -> Form.FOLDER;
+            case "zip" -> Form.ZIP;
+            case "bag" -> Form.BAG;
+            default -> throw new IllegalArgumentException(Words.of("cli.restore.badAs", typed));
+        };
+    }
+
+    private Destination destination(Located located, @Nullable Path target) throws IOException {
+        if (target == null) {
+            return work(located);
+        }
+        return switch (form(target)) {
+            case FOLDER -> new Elsewhere(located.vault(), Protect.realOfNew(target));
+            case ZIP -> new ZipArchive(located.vault(), Protect.realOfNew(target));
+            case BAG -> new BagArchive(located.vault(), Protect.realOfNew(target), clock());
+        };
     }
 
     /** Files of one place are restored in one step, which one undo takes back. */
@@ -97,30 +152,27 @@ final class RestoreCommand extends Base {
         return List.copyOf(groups.values());
     }
 
-    private int run(Located located, List<Wish> asked, @Nullable Path target, List<Object> rows) throws IOException {
-        List<Wish> wishes = asked;
-        Elsewhere elsewhere = target == null ? null : new Elsewhere(located.vault(), Protect.realOfNew(target));
-        Collision rule = rule(elsewhere != null);
+    private int run(Located located, Order asked, @Nullable Path target, List<Object> rows) throws IOException {
+        Destination destination = destination(located, target);
         if (planOnly) {
-            RestorePlan plan = elsewhere == null ? work(located).plan(wishes, rule) : elsewhere.plan(wishes, rule);
-            rows.addAll(Outcomes.json(plan));
+            RestorePlan plan = destination.plan(asked);
+            rows.addAll(PlanReport.items(plan));
             if (!json) {
                 Outcomes.print(this, plan);
             }
-            return plan.count(RestorePlan.Step.REFUSE) > 0 ? Main.SOME_FAILED : Main.DONE;
+            return plan.count(RestorePlan.Step.REFUSE) > 0 || !plan.preflight().isGood() ? Main.SOME_FAILED : Main.DONE;
         }
-        if (elsewhere != null || !located.place().isOutside()) {
+        Order order = asked;
+        if (target != null || !located.place().isOutside()) {
             List<Wish> here = new ArrayList<>();
-            for (Wish w : wishes) {
+            for (Wish w : asked.wishes()) {
                 here.add(new Wish(inVault(located.vault(), w.version()), w.target()));
             }
-            wishes = here;
+            order = asked.with(here);
         }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            result = elsewhere == null
-                    ? work(located).restore(wishes, rule, progress)
-                    : elsewhere.restore(wishes, rule, progress);
+            result = destination.restore(order, progress);
         }
         rows.addAll(Outcomes.json(result));
         boolean failed = result.count(RestoreResult.Outcome.FAILED) > 0;
@@ -138,19 +190,20 @@ final class RestoreCommand extends Base {
         return switch (typed) {
             case "replace" -> Collision.REPLACE;
             case "keep-both" -> Collision.KEEP_BOTH;
+            case "rename-other" -> Collision.KEEP_BOTH_RENAME_OTHER;
             case "skip" -> Collision.SKIP;
             default -> throw new IllegalArgumentException(Words.of("cli.restore.badCollision", typed));
         };
     }
 
-    private List<Wish> wishes(Located located, boolean elsewhere) throws IOException {
+    private List<Wish> wishes(Located located, boolean elsewhere, List<TreeAt.Folder> folders) throws IOException {
         try (Reading reading = located.vault().read()) {
             boolean isFolder = reading.isFolder(located.place(), located.path());
             Line line = located.path().isEmpty()
                     ? null
                     : reading.line(located.place(), located.path()).orElse(null);
             if (line == null && isFolder) {
-                return folder(located, reading, elsewhere);
+                return folder(located, reading, elsewhere, folders);
             }
             if (line == null) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", located.file()));
@@ -207,47 +260,30 @@ final class RestoreCommand extends Base {
     }
 
     /** A folder: all its files of the moment, or with none given, those that are removed. */
-    private List<Wish> folder(Located located, Reading reading, boolean elsewhere) throws IOException {
+    private List<Wish> folder(Located located, Reading reading, boolean elsewhere, List<TreeAt.Folder> folders)
+            throws IOException {
         if (version > 0) {
             throw new IllegalArgumentException(Words.of("cli.restore.folderVersion", located.file()));
         }
-        List<Wish> wishes = new ArrayList<>();
-        String above = RelativePath.parent(located.path());
-        if (at == null) {
-            removedIn(located, reading, located.path(), above, elsewhere, wishes);
-            if (wishes.isEmpty()) {
-                throw new IllegalArgumentException(Words.of("cli.restore.nothingRemoved", located.file()));
-            }
-            return wishes;
+        Instant moment = at == null ? now() : moment(at, located);
+        List<String> paths = at == null
+                ? Selection.removedIn(reading, located.place(), located.path(), moment)
+                : List.of(located.path());
+        if (paths.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("cli.restore.nothingRemoved", located.file()));
         }
-        for (Map.Entry<String, Entry> e : reading.tree(located.place(), located.path(), moment(at, located))
-                .entrySet()) {
-            if (e.getValue().kind() != EntryKind.FOLDER) {
-                Version v = reading.line(e.getValue().line())
-                        .orElseThrow()
-                        .version(e.getValue().number())
-                        .orElseThrow();
-                wishes.add(new Wish(v, elsewhere ? below(above, e.getKey()) : e.getKey()));
-            }
+        Order order =
+                new Selection(paths, moment).order(reading, located.place(), false, Collisions.all(Collision.REPLACE));
+        String above = elsewhere ? RelativePath.parent(located.path()) : "";
+        for (TreeAt.Folder f : order.folders()) {
+            folders.add(new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()));
         }
-        return wishes;
+        return order.wishes().stream()
+                .map(w -> new Wish(w.version(), below(above, w.target())))
+                .toList();
     }
 
     private static String below(String above, String path) {
         return above.isEmpty() ? path : path.substring(above.length() + 1);
-    }
-
-    private void removedIn(
-            Located located, Reading reading, String folder, String above, boolean elsewhere, List<Wish> into)
-            throws IOException {
-        for (Entry e : reading.listing(located.place(), folder, now(), true)) {
-            String path = RelativePath.child(folder, e.name());
-            if (e.kind() == EntryKind.FOLDER) {
-                removedIn(located, reading, path, above, elsewhere, into);
-            } else if (e.removed().isPresent()) {
-                Version v = reading.line(e.line()).orElseThrow().newest().orElseThrow();
-                into.add(new Wish(v, elsewhere ? below(above, path) : path));
-            }
-        }
     }
 }

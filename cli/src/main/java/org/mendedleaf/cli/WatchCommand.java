@@ -9,6 +9,8 @@ import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -23,7 +25,7 @@ final class WatchCommand extends Base {
     @Override
     public Integer call() throws Exception {
         List<OpenVault> open = new ArrayList<>();
-        List<Guardian> guardians = new ArrayList<>();
+        List<AutoCloseable> guardians = new ArrayList<>();
         CountDownLatch end = new CountDownLatch(1);
         Thread hook = new Thread(() -> close(guardians, open), "watch-end");
         try {
@@ -31,6 +33,7 @@ final class WatchCommand extends Base {
                 OpenVault vaultHere = open(folder);
                 open.add(vaultHere);
                 guardians.add(Guardian.start(vaultHere, clock(), authors(), new Teller()));
+                guardians.add(SnapshotKeeper.start(vaultHere, clock(), authors(), home().who(), new SnapshotTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);
             say("cli.watch.started");
@@ -42,17 +45,34 @@ final class WatchCommand extends Base {
         }
     }
 
-    private static synchronized void close(List<Guardian> guardians, List<OpenVault> open) {
-        guardians.forEach(Guardian::close);
-        guardians.clear();
-        for (OpenVault each : open) {
+    private static synchronized void close(List<AutoCloseable> guardians, List<OpenVault> open) {
+        List<AutoCloseable> all = new ArrayList<>(guardians);
+        all.addAll(open);
+        for (AutoCloseable each : all) {
             try {
                 each.close();
-            } catch (IOException e) {
+            } catch (Exception e) {
                 org.slf4j.LoggerFactory.getLogger(WatchCommand.class).debug("closing", e);
             }
         }
+        guardians.clear();
         open.clear();
+    }
+
+    private final class SnapshotTeller implements SnapshotKeeper.Listener {
+        @Override
+        public void taken(Place place, Snapshot snapshot) {
+            line(Words.of(
+                    "cli.watch.snapshot",
+                    place.name(),
+                    snapshot.label().isEmpty() ? "" : " (" + snapshot.label() + ")"));
+            surroundings.out().flush();
+        }
+
+        @Override
+        public void failed(Place place, IOException why) {
+            complain(Words.of("cli.watch.failed", place.name(), why.getMessage()));
+        }
     }
 
     private final class Teller implements Guardian.Listener {

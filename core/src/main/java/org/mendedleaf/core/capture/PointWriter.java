@@ -22,6 +22,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceWriter;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.StoredContent;
 
@@ -67,7 +68,9 @@ final class PointWriter {
         this.place = place;
         this.clock = clock;
         this.authors = authors;
-        this.lastLook = lastLook;
+        // What a snapshot saw stays what was there at its moment, as with a look.
+        Instant cut = SnapshotStore.of(session).newest(place).orElse(lastLook);
+        this.lastLook = cut.isAfter(lastLook) ? cut : lastLook;
         this.first = first;
         this.started = started;
         this.lines = new LineWriter(session);

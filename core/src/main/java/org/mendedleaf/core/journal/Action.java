@@ -2,6 +2,8 @@ package org.mendedleaf.core.journal;
 
 import java.time.Instant;
 import java.util.List;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
 
 /**
  * Something that somebody did, with what is needed to undo it.
@@ -21,6 +23,15 @@ public record Action(
     /** Copies the list. */
     public Action {
         items = List.copyOf(items);
+    }
+
+    /** What was done, in words: {@code 12 files restored}, or with the name of the only one. */
+    public String words() {
+        List<Item> files = items.stream().filter(i -> i.line() != 0).toList();
+        long lines = files.stream().map(Item::line).distinct().count();
+        return lines == 1
+                ? Words.of("action.one." + kind, files.get(0).name())
+                : Words.of("action." + kind, Say.number(lines), lines);
     }
 
     /**

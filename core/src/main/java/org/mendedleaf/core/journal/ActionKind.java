@@ -13,7 +13,11 @@ public enum ActionKind {
     /** Versions were erased in another system. */
     ERASED(5),
     /** A snapshot was taken. */
-    SNAPSHOT(6);
+    SNAPSHOT(6),
+    /** A folder or files were rolled back to a moment. */
+    ROLLED_BACK(7),
+    /** Snapshots were erased; the item's line is the snapshot. */
+    SNAPSHOT_ERASED(8);
 
     private final int code;
 

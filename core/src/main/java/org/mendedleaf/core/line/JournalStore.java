@@ -48,14 +48,34 @@ public final class JournalStore {
         session.apply(Op.JOURNAL_ITEM, action, seq, item.line(), folder, item.name(), item.before(), item.after());
     }
 
-    /** The last action that can be undone and was not. */
-    public Optional<Action> lastUndoable() throws IOException {
-        Optional<Long> id = sql.first(
+    /** What an item intended is done: on this line, with this number. */
+    public static void done(WriteSession session, long action, int seq, long line, int after) throws IOException {
+        session.apply(Op.JOURNAL_ITEM_DONE, line, after, action, seq);
+    }
+
+    /** What an item intended did not come about. */
+    public static void didNot(WriteSession session, long action, int seq) throws IOException {
+        session.apply(Op.JOURNAL_ITEM_VOID, action, seq);
+    }
+
+    /** The actions that can be undone and were not, newest first. */
+    public List<Action> undoable(int most) throws IOException {
+        List<Action> found = new ArrayList<>();
+        for (long id : sql.list(
                 "SELECT id FROM journal j WHERE undoes = 0 AND kind <> 3"
                         + " AND NOT EXISTS (SELECT 1 FROM journal u WHERE u.undoes = j.id)"
-                        + " AND EXISTS (SELECT 1 FROM journal_item i WHERE i.journal = j.id) ORDER BY id DESC LIMIT 1",
-                r -> r.getLong(1));
-        return id.isEmpty() ? Optional.empty() : get(id.get());
+                        + " AND EXISTS (SELECT 1 FROM journal_item i WHERE i.journal = j.id)"
+                        + " ORDER BY id DESC LIMIT ?",
+                r -> r.getLong(1),
+                most)) {
+            get(id).ifPresent(found::add);
+        }
+        return found;
+    }
+
+    /** The last action that can be undone and was not. */
+    public Optional<Action> lastUndoable() throws IOException {
+        return undoable(1).stream().findFirst();
     }
 
     /** An action by its id. */

@@ -53,7 +53,7 @@ final class LineQuery {
         if (place.isEmpty()) {
             return Optional.empty();
         }
-        List<LinePoint> points = new ArrayList<>(versions(id));
+        List<LinePoint> points = new ArrayList<>(versions(id, 0));
         points.addAll(events(id));
         points.sort(Comparator.comparing(LinePoint::at)
                 .thenComparing(p -> p instanceof Version v ? v.number() : ((Event) p).number())
@@ -68,7 +68,25 @@ final class LineQuery {
                 points));
     }
 
-    private List<Version> versions(long line) throws IOException {
+    Optional<Version> version(long line, int number) throws IOException {
+        return versions(line, number).stream().findFirst();
+    }
+
+    /** Where a line was at a moment; empty when it was not there. */
+    Optional<String> pathAt(long line, long at) throws IOException {
+        Optional<Long> node = sql.first(
+                "SELECT n.id FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id WHERE n.id IN"
+                        + " (SELECT node FROM version WHERE line = ?1 UNION SELECT origin_node FROM event WHERE line = ?1"
+                        + " UNION SELECT target_node FROM event WHERE line = ?1)"
+                        + " AND s.valid_from <= ?2 AND s.valid_to > ?2",
+                r -> r.getLong(1),
+                line,
+                at);
+        return node.isEmpty() ? Optional.empty() : Optional.of(names.nodePath(node.get()));
+    }
+
+    /** All versions of a line, or with a number only that one. */
+    private List<Version> versions(long line, int only) throws IOException {
         record Raw(
                 int number,
                 long node,
@@ -88,7 +106,7 @@ final class LineQuery {
         List<Version> versions = new ArrayList<>();
         for (Raw r : sql.list(
                 "SELECT number, node, saved, captured, who, origin, source, kind, size, mtime, mode, digest, sha256,"
-                        + " recipe, note FROM version WHERE line = ?",
+                        + " recipe, note FROM version WHERE line = ?1 AND (?2 = 0 OR number = ?2)",
                 r -> new Raw(
                         r.getInt(1),
                         r.getLong(2),
@@ -105,7 +123,8 @@ final class LineQuery {
                         r.getBytes(13),
                         r.getBytes(14),
                         r.getString(15)),
-                line)) {
+                line,
+                only)) {
             byte[] sha256 = r.sha256();
             versions.add(new Version(
                     line,

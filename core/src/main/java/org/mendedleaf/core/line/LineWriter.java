@@ -59,13 +59,7 @@ public final class LineWriter {
 
     /** What the catalogue holds as present under one name. */
     public Optional<LiveEntry> live(long folder, String name) throws IOException {
-        return sql.first(
-                "SELECT " + LiveEntry.COLUMNS + " FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id"
-                        + " AND s.valid_to = ? WHERE n.folder = ? AND n.name = ?",
-                LiveEntry::of,
-                Moment.OPEN,
-                folder,
-                name);
+        return sql.first(LiveEntry.BY_NAME, LiveEntry::of, Moment.OPEN, folder, name);
     }
 
     /** Digest and recipe of a version. */
@@ -85,6 +79,26 @@ public final class LineWriter {
                 Digest.of(raw.digest()),
                 Recipe.decode(raw.recipe()),
                 sha == null ? Optional.empty() : Optional.of(Digest.of(sha)));
+    }
+
+    /**
+     * Modified time and permissions that a version last had under a name.
+     *
+     * @param mtimeNanos nanoseconds since 1970
+     */
+    public record Look(long mtimeNanos, int mode) {}
+
+    /** How a version of a line looked last under a name. */
+    public Optional<Look> look(long folder, String name, long line, int number) throws IOException {
+        return sql.first(
+                "SELECT s.mtime, s.mode FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id"
+                        + " WHERE n.folder = ? AND n.name = ? AND n.line = ? AND s.number = ?"
+                        + " ORDER BY s.valid_to DESC LIMIT 1",
+                r -> new Look(r.getLong(1), r.getInt(2)),
+                folder,
+                name,
+                line,
+                number);
     }
 
     /** A line that once was under this name and is now removed or left out. */

@@ -66,7 +66,15 @@ public enum Op {
     /** Parameters: note, line, number. */
     VERSION_NOTE(26, "UPDATE version SET note = ? WHERE line = ? AND number = ?"),
     /** Parameters: valid_from, folder, node, valid_to. Something was there earlier than was known. */
-    SPAN_BEGINS(27, "UPDATE span SET valid_from = min(valid_from, ?) WHERE folder = ? AND node = ? AND valid_to = ?");
+    SPAN_BEGINS(27, "UPDATE span SET valid_from = min(valid_from, ?) WHERE folder = ? AND node = ? AND valid_to = ?"),
+    /** Parameters: id, place, path, at, label, who, schedule, hold, erased. */
+    SNAPSHOT(28, "INSERT OR REPLACE INTO snapshot VALUES (?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: id, place, path, label, rule, start, zone, keep, missed, handled, ended. */
+    SCHEDULE(29, "INSERT OR REPLACE INTO schedule VALUES (?,?,?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: line, after, journal, seq. What was intended is done. */
+    JOURNAL_ITEM_DONE(30, "UPDATE journal_item SET line = ?, after = ? WHERE journal = ? AND seq = ?"),
+    /** Parameters: journal, seq. What was intended did not come about. */
+    JOURNAL_ITEM_VOID(31, "DELETE FROM journal_item WHERE journal = ? AND seq = ?");
 
     private final int code;
     private final String sql;

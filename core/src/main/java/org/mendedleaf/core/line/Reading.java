@@ -197,6 +197,22 @@ public final class Reading implements AutoCloseable {
         return found;
     }
 
+    /** A folder with all below it at a moment, with the versions of its files. */
+    public TreeAt treeAt(Place place, String folder, Instant at) throws IOException {
+        Optional<Long> id = names.folder(place.id(), folder);
+        return id.isEmpty()
+                ? new TreeAt(new TreeMap<>(), List.of())
+                : new TreeQuery(sql).at(id.get(), folder, Moment.micros(at));
+    }
+
+    /** What differs in a folder and below it between two moments, the earlier one first. */
+    public Difference difference(Place place, String folder, Instant from, Instant to) throws IOException {
+        Optional<Long> id = names.folder(place.id(), folder);
+        return id.isEmpty() || !from.isBefore(to)
+                ? new Difference(List.of(), List.of())
+                : new TreeQuery(sql).difference(id.get(), folder, Moment.micros(from), Moment.micros(to));
+    }
+
     private static void collect(ListingQuery query, long folder, String path, long at, Map<String, Entry> into)
             throws IOException {
         for (Entry entry : query.present(folder, at)) {
@@ -216,6 +232,24 @@ public final class Reading implements AutoCloseable {
     /** A line by its id. */
     public Optional<Line> line(long id) throws IOException {
         return new LineQuery(sql, names).get(id, places());
+    }
+
+    /** What the catalogue holds as present at a path. */
+    public Optional<LiveEntry> live(Place place, String path) throws IOException {
+        Optional<Long> folder = names.folder(place.id(), RelativePath.parent(path));
+        return folder.isEmpty()
+                ? Optional.empty()
+                : sql.first(LiveEntry.BY_NAME, LiveEntry::of, Moment.OPEN, folder.get(), RelativePath.name(path));
+    }
+
+    /** One version of a line. */
+    public Optional<Version> version(long line, int number) throws IOException {
+        return new LineQuery(sql, names).version(line, number);
+    }
+
+    /** Where a file was at a moment; empty when it was not there. */
+    public Optional<String> pathAt(long line, Instant at) throws IOException {
+        return new LineQuery(sql, names).pathAt(line, Moment.micros(at));
     }
 
     /** The version of a line that was current at a moment, if the file was there. */
@@ -293,6 +327,32 @@ public final class Reading implements AutoCloseable {
                 Moment.micros(from),
                 place.id(),
                 Moment.micros(from));
+        return found == 0 ? Optional.empty() : Optional.of(Moment.instant(found));
+    }
+
+    /** The last change in a folder or below it, or of a file; the first capture is none. */
+    public Optional<Instant> lastChange(Place place, String path) throws IOException {
+        Optional<Long> folder = names.folder(place.id(), path);
+        Optional<Line> line = path.isEmpty() ? Optional.empty() : line(place, path);
+        long found;
+        if (line.isPresent()) {
+            found = sql.number(
+                    "SELECT max(at) FROM (SELECT saved at FROM version WHERE line = ?1 AND origin <> 1 UNION ALL"
+                            + " SELECT at FROM event WHERE line = ?1)",
+                    line.get().id());
+        } else if (folder.isPresent()) {
+            found = sql.number(
+                    "WITH RECURSIVE inside(id) AS (SELECT ?1 UNION ALL SELECT f.id FROM folder f"
+                            + " JOIN inside i ON f.parent = i.id), change(at) AS ("
+                            + "SELECT v.saved FROM inside i JOIN node n ON n.folder = i.id AND n.line <> 0"
+                            + " JOIN version v ON v.line = n.line AND v.node = n.id AND v.origin <> 1 UNION ALL"
+                            + " SELECT e.at FROM inside i JOIN node n ON n.folder = i.id AND n.line <> 0"
+                            + " JOIN event e ON e.line = n.line AND n.id IN (e.origin_node, e.target_node))"
+                            + " SELECT max(at) FROM change",
+                    folder.get());
+        } else {
+            found = 0;
+        }
         return found == 0 ? Optional.empty() : Optional.of(Moment.instant(found));
     }
 

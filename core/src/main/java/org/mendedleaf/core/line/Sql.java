@@ -28,7 +28,7 @@ final class Sql implements AutoCloseable {
     /** Makes a value of a row. */
     @FunctionalInterface
     interface Row<T> {
-        T of(ResultSet row) throws SQLException;
+        T of(ResultSet row) throws SQLException, VaultException;
     }
 
     <T> List<T> list(String sql, Row<T> mapper, @Nullable Object... values) throws VaultException {

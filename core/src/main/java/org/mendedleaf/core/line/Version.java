@@ -71,6 +71,27 @@ public record Version(
                 path);
     }
 
+    /** The same with the modified time and permissions that the file had at some moment. */
+    public Version looking(long otherMtimeNanos, int otherMode) {
+        return new Version(
+                line,
+                number,
+                saved,
+                captured,
+                who,
+                origin,
+                source,
+                kind,
+                size,
+                otherMtimeNanos,
+                otherMode,
+                digest,
+                sha256,
+                recipe,
+                note,
+                path);
+    }
+
     /** Whether the contents are known to be the same. */
     public boolean sameContent(Version other) {
         return digest.equals(other.digest) || (sha256.isPresent() && sha256.equals(other.sha256));

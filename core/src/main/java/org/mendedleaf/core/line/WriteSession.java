@@ -96,7 +96,9 @@ public final class WriteSession implements AutoCloseable {
         EVENT,
         CAPTURE,
         JOURNAL,
-        CUT;
+        CUT,
+        SNAPSHOT,
+        SCHEDULE;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

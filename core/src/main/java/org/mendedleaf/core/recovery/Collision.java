@@ -6,6 +6,8 @@ public enum Collision {
     REPLACE,
     /** Leave what is there, and put it beside under a numbered name. */
     KEEP_BOTH,
+    /** Put it there, and what is there beside it under a numbered name. */
+    KEEP_BOTH_RENAME_OTHER,
     /** Leave what is there. */
     SKIP
 }

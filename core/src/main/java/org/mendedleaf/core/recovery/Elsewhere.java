@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -15,6 +16,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentLinkedDeque;
+import java.util.stream.Stream;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -22,11 +24,12 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 
 /** Writes versions into a folder that need not be protected. What is there is never replaced, since nobody keeps it. */
-public final class Elsewhere {
+public final class Elsewhere implements Destination {
 
     private static final int BATCH = 64;
 
@@ -39,9 +42,10 @@ public final class Elsewhere {
         this.folder = folder;
     }
 
-    /** What restoring these into the folder would do. */
-    public RestorePlan plan(List<Wish> wishes, Collision rule) {
-        return RestorePlanner.plan(wishes, this::existing, rule);
+    @Override
+    public RestorePlan plan(Order order) {
+        boolean fresh = !Files.exists(folder);
+        return RestorePlanner.plan(order, fresh ? p -> Optional.empty() : this::existing, TargetFacts.of(folder));
     }
 
     private Optional<Existing> existing(String path) {
@@ -59,12 +63,16 @@ public final class Elsewhere {
     }
 
     /** Restores into the folder, on two threads. */
-    public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
+    @Override
+    public RestoreResult restore(Order order, Progress progress) throws IOException {
+        RestorePlan plan = plan(order);
+        if (!plan.preflight().isGood()) {
+            throw new IOException(plan.preflight().stops());
+        }
         Files.createDirectories(folder);
-        RestorePlan plan = plan(wishes, rule);
         progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
         RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
-        makeFolders(plan);
+        makeFolders(plan, order);
         Deque<List<Integer>> batches = batches(plan);
         Thread helper = new Thread(() -> work(plan, batches, results, progress), "restore-2");
         helper.start();
@@ -74,16 +82,32 @@ public final class Elsewhere {
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }
+        setLooks(order);
         List<RestoreResult.Item> done =
                 Arrays.stream(results).filter(Objects::nonNull).toList();
         return new RestoreResult(0, done, done.size() < results.length);
     }
 
+    /** Folders get their times and permissions when nothing more is put into them, the deepest first. */
+    private void setLooks(Order order) {
+        List<TreeAt.Folder> deepestFirst = new ArrayList<>(order.folders());
+        deepestFirst.sort(Comparator.comparing(TreeAt.Folder::path).reversed());
+        for (TreeAt.Folder f : deepestFirst) {
+            try (SafeFolder above = SafeFolder.open(folder, RelativePath.parent(f.path()))) {
+                above.setAttributes(RelativePath.name(f.path()), f.mtimeNanos(), f.mode());
+            } catch (IOException e) {
+                org.slf4j.LoggerFactory.getLogger(Elsewhere.class).debug("the look of {}", f.path(), e);
+            }
+        }
+    }
+
     /** Folders are made before two threads work in them. One that cannot be made fails its files later on. */
-    private void makeFolders(RestorePlan plan) {
-        plan.items().stream()
-                .filter(RestorePlan.Item::writes)
-                .map(i -> RelativePath.parent(i.target()))
+    private void makeFolders(RestorePlan plan, Order order) {
+        Stream.concat(
+                        plan.items().stream()
+                                .filter(RestorePlan.Item::writes)
+                                .map(i -> RelativePath.parent(i.target())),
+                        order.folders().stream().map(TreeAt.Folder::path))
                 .distinct()
                 .forEach(path -> {
                     try {
@@ -138,9 +162,7 @@ public final class Elsewhere {
             for (int i : batch) {
                 RestorePlan.Item item = plan.items().get(i);
                 if (!item.writes()) {
-                    boolean refused = item.step() == RestorePlan.Step.REFUSE;
-                    results[i] = new RestoreResult.Item(
-                            item, refused ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT, 0, item.why());
+                    results[i] = RestoreResult.Item.untouched(item);
                     continue;
                 }
                 try {

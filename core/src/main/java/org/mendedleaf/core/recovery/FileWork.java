@@ -6,13 +6,13 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 
 /** What can be done with files of a place, be it a folder or a place in another system. */
-public interface FileWork {
+public interface FileWork extends Destination {
 
-    /** What restoring these would do now; changes nothing. */
-    RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException;
+    /** What rolling back would do, after a look at what is there now. */
+    RestorePlan plan(Rollback rollback, Progress progress) throws IOException;
 
-    /** Restores versions to their paths. */
-    RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException;
+    /** Rolls back, as one step that one undo takes back. */
+    RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException;
 
     /** What became of removing files. */
     record Removal(long action, List<String> removed, List<String> failed) {}
@@ -30,5 +30,10 @@ public interface FileWork {
     record Undone(Action action, List<String> done, List<String> failed) {}
 
     /** Puts everything that an action changed back to what was there before it. */
-    Undone undo(Action action) throws IOException;
+    default Undone undo(Action action) throws IOException {
+        return undo(action, Progress.NONE);
+    }
+
+    /** As {@link #undo(Action)}; cancelled, the action can be undone again, and what was done stays. */
+    Undone undo(Action action, Progress progress) throws IOException;
 }

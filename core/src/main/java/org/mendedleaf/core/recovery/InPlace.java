@@ -1,9 +1,11 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -20,17 +22,23 @@ import org.mendedleaf.core.line.FileFacts;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.ScanStore;
+import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.ContentReader;
-import org.mendedleaf.core.vault.StoredContent;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
-/** Changing files within a protected folder such that whatever was there is in the vault first. */
+/**
+ * Changing files within a protected folder such that whatever was there is in the vault first, in groups: what will be
+ * changed is noted and committed, then the files are moved into place, then their points are put down and committed.
+ */
 final class InPlace {
+
+    private static final int GROUP_FILES = 64;
+    private static final long GROUP_BYTES = 16L << 20;
 
     private final WriteSession session;
     private final Place place;
@@ -76,8 +84,8 @@ final class InPlace {
 
     /** What an earlier restore left unfinished when it was killed; nobody else restores while we hold the vault. */
     private void removeUnfinished(String path) throws IOException {
-        List<String> files = new java.util.ArrayList<>();
-        List<String> below = new java.util.ArrayList<>();
+        List<String> files = new ArrayList<>();
+        List<String> below = new ArrayList<>();
         try (SafeFolder folder = SafeFolder.open(place.root(), path)) {
             folder.list(new SafeFolder.Visitor() {
                 @Override
@@ -145,7 +153,7 @@ final class InPlace {
     }
 
     /** Whether what is on the disk is still what was captured. */
-    private static boolean agrees(LiveEntry live, DiskEntry disk) {
+    static boolean agrees(LiveEntry live, DiskEntry disk) {
         boolean folder = live.kind() == EntryKind.FOLDER;
         if (folder || disk.type() == DiskEntry.Type.FOLDER) {
             return folder && disk.type() == DiskEntry.Type.FOLDER;
@@ -154,87 +162,167 @@ final class InPlace {
         return sameKind && live.size() == disk.size() && live.mtimeNanos() == disk.mtimeNanos();
     }
 
-    /** What one change did to the lines, for the journal. */
-    record Done(long folder, String name, long line, int before, int after) {}
-
     /**
-     * Writes a version to a path, where nothing is or what is there is in the vault, and adds the point to its line.
+     * Carries tasks out in their order, those of one kind in one folder as a group.
      *
-     * @param done told what changed
-     * @return number of the new version
+     * @return what became of each, as far as it came before somebody cancelled
      */
-    int put(Version version, String path, boolean mayReplace, java.util.function.Consumer<Done> done, Progress progress)
-            throws IOException {
-        String folderPath = RelativePath.parent(path);
-        String name = RelativePath.name(path);
-        try (SafeFolder folder = SafeFolder.openOrCreate(place.root(), folderPath, made -> {})) {
-            SafeWrite write = new SafeWrite(folder, contents);
-            String beside = write.writeBeside(version, progress);
-            try {
-                Optional<DiskEntry> there = folder.find(name);
-                Optional<LiveEntry> live = live(path);
-                if (there.isPresent() && (!mayReplace || live.isEmpty() || !agrees(live.get(), there.get()))) {
-                    throw new IOException(Words.of("restore.changedMeanwhile"));
-                }
-                write.place(beside, name);
-            } catch (IOException e) {
-                write.deleteQuietly(beside);
-                throw e;
+    List<Task.Outcome> run(List<Task> tasks, Noting noting, Progress progress) throws IOException {
+        List<Task.Outcome> outcomes = new ArrayList<>();
+        int at = 0;
+        while (at < tasks.size() && !progress.isCancelled()) {
+            int end = group(tasks, at);
+            List<Task> group = tasks.subList(at, end);
+            Task first = group.get(0);
+            if (first instanceof Task.Put) {
+                List<Task.Put> puts = group.stream().map(t -> (Task.Put) t).toList();
+                outcomes.addAll(new PutGroup(session, place, this, noting, clock, who).run(puts, contents, progress));
+            } else if (first instanceof Task.Remove) {
+                outcomes.addAll(removeAll(group, noting));
+            } else if (first instanceof Task.MakeFolder m) {
+                outcomes.add(makeFolder(m.folder(), noting));
+            } else {
+                outcomes.add(removeFolder(first.path(), noting));
             }
-            folder.force();
-            return record(version, folderPath, name, folder.find(name).orElseThrow(), done);
+            progress.advance(end - at, 0);
+            at = end;
         }
+        return outcomes;
     }
 
-    private int record(
-            Version version, String folderPath, String name, DiskEntry disk, java.util.function.Consumer<Done> done)
-            throws IOException {
-        appear(folderPath, done);
-        long folder = lines.folder(place, folderPath);
-        Optional<LiveEntry> live = lines.live(folder, name);
-        FileFacts facts = new FileFacts(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), who);
-        StoredContent content = new StoredContent(
-                version.recipe(),
-                version.size(),
-                version.digest(),
-                version.sha256().orElse(null));
-        LineWriter.Arrival arrival = new LineWriter.Arrival(
-                facts,
-                version.number() == 0 ? version.origin() : Origin.RESTORED,
-                version.number(),
-                clock.instant(),
-                clock.instant(),
-                version.number() == 0 ? version.note() : "");
-        if (live.isPresent() && live.get().line() == version.line()) {
-            int after = lines.changed(place, live.get(), content, arrival);
-            done.accept(new Done(folder, name, version.line(), live.get().number(), after));
-            return after;
+    /** The end of the group that begins here. */
+    private static int group(List<Task> tasks, int from) {
+        Task first = tasks.get(from);
+        if (!(first instanceof Task.Put) && !(first instanceof Task.Remove)) {
+            return from + 1;
         }
+        String folder = RelativePath.parent(first.path());
+        Set<String> names = new HashSet<>();
+        long bytes = 0;
+        int at = from;
+        while (at < tasks.size() && at - from < GROUP_FILES && bytes < GROUP_BYTES) {
+            Task t = tasks.get(at);
+            boolean together = t.getClass() == first.getClass()
+                    && RelativePath.parent(t.path()).equals(folder)
+                    && names.add(t.path());
+            if (!together) {
+                break;
+            }
+            bytes += t instanceof Task.Put p ? p.version().size() : 0;
+            at++;
+        }
+        return at;
+    }
+
+    /** Fails a task for what is wrong with its file; what is wrong with the vault stops all. */
+    static Task.Outcome failed(Exception e) throws IOException {
+        if (e instanceof VaultException v && !(v instanceof VaultException.Damaged)) {
+            throw v;
+        }
+        return new Task.Outcome(0, Failures.words(e));
+    }
+
+    private List<Task.Outcome> removeAll(List<Task> group, Noting noting) throws IOException {
+        List<Noting.Intent> intents = new ArrayList<>();
+        List<Optional<LiveEntry>> live = new ArrayList<>();
+        for (Task t : group) {
+            Optional<LiveEntry> l = live(t.path()).filter(e -> e.kind() != EntryKind.FOLDER);
+            live.add(l);
+            l.ifPresent(e -> intents.add(new Noting.Intent(e.folder(), e.name(), e.line(), e.number())));
+        }
+        int item = noting.intend(intents);
+        session.commit();
+        List<Task.Outcome> outcomes = new ArrayList<>();
+        try (SafeFolder folder =
+                SafeFolder.open(place.root(), RelativePath.parent(group.get(0).path()))) {
+            for (int i = 0; i < group.size(); i++) {
+                Optional<LiveEntry> l = live.get(i);
+                if (l.isEmpty()) {
+                    outcomes.add(new Task.Outcome(0, Words.of("failure.gone")));
+                    continue;
+                }
+                try {
+                    delete(folder, l.get());
+                    outcomes.add(Task.Outcome.DONE);
+                    noting.done(item, l.get().line(), 0);
+                } catch (IOException e) {
+                    outcomes.add(failed(e));
+                    noting.didNot(item);
+                }
+                item++;
+            }
+            folder.force();
+        } catch (NoSuchFileException | NotDirectoryException e) {
+            // The whole folder is gone: so are its files, and the next look will say so.
+            while (outcomes.size() < group.size()) {
+                outcomes.add(new Task.Outcome(0, Failures.words(e)));
+            }
+        }
+        for (int i = 0; i < group.size(); i++) {
+            if (outcomes.get(i).isGood()) {
+                lines.ended(place, live.get(i).orElseThrow(), EventKind.REMOVED, who, clock.instant());
+            }
+        }
+        session.commit();
+        return outcomes;
+    }
+
+    /** Deletes a file that is still what was captured; one that is gone already is no trouble. */
+    static void delete(SafeFolder folder, LiveEntry live) throws IOException {
+        Optional<DiskEntry> disk = folder.find(live.name());
+        if (disk.isEmpty()) {
+            return;
+        }
+        if (!agrees(live, disk.get())) {
+            throw new IOException(Words.of("restore.changedMeanwhile"));
+        }
+        folder.delete(live.name());
+    }
+
+    private Task.Outcome makeFolder(TreeAt.Folder wanted, Noting noting) throws IOException {
+        Optional<LiveEntry> live = live(wanted.path());
         if (live.isPresent()) {
-            // Another line has the name now: it ends here, whole, and this one goes on.
-            lines.ended(place, live.get(), EventKind.REMOVED, who, clock.instant());
-            done.accept(new Done(folder, name, live.get().line(), live.get().number(), 0));
+            return live.get().kind() == EntryKind.FOLDER
+                    ? Task.Outcome.DONE
+                    : new Task.Outcome(0, Words.of("failure.exists"));
         }
-        Optional<LineWriter.Gone> gone = lines.goneLine(version.line());
-        if (gone.isPresent()) {
-            int after = lines.returnedTo(place, folder, name, gone.get(), content, arrival);
-            done.accept(new Done(folder, name, version.line(), 0, after));
-            return after;
+        int item = noting.intend(foreseeFolders(wanted.path()));
+        session.commit();
+        try (SafeFolder made = SafeFolder.openOrCreate(place.root(), wanted.path(), m -> {});
+                SafeFolder above = SafeFolder.open(place.root(), RelativePath.parent(wanted.path()))) {
+            made.force();
+            above.setAttributes(RelativePath.name(wanted.path()), wanted.mtimeNanos(), wanted.mode() | OWNER_ALL);
+        } catch (IOException e) {
+            noting.didNot(item);
+            session.commit();
+            return failed(e);
         }
-        // Its line lives elsewhere: what was put here begins a line of its own.
-        long line = lines.newLine(place, folder, name, content, arrival);
-        done.accept(new Done(folder, name, line, 0, 1));
-        return 1;
+        appear(wanted.path());
+        session.commit();
+        return Task.Outcome.DONE;
+    }
+
+    private static final int OWNER_ALL = 0b111_000_000;
+
+    /** The folders of a path that are not there yet, as items of the journal. */
+    List<Noting.Intent> foreseeFolders(String folderPath) throws IOException {
+        List<Noting.Intent> found = new ArrayList<>();
+        String at = folderPath;
+        while (!at.isEmpty() && live(at).isEmpty()) {
+            found.add(0, new Noting.Intent(lines.folder(place, RelativePath.parent(at)), RelativePath.name(at), 0, 0));
+            at = RelativePath.parent(at);
+        }
+        return found;
     }
 
     /** Makes known to the catalogue the folders that had to be made for a path. */
-    private void appear(String folderPath, java.util.function.Consumer<Done> done) throws IOException {
+    void appear(String folderPath) throws IOException {
         if (folderPath.isEmpty()) {
             return;
         }
         String above = RelativePath.parent(folderPath);
         String name = RelativePath.name(folderPath);
-        appear(above, done);
+        appear(above);
         long parent = lines.folder(place, above);
         if (lines.live(parent, name).isEmpty()) {
             try (SafeFolder folder = SafeFolder.open(place.root(), above)) {
@@ -242,39 +330,30 @@ final class InPlace {
                 FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
                 lines.folderAppears(place, parent, above, name, facts, clock.instant());
             }
-            done.accept(new Done(parent, name, 0, 0, 0));
         }
     }
 
-    /** Removes a file whose content is in the vault. */
-    void remove(String path, java.util.function.Consumer<Done> done) throws IOException {
-        String name = RelativePath.name(path);
-        LiveEntry live = live(path).orElseThrow(() -> new NoSuchFileException(path));
+    /** Removes a folder when it is empty; one that is not, or is gone, is no trouble. */
+    private Task.Outcome removeFolder(String path, Noting noting) throws IOException {
+        Optional<LiveEntry> live = live(path).filter(l -> l.kind() == EntryKind.FOLDER);
+        if (live.isEmpty()) {
+            return Task.Outcome.DONE;
+        }
+        int item = noting.intend(
+                List.of(new Noting.Intent(live.get().folder(), live.get().name(), 0, 1)));
+        session.commit();
         try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
-            Optional<DiskEntry> disk = folder.find(name);
-            if (disk.isPresent() && !agrees(live, disk.get())) {
-                throw new IOException(Words.of("restore.changedMeanwhile"));
-            }
-            if (disk.isPresent()) {
-                folder.delete(name);
-                folder.force();
-            }
+            folder.deleteFolder(RelativePath.name(path));
+        } catch (NoSuchFileException e) {
+            // Its time in the catalogue ends below.
+        } catch (IOException e) {
+            noting.didNot(item);
+            session.commit();
+            return e instanceof DirectoryNotEmptyException ? Task.Outcome.DONE : failed(e);
         }
-        lines.ended(place, live, EventKind.REMOVED, who, clock.instant());
-        done.accept(new Done(live.folder(), name, live.line(), live.number(), 0));
-    }
-
-    /** Removes a folder that a restore made, when it is empty. */
-    void removeFolder(String folderPath, String name) throws IOException {
-        try (SafeFolder folder = SafeFolder.open(place.root(), folderPath)) {
-            folder.deleteFolder(name);
-        } catch (NoSuchFileException | java.nio.file.DirectoryNotEmptyException e) {
-            return;
-        }
-        Optional<LiveEntry> live = live(RelativePath.child(folderPath, name));
-        if (live.isPresent() && live.get().kind() == EntryKind.FOLDER) {
-            lines.ended(place, live.get(), EventKind.REMOVED, who, clock.instant());
-            org.mendedleaf.core.line.ScanStore.forget(session, live.get().child());
-        }
+        lines.ended(place, live.get(), EventKind.REMOVED, who, clock.instant());
+        ScanStore.forget(session, live.get().child());
+        session.commit();
+        return Task.Outcome.DONE;
     }
 }

@@ -8,10 +8,11 @@ import java.util.Optional;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.vault.Digest;
 
 /** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */
 final class LiveView {
@@ -35,11 +36,9 @@ final class LiveView {
                 return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
             }
             EntryKind kind = d.type() == DiskEntry.Type.LINK ? EntryKind.LINK : EntryKind.FILE;
-            Optional<Line> line =
-                    reading.line(place, path).filter(l -> l.removed().isEmpty());
-            return line.flatMap(Line::newest)
-                    .map(v -> new Existing(kind, Optional.of(digest(v, d)), v.line()))
-                    .or(() -> Optional.of(new Existing(kind, Optional.empty(), 0)));
+            Optional<LiveEntry> live = reading.live(place, path).filter(l -> l.kind() != EntryKind.FOLDER);
+            return Optional.of(
+                    live.isEmpty() ? new Existing(kind, Optional.empty(), 0) : existing(kind, live.get(), d));
         } catch (NoSuchFileException e) {
             return Optional.empty();
         } catch (NotDirectoryException e) {
@@ -50,8 +49,10 @@ final class LiveView {
     }
 
     /** What was changed since its capture has a content that no version has yet. */
-    private static org.mendedleaf.core.vault.Digest digest(org.mendedleaf.core.line.Version newest, DiskEntry disk) {
-        boolean same = newest.size() == disk.size() && newest.mtimeNanos() == disk.mtimeNanos();
-        return same ? newest.digest() : org.mendedleaf.core.vault.Digest.of(new byte[32]);
+    private Existing existing(EntryKind kind, LiveEntry live, DiskEntry disk) throws IOException {
+        Digest digest = InPlace.agrees(live, disk)
+                ? reading.version(live.line(), live.number()).orElseThrow().digest()
+                : Digest.of(new byte[32]);
+        return new Existing(kind, Optional.of(digest), live.line());
     }
 }

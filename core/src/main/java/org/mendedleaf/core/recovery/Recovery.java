@@ -6,24 +6,30 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.function.Consumer;
+import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.words.Words;
@@ -32,8 +38,9 @@ import org.mendedleaf.core.words.Words;
  * Brings earlier contents back into a protected folder, removes files recoverably, and undoes both.
  *
  * <p>Before anything is touched, what is live and not yet captured is captured. Each file is written beside its target,
- * synced, read back, compared, and moved into place; then its point is put down and committed. A crash in between leaves
- * either the old content or the new one, both of them in the vault.
+ * synced, read back, compared; the journal says what will be changed; then it is moved into place, and its point is put
+ * down. A crash in between leaves either the old content or the new one, both of them in the vault, and an action that
+ * can be undone.
  */
 public final class Recovery implements FileWork {
 
@@ -56,35 +63,49 @@ public final class Recovery implements FileWork {
         this.who = who;
     }
 
-    /** What restoring these would do now; captures nothing and changes nothing. */
     @Override
-    public RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException {
+    public RestorePlan plan(Order order) throws IOException {
         try (Reading reading = vault.read()) {
-            return RestorePlanner.plan(wishes, path -> new LiveView(reading, place).existing(path), rule);
+            LiveView live = new LiveView(reading, place);
+            return RestorePlanner.plan(order, live::existing, TargetFacts.of(place.root()));
         }
     }
 
-    /** Restores versions to their paths. */
     @Override
-    public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
+    public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
+        return plan(order(rollback, progress));
+    }
+
+    /** What is to be done for it, after a look at what is there now. */
+    private Order order(Rollback rollback, Progress progress) throws IOException {
+        new Capture(vault, place, clock, authors).run(Scope.WHOLE, progress);
+        try (Reading reading = vault.read()) {
+            return rollback.order(reading, place);
+        }
+    }
+
+    @Override
+    public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
+        return restore(order(rollback, progress), progress);
+    }
+
+    @Override
+    public RestoreResult restore(Order order, Progress progress) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
             InPlace files = files(session, reading);
-            files.captureFirst(wishes.stream().map(Wish::target).toList());
-            RestorePlan plan = RestorePlanner.plan(wishes, path -> existing(files, path), rule);
-            progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
-            Noting noting = new Noting(session, ActionKind.RESTORED, 0);
-            List<RestoreResult.Item> results = new ArrayList<>();
-            boolean cancelled = false;
-            for (RestorePlan.Item item : plan.items()) {
-                cancelled = progress.isCancelled();
-                if (cancelled) {
-                    break;
-                }
-                results.add(carryOut(files, item, noting, progress));
-                progress.advance(1, 0);
+            List<String> paths =
+                    new ArrayList<>(order.wishes().stream().map(Wish::target).toList());
+            order.late().forEach(l -> paths.add(l.path()));
+            order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(paths::add);
+            files.captureFirst(paths);
+            RestorePlan plan = RestorePlanner.plan(order, path -> existing(files, path), TargetFacts.of(place.root()));
+            if (!plan.preflight().isGood()) {
+                throw new IOException(plan.preflight().stops());
             }
-            return new RestoreResult(noting.action(), results, cancelled);
+            progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
+            Noting noting = new Noting(session, place, clock, who, order.kind(), true);
+            return carryOut(files, reading, order, plan, noting, progress);
         }
     }
 
@@ -96,29 +117,70 @@ public final class Recovery implements FileWork {
         }
     }
 
-    private RestoreResult.Item carryOut(InPlace files, RestorePlan.Item item, Noting noting, Progress progress)
-            throws IOException {
-        if (!item.writes()) {
-            RestoreResult.Outcome outcome =
-                    item.step() == RestorePlan.Step.REFUSE ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT;
-            return new RestoreResult.Item(item, outcome, 0, item.why());
-        }
-        try {
-            boolean mayReplace = item.step() == RestorePlan.Step.REPLACE;
-            int number = files.put(item.version(), item.target(), mayReplace, noting, progress);
-            noting.commit();
-            return new RestoreResult.Item(item, RestoreResult.Outcome.DONE, number, "");
-        } catch (org.mendedleaf.core.vault.VaultException.Damaged e) {
-            return failed(item, e);
-        } catch (org.mendedleaf.core.vault.VaultException e) {
-            throw e;
-        } catch (IOException | IllegalArgumentException e) {
-            return failed(item, e);
+    /** A plan as tasks, each with the item that it is for; a folder has none. */
+    private record Steps(List<Task> tasks, List<Integer> items) {
+        void add(Task task, int item) {
+            tasks.add(task);
+            items.add(item);
         }
     }
 
-    private static RestoreResult.Item failed(RestorePlan.Item item, Exception e) {
-        return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
+    private static Steps steps(InPlace files, Reading reading, Order order, RestorePlan plan) throws IOException {
+        Steps steps = new Steps(new ArrayList<>(), new ArrayList<>());
+        for (int i = 0; i < plan.items().size(); i++) {
+            RestorePlan.Item item = plan.items().get(i);
+            switch (item.step()) {
+                case REMOVE -> steps.add(new Task.Remove(item.target()), i);
+                case MOVE_BACK -> steps.add(new Task.Put(item.version(), item.target(), true, item.other()), i);
+                case REPLACE -> steps.add(new Task.Put(item.version(), item.target(), true, ""), i);
+                case CREATE, KEEP_BOTH -> steps.add(new Task.Put(item.version(), item.target(), false, ""), i);
+                case KEEP_BOTH_RENAME_OTHER -> {
+                    LiveEntry live = files.live(item.target()).orElseThrow();
+                    Version there = reading.version(live.line(), live.number())
+                            .orElseThrow()
+                            .looking(live.mtimeNanos(), live.mode());
+                    // The line stays with its name; what was there begins one of its own beside it.
+                    String note = Words.of("restore.besideNote", RelativePath.name(item.target()), there.number());
+                    steps.add(new Task.Put(there.borrowed(0, note), item.other(), false, ""), -1);
+                    steps.add(new Task.Put(item.version(), item.target(), true, ""), i);
+                }
+                default -> {
+                    // Nothing happens to it.
+                }
+            }
+        }
+        order.folders().forEach(f -> steps.add(new Task.MakeFolder(f), -1));
+        order.lateFolders().forEach(f -> steps.add(new Task.RemoveFolder(f), -1));
+        return steps;
+    }
+
+    private static RestoreResult carryOut(
+            InPlace files, Reading reading, Order order, RestorePlan plan, Noting noting, Progress progress)
+            throws IOException {
+        Steps steps = steps(files, reading, order, plan);
+        List<Task.Outcome> outcomes = files.run(steps.tasks(), noting, progress);
+        Map<Integer, Task.Outcome> byItem = new HashMap<>();
+        for (int i = 0; i < outcomes.size(); i++) {
+            if (steps.items().get(i) >= 0) {
+                byItem.put(steps.items().get(i), outcomes.get(i));
+            }
+        }
+        List<RestoreResult.Item> results = new ArrayList<>();
+        for (int i = 0; i < plan.items().size(); i++) {
+            RestorePlan.Item item = plan.items().get(i);
+            Task.Outcome outcome = byItem.get(i);
+            if (outcome != null) {
+                results.add(new RestoreResult.Item(
+                        item,
+                        outcome.isGood() ? RestoreResult.Outcome.DONE : RestoreResult.Outcome.FAILED,
+                        outcome.number(),
+                        outcome.why()));
+            } else if (!item.acts()) {
+                results.add(RestoreResult.Item.untouched(item));
+            }
+        }
+        return new RestoreResult(
+                noting.action(), results, outcomes.size() < steps.tasks().size());
     }
 
     /**
@@ -154,7 +216,7 @@ public final class Recovery implements FileWork {
                             .isPresent()) {
                 return live.get().number();
             }
-            Noting noting = new Noting(session, ActionKind.PUT, 0);
+            Noting noting = new Noting(session, place, clock, who, ActionKind.PUT, true);
             long nanos = java.nio.file.Files.getLastModifiedTime(file).to(java.util.concurrent.TimeUnit.NANOSECONDS);
             Version version = new Version(
                     live.map(LiveEntry::line).orElse(0L),
@@ -173,9 +235,12 @@ public final class Recovery implements FileWork {
                     content.recipe(),
                     note,
                     path);
-            int number = files.put(version, path, true, noting, progress);
-            noting.commit();
-            return number;
+            Task.Outcome outcome = files.run(List.of(new Task.Put(version, path, true, "")), noting, progress)
+                    .get(0);
+            if (!outcome.isGood()) {
+                throw new IOException(outcome.why());
+            }
+            return outcome.number();
         }
     }
 
@@ -186,49 +251,58 @@ public final class Recovery implements FileWork {
                 Reading reading = vault.read()) {
             InPlace files = files(session, reading);
             files.captureFirst(paths);
-            Noting noting = new Noting(session, ActionKind.REMOVED, 0);
+            Noting noting = new Noting(session, place, clock, who, ActionKind.REMOVED, true);
+            List<Task> tasks =
+                    paths.stream().map(p -> (Task) new Task.Remove(p)).toList();
+            List<Task.Outcome> outcomes = files.run(tasks, noting, Progress.NONE);
             List<String> removed = new ArrayList<>();
             List<String> failed = new ArrayList<>();
-            for (String path : paths) {
-                try {
-                    files.remove(path, noting);
-                    noting.commit();
-                    removed.add(path);
-                } catch (org.mendedleaf.core.vault.VaultException e) {
-                    throw e;
-                } catch (IOException e) {
-                    failed.add(path + ": " + Failures.words(e));
+            for (int i = 0; i < paths.size(); i++) {
+                if (outcomes.get(i).isGood()) {
+                    removed.add(paths.get(i));
+                } else {
+                    failed.add(paths.get(i) + ": " + outcomes.get(i).why());
                 }
             }
             return new Removal(noting.action(), removed, failed);
         }
     }
 
-    /** Puts everything that an action changed back to what was there before it. */
     @Override
-    public Undone undo(Action action) throws IOException {
+    public Undone undo(Action action, Progress progress) throws IOException {
+        if (action.kind() == ActionKind.SNAPSHOT_ERASED) {
+            return new Undone(action, new Snapshots(vault, place, clock, authors, who).bringBack(action), List.of());
+        }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
             InPlace files = files(session, reading);
             List<Action.Item> items = new ArrayList<>(action.items());
             java.util.Collections.reverse(items);
             files.captureFirst(items.stream().map(Recovery::path).toList());
-            Noting noting = new Noting(session, ActionKind.UNDONE, action.id());
-            List<String> done = new ArrayList<>();
-            List<String> failed = new ArrayList<>();
+            List<Task> tasks = new ArrayList<>();
             for (Action.Item item : items) {
-                try {
-                    undo(files, reading, item, noting);
-                    done.add(path(item));
-                } catch (org.mendedleaf.core.vault.VaultException.Full e) {
-                    throw e;
-                } catch (IOException e) {
-                    failed.add(path(item) + ": " + Failures.words(e));
+                back(files, reading, item).ifPresent(tasks::add);
+            }
+            progress.begin(Words.of("job.undo"), tasks.size(), 0);
+            Noting noting = new Noting(session, place, clock, who, ActionKind.UNDONE, false);
+            List<Task.Outcome> outcomes = files.run(tasks, noting, progress);
+            List<String> failed = new ArrayList<>();
+            Set<String> done = new LinkedHashSet<>();
+            items.stream().filter(i -> i.line() != 0).forEach(i -> done.add(path(i)));
+            for (int i = 0; i < tasks.size(); i++) {
+                boolean good = i < outcomes.size() && outcomes.get(i).isGood();
+                if (!good) {
+                    done.remove(tasks.get(i).path());
+                    String why = i < outcomes.size() ? outcomes.get(i).why() : Words.of("restore.cancelled");
+                    failed.add(tasks.get(i).path() + ": " + why);
                 }
             }
-            noting.begin();
-            noting.commit();
-            return new Undone(action, done, failed);
+            // Noted at the end: one that was cut short can be undone again.
+            if (outcomes.size() == tasks.size()) {
+                noting.begin(action.id());
+                session.commit();
+            }
+            return new Undone(action, List.copyOf(done), failed);
         }
     }
 
@@ -236,78 +310,46 @@ public final class Recovery implements FileWork {
         return RelativePath.child(item.folder(), item.name());
     }
 
-    private void undo(InPlace files, Reading reading, Action.Item item, Noting noting) throws IOException {
+    /** What takes one item back; nothing when it is as it was. */
+    private Optional<Task> back(InPlace files, Reading reading, Action.Item item) throws IOException {
+        String path = path(item);
+        Optional<LiveEntry> live = files.live(path);
         if (item.line() == 0) {
-            files.removeFolder(item.folder(), item.name());
-            return;
-        }
-        Optional<LiveEntry> live = files.live(path(item));
-        if (item.before() == 0) {
-            if (live.isPresent() && live.get().line() == item.line()) {
-                files.remove(path(item), noting);
+            if (item.before() != 0) {
+                return live.isPresent() ? Optional.empty() : Optional.of(folderAgain(files, item));
             }
-            return;
+            // A folder that was made; a file whose line was not known before a kill is left where it is.
+            return live.filter(l -> l.kind() == EntryKind.FOLDER).map(l -> new Task.RemoveFolder(path));
         }
-        Line line = reading.line(item.line()).orElseThrow();
-        Version before = line.version(item.before()).orElseThrow();
         boolean there = live.isPresent() && live.get().line() == item.line();
+        if (item.before() == 0) {
+            return there ? Optional.of(new Task.Remove(path)) : Optional.empty();
+        }
+        Version before = reading.version(item.line(), item.before()).orElseThrow();
+        long folder = files.lines().folder(place, item.folder());
+        Optional<LineWriter.Look> look = files.lines().look(folder, item.name(), item.line(), item.before());
+        Version wanted = look.map(l -> before.looking(l.mtimeNanos(), l.mode())).orElse(before);
         if (there
+                && live.get().mtimeNanos() == wanted.mtimeNanos()
+                && live.get().mode() == wanted.mode()
                 && files.lines()
                         .content(item.line(), live.get().number())
                         .digest()
                         .equals(before.digest())) {
-            return;
+            return Optional.empty();
         }
-        files.put(before, path(item), true, noting, Progress.NONE);
+        return Optional.of(new Task.Put(wanted, path, true, ""));
+    }
+
+    private Task folderAgain(InPlace files, Action.Item item) throws IOException {
+        long parent = files.lines().folder(place, item.folder());
+        LineWriter.Look look = files.lines()
+                .look(parent, item.name(), 0, 0)
+                .orElse(new LineWriter.Look(clock.millis() * 1_000_000, 0755));
+        return new Task.MakeFolder(new TreeAt.Folder(path(item), look.mtimeNanos(), look.mode()));
     }
 
     private InPlace files(WriteSession session, Reading reading) throws IOException {
         return new InPlace(vault, session, place, clock, authors, who, reading.contents());
-    }
-
-    /** Notes changes in the journal as they happen. */
-    private final class Noting implements Consumer<InPlace.Done> {
-        private final WriteSession session;
-        private final ActionKind kind;
-        private final long undoes;
-        private final List<InPlace.Done> waiting = new ArrayList<>();
-        private long action;
-        private int seq;
-
-        Noting(WriteSession session, ActionKind kind, long undoes) {
-            this.session = session;
-            this.kind = kind;
-            this.undoes = undoes;
-        }
-
-        long action() {
-            return action;
-        }
-
-        @Override
-        public void accept(InPlace.Done done) {
-            waiting.add(done);
-        }
-
-        void begin() throws IOException {
-            if (action == 0) {
-                action = JournalStore.begin(
-                        session, new Action(0, clock.instant(), who, kind, place.id(), undoes, false, List.of()));
-            }
-        }
-
-        void commit() throws IOException {
-            begin();
-            for (InPlace.Done d : waiting) {
-                JournalStore.add(
-                        session,
-                        action,
-                        seq++,
-                        d.folder(),
-                        new Action.Item(d.line(), "", d.name(), d.before(), d.after()));
-            }
-            waiting.clear();
-            session.commit();
-        }
     }
 }

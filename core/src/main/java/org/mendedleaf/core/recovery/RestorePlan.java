@@ -2,13 +2,15 @@ package org.mendedleaf.core.recovery;
 
 import java.util.List;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
 
 /**
  * What a restore will do, file by file, before it does anything.
  *
- * @param items one for each wish, in that order
+ * @param items one for each wish, in that order; then one for each file that came later
+ * @param preflight whether it can be done
  */
-public record RestorePlan(List<Item> items) {
+public record RestorePlan(List<Item> items, Preflight preflight) {
 
     /** Copies the list. */
     public RestorePlan {
@@ -23,6 +25,14 @@ public record RestorePlan(List<Item> items) {
         REPLACE,
         /** What is there stays; it is written under another name. */
         KEEP_BOTH,
+        /** It is written, and what is there beside it under another name. */
+        KEEP_BOTH_RENAME_OTHER,
+        /** It goes back to where it was, and has the content that it had. */
+        MOVE_BACK,
+        /** It came later, and is removed such that it can be brought back. */
+        REMOVE,
+        /** It came later, and stays. */
+        LEAVE,
         /** Something has this name, and stays. */
         SKIP,
         /** The same content is there already. */
@@ -34,17 +44,31 @@ public record RestorePlan(List<Item> items) {
     /**
      * One file of a plan.
      *
-     * @param version that is wanted
+     * @param version that is wanted; of a file that came later, the one that is there
      * @param wanted path that was wished for
      * @param target path that it will have
      * @param step what will happen
-     * @param why the reason in words; empty where the step says all
+     * @param why the reason of a refusal, in words; empty otherwise
+     * @param other the other path that matters: where it is now, or where what is there goes; empty when there is none
      */
-    public record Item(Version version, String wanted, String target, Step step, String why) {
+    public record Item(Version version, String wanted, String target, Step step, String why, String other) {
 
         /** Whether something will be written. */
         public boolean writes() {
-            return step == Step.CREATE || step == Step.REPLACE || step == Step.KEEP_BOTH;
+            return switch (step) {
+                case CREATE, REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER, MOVE_BACK -> true;
+                case REMOVE, LEAVE, SKIP, UNCHANGED, REFUSE -> false;
+            };
+        }
+
+        /** Whether anything will happen to files. */
+        public boolean acts() {
+            return writes() || step == Step.REMOVE;
+        }
+
+        /** Why this happens, in words. */
+        public String reason() {
+            return why.isEmpty() ? Words.of("plan.why." + step, other) : why;
         }
     }
 
@@ -59,5 +83,10 @@ public record RestorePlan(List<Item> items) {
     /** Number of files for which this will happen. */
     public long count(Step step) {
         return items.stream().filter(i -> i.step() == step).count();
+    }
+
+    /** Number of files to which something will happen. */
+    public long acting() {
+        return items.stream().filter(Item::acts).count();
     }
 }

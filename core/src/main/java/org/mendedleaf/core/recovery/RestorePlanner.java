@@ -1,8 +1,10 @@
 package org.mendedleaf.core.recovery;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
@@ -13,34 +15,83 @@ import org.mendedleaf.core.words.Words;
 /** Decides what a restore will do. Pure: it sees what is there through a function, and changes nothing. */
 public final class RestorePlanner {
 
-    private RestorePlanner() {}
+    private final Function<String, Optional<Existing>> existing;
+    private final Collisions collisions;
+    private final TargetFacts facts;
+    private final Set<String> promised = new HashSet<>();
+    private final Map<String, String> folded = new HashMap<>();
+    private final Set<String> leaving = new HashSet<>();
+
+    private RestorePlanner(Function<String, Optional<Existing>> existing, Collisions collisions, TargetFacts facts) {
+        this.existing = existing;
+        this.collisions = collisions;
+        this.facts = facts;
+    }
+
+    /** A plan for restoring these where anything can be held. */
+    public static RestorePlan plan(List<Wish> wishes, Function<String, Optional<Existing>> existing, Collision rule) {
+        return plan(Order.restore(wishes, Collisions.all(rule)), existing, TargetFacts.ANYTHING);
+    }
 
     /**
      * A plan.
      *
-     * @param wishes what is wanted where
      * @param existing what is at a path now
-     * @param rule what to do where something has the name already
+     * @param facts of where it leads
      */
-    public static RestorePlan plan(List<Wish> wishes, Function<String, Optional<Existing>> existing, Collision rule) {
+    public static RestorePlan plan(Order order, Function<String, Optional<Existing>> existing, TargetFacts facts) {
+        RestorePlanner planner = new RestorePlanner(existing, order.collisions(), facts);
         List<RestorePlan.Item> items = new ArrayList<>();
-        Set<String> promised = new HashSet<>();
-        for (Wish wish : wishes) {
-            RestorePlan.Item item = decide(wish, existing, rule, promised);
+        // What moves back or is removed makes room for what has to go there.
+        order.wishes().forEach(w -> planner.leaving.add(w.from()));
+        order.late().stream().filter(Order.Late::remove).forEach(l -> planner.leaving.add(l.path()));
+        for (Wish wish : order.wishes()) {
+            RestorePlan.Item item = planner.decide(wish);
             if (item.writes()) {
-                promised.add(item.target());
+                planner.promised.add(item.target());
+                if (item.step() == RestorePlan.Step.KEEP_BOTH_RENAME_OTHER) {
+                    planner.promised.add(item.other());
+                }
             }
             items.add(item);
         }
-        return new RestorePlan(items);
+        for (Order.Late late : order.late()) {
+            // Something of that moment takes its name: it is replaced by that.
+            if (!planner.promised.contains(late.path())) {
+                RestorePlan.Step step = late.remove() ? RestorePlan.Step.REMOVE : RestorePlan.Step.LEAVE;
+                items.add(new RestorePlan.Item(late.version(), late.path(), late.path(), step, "", ""));
+            }
+        }
+        return new RestorePlan(items, Preflight.of(items, facts));
     }
 
-    private static RestorePlan.Item decide(
-            Wish wish, Function<String, Optional<Existing>> existing, Collision rule, Set<String> promised) {
+    private RestorePlan.Item decide(Wish wish) {
+        RestorePlan.Item item = collide(wish);
+        if (!item.writes()) {
+            return item;
+        }
+        Optional<String> problem = facts.problem(
+                item.target(), item.version().kind(), item.version().size());
+        if (problem.isPresent()) {
+            return item(wish, wish.target(), RestorePlan.Step.REFUSE, problem.get());
+        }
+        if (facts.caseInsensitive()) {
+            String same = folded.putIfAbsent(TargetFacts.folded(item.target()), item.target());
+            if (same != null && !same.equals(item.target())) {
+                return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("preflight.clash", same));
+            }
+        }
+        return item;
+    }
+
+    private RestorePlan.Item collide(Wish wish) {
         if (promised.contains(wish.target())) {
-            return keepBoth(wish, existing, promised);
+            return keepBoth(wish);
         }
         Optional<Existing> there = existing.apply(wish.target());
+        if (!wish.from().isEmpty()) {
+            return moveBack(wish, there);
+        }
         if (there.isEmpty()) {
             return item(wish, wish.target(), RestorePlan.Step.CREATE, "");
         }
@@ -50,11 +101,23 @@ public final class RestorePlanner {
         if (same) {
             return item(wish, wish.target(), RestorePlan.Step.UNCHANGED, "");
         }
-        return switch (rule) {
+        return switch (collisions.at(wish.target())) {
             case SKIP -> item(wish, wish.target(), RestorePlan.Step.SKIP, "");
-            case KEEP_BOTH -> keepBoth(wish, existing, promised);
+            case KEEP_BOTH -> keepBoth(wish);
+            case KEEP_BOTH_RENAME_OTHER -> renameOther(wish, e);
             case REPLACE -> replace(wish, e);
         };
+    }
+
+    private RestorePlan.Item moveBack(Wish wish, Optional<Existing> there) {
+        if (there.isPresent() && !leaving.contains(wish.target())) {
+            RestorePlan.Item replace = replace(wish, there.get());
+            if (replace.step() == RestorePlan.Step.REFUSE) {
+                return replace;
+            }
+        }
+        return new RestorePlan.Item(
+                wish.version(), wish.target(), wish.target(), RestorePlan.Step.MOVE_BACK, "", wish.from());
     }
 
     private static RestorePlan.Item replace(Wish wish, Existing there) {
@@ -67,19 +130,36 @@ public final class RestorePlanner {
         return item(wish, wish.target(), RestorePlan.Step.REPLACE, "");
     }
 
-    private static RestorePlan.Item keepBoth(
-            Wish wish, Function<String, Optional<Existing>> existing, Set<String> promised) {
-        String folder = RelativePath.parent(wish.target());
-        String name = RelativePath.name(wish.target());
+    private RestorePlan.Item keepBoth(Wish wish) {
+        return item(wish, free(wish.target()), RestorePlan.Step.KEEP_BOTH, "");
+    }
+
+    private RestorePlan.Item renameOther(Wish wish, Existing there) {
+        RestorePlan.Item replace = replace(wish, there);
+        return replace.step() == RestorePlan.Step.REFUSE
+                ? replace
+                : new RestorePlan.Item(
+                        wish.version(),
+                        wish.target(),
+                        wish.target(),
+                        RestorePlan.Step.KEEP_BOTH_RENAME_OTHER,
+                        "",
+                        free(wish.target()));
+    }
+
+    /** A numbered name that nothing has or will have. */
+    private String free(String target) {
+        String folder = RelativePath.parent(target);
+        String name = RelativePath.name(target);
         for (int i = 2; ; i++) {
             String other = RelativePath.child(folder, FileNames.numbered(name, i));
             if (!promised.contains(other) && existing.apply(other).isEmpty()) {
-                return item(wish, other, RestorePlan.Step.KEEP_BOTH, "");
+                return other;
             }
         }
     }
 
     private static RestorePlan.Item item(Wish wish, String target, RestorePlan.Step step, String why) {
-        return new RestorePlan.Item(wish.version(), wish.target(), target, step, why);
+        return new RestorePlan.Item(wish.version(), wish.target(), target, step, why, "");
     }
 }

@@ -34,7 +34,26 @@ public record RestoreResult(long action, List<Item> items, boolean cancelled) {
      * @param number of the new version; 0 when there is none
      * @param why what went wrong, in words; empty when nothing did
      */
-    public record Item(RestorePlan.Item plan, Outcome outcome, int number, String why) {}
+    public record Item(RestorePlan.Item plan, Outcome outcome, int number, String why) {
+
+        /** A file to which nothing was to happen; one that was refused counts as failed. */
+        static Item untouched(RestorePlan.Item item) {
+            boolean refused = item.step() == RestorePlan.Step.REFUSE;
+            return new Item(item, refused ? Outcome.FAILED : Outcome.LEFT, 0, item.why());
+        }
+    }
+
+    /** What was not done, to be tried again: what failed, and what somebody's cancelling kept from being done. */
+    public List<String> toRetry(RestorePlan whole) {
+        java.util.Set<String> good = new java.util.HashSet<>();
+        items.stream()
+                .filter(i -> i.outcome() != Outcome.FAILED)
+                .forEach(i -> good.add(i.plan().wanted()));
+        return whole.items().stream()
+                .map(RestorePlan.Item::wanted)
+                .filter(w -> !good.contains(w))
+                .toList();
+    }
 
     /** Number of files with this outcome. */
     public long count(Outcome outcome) {

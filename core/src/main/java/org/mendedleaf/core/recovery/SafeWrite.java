@@ -1,12 +1,11 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.io.InputStream;
 import java.nio.ByteBuffer;
+import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
-import java.nio.channels.SeekableByteChannel;
 import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -17,7 +16,6 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.ContentReader;
-import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
@@ -29,8 +27,7 @@ final class SafeWrite {
 
     private final SafeFolder folder;
     private final ContentReader contents;
-    private final MessageDigest sha = Digest.sha256();
-    private final ByteBuffer buffer = ByteBuffer.allocate(1 << 17);
+    private final Proof proof = new Proof();
 
     SafeWrite(SafeFolder folder, ContentReader contents) {
         this.folder = folder;
@@ -43,13 +40,6 @@ final class SafeWrite {
             Version version,
             List<ChunkPlace> places,
             @Nullable FileChannel channel) {}
-
-    /** Writes the version under a name of ours and proves it; returns that name. */
-    String writeBeside(Version version, Progress progress) throws IOException {
-        Written written = write(version, progress);
-        prove(written);
-        return written.name();
-    }
 
     /** Writes the version under a name of ours, not yet synced. What is written must be given to {@link #prove}. */
     Written write(Version version, Progress progress) throws IOException {
@@ -98,24 +88,9 @@ final class SafeWrite {
 
     private static final int OWNER_READ = 0b100_000_000;
 
-    /** Reads the file back and compares it, chunk by chunk, with the digests that were taken at capture. */
     private void compare(String name, Version version, List<ChunkPlace> places) throws IOException {
-        long size = 0;
-        try (SeekableByteChannel in = folder.read(name)) {
-            for (ChunkPlace place : places) {
-                buffer.clear().limit(place.length());
-                while (buffer.hasRemaining() && in.read(buffer) >= 0) {
-                    // until the chunk is whole
-                }
-                sha.update(buffer.flip());
-                size += buffer.limit();
-                if (buffer.limit() != place.length() || !Arrays.equals(sha.digest(), place.digest())) {
-                    throw new IOException(Words.of("restore.differs"));
-                }
-            }
-            if (in.size() != size || size != version.size()) {
-                throw new IOException(Words.of("restore.differs"));
-            }
+        try (InputStream in = Channels.newInputStream(folder.read(name))) {
+            proof.compare(in, version, places);
         }
     }
 

@@ -8,11 +8,17 @@ import org.mendedleaf.core.line.Version;
  *
  * @param version the version
  * @param target path from the root of where it goes
+ * @param from path where its file is now, when it shall move back from there; empty otherwise
  */
-public record Wish(Version version, String target) {
+public record Wish(Version version, String target, String from) {
 
     /** Refuses a path that is none, such as one that leads out of where it goes. */
     public Wish {
         RelativePath.requirePath(target);
+    }
+
+    /** A wish that moves nothing. */
+    public Wish(Version version, String target) {
+        this(version, target, "");
     }
 }

@@ -31,14 +31,15 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
-import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Existing;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestorePlanner;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.Rollback;
+import org.mendedleaf.core.recovery.TargetFacts;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
 
@@ -258,15 +259,35 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException {
+    public RestorePlan plan(Order order) throws IOException {
         needs(Capability.WRITING);
         Map<String, Optional<Existing>> there = new HashMap<>();
         Map<String, Version> wanted = new HashMap<>();
-        wishes.forEach(w -> wanted.put(w.target(), w.version()));
+        order.wishes().forEach(w -> wanted.put(w.target(), w.version()));
         try (Reading reading = vault.read()) {
             return RestorePlanner.plan(
-                    wishes, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))), rule);
+                    order,
+                    path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))),
+                    TargetFacts.ANYTHING);
         }
+    }
+
+    @Override
+    public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
+        return plan(order(rollback, progress));
+    }
+
+    private Order order(Rollback rollback, Progress progress) throws IOException {
+        needs(Capability.WRITING);
+        look(progress);
+        try (Reading reading = vault.read()) {
+            return rollback.order(reading, place);
+        }
+    }
+
+    @Override
+    public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
+        return restore(order(rollback, progress), progress);
     }
 
     private Optional<Existing> existing(
@@ -290,29 +311,33 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
+    public RestoreResult restore(Order order, Progress progress) throws IOException {
         look(Progress.NONE);
-        RestorePlan plan = plan(wishes, rule);
-        progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
+        RestorePlan plan = plan(order);
+        progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
         Map<String, Integer> before = new LinkedHashMap<>();
         List<RestorePlan.Item> toDo =
-                plan.items().stream().filter(RestorePlan.Item::writes).toList();
+                plan.items().stream().filter(RestorePlan.Item::acts).toList();
         for (RestorePlan.Item i : toDo) {
-            before.put(i.target(), current(line(i.target())));
-            secure(i.target());
+            for (String path : List.of(i.target(), i.other())) {
+                if (!path.isEmpty()) {
+                    before.put(path, current(line(path)));
+                    secure(path);
+                }
+            }
         }
         Mirror mirror = mirror();
         Map<String, String> failed = Transfers.run(
                 toDo,
                 RestorePlan.Item::target,
                 i -> {
-                    putBack(i, mirror);
-                    progress.advance(1, i.version().size());
+                    carryOut(i, mirror);
+                    progress.advance(1, i.writes() ? i.version().size() : 0);
                 },
                 progress);
         mirror.run(Progress.NONE);
         Map<String, Integer> numbers = new LinkedHashMap<>();
-        long action = note(ActionKind.RESTORED, 0, before, numbers);
+        long action = note(order.kind(), 0, before, numbers);
         List<RestoreResult.Item> results = new ArrayList<>();
         boolean cancelled = false;
         for (RestorePlan.Item i : plan.items()) {
@@ -321,12 +346,30 @@ public final class OutsideWork implements FileWork {
                 cancelled = true;
                 continue;
             }
-            RestoreResult.Outcome outcome = !i.writes()
+            RestoreResult.Outcome outcome = !i.acts()
                     ? (i.step() == RestorePlan.Step.REFUSE ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT)
                     : failed.containsKey(i.target()) ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.DONE;
             results.add(new RestoreResult.Item(i, outcome, numbers.getOrDefault(i.target(), 0), why));
         }
         return new RestoreResult(action, results, cancelled);
+    }
+
+    private void carryOut(RestorePlan.Item item, Mirror mirror) throws IOException {
+        switch (item.step()) {
+            case REMOVE -> system.remove(name, item.target(), key());
+            case MOVE_BACK -> {
+                putBack(item, mirror);
+                system.remove(name, item.other(), key());
+            }
+            case KEEP_BOTH_RENAME_OTHER -> {
+                Version there = line(item.target()).flatMap(Line::newest).orElseThrow();
+                putBack(
+                        new RestorePlan.Item(there, item.other(), item.other(), RestorePlan.Step.CREATE, "", ""),
+                        mirror);
+                putBack(item, mirror);
+            }
+            default -> putBack(item, mirror);
+        }
     }
 
     /** Within the system where it can, else fetched and put in. */
@@ -409,6 +452,45 @@ public final class OutsideWork implements FileWork {
         }
     }
 
+    /**
+     * Erases a snapshot in the system. Versions that nobody else holds are taken into the vault first.
+     *
+     * @return how many those were
+     */
+    public int eraseSnapshot(Cut cut, Progress progress) throws IOException {
+        needs(Capability.SNAPSHOTS);
+        List<Version> alone = new ArrayList<>();
+        try (Reading reading = vault.read()) {
+            for (Version v : reading.treeAt(place, "", cut.at()).files().values()) {
+                Line line = reading.line(v.line()).orElseThrow();
+                List<Holder> holders = reading.holders(line).getOrDefault(v.number(), List.of());
+                if (holders.stream().allMatch(h -> h.point().equals(cut.key()))) {
+                    alone.add(line.version(v.number()).orElseThrow());
+                }
+            }
+        }
+        progress.begin(
+                Words.of("outside.securing", place.where()),
+                alone.size(),
+                alone.stream().mapToLong(Version::size).sum());
+        for (Version v : alone) {
+            if (progress.isCancelled()) {
+                throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
+            }
+            fetch.intoVault(v, Progress.NONE);
+            progress.advance(1, v.size());
+        }
+        system.eraseCut(name, cut.key());
+        look(Progress.NONE);
+        try (WriteSession session = vault.write()) {
+            JournalStore.begin(
+                    session,
+                    new Action(0, clock.instant(), who, ActionKind.SNAPSHOT_ERASED, place.id(), 0, false, List.of()));
+            session.commit();
+        }
+        return alone.size();
+    }
+
     /** Takes a snapshot. */
     public Cut snapshot(String label) throws IOException {
         needs(Capability.SNAPSHOTS);
@@ -423,7 +505,7 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public Undone undo(Action action) throws IOException {
+    public Undone undo(Action action, Progress progress) throws IOException {
         look(Progress.NONE);
         List<String> done = new ArrayList<>();
         List<String> failed = new ArrayList<>();
@@ -463,6 +545,6 @@ public final class OutsideWork implements FileWork {
                     .orElseThrow(() -> new SystemException.Missing(Words.of("fetch.unknown", path)));
         }
         secure(path);
-        putBack(new RestorePlan.Item(version, path, path, RestorePlan.Step.REPLACE, ""), mirror);
+        putBack(new RestorePlan.Item(version, path, path, RestorePlan.Step.REPLACE, "", ""), mirror);
     }
 }

@@ -7,6 +7,7 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
@@ -17,6 +18,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
@@ -26,6 +28,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 
 /** Work in a system as in a folder: the same for every kind that can be written to. */
@@ -224,5 +227,53 @@ class OutsideWorkTest {
         OutsideWork.PutResult result = put(library, "a.txt", "y".repeat(600_000));
         assertThat(result.failed().get("a.txt")).contains("no room");
         assertThat(rig.live(library, "a.txt").orElseThrow()).startsWith("xxx");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void aPlaceIsRolledBackToAMomentAndTheUndoTakesItBack(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        put(place, "a.txt", "one");
+        put(place, "sub/b.txt", "stays");
+        if (kind.keepsCuts()) {
+            rig.work(place).snapshot("then");
+        }
+        Instant then = rig.later(Duration.ofMinutes(5)).now();
+        put(place, "a.txt", "two");
+        put(place, "later.txt", "came later");
+        rig.later(Duration.ofMinutes(1));
+        Rollback rollback = new Rollback(List.of(""), then, true);
+        RestorePlan plan = rig.work(place).plan(rollback, Progress.NONE);
+        assertThat(plan.items())
+                .extracting(i -> i.target() + " " + i.step())
+                .containsExactly("a.txt REPLACE", "later.txt REMOVE");
+        RestoreResult result = rig.work(place).rollBack(rollback, Progress.NONE);
+        assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(2);
+        assertThat(rig.live(place, "a.txt")).contains("one");
+        assertThat(rig.live(place, "later.txt")).isEmpty();
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.work(place).undo(last()).failed()).isEmpty();
+        assertThat(rig.live(place, "a.txt")).contains("two");
+        assertThat(rig.live(place, "later.txt")).contains("came later");
+        assertThat(rig.live(place, "sub/b.txt")).contains("stays");
+    }
+
+    @Test
+    void whatOnlyASnapshotHoldsIsInTheVaultBeforeItIsErased() throws IOException {
+        Place share = place(SystemKind.FILE_SERVER);
+        put(share, "a.txt", "only the snapshot has it");
+        Cut cut = rig.work(share).snapshot("then");
+        rig.system(SystemKind.FILE_SERVER)
+                .put("p", rig.request("a.txt", "replaced by somebody else", "", "another-key"));
+        rig.later(Duration.ofMinutes(1));
+        rig.work(share).look(Progress.NONE);
+        rig.work(share).eraseSnapshot(cut, Progress.NONE);
+        assertThat(rig.cuts(share)).noneMatch(c -> c.key().equals(cut.key()));
+        Version first = rig.line(share, "a.txt").versions().stream()
+                .filter(v -> v.size() == "only the snapshot has it".length())
+                .findFirst()
+                .orElseThrow();
+        assertThat(first.recipe().isElsewhere()).isFalse();
+        assertThat(rig.text(first)).isEqualTo("only the snapshot has it");
     }
 }

@@ -33,7 +33,6 @@ import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.OutsideWork;
-import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
@@ -267,26 +266,12 @@ public final class FilesModel {
     }
 
     /**
-     * Goes to a moment that was typed or picked.
+     * What a typed moment means here; asked off the screen's thread.
      *
-     * @return what is wrong with it, in words; empty when nothing is
+     * @throws IllegalArgumentException in words, when it means none, or one before anything is known
      */
-    public String go(String typed) {
-        try {
-            Instant at = Moment.parse(typed, desk.zone(), desk.clock().instant());
-            Instant first = beginning.get();
-            if (first != null && at.isBefore(first)) {
-                return Words.of(
-                        "moment.beforeFirst",
-                        Say.full(at, desk.zone()),
-                        held().place().name(),
-                        Say.full(first, desk.zone()));
-            }
-            moment.set(typed.strip().equalsIgnoreCase("now") ? null : at);
-            return "";
-        } catch (IllegalArgumentException e) {
-            return String.valueOf(e.getMessage());
-        }
+    public Instant understand(String typed) throws IOException {
+        return Moments.understand(desk, held(), folder.get(), typed);
     }
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */

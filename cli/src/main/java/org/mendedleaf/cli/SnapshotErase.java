@@ -1,0 +1,76 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Erases snapshots: those of a folder can be undone, those in another system cannot. */
+@Command(name = "erase", description = "${bundle:cli.snapshot.erase}", mixinStandardHelpOptions = true)
+final class SnapshotErase extends SnapshotBase {
+
+    @Parameters(index = "1..*", arity = "1..*", paramLabel = "SNAPSHOT", descriptionKey = "cli.snapshot.which")
+    List<String> which = List.of();
+
+    @Option(names = "--yes", descriptionKey = "cli.snapshot.yes")
+    boolean yes;
+
+    SnapshotErase(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(folder)) {
+            if (located.place().isOutside()) {
+                return outsideErase(located);
+            }
+            List<Long> ids = new ArrayList<>();
+            for (String each : which) {
+                ids.add(find(located, each).id());
+            }
+            long versions = 0;
+            long bytes = 0;
+            try (Reading reading = located.vault().read()) {
+                Map<Long, CutRoom.Holds> holds = CutRoom.of(
+                        reading, located.place(), SnapshotStore.of(reading).standing(located.place()));
+                for (long id : ids) {
+                    CutRoom.Holds h = holds.getOrDefault(id, new CutRoom.Holds(0, 0, 0, 0));
+                    versions += h.aloneVersions();
+                    bytes += h.aloneBytes();
+                }
+            }
+            snapshots(located).erase(ids);
+            say("snapshot.erased", ids.size(), versions, Say.size(bytes));
+            return Main.DONE;
+        }
+    }
+
+    private int outsideErase(Located located) throws IOException {
+        int code = Main.DONE;
+        for (String each : which) {
+            var cut = cut(located, each);
+            if (!yes) {
+                complain(Words.of(
+                        "cli.snapshot.eraseWhat",
+                        Say.full(cut.at(), zone()),
+                        located.place().where()));
+                code = Main.SOME_FAILED;
+                continue;
+            }
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                int taken = outside(located).eraseSnapshot(cut, progress);
+                say("cli.snapshot.erasedThere", Say.full(cut.at(), zone()), taken);
+            }
+        }
+        return code;
+    }
+}

@@ -1,0 +1,101 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+
+/** Lists snapshots, with what each holds and what it alone holds. */
+@Command(name = "list", description = "${bundle:cli.snapshot.list}", mixinStandardHelpOptions = true)
+final class SnapshotList extends SnapshotBase {
+
+    SnapshotList(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(folder);
+                Reading reading = located.vault().read()) {
+            if (located.place().isOutside()) {
+                cuts(reading, located);
+                return Main.DONE;
+            }
+            List<Snapshot> all = SnapshotStore.of(reading).standing(located.place());
+            Map<Long, CutRoom.Holds> holds = CutRoom.of(reading, located.place(), all);
+            if (json) {
+                printJson(all.stream().map(s -> map(s, holds)).toList());
+                return Main.DONE;
+            }
+            if (all.isEmpty()) {
+                say("cli.snapshot.none", located.place().name());
+            }
+            List<List<String>> rows = new ArrayList<>();
+            for (Snapshot s : all) {
+                CutRoom.Holds h = holds.getOrDefault(s.id(), new CutRoom.Holds(0, 0, 0, 0));
+                rows.add(List.of(
+                        String.valueOf(s.id()),
+                        Say.moment(s.at(), now(), zone()),
+                        Words.of("snapshot.files", h.files(), Say.size(h.bytes())),
+                        Words.of("snapshot.alone", Say.size(h.aloneBytes())),
+                        s.isHeld() ? Words.of("snapshot.heldWord") : "",
+                        s.path().isEmpty() ? located.place().name() : s.path(),
+                        s.label()));
+            }
+            table(rows, "rlrrlll");
+            return Main.DONE;
+        }
+    }
+
+    private static Map<String, Object> map(Snapshot s, Map<Long, CutRoom.Holds> holds) {
+        CutRoom.Holds h = holds.getOrDefault(s.id(), new CutRoom.Holds(0, 0, 0, 0));
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("id", s.id());
+        map.put("at", s.at().toString());
+        map.put("label", s.label());
+        map.put("folder", s.path());
+        map.put("who", s.who());
+        map.put("schedule", s.schedule());
+        map.put("hold", s.hold());
+        map.put("files", h.files());
+        map.put("bytes", h.bytes());
+        map.put("aloneVersions", h.aloneVersions());
+        map.put("aloneBytes", h.aloneBytes());
+        return map;
+    }
+
+    private void cuts(Reading reading, Located located) throws IOException {
+        List<Cut> all =
+                reading.cuts(located.place()).stream().filter(c -> !c.isLive()).toList();
+        if (json) {
+            printJson(all.stream().map(SnapshotList::map).toList());
+            return;
+        }
+        if (all.isEmpty()) {
+            say("cli.snapshot.none", located.place().where());
+        }
+        List<List<String>> rows = new ArrayList<>();
+        for (Cut c : all) {
+            rows.add(List.of(c.key(), Say.moment(c.at(), now(), zone()), c.label()));
+        }
+        table(rows, "lll");
+    }
+
+    private static Map<String, Object> map(Cut c) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("id", c.key());
+        map.put("at", c.at().toString());
+        map.put("label", c.label());
+        c.expires().ifPresent(e -> map.put("expires", e.toString()));
+        return map;
+    }
+}

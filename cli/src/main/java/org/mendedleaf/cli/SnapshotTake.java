@@ -1,0 +1,66 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Takes a snapshot now. */
+@Command(name = "take", description = "${bundle:cli.snapshot.take}", mixinStandardHelpOptions = true)
+final class SnapshotTake extends SnapshotBase {
+
+    @Option(names = "--label", paramLabel = "TEXT", descriptionKey = "cli.snapshot.label")
+    String label = "";
+
+    SnapshotTake(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(folder)) {
+            if (located.place().isOutside()) {
+                return outsideTake(located);
+            }
+            Snapshot taken;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                taken = snapshots(located).take(located.path(), label, progress);
+            }
+            print(String.valueOf(taken.id()), taken.at(), located.file().toString());
+            return Main.DONE;
+        }
+    }
+
+    private int outsideTake(Located located) throws IOException {
+        Optional<Cut> goes;
+        try (Reading reading = located.vault().read()) {
+            goes = Outlook.goesForOneMore(reading, located.place());
+        }
+        if (goes.isPresent()) {
+            complain(Words.of("line.snapshotDrops", Say.moment(goes.get().at(), now(), zone())));
+        }
+        Cut cut = outside(located).snapshot(label);
+        print(cut.key(), cut.at(), located.place().where());
+        return Main.DONE;
+    }
+
+    private void print(String id, java.time.Instant at, String where) throws IOException {
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("id", id);
+            map.put("at", at.toString());
+            map.put("label", label);
+            printJson(map);
+        } else {
+            say("cli.snapshot.done", where, Say.moment(at, now(), zone()), id);
+        }
+    }
+}

@@ -1,0 +1,51 @@
+package org.mendedleaf.core.compare;
+
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+
+/** What became of files from one moment to another, as a file for others. */
+public final class TwoMomentsReport {
+
+    private TwoMomentsReport() {}
+
+    /** A row for each file: what became of it, paths, versions and bytes at both moments. */
+    public static String csv(Iterable<TwoMoments.Change> changes) throws IOException {
+        StringWriter out = new StringWriter();
+        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
+            csv.printRecord("change", "path", "path before", "version before", "version", "bytes before", "bytes");
+            for (TwoMoments.Change c : changes) {
+                csv.printRecord(
+                        c.kind(),
+                        c.after().map(a -> a.path()).orElse(""),
+                        c.before().map(b -> b.path()).orElse(""),
+                        c.before().map(b -> String.valueOf(b.number())).orElse(""),
+                        c.after().map(a -> String.valueOf(a.number())).orElse(""),
+                        c.before().map(b -> String.valueOf(b.size())).orElse(""),
+                        c.after().map(a -> String.valueOf(a.size())).orElse(""));
+            }
+        }
+        return out.toString();
+    }
+
+    /** One file as a map that can be written as JSON. */
+    public static Map<String, Object> item(TwoMoments.Change c) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("change", c.kind().name());
+        map.put("path", c.path());
+        c.before().ifPresent(b -> map.put("before", at(b.path(), b.number(), b.size())));
+        c.after().ifPresent(a -> map.put("after", at(a.path(), a.number(), a.size())));
+        return map;
+    }
+
+    private static Map<String, Object> at(String path, int version, long bytes) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("path", path);
+        map.put("version", version);
+        map.put("bytes", bytes);
+        return map;
+    }
+}

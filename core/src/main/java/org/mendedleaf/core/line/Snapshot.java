@@ -1,0 +1,50 @@
+package org.mendedleaf.core.line;
+
+import java.time.Instant;
+import java.util.Optional;
+
+/**
+ * A cut across all lines of a folder at one moment. Nothing is copied for it: it names the moment, and what was there
+ * then is what it holds.
+ *
+ * @param id in its vault
+ * @param place id of the place
+ * @param path of the folder, from the place's root
+ * @param at the moment
+ * @param label what people call it; empty when nobody named it
+ * @param who took it
+ * @param schedule id of the schedule that asked for it; 0 for one taken by hand
+ * @param hold why nothing may take it away; empty when it is not held
+ * @param erased when somebody erased it; empty while it stands
+ */
+public record Snapshot(
+        long id,
+        long place,
+        String path,
+        Instant at,
+        String label,
+        String who,
+        long schedule,
+        String hold,
+        Optional<Instant> erased) {
+
+    /** Whether nothing may take it away. */
+    public boolean isHeld() {
+        return !hold.isEmpty();
+    }
+
+    /** The same under another label. */
+    public Snapshot labelled(String newLabel) {
+        return new Snapshot(id, place, path, at, newLabel, who, schedule, hold, erased);
+    }
+
+    /** The same, held for a reason; with no reason, not held. */
+    public Snapshot held(String reason) {
+        return new Snapshot(id, place, path, at, label, who, schedule, reason, erased);
+    }
+
+    /** The same, erased or standing again. */
+    public Snapshot erased(Optional<Instant> when) {
+        return new Snapshot(id, place, path, at, label, who, schedule, hold, when);
+    }
+}

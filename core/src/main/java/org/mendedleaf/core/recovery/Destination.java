@@ -1,0 +1,29 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.util.List;
+import org.mendedleaf.core.jobs.Progress;
+
+/** Where restored files go: back where they were, into another folder, into an archive. */
+public interface Destination {
+
+    /** What carrying the order out would do now, file by file; changes nothing. */
+    RestorePlan plan(Order order) throws IOException;
+
+    /**
+     * Carries an order out. One file that cannot be done does not stop the others.
+     *
+     * @throws IOException in words, when nothing can be done at all, as with too little room
+     */
+    RestoreResult restore(Order order, Progress progress) throws IOException;
+
+    /** What restoring these would do. */
+    default RestorePlan plan(List<Wish> wishes, Collision rule) throws IOException {
+        return plan(Order.restore(wishes, Collisions.all(rule)));
+    }
+
+    /** Restores versions to their paths. */
+    default RestoreResult restore(List<Wish> wishes, Collision rule, Progress progress) throws IOException {
+        return restore(Order.restore(wishes, Collisions.all(rule)), progress);
+    }
+}

@@ -1,0 +1,86 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.List;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.WriteSession;
+
+/**
+ * Writes an action into the journal: what is about to be changed before it is, so that it can be undone whatever happens
+ * in between, and how it came out afterwards.
+ */
+final class Noting {
+
+    private final WriteSession session;
+    private final Place place;
+    private final Clock clock;
+    private final String who;
+    private final ActionKind kind;
+    private final boolean items;
+    private long action;
+    private int seq;
+
+    /** @param items whether what is changed stands in the journal too; what undoes something needs no items */
+    Noting(WriteSession session, Place place, Clock clock, String who, ActionKind kind, boolean items) {
+        this.session = session;
+        this.place = place;
+        this.clock = clock;
+        this.who = who;
+        this.kind = kind;
+        this.items = items;
+    }
+
+    /** Id of the action; 0 while nothing was changed. */
+    long action() {
+        return action;
+    }
+
+    /** Begins the action without items. */
+    void begin(long undoes) throws IOException {
+        if (action == 0) {
+            action = JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, kind, place.id(), undoes, false, List.of()));
+        }
+    }
+
+    /**
+     * Something that is about to be changed.
+     *
+     * @param folder id of the folder
+     * @param line of the file; 0 when it is not known yet, or for a folder
+     * @param before number of the version that is there; 0 when nothing is
+     */
+    record Intent(long folder, String name, long line, int before) {}
+
+    /** Notes what is about to be changed; returns the number of the first of these items. */
+    int intend(List<Intent> intents) throws IOException {
+        int first = seq;
+        if (!items) {
+            return first;
+        }
+        begin(0);
+        for (Intent i : intents) {
+            JournalStore.add(
+                    session, action, seq++, i.folder(), new Action.Item(i.line(), "", i.name(), i.before(), 0));
+        }
+        return first;
+    }
+
+    /** An item came about. */
+    void done(int item, long line, int after) throws IOException {
+        if (items) {
+            JournalStore.done(session, action, item, line, after);
+        }
+    }
+
+    /** An item did not come about. */
+    void didNot(int item) throws IOException {
+        if (items) {
+            JournalStore.didNot(session, action, item);
+        }
+    }
+}

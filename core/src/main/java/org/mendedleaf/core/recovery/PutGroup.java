@@ -1,0 +1,268 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.SafeFolder;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.EventKind;
+import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.LiveEntry;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.ContentReader;
+import org.mendedleaf.core.vault.StoredContent;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Puts versions into one folder. All are written beside their targets and proved; then the journal says what will be
+ * changed, and that is committed; then they are moved into place, and their points are put down and committed. Killed in
+ * between, the folder holds old contents or new ones, the vault has both, and the action can be undone.
+ */
+final class PutGroup {
+
+    private final WriteSession session;
+    private final Place place;
+    private final InPlace files;
+    private final LineWriter lines;
+    private final Noting noting;
+    private final Clock clock;
+    private final String who;
+
+    PutGroup(WriteSession session, Place place, InPlace files, Noting noting, Clock clock, String who) {
+        this.session = session;
+        this.place = place;
+        this.files = files;
+        this.lines = files.lines();
+        this.noting = noting;
+        this.clock = clock;
+        this.who = who;
+    }
+
+    /** One file on its way. */
+    private static final class Way {
+        private final Task.Put put;
+        private SafeWrite.@Nullable Written written;
+        private Task.@Nullable Outcome outcome;
+        private int firstItem;
+        private int items;
+
+        Way(Task.Put put) {
+            this.put = put;
+        }
+    }
+
+    List<Task.Outcome> run(List<Task.Put> puts, ContentReader contents, Progress progress) throws IOException {
+        String folderPath = RelativePath.parent(puts.get(0).path());
+        List<Way> ways = puts.stream().map(Way::new).toList();
+        List<Noting.Intent> folders = files.foreseeFolders(folderPath);
+        try (SafeFolder folder = SafeFolder.openOrCreate(place.root(), folderPath, made -> {})) {
+            SafeWrite write = new SafeWrite(folder, contents);
+            try {
+                write(ways, write, progress);
+                intend(folders, ways);
+                session.commit();
+                moveIntoPlace(ways, folder, write);
+            } finally {
+                for (Way w : ways) {
+                    SafeWrite.Written left = w.written;
+                    if (left != null) {
+                        write.deleteQuietly(left.name());
+                    }
+                }
+            }
+            putDown(ways, folderPath, folder);
+            session.commit();
+        } catch (IOException e) {
+            for (Way w : ways) {
+                if (w.outcome == null) {
+                    w.outcome = InPlace.failed(e);
+                }
+            }
+        }
+        return ways.stream()
+                .map(w -> w.outcome == null ? Task.Outcome.DONE : w.outcome)
+                .toList();
+    }
+
+    private static void write(List<Way> ways, SafeWrite write, Progress progress) throws IOException {
+        for (Way w : ways) {
+            try {
+                w.written = write.write(w.put.version(), progress);
+            } catch (IOException | IllegalArgumentException e) {
+                w.outcome = InPlace.failed(e);
+            }
+        }
+        // The first sync carries the others.
+        for (Way w : ways) {
+            SafeWrite.Written written = w.written;
+            if (written != null) {
+                try {
+                    write.prove(written);
+                } catch (IOException | IllegalArgumentException e) {
+                    w.written = null;
+                    w.outcome = InPlace.failed(e);
+                }
+            }
+        }
+    }
+
+    private void intend(List<Noting.Intent> folders, List<Way> ways) throws IOException {
+        if (ways.stream().noneMatch(w -> w.written != null)) {
+            return;
+        }
+        noting.intend(folders);
+        for (Way w : ways) {
+            if (w.written != null) {
+                List<Noting.Intent> foreseen = foresee(w.put);
+                w.firstItem = noting.intend(foreseen);
+                w.items = foreseen.size();
+            }
+        }
+    }
+
+    /** What putting this will change: a file that loses its name to it, the place it moves from, and itself. */
+    private List<Noting.Intent> foresee(Task.Put put) throws IOException {
+        List<Noting.Intent> found = new ArrayList<>();
+        long folder = lines.folder(place, RelativePath.parent(put.path()));
+        String name = RelativePath.name(put.path());
+        Optional<LiveEntry> live = lines.live(folder, name);
+        long line = put.version().line();
+        if (live.isPresent() && live.get().line() != line) {
+            found.add(new Noting.Intent(
+                    folder, name, live.get().line(), live.get().number()));
+        }
+        movesFrom(put).ifPresent(from -> found.add(new Noting.Intent(from.folder(), from.name(), line, from.number())));
+        int before = live.filter(l -> l.line() == line).map(LiveEntry::number).orElse(0);
+        boolean elsewhere = lines.liveLine(line).isPresent()
+                && before == 0
+                && movesFrom(put).isEmpty();
+        found.add(new Noting.Intent(folder, name, elsewhere ? 0 : line, before));
+        return found;
+    }
+
+    /** Where the file of this line is, when it shall move from there and still is there. */
+    private Optional<LiveEntry> movesFrom(Task.Put put) throws IOException {
+        return put.from().isEmpty()
+                ? Optional.empty()
+                : files.live(put.from()).filter(l -> l.line() == put.version().line());
+    }
+
+    private void moveIntoPlace(List<Way> ways, SafeFolder folder, SafeWrite write) throws IOException {
+        for (Way w : ways) {
+            SafeWrite.Written written = w.written;
+            if (written == null) {
+                continue;
+            }
+            String name = RelativePath.name(w.put.path());
+            try {
+                Optional<DiskEntry> there = folder.find(name);
+                Optional<LiveEntry> live = files.live(w.put.path());
+                boolean kept = live.isPresent() && there.isPresent() && InPlace.agrees(live.get(), there.get());
+                if (there.isPresent() && (!w.put.mayReplace() || !kept)) {
+                    throw new IOException(Words.of("restore.changedMeanwhile"));
+                }
+                write.place(written.name(), name);
+                w.written = null;
+                moveAway(w.put);
+            } catch (IOException e) {
+                w.outcome = InPlace.failed(e);
+            }
+        }
+        folder.force();
+    }
+
+    private void moveAway(Task.Put put) throws IOException {
+        Optional<LiveEntry> from = movesFrom(put);
+        if (from.isPresent()) {
+            try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(put.from()))) {
+                InPlace.delete(folder, from.get());
+                folder.force();
+            }
+        }
+    }
+
+    private void putDown(List<Way> ways, String folderPath, SafeFolder folder) throws IOException {
+        for (Way w : ways) {
+            if (w.outcome != null) {
+                for (int i = 0; i < w.items; i++) {
+                    noting.didNot(w.firstItem + i);
+                }
+                continue;
+            }
+            files.appear(folderPath);
+            String name = RelativePath.name(w.put.path());
+            Map<Integer, Long> lineOf = new HashMap<>();
+            int number = record(w.put, folderPath, name, folder.find(name).orElseThrow(), lineOf);
+            noting.done(
+                    w.firstItem + w.items - 1,
+                    lineOf.getOrDefault(0, w.put.version().line()),
+                    number);
+            w.outcome = new Task.Outcome(number, "");
+        }
+    }
+
+    private int record(Task.Put put, String folderPath, String name, DiskEntry disk, Map<Integer, Long> lineOf)
+            throws IOException {
+        Version version = put.version();
+        long folder = lines.folder(place, folderPath);
+        Optional<LiveEntry> live = lines.live(folder, name);
+        FileFacts facts = new FileFacts(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), who);
+        StoredContent content = new StoredContent(
+                version.recipe(),
+                version.size(),
+                version.digest(),
+                version.sha256().orElse(null));
+        LineWriter.Arrival arrival = new LineWriter.Arrival(
+                facts,
+                version.number() == 0 ? version.origin() : Origin.RESTORED,
+                version.number(),
+                clock.instant(),
+                clock.instant(),
+                version.number() == 0 ? version.note() : "");
+        if (live.isPresent() && live.get().line() == version.line()) {
+            return lines.changed(place, live.get(), content, arrival);
+        }
+        if (live.isPresent()) {
+            // Another line has the name now: it ends here, whole, and this one goes on.
+            lines.ended(place, live.get(), EventKind.REMOVED, who, clock.instant());
+        }
+        Optional<LiveEntry> from = movesFrom(put);
+        if (from.isPresent()) {
+            return movedBack(from.get(), version, folder, name, facts, content, arrival);
+        }
+        Optional<LineWriter.Gone> gone = lines.goneLine(version.line());
+        if (gone.isPresent()) {
+            return lines.returnedTo(place, folder, name, gone.get(), content, arrival);
+        }
+        // Its line lives elsewhere: what was put here begins a line of its own.
+        lineOf.put(0, lines.newLine(place, folder, name, content, arrival));
+        return 1;
+    }
+
+    private int movedBack(
+            LiveEntry from,
+            Version version,
+            long folder,
+            String name,
+            FileFacts facts,
+            StoredContent content,
+            LineWriter.Arrival arrival)
+            throws IOException {
+        boolean same = lines.content(from.line(), from.number()).digest().equals(version.digest());
+        lines.moved(place, from, folder, name, facts, clock.instant());
+        return same
+                ? from.number()
+                : lines.changed(place, lines.liveLine(from.line()).orElseThrow(), content, arrival);
+    }
+}

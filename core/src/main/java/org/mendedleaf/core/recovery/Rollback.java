@@ -1,0 +1,134 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.Difference;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.TreeAt;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Folders or files that shall be again as they were at a moment.
+ *
+ * @param paths from the place's root; the empty path is all of it
+ * @param at the moment
+ * @param removeLater whether files that came later are removed, such that they can be brought back; otherwise they stay
+ */
+public record Rollback(List<String> paths, Instant at, boolean removeLater) {
+
+    /** Copies the list. */
+    public Rollback {
+        paths = List.copyOf(paths);
+    }
+
+    /** What has to be done for it: only what is not as it was. */
+    public Order order(Reading reading, Place place) throws IOException {
+        Map<String, Wish> wishes = new TreeMap<>();
+        Map<String, Order.Late> late = new TreeMap<>();
+        Map<String, TreeAt.Folder> folders = new TreeMap<>();
+        Set<String> lateFolders = new HashSet<>();
+        for (String path : paths) {
+            Optional<Line> line = path.isEmpty() ? Optional.empty() : reading.line(place, path);
+            if (line.isPresent() && !isFolderThen(reading, place, path)) {
+                file(reading, line.get(), wishes);
+                continue;
+            }
+            if (!reading.isFolder(place, path)) {
+                throw new IllegalArgumentException(Words.of("cli.noLine", path));
+            }
+            folder(reading, place, path, wishes, late, folders, lateFolders);
+        }
+        List<String> deepestFirst = new ArrayList<>(lateFolders);
+        deepestFirst.sort(java.util.Comparator.reverseOrder());
+        return new Order(
+                ActionKind.ROLLED_BACK,
+                List.copyOf(wishes.values()),
+                Collisions.all(Collision.REPLACE),
+                List.copyOf(late.values()),
+                List.copyOf(folders.values()),
+                removeLater ? deepestFirst : List.of());
+    }
+
+    private boolean isFolderThen(Reading reading, Place place, String path) throws IOException {
+        return reading.isFolder(place, path)
+                && (!reading.listing(place, path, at, false).isEmpty()
+                        || !reading.listing(place, path, Moment.FAR, false).isEmpty());
+    }
+
+    /** A chosen file goes back to the version and the path that it had; one that was not there then stays. */
+    private void file(Reading reading, Line line, Map<String, Wish> wishes) throws IOException {
+        int number = reading.numberAt(line.id(), at)
+                .orElseThrow(() -> new IllegalArgumentException(Words.of("rollback.notThere", line.path())));
+        Version then = line.version(number).orElseThrow();
+        String path = reading.pathAt(line.id(), at).orElse(then.path());
+        boolean live = line.removed().isEmpty();
+        boolean same = live
+                && path.equals(line.path())
+                && line.newest().map(v -> v.sameContent(then)).orElse(false);
+        if (!same) {
+            wishes.put(path, new Wish(then, path, live && !path.equals(line.path()) ? line.path() : ""));
+        }
+    }
+
+    private void folder(
+            Reading reading,
+            Place place,
+            String path,
+            Map<String, Wish> wishes,
+            Map<String, Order.Late> late,
+            Map<String, TreeAt.Folder> folders,
+            Set<String> lateFolders)
+            throws IOException {
+        Difference difference = reading.difference(place, path, at, Moment.FAR);
+        Map<Long, Version> versions = new HashMap<>();
+        for (TwoMoments.Change c : TwoMoments.of(difference).changes()) {
+            Optional<Difference.At> before = c.before();
+            if (before.isPresent()) {
+                Version then = version(reading, c.line(), before.get(), versions);
+                String now = c.after().map(Difference.At::path).orElse("");
+                String target = before.get().path();
+                wishes.put(target, new Wish(then, target, now.equals(target) ? "" : now));
+            } else {
+                Difference.At now = c.after().orElseThrow();
+                late.put(
+                        now.path(), new Order.Late(version(reading, c.line(), now, versions), now.path(), removeLater));
+            }
+        }
+        Set<String> now = new HashSet<>();
+        Set<String> then = new HashSet<>();
+        difference.after().stream().filter(a -> a.kind() == EntryKind.FOLDER).forEach(a -> now.add(a.path()));
+        for (Difference.At b : difference.before()) {
+            if (b.kind() == EntryKind.FOLDER && then.add(b.path()) && !now.contains(b.path())) {
+                folders.put(b.path(), new TreeAt.Folder(b.path(), b.mtimeNanos(), b.mode()));
+            }
+        }
+        now.removeAll(then);
+        lateFolders.addAll(now);
+    }
+
+    private static Version version(Reading reading, long line, Difference.At at, Map<Long, Version> known)
+            throws IOException {
+        Version v = known.get(line);
+        if (v == null || v.number() != at.number()) {
+            v = reading.version(line, at.number())
+                    .orElseThrow(() -> new IllegalStateException("expected version " + at.number() + " of " + line));
+            known.put(line, v);
+        }
+        return v.looking(at.mtimeNanos(), at.mode());
+    }
+}

@@ -1,0 +1,130 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.mendedleaf.core.line.Entry;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.TreeAt;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Files and folders that somebody chose at a moment: what was there then, whole folders with all below them; of what was
+ * removed by then, its newest content.
+ *
+ * @param paths from the place's root; the empty path is all of it
+ * @param at the moment
+ */
+public record Selection(List<String> paths, Instant at) {
+
+    /** Copies the list. */
+    public Selection {
+        paths = List.copyOf(paths);
+    }
+
+    /**
+     * What to restore for it.
+     *
+     * @param elsewhere whether it goes somewhere else: then paths count from the folder that all of it has in common
+     */
+    public Order order(Reading reading, Place place, boolean elsewhere, Collisions collisions) throws IOException {
+        Map<String, Version> files = new TreeMap<>();
+        Map<String, TreeAt.Folder> folders = new TreeMap<>();
+        for (String path : paths) {
+            add(reading, place, path, files, folders);
+        }
+        String above = elsewhere ? common(paths) : "";
+        List<Wish> wishes = new ArrayList<>();
+        files.forEach((path, v) -> wishes.add(new Wish(v, below(above, path))));
+        List<TreeAt.Folder> wanted = folders.values().stream()
+                .map(f -> new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()))
+                .toList();
+        return Order.restore(wishes, collisions, wanted);
+    }
+
+    private void add(
+            Reading reading, Place place, String path, Map<String, Version> files, Map<String, TreeAt.Folder> folders)
+            throws IOException {
+        Optional<Entry> entry = path.isEmpty()
+                ? Optional.empty()
+                : reading.listing(place, RelativePath.parent(path), at, true).stream()
+                        .filter(e -> e.name().equals(RelativePath.name(path)))
+                        .findFirst();
+        if (!path.isEmpty() && entry.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("selection.notThere", path));
+        }
+        if (entry.isPresent() && entry.get().removed().isPresent()) {
+            removed(reading, place, path, entry.get(), files);
+        } else if (entry.isPresent() && entry.get().kind() != EntryKind.FOLDER) {
+            Entry e = entry.get();
+            files.put(path, reading.version(e.line(), e.number()).orElseThrow().looking(e.mtimeNanos(), e.mode()));
+        } else {
+            TreeAt tree = reading.treeAt(place, path, at);
+            files.putAll(tree.files());
+            entry.ifPresent(e -> folders.put(path, new TreeAt.Folder(path, e.mtimeNanos(), e.mode())));
+            tree.folders().forEach(f -> folders.put(f.path(), f));
+        }
+    }
+
+    /** What was removed from a folder, and from all below it. */
+    private void removed(Reading reading, Place place, String path, Entry entry, Map<String, Version> files)
+            throws IOException {
+        if (entry.kind() != EntryKind.FOLDER) {
+            files.put(
+                    path,
+                    reading.version(entry.line(), entry.number())
+                            .orElseThrow()
+                            .looking(entry.mtimeNanos(), entry.mode()));
+            return;
+        }
+        for (Entry inside : reading.listing(place, path, at, true)) {
+            removed(reading, place, RelativePath.child(path, inside.name()), inside, files);
+        }
+    }
+
+    /** All that is removed in a folder and below it, as somebody would choose it. */
+    public static List<String> removedIn(Reading reading, Place place, String folder, Instant at) throws IOException {
+        List<String> found = new ArrayList<>();
+        for (Entry e : reading.listing(place, folder, at, true)) {
+            String path = RelativePath.child(folder, e.name());
+            if (e.removed().isPresent()) {
+                found.add(path);
+            } else if (e.kind() == EntryKind.FOLDER) {
+                found.addAll(removedIn(reading, place, path, at));
+            }
+        }
+        return found;
+    }
+
+    /** The folder that has all of these in it. */
+    static String common(Collection<String> paths) {
+        List<String> common = null;
+        for (String path : paths) {
+            List<String> above = path.isEmpty() ? List.of() : RelativePath.names(RelativePath.parent(path));
+            if (common == null) {
+                common = above;
+            } else {
+                int same = 0;
+                while (same < Math.min(common.size(), above.size())
+                        && common.get(same).equals(above.get(same))) {
+                    same++;
+                }
+                common = common.subList(0, same);
+            }
+        }
+        return common == null ? "" : String.join("/", common);
+    }
+
+    private static String below(String above, String path) {
+        return above.isEmpty() ? path : path.substring(above.length() + 1);
+    }
+}

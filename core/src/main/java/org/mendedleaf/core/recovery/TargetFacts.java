@@ -1,0 +1,121 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.FileStore;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.text.Normalizer;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * What a target can hold.
+ *
+ * @param where it is, in words
+ * @param freeBytes room; {@link Long#MAX_VALUE} when nobody knows
+ * @param writable whether something can be put there at all
+ * @param caseInsensitive whether names that differ only by case are the same there
+ * @param portableNames whether it refuses the names that Windows refuses
+ * @param links whether it can hold symbolic links
+ * @param largestFile bytes that one file can have
+ */
+public record TargetFacts(
+        String where,
+        long freeBytes,
+        boolean writable,
+        boolean caseInsensitive,
+        boolean portableNames,
+        boolean links,
+        long largestFile) {
+
+    /** Somewhere that holds everything, as far as anybody knows. */
+    public static final TargetFacts ANYTHING =
+            new TargetFacts("", Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE);
+
+    private static final int MOST_BYTES = 255;
+    private static final long FAT_MOST = (1L << 32) - 1;
+    private static final Set<String> FAT = Set.of("vfat", "msdos", "fat", "fat32");
+    private static final Set<String> PORTABLE = Set.of("exfat", "ntfs", "ntfs3", "fuseblk", "cifs", "smb3", "smb2");
+    private static final Set<String> RESERVED = Set.of("con", "prn", "aux", "nul");
+
+    /** The facts of a folder that is there or will be made: those of the nearest one above that is there. */
+    public static TargetFacts of(Path folder) {
+        Path there = folder.toAbsolutePath();
+        while (there.getParent() != null && !Files.exists(there)) {
+            there = there.getParent();
+        }
+        try {
+            FileStore store = Files.getFileStore(there);
+            String type = store.type().toLowerCase(Locale.ROOT);
+            boolean fat = FAT.contains(type);
+            boolean portable = fat || PORTABLE.contains(type);
+            boolean folds = portable || type.startsWith("hfs") || type.startsWith("apfs");
+            return new TargetFacts(
+                    folder.toString(),
+                    store.getUsableSpace(),
+                    Files.isDirectory(there) && Files.isWritable(there) && !store.isReadOnly(),
+                    folds,
+                    portable,
+                    !portable,
+                    fat ? FAT_MOST : Long.MAX_VALUE);
+        } catch (IOException e) {
+            return new TargetFacts(folder.toString(), Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE);
+        }
+    }
+
+    /** The same for names within an archive: it holds every name, however the disk below it is. */
+    TargetFacts anyName() {
+        return new TargetFacts(where, freeBytes, writable, false, false, true, Long.MAX_VALUE);
+    }
+
+    /** The same, but for links. */
+    TargetFacts withoutLinks() {
+        return new TargetFacts(where, freeBytes, writable, caseInsensitive, portableNames, false, largestFile);
+    }
+
+    /** Why this target cannot hold a file, in words; empty when it can. */
+    Optional<String> problem(String path, EntryKind kind, long size) {
+        if (kind == EntryKind.LINK && !links) {
+            return Optional.of(Words.of("preflight.link"));
+        }
+        for (String name : RelativePath.names(path)) {
+            Optional<String> problem = name(name);
+            if (problem.isPresent()) {
+                return problem;
+            }
+        }
+        return size > largestFile
+                ? Optional.of(Words.of("preflight.tooLarge", Say.size(largestFile)))
+                : Optional.empty();
+    }
+
+    private Optional<String> name(String name) {
+        if (name.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
+            return Optional.of(Words.of("preflight.nameTooLong", name));
+        }
+        if (!portableNames) {
+            return Optional.empty();
+        }
+        String stem = name.contains(".") ? name.substring(0, name.indexOf('.')) : name;
+        String lower = stem.toLowerCase(Locale.ROOT).strip();
+        boolean bad = name.chars().anyMatch(c -> c < 32 || "<>:\"\\|?*".indexOf(c) >= 0)
+                || name.endsWith(" ")
+                || name.endsWith(".")
+                || RESERVED.contains(lower)
+                || lower.matches("(com|lpt)[1-9]");
+        return bad ? Optional.of(Words.of("preflight.name", name)) : Optional.empty();
+    }
+
+    /** What stands for a path where names that differ only by case, or by how accents are written, are the same. */
+    static String folded(String path) {
+        return Normalizer.normalize(path, Normalizer.Form.NFC)
+                .toUpperCase(Locale.ROOT)
+                .toLowerCase(Locale.ROOT);
+    }
+}

@@ -1,0 +1,48 @@
+package org.mendedleaf.core.recovery;
+
+import org.mendedleaf.core.line.TreeAt;
+import org.mendedleaf.core.line.Version;
+
+/** One thing to do within a protected folder. */
+sealed interface Task {
+
+    /** The path that it is about. */
+    String path();
+
+    /**
+     * Writes a version to a path.
+     *
+     * @param mayReplace whether what is there, and kept, may be replaced
+     * @param from where the file of this line is and shall no longer be; empty when it does not move
+     */
+    record Put(Version version, String path, boolean mayReplace, String from) implements Task {}
+
+    /** Removes a file whose content is in the vault. */
+    record Remove(String path) implements Task {}
+
+    /** Makes a folder that is not there. */
+    record MakeFolder(TreeAt.Folder folder) implements Task {
+        @Override
+        public String path() {
+            return folder.path();
+        }
+    }
+
+    /** Removes a folder when nothing is in it. */
+    record RemoveFolder(String path) implements Task {}
+
+    /**
+     * What became of a task.
+     *
+     * @param number of the new version; 0 when there is none
+     * @param why it failed, in words; empty when it did not
+     */
+    record Outcome(int number, String why) {
+
+        static final Outcome DONE = new Outcome(0, "");
+
+        boolean isGood() {
+            return why.isEmpty();
+        }
+    }
+}

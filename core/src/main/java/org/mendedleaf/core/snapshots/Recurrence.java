@@ -1,0 +1,258 @@
+package org.mendedleaf.core.snapshots;
+
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.TextStyle;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.TimeZone;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.dmfs.rfc5545.DateTime;
+import org.dmfs.rfc5545.recur.InvalidRecurrenceRuleException;
+import org.dmfs.rfc5545.recur.RecurrenceRule;
+import org.dmfs.rfc5545.recur.RecurrenceRuleIterator;
+import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * A recurrence as RFC 5545 has it: a rule, a local start, and the zone whose clock counts. Knows its next times, and how
+ * to say itself in a sentence.
+ */
+public final class Recurrence {
+
+    /** Closer together than this is what captures are for. */
+    private static final Duration LEAST = Duration.ofMinutes(10);
+
+    private static final int CHECKED = 30;
+    private static final Locale LOCALE = Locale.getDefault(Locale.Category.FORMAT);
+    private static final List<String> DAYS = List.of("MO", "TU", "WE", "TH", "FR", "SA", "SU");
+
+    private final String text;
+    private final RecurrenceRule rule;
+    private final LocalDateTime start;
+    private final ZoneId zone;
+
+    private Recurrence(String text, RecurrenceRule rule, LocalDateTime start, ZoneId zone) {
+        this.text = text;
+        this.rule = rule;
+        this.start = start;
+        this.zone = zone;
+    }
+
+    /**
+     * Reads a rule.
+     *
+     * @param text as the value of RRULE, with or without that name before it
+     * @throws IllegalArgumentException in words, when it is no rule, never comes, or comes too often
+     */
+    public static Recurrence of(String text, LocalDateTime start, ZoneId zone) {
+        String value = text.strip().toUpperCase(Locale.ROOT);
+        String bare = value.startsWith("RRULE:") ? value.substring(6) : value;
+        RecurrenceRule rule;
+        try {
+            rule = new RecurrenceRule(bare, RecurrenceRule.RfcMode.RFC5545_STRICT);
+        } catch (InvalidRecurrenceRuleException | IllegalArgumentException e) {
+            throw new IllegalArgumentException(Words.of("schedule.badRule", text), e);
+        }
+        Recurrence found = new Recurrence(bare, rule, start, zone);
+        List<Instant> first = found.from(start.atZone(zone).toInstant().minusMillis(1), CHECKED);
+        if (first.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("schedule.never", text));
+        }
+        for (int i = 1; i < first.size(); i++) {
+            if (Duration.between(first.get(i - 1), first.get(i)).compareTo(LEAST) < 0) {
+                throw new IllegalArgumentException(Words.of("schedule.tooOften", LEAST.toMinutes()));
+            }
+        }
+        return found;
+    }
+
+    /** That of a schedule. */
+    public static Recurrence of(SnapshotSchedule schedule) {
+        return of(schedule.rule(), schedule.start(), schedule.zone());
+    }
+
+    /** The rule for every so many hours. */
+    public static String hourly(int hours) {
+        return hours == 1 ? "FREQ=HOURLY" : "FREQ=HOURLY;INTERVAL=" + hours;
+    }
+
+    /** The rule for every day. */
+    public static String daily() {
+        return "FREQ=DAILY";
+    }
+
+    /** The rule for some days of the week. */
+    public static String weekly(Collection<DayOfWeek> days) {
+        return "FREQ=WEEKLY;BYDAY="
+                + days.stream().sorted().map(d -> DAYS.get(d.ordinal())).collect(Collectors.joining(","));
+    }
+
+    /** The rule for a day of each month; -1 is the last one. */
+    public static String monthly(int day) {
+        return "FREQ=MONTHLY;BYMONTHDAY=" + day;
+    }
+
+    /** The rule for a day of the week in each month, such as its first Monday; -1 is the last one. */
+    public static String monthly(int which, DayOfWeek day) {
+        return "FREQ=MONTHLY;BYDAY=" + which + DAYS.get(day.ordinal());
+    }
+
+    /** The rule's text. */
+    public String rule() {
+        return text;
+    }
+
+    /** Its next times after a moment. */
+    public List<Instant> next(Instant after, int most) {
+        return from(after, most);
+    }
+
+    /** Its times after a moment and not after another, at most so many. */
+    public List<Instant> between(Instant after, Instant last, int most) {
+        return from(after, most).stream().filter(t -> !t.isAfter(last)).toList();
+    }
+
+    private List<Instant> from(Instant after, int most) {
+        TimeZone zoned = TimeZone.getTimeZone(zone);
+        DateTime first = new DateTime(
+                zoned,
+                start.getYear(),
+                start.getMonthValue() - 1,
+                start.getDayOfMonth(),
+                start.getHour(),
+                start.getMinute(),
+                start.getSecond());
+        RecurrenceRuleIterator all = rule.iterator(first);
+        if (after.isAfter(Instant.ofEpochMilli(first.getTimestamp()))) {
+            all.fastForward(new DateTime(zoned, after.toEpochMilli()));
+        }
+        List<Instant> found = new ArrayList<>();
+        while (found.size() < most && all.hasNext()) {
+            Instant at = Instant.ofEpochMilli(all.nextMillis());
+            if (at.isAfter(after)) {
+                found.add(at);
+            }
+        }
+        return found;
+    }
+
+    /** In a sentence: {@code Monday to Friday at 18:00}. */
+    public String sentence() {
+        Map<String, String> parts = new HashMap<>();
+        for (String part : text.split(";")) {
+            int equals = part.indexOf('=');
+            if (equals > 0) {
+                parts.put(part.substring(0, equals), part.substring(equals + 1));
+            }
+        }
+        String frequency = parts.getOrDefault("FREQ", "");
+        int interval = number(parts.getOrDefault("INTERVAL", "1"), 1);
+        String clock = DateTimeFormatter.ofPattern("HH:mm", LOCALE).format(start);
+        Set<String> known = new TreeSet<>(Set.of("FREQ", "INTERVAL", "UNTIL", "COUNT", "WKST"));
+        String said = switch (frequency) {
+            case "HOURLY" -> Words.of("schedule.hourly", interval, clock);
+            case "DAILY" -> Words.of("schedule.daily", interval, clock);
+            case "WEEKLY" -> {
+                known.add("BYDAY");
+                yield Words.of("schedule.weekly", interval, days(parts), clock);
+            }
+            case "MONTHLY" -> {
+                known.add(parts.containsKey("BYDAY") ? "BYDAY" : "BYMONTHDAY");
+                yield monthly(parts, interval, clock);
+            }
+            case "YEARLY" ->
+                Words.of(
+                        "schedule.yearly",
+                        interval,
+                        DateTimeFormatter.ofPattern("d MMMM", LOCALE).format(start),
+                        clock);
+            default -> "";
+        };
+        if (said.isEmpty() || !known.containsAll(parts.keySet())) {
+            return Words.of("schedule.own", text, clock);
+        }
+        return said + ending(parts);
+    }
+
+    private static int number(String digits, int otherwise) {
+        return digits.matches("-?\\d{1,4}") ? Integer.parseInt(digits) : otherwise;
+    }
+
+    private static String ending(Map<String, String> parts) {
+        if (parts.containsKey("COUNT")) {
+            return Words.of("schedule.count", number(parts.getOrDefault("COUNT", ""), 0));
+        }
+        String until = parts.getOrDefault("UNTIL", "");
+        return until.length() < 8
+                ? ""
+                : Words.of(
+                        "schedule.until",
+                        DateTimeFormatter.ofPattern("d MMM yyyy", LOCALE)
+                                .format(DateTimeFormatter.BASIC_ISO_DATE.parse(until.substring(0, 8))));
+    }
+
+    private String days(Map<String, String> parts) {
+        Set<DayOfWeek> days = EnumSet.noneOf(DayOfWeek.class);
+        for (String day : parts.getOrDefault("BYDAY", "").split(",")) {
+            if (DAYS.contains(day)) {
+                days.add(DayOfWeek.of(DAYS.indexOf(day) + 1));
+            }
+        }
+        if (days.isEmpty()) {
+            days.add(start.getDayOfWeek());
+        }
+        if (days.size() == 7) {
+            return Words.of("schedule.allDays");
+        }
+        if (days.equals(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY))) {
+            return Words.of(
+                    "schedule.toDay",
+                    DayOfWeek.MONDAY.getDisplayName(TextStyle.FULL, LOCALE),
+                    DayOfWeek.FRIDAY.getDisplayName(TextStyle.FULL, LOCALE));
+        }
+        List<String> names =
+                days.stream().map(d -> d.getDisplayName(TextStyle.FULL, LOCALE)).toList();
+        return names.size() == 1
+                ? names.get(0)
+                : Words.of(
+                        "schedule.andDay",
+                        String.join(", ", names.subList(0, names.size() - 1)),
+                        names.get(names.size() - 1));
+    }
+
+    private String monthly(Map<String, String> parts, int interval, String clock) {
+        String byDay = parts.getOrDefault("BYDAY", "");
+        if (byDay.matches("(-1|[1-5])(MO|TU|WE|TH|FR|SA|SU)")) {
+            int which = Integer.parseInt(byDay.substring(0, byDay.length() - 2));
+            DayOfWeek day = DayOfWeek.of(DAYS.indexOf(byDay.substring(byDay.length() - 2)) + 1);
+            return Words.of(
+                    "schedule.monthlyOn",
+                    interval,
+                    Words.of("schedule.which." + (which < 0 ? "last" : which)),
+                    day.getDisplayName(TextStyle.FULL, LOCALE),
+                    clock);
+        }
+        if (!byDay.isEmpty()) {
+            return "";
+        }
+        String byMonthDay = parts.getOrDefault("BYMONTHDAY", String.valueOf(start.getDayOfMonth()));
+        if (!byMonthDay.matches("-1|\\d{1,2}")) {
+            return "";
+        }
+        return byMonthDay.equals("-1")
+                ? Words.of("schedule.monthlyLast", interval, clock)
+                : Words.of("schedule.monthly", interval, Integer.parseInt(byMonthDay), clock);
+    }
+}

@@ -1,0 +1,251 @@
+package org.mendedleaf.core.snapshots;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.words.Words;
+
+/** Snapshots of one protected folder: takes, names, holds and erases them, and sees to their schedules. */
+public final class Snapshots {
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Clock clock;
+    private final Authors authors;
+    private final String who;
+
+    /** @param who does it; stands at the snapshots and in the journal */
+    public Snapshots(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
+        this.vault = vault;
+        this.place = place;
+        this.clock = clock;
+        this.authors = authors;
+        this.who = who;
+    }
+
+    /**
+     * Takes a snapshot of a folder: looks, and then names the moment.
+     *
+     * @param path of the folder, from the place's root
+     */
+    public Snapshot take(String path, String label, Progress progress) throws IOException {
+        return take(path, label, 0, progress);
+    }
+
+    private Snapshot take(String path, String label, long schedule, Progress progress) throws IOException {
+        try (Reading reading = vault.read()) {
+            requireFolder(reading, path);
+        }
+        try (WriteSession session = vault.write()) {
+            boolean whole = !new Capture(vault, place, clock, authors)
+                    .runWithin(session, Scope.WHOLE, progress)
+                    .cancelled();
+            if (!whole) {
+                throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
+            }
+            Snapshot taken = SnapshotStore.put(
+                    session,
+                    new Snapshot(
+                            0, place.id(), path, clock.instant(), label.strip(), who, schedule, "", Optional.empty()));
+            JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
+            session.commit();
+            return taken;
+        }
+    }
+
+    private void requireFolder(Reading reading, String path) throws IOException {
+        if (!path.isEmpty() && !reading.isFolder(place, path)) {
+            throw new IllegalArgumentException(Words.of("snapshot.noFolder", path, place.name()));
+        }
+    }
+
+    /** The snapshots that stand, oldest first. */
+    public List<Snapshot> standing() throws IOException {
+        try (Reading reading = vault.read()) {
+            return SnapshotStore.of(reading).standing(place);
+        }
+    }
+
+    /** The schedules that go on. */
+    public List<SnapshotSchedule> schedules() throws IOException {
+        try (Reading reading = vault.read()) {
+            return SnapshotStore.of(reading).schedules(place);
+        }
+    }
+
+    private interface Change {
+        Snapshot of(Snapshot before);
+    }
+
+    private Snapshot change(long id, Change change) throws IOException {
+        try (WriteSession session = vault.write()) {
+            Snapshot stored = SnapshotStore.put(session, change.of(mine(session, id)));
+            session.commit();
+            return stored;
+        }
+    }
+
+    private Snapshot mine(WriteSession session, long id) throws IOException {
+        return SnapshotStore.of(session)
+                .snapshot(id)
+                .filter(s -> s.place() == place.id() && s.erased().isEmpty())
+                .orElseThrow(() -> new IllegalArgumentException(Words.of("snapshot.none", String.valueOf(id))));
+    }
+
+    /** Gives a snapshot another label. */
+    public Snapshot rename(long id, String label) throws IOException {
+        return change(id, s -> s.labelled(label.strip()));
+    }
+
+    /** Holds a snapshot: no limit takes it away, nor does a person by accident. Without a reason the hold ends. */
+    public Snapshot hold(long id, String reason) throws IOException {
+        return change(id, s -> s.held(reason.strip()));
+    }
+
+    /**
+     * Erases snapshots. The versions stay on their lines; the snapshots themselves come back by undoing.
+     *
+     * @return id of the action in the journal
+     * @throws IllegalArgumentException in words, when one of them is held; then none is erased
+     */
+    public long erase(List<Long> ids) throws IOException {
+        try (WriteSession session = vault.write()) {
+            List<Snapshot> all = new ArrayList<>();
+            for (long id : ids) {
+                Snapshot s = mine(session, id);
+                if (s.isHeld()) {
+                    throw new IllegalArgumentException(Words.of("snapshot.held", name(s), s.hold()));
+                }
+                all.add(s);
+            }
+            long action = erase(session, all);
+            session.commit();
+            return action;
+        }
+    }
+
+    private String name(Snapshot s) {
+        return s.label().isEmpty() ? org.mendedleaf.core.words.Say.full(s.at(), clock.getZone()) : s.label();
+    }
+
+    private long erase(WriteSession session, List<Snapshot> all) throws IOException {
+        Instant now = clock.instant();
+        long action = JournalStore.begin(
+                session, new Action(0, now, who, ActionKind.SNAPSHOT_ERASED, place.id(), 0, false, List.of()));
+        long folder = new LineWriter(session).folder(place, "");
+        int seq = 0;
+        for (Snapshot s : all) {
+            SnapshotStore.put(session, s.erased(Optional.of(now)));
+            JournalStore.add(session, action, seq++, folder, new Action.Item(s.id(), "", name(s), 1, 0));
+        }
+        return action;
+    }
+
+    /** Brings back what an action erased; returns what they are called. */
+    public List<String> bringBack(Action action) throws IOException {
+        try (WriteSession session = vault.write()) {
+            List<String> names = new ArrayList<>();
+            for (Action.Item item : action.items()) {
+                Optional<Snapshot> s = SnapshotStore.of(session).snapshot(item.line());
+                if (s.isPresent()) {
+                    SnapshotStore.put(session, s.get().erased(Optional.empty()));
+                    names.add(name(s.get()));
+                }
+            }
+            JournalStore.begin(
+                    session,
+                    new Action(0, clock.instant(), who, ActionKind.UNDONE, place.id(), action.id(), false, List.of()));
+            session.commit();
+            return names;
+        }
+    }
+
+    /**
+     * Stores a schedule, new or changed. A new one counts from now on.
+     *
+     * @throws IllegalArgumentException in words, when its rule or its folder is none
+     */
+    public SnapshotSchedule schedule(SnapshotSchedule schedule) throws IOException {
+        Recurrence.of(schedule);
+        try (Reading reading = vault.read()) {
+            requireFolder(reading, schedule.path());
+        }
+        try (WriteSession session = vault.write()) {
+            SnapshotSchedule stored =
+                    SnapshotStore.put(session, schedule.id() == 0 ? schedule.handled(clock.instant()) : schedule);
+            session.commit();
+            return stored;
+        }
+    }
+
+    /** Ends a schedule; its snapshots stay. */
+    public void end(long id) throws IOException {
+        try (WriteSession session = vault.write()) {
+            SnapshotSchedule s = SnapshotStore.of(session)
+                    .schedule(id)
+                    .filter(e -> e.place() == place.id() && !e.ended())
+                    .orElseThrow(() -> new IllegalArgumentException(Words.of("schedule.none", String.valueOf(id))));
+            SnapshotStore.put(session, s.end());
+            session.commit();
+        }
+    }
+
+    /**
+     * Sees to all schedules of which a time has come.
+     *
+     * @return the snapshots that were taken
+     */
+    public List<Snapshot> seeToSchedules(Progress progress) throws IOException {
+        List<Snapshot> taken = new ArrayList<>();
+        for (SnapshotSchedule s : schedules()) {
+            Optional<Due> due = Due.of(s, clock.instant());
+            if (due.isEmpty()) {
+                continue;
+            }
+            if (due.get().take()) {
+                taken.add(take(s.path(), s.label(), s.id(), progress));
+            }
+            try (WriteSession session = vault.write()) {
+                SnapshotStore.put(session, s.handled(due.get().at()));
+                thin(session, s);
+                session.commit();
+            }
+        }
+        return taken;
+    }
+
+    /** Erases the oldest of a schedule's snapshots, those that are held apart, until no more than its number is left. */
+    private void thin(WriteSession session, SnapshotSchedule schedule) throws IOException {
+        if (schedule.keep() == 0) {
+            return;
+        }
+        List<Snapshot> own = SnapshotStore.of(session).standing(place).stream()
+                .filter(s -> s.schedule() == schedule.id() && !s.isHeld())
+                .sorted(Comparator.comparing(Snapshot::at))
+                .toList();
+        int over = own.size() - schedule.keep();
+        if (over > 0) {
+            erase(session, own.subList(0, over));
+        }
+    }
+}

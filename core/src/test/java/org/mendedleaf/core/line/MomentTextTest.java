@@ -1,0 +1,166 @@
+package org.mendedleaf.core.line;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Optional;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.StringLength;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class MomentTextTest {
+
+    private static final ZoneId ZONE = ZoneId.of("Europe/Brussels");
+
+    /** A Friday, 10:45 in Brussels. */
+    private static final Instant NOW = Instant.parse("2026-11-20T09:45:00Z");
+
+    private static final MomentText.Around AROUND = new MomentText.Around() {
+        @Override
+        public Optional<Instant> lastChange() {
+            return Optional.of(Instant.parse("2026-11-19T15:00:00Z"));
+        }
+
+        @Override
+        public List<Snapshot> snapshots() {
+            return List.of(snapshot("before pressing", 1), snapshot("twice", 2), snapshot("twice", 3));
+        }
+    };
+
+    private static Snapshot snapshot(String label, int day) {
+        return new Snapshot(
+                day, 1, "", Instant.parse("2026-11-0" + day + "T12:00:00Z"), label, "Ines", 0, "", Optional.empty());
+    }
+
+    private static Instant read(String text) throws IOException {
+        return new MomentText(ZONE, NOW, AROUND).read(text);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "now | 2026-11-20T09:45:00Z",
+                "2026-05-04T17:00 | 2026-05-04T15:00:00Z",
+                "2026-05-04 17:00 | 2026-05-04T15:00:00Z",
+                "2026-05-04T17:00Z | 2026-05-04T17:00:00Z",
+                "2026-05-04T17:00:30+01:00 | 2026-05-04T16:00:30Z",
+                "2026-05-04 | 2026-05-04T21:59:59.999999Z",
+                "2026-05-04 evening | 2026-05-04T18:00:00Z",
+                "2026-11-20 | 2026-11-20T09:45:00Z",
+                "today | 2026-11-20T09:45:00Z",
+                "today 9:30 | 2026-11-20T08:30:00Z",
+                "08:15 | 2026-11-20T07:15:00Z",
+                "this morning | 2026-11-20T08:00:00Z",
+                "yesterday | 2026-11-19T22:59:59.999999Z",
+                "yesterday evening | 2026-11-19T19:00:00Z",
+                "Yesterday at noon | 2026-11-19T11:00:00Z",
+                "last night | 2026-11-19T22:00:00Z",
+                "the day before yesterday 5pm | 2026-11-18T16:00:00Z",
+                "last Thursday 17:00 | 2026-11-19T16:00:00Z",
+                "17:00 last Thursday | 2026-11-19T16:00:00Z",
+                "last Friday 10:00 | 2026-11-13T09:00:00Z",
+                "Tue | 2026-11-17T22:59:59.999999Z",
+                "on Tuesday, 5:30 pm | 2026-11-17T16:30:00Z",
+                "3 hours ago | 2026-11-20T06:45:00Z",
+                "an hour ago | 2026-11-20T08:45:00Z",
+                "half an hour ago | 2026-11-20T09:15:00Z",
+                "1 hour and 20 minutes ago | 2026-11-20T08:25:00Z",
+                "90min ago | 2026-11-20T08:15:00Z",
+                "two weeks ago | 2026-11-06T09:45:00Z",
+                "1 month ago | 2026-10-20T08:45:00Z",
+                "4 May | 2026-05-04T21:59:59.999999Z",
+                "May 4th 2025 12:00 | 2025-05-04T10:00:00Z",
+                "24 December | 2025-12-24T22:59:59.999999Z",
+                "31.12.2025 | 2025-12-31T22:59:59.999999Z",
+                "before the last change | 2026-11-19T14:59:59.999999Z",
+                "snapshot Before pressing | 2026-11-01T12:00:00Z"
+            })
+    void whatPeopleTypeIsUnderstood(String typed, Instant meant) throws IOException {
+        assertThat(read(typed)).isEqualTo(meant);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "2026-11-21 | not come yet",
+                "today 17:00 | not come yet",
+                "tonight | not come yet",
+                "Fri | last Fri",
+                "Friday 9:00 | today 9:00",
+                "04/05/2026 | 2026-05-04",
+                "last week | stretch of time",
+                "yesterday midnight | beginning or the end",
+                "snapshot nowhere | no snapshot",
+                "snapshot twice | several snapshots",
+                "2026-03-29 02:30 | clocks were put forward to 03:00",
+                "2025-10-26 02:30 | 2025-10-26T02:30+02:00",
+                "last week-ish | not a moment",
+                "2026-13-41 | not a moment",
+                "30 February | not a moment",
+                "3 hours | not a moment",
+                "999999 years ago | not a moment",
+                "5 | not a moment",
+                "17:00 evening | not a moment",
+                "25:00 | not a moment"
+            })
+    void whatIsNoneOrTwoOrNotYetIsRefusedInWords(String typed, String words) {
+        assertThatThrownBy(() -> read(typed))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining(words);
+    }
+
+    @Test
+    void whatIsSuggestedInARefusalIsUnderstood() throws IOException {
+        assertThat(read("2025-10-26T02:30+02:00")).isEqualTo("2025-10-26T00:30:00Z");
+        assertThat(read("2025-10-26T02:30+01:00")).isEqualTo("2025-10-26T01:30:00Z");
+        assertThat(read("last Fri")).isEqualTo("2026-11-13T22:59:59.999999Z");
+    }
+
+    @Test
+    void aDayOfTheClockChangeEndsWhereItEnds() throws IOException {
+        assertThat(read("2026-10-25")).isEqualTo("2026-10-25T22:59:59.999999Z");
+        assertThat(read("2026-03-29")).isEqualTo("2026-03-29T21:59:59.999999Z");
+    }
+
+    @Test
+    void daysAgoKeepTheClockAndHoursAgoCountHours() throws IOException {
+        MomentText afterChange = new MomentText(ZONE, Instant.parse("2026-10-25T11:00:00Z"), AROUND);
+        assertThat(afterChange.read("1 day ago")).as("12:00 in summer").isEqualTo("2026-10-24T10:00:00Z");
+        assertThat(afterChange.read("24 hours ago")).isEqualTo("2026-10-24T11:00:00Z");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", " ", ",", "at", "ago", "last", "snapshot", "half ago", "of the", "T", "2026-", "::"})
+    void scrapsAreRefusedToo(String typed) {
+        assertThatThrownBy(() -> read(typed)).isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Property
+    void everyMomentOfThePastIsReadBackFromItsIsoForm(@ForAll @LongRange(min = 0, max = 1_780_000_000) long second)
+            throws IOException {
+        Instant at = Instant.ofEpochSecond(second);
+        assertThat(read(at.toString())).isEqualTo(at);
+        assertThat(read(at.atZone(ZONE).toOffsetDateTime().toString())).isEqualTo(at);
+    }
+
+    @Property
+    void whateverIsTypedIsAMomentOfThePastOrRefusedInWords(@ForAll @StringLength(max = 30) String typed)
+            throws IOException {
+        try {
+            assertThat(read(typed)).isBeforeOrEqualTo(NOW);
+        } catch (IllegalArgumentException e) {
+            assertThat(e.getMessage()).isNotBlank();
+        }
+    }
+}

@@ -1,0 +1,278 @@
+package org.mendedleaf.core.recovery;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Reading;
+
+class RollbackTest {
+
+    @TempDir
+    Path temp;
+
+    private static RestoreResult back(TestPlace p, Instant at, boolean removeLater, String... paths)
+            throws IOException {
+        return p.recovery().rollBack(new Rollback(List.of(paths), at, removeLater), Progress.NONE);
+    }
+
+    @Test
+    void twoFilesThatChangedTheirNamesChangeThemBackAndKeepTheirLines() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "the first");
+            p.save("b", "the second");
+            p.capture();
+            Instant then = p.now();
+            long first = p.line("a").id();
+            long second = p.line("b").id();
+            Files.move(p.path("a"), p.path("x"));
+            Files.move(p.path("b"), p.path("a"));
+            Files.move(p.path("x"), p.path("b"));
+            p.capture();
+            back(p, then, true, "");
+            assertThat(p.read("a")).isEqualTo("the first");
+            assertThat(p.read("b")).isEqualTo("the second");
+            assertThat(List.of(p.line("a").id(), p.line("b").id())).containsExactly(first, second);
+        }
+    }
+
+    @Test
+    void aMovedFileGoesBackAlongItsLine() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("plan", "of the orchard");
+            p.capture();
+            Instant then = p.now();
+            long line = p.line("plan").id();
+            Files.createDirectory(p.path("old"));
+            Files.move(p.path("plan"), p.path("old/plan"));
+            p.capture();
+            RestorePlan plan = p.recovery().plan(new Rollback(List.of(""), then, true), Progress.NONE);
+            assertThat(plan.items()).singleElement().satisfies(i -> {
+                assertThat(i.step()).isEqualTo(RestorePlan.Step.MOVE_BACK);
+                assertThat(i.reason()).contains("old/plan");
+            });
+            back(p, then, true, "");
+            assertThat(p.line("plan").id()).isEqualTo(line);
+            assertThat(p.path("old"))
+                    .as("a folder that came later and is empty now")
+                    .doesNotExist();
+            assertThat(p.line("plan").versions())
+                    .as("the same content is no new version")
+                    .hasSize(1);
+        }
+    }
+
+    @Test
+    void aFolderOfThatMomentComesBackAndTheFilesThatCameLaterStayOrGo() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("Seasons/a", "one");
+            Files.createDirectory(p.path("Seasons/empty"));
+            p.save("outside", "of the scope");
+            p.capture();
+            Instant then = p.now();
+            p.save("Seasons/a", "two");
+            p.save("Seasons/later", "came later");
+            p.save("outside", "changed too");
+            Files.delete(p.path("Seasons/empty"));
+            p.capture();
+            RestoreResult left = back(p, then, false, "Seasons");
+            assertThat(p.read("Seasons/a")).isEqualTo("one");
+            assertThat(p.read("Seasons/later")).isEqualTo("came later");
+            assertThat(p.path("Seasons/empty")).isDirectory();
+            assertThat(p.read("outside")).isEqualTo("changed too");
+            assertThat(left.items())
+                    .extracting(i -> i.plan().step())
+                    .containsExactly(RestorePlan.Step.REPLACE, RestorePlan.Step.LEAVE);
+            back(p, then, true, "Seasons");
+            assertThat(p.path("Seasons/later")).doesNotExist();
+            assertThat(p.line("Seasons/later").versions()).hasSize(1);
+        }
+    }
+
+    @Test
+    void chosenFilesGoBackAlone() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.save("b", "one");
+            p.capture();
+            Instant then = p.now();
+            p.save("a", "two");
+            p.save("b", "two");
+            p.save("new", "later");
+            p.capture();
+            back(p, then, true, "a");
+            assertThat(p.read("a")).isEqualTo("one");
+            assertThat(p.read("b")).isEqualTo("two");
+            assertThat(p.path("new")).exists();
+            assertThatThrownBy(() -> back(p, then, true, "new")).hasMessageContaining("not there at that moment");
+            assertThatThrownBy(() -> back(p, then, true, "nowhere")).isInstanceOf(IllegalArgumentException.class);
+        }
+    }
+
+    @Test
+    void aFileThatTakesTheNameOfOneOfThatMomentMakesRoomAndKeepsItsPast() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("plan", "the old one");
+            p.capture();
+            Instant then = p.now();
+            Files.move(p.path("plan"), p.path("archive"));
+            p.capture();
+            p.save("plan", "another one");
+            p.capture();
+            long other = p.line("plan").id();
+            back(p, then, false, "");
+            assertThat(p.read("plan")).isEqualTo("the old one");
+            assertThat(p.path("archive")).doesNotExist();
+            try (Reading reading = p.vault().read()) {
+                assertThat(reading.line(other).orElseThrow().versions()).hasSize(1);
+                assertThat(reading.line(other).orElseThrow().removed()).isPresent();
+            }
+        }
+    }
+
+    @Test
+    void whatIsUndoneIsListedAndSurvivesANewStart() throws IOException {
+        Instant then;
+        Map<String, String> before;
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.capture();
+            then = p.now();
+            p.save("a", "two");
+            p.save("b", "later");
+            p.capture();
+            before = Trees.look(p.folder());
+            p.later(5);
+            back(p, then, true, "");
+        }
+        try (TestPlace p = new TestPlace(temp)) {
+            p.at(then.plusSeconds(6000));
+            List<Action> actions;
+            try (Reading reading = p.vault().read()) {
+                actions = JournalStore.of(reading).undoable(10);
+            }
+            assertThat(actions).singleElement().satisfies(a -> {
+                assertThat(a.kind()).isEqualTo(ActionKind.ROLLED_BACK);
+                assertThat(a.who()).isEqualTo("Tomas");
+                assertThat(a.items()).hasSize(2);
+            });
+            p.recovery().undo(actions.get(0));
+            assertThat(Trees.look(p.folder())).isEqualTo(before);
+            try (Reading reading = p.vault().read()) {
+                assertThat(JournalStore.of(reading).undoable(10)).isEmpty();
+            }
+        }
+    }
+
+    @Test
+    void aCancelledUndoCanBeUndoneToItsEndLater() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            for (int i = 0; i < 5; i++) {
+                p.save("d" + i + "/f", "one");
+            }
+            p.capture();
+            Instant then = p.now();
+            for (int i = 0; i < 5; i++) {
+                p.save("d" + i + "/f", "two");
+            }
+            p.capture();
+            Map<String, String> before = Trees.look(p.folder());
+            back(p, then, true, "");
+            Action action;
+            try (Reading reading = p.vault().read()) {
+                action = JournalStore.of(reading).lastUndoable().orElseThrow();
+            }
+            Job job = new Job("undo", () -> {});
+            Progress afterTwo = new Progress() {
+                private int done;
+
+                @Override
+                public void advance(long files, long bytes) {
+                    done += (int) files;
+                    if (done >= 2) {
+                        job.cancel();
+                    }
+                }
+
+                @Override
+                public boolean isCancelled() {
+                    return job.isCancelled();
+                }
+            };
+            assertThat(p.recovery().undo(action, afterTwo).failed()).hasSize(3);
+            assertThat(p.recovery().undo(action).failed()).isEmpty();
+            assertThat(Trees.look(p.folder())).isEqualTo(before);
+        }
+    }
+
+    @Test
+    void whatWasCutShortBetweenTheJournalAndTheFolderCanBeUndone() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.capture();
+            Instant then = p.now();
+            p.save("a", "two");
+            p.capture();
+            Map<String, String> before = Trees.look(p.folder());
+            back(p, then, true, "");
+            // As after a kill between moving into place and putting the point down: the folder is ahead of the
+            // catalogue.
+            Action action;
+            try (Reading reading = p.vault().read()) {
+                action = JournalStore.of(reading).lastUndoable().orElseThrow();
+            }
+            p.save("a", "something that nobody has put down yet");
+            assertThat(p.recovery().undo(action).failed()).isEmpty();
+            assertThat(Trees.look(p.folder())).isEqualTo(before);
+            assertThat(p.line("a").versions())
+                    .as("what was there is kept")
+                    .anySatisfy(v -> assertThat(v.size()).isEqualTo("something that nobody has put down yet".length()));
+        }
+    }
+
+    @Test
+    void tooLittleRoomAndNamesThatTheTargetCannotHoldAreFoundBefore() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("Plan.txt", "one");
+            p.save("plan.txt", "two");
+            p.save("what?.txt", "three");
+            p.save("aux.txt", "four");
+            p.save("fine.txt", "five");
+            p.capture();
+            List<Wish> wishes;
+            try (Reading reading = p.vault().read()) {
+                wishes = reading.treeAt(p.place(), "", p.now()).files().entrySet().stream()
+                        .map(e -> new Wish(e.getValue(), e.getKey()))
+                        .toList();
+            }
+            TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE);
+            Order order = Order.restore(wishes, Collisions.all(Collision.REPLACE));
+            RestorePlan plan = RestorePlanner.plan(order, path -> java.util.Optional.empty(), stick);
+            assertThat(plan.items())
+                    .extracting(i -> i.target() + " " + i.step())
+                    .containsExactlyInAnyOrder(
+                            "Plan.txt CREATE",
+                            "plan.txt REFUSE",
+                            "what?.txt REFUSE",
+                            "aux.txt REFUSE",
+                            "fine.txt CREATE");
+            assertThat(plan.preflight().isGood()).isFalse();
+            assertThat(plan.preflight().stops()).contains("7 B are needed").contains("5 B are free");
+            assertThat(PlanReport.csv(plan)).contains("Plan.txt,1,3,Plan.txt,CREATE,nothing has this name now");
+            assertThat(PlanReport.json(plan)).contains("\"step\" : \"REFUSE\"").contains("\"neededBytes\" : 7");
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.line.MomentText;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Typed moments of a place. Off the screen's thread. */
+public final class Moments {
+
+    private Moments() {}
+
+    /**
+     * The moment that a text means in a folder.
+     *
+     * @throws IllegalArgumentException in words, when it means none, or one before anything is known
+     */
+    public static Instant understand(Desk desk, Held held, String folder, String typed) throws IOException {
+        try (Reading reading = held.vault().read()) {
+            Instant at = new MomentText(desk.zone(), desk.clock().instant(), around(reading, held, folder)).read(typed);
+            Instant first = reading.firstCapture(held.place()).orElse(Instant.EPOCH);
+            if (at.isBefore(first)) {
+                throw new IllegalArgumentException(Words.of(
+                        "moment.beforeFirst",
+                        Say.full(at, desk.zone()),
+                        held.place().label(),
+                        Say.full(first, desk.zone())));
+            }
+            return at;
+        }
+    }
+
+    private static MomentText.Around around(Reading reading, Held held, String folder) {
+        return new MomentText.Around() {
+            @Override
+            public Optional<Instant> lastChange() throws IOException {
+                return reading.lastChange(held.place(), folder);
+            }
+
+            @Override
+            public List<Snapshot> snapshots() throws IOException {
+                return SnapshotStore.of(reading).all(held.place());
+            }
+        };
+    }
+}
