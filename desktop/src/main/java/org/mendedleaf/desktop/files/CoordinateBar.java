@@ -22,11 +22,14 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** The two coordinates of everything on screen: where, and when. */
 final class CoordinateBar extends HBox {
 
+    private static final int SNAPSHOTS_SHOWN = 10;
+
     private final FilesModel model;
     private final MenuButton places = new MenuButton();
     private final HBox crumbs = new HBox();
     private final Button now = new Button();
     private final Button back;
+    private final MenuButton snapshots = new MenuButton(Words.of("when.snapshots"));
     private final Runnable protect;
 
     CoordinateBar(FilesModel model, Runnable protect) {
@@ -66,7 +69,12 @@ final class CoordinateBar extends HBox {
                         earlier,
                         later,
                         choose,
+                        snapshots,
                         back);
+        snapshots.setId("snapshots");
+        snapshots.getStyleClass().addAll("flat", "text-button");
+        model.ruler().stretchProperty().addListener((o, a, s) -> pegs());
+        pegs();
         model.placeProperty().addListener((o, a, b) -> where());
         model.folderProperty().addListener((o, a, b) -> where());
         model.desk().places().addListener((javafx.collections.ListChangeListener<Held>) c -> where());
@@ -122,6 +130,27 @@ final class CoordinateBar extends HBox {
             }
         }
         Ui.style(places, "crumb-here", names.isEmpty());
+    }
+
+    /** The newest snapshots lead to their moments. */
+    private void pegs() {
+        snapshots.getItems().clear();
+        List<RulerModel.Peg> all = model.ruler().stretchProperty().get().pegs();
+        for (int i = all.size() - 1; i >= Math.max(0, all.size() - SNAPSHOTS_SHOWN); i--) {
+            RulerModel.Peg peg = all.get(i);
+            MenuItem item = new MenuItem(peg.words(model.desk().zone()));
+            item.setOnAction(e -> model.momentProperty().set(peg.at()));
+            snapshots.getItems().add(item);
+        }
+        if (all.isEmpty()) {
+            MenuItem none = new MenuItem(Words.of("when.noSnapshots"));
+            none.setDisable(true);
+            snapshots.getItems().add(none);
+        }
+        MenuItem every = new MenuItem(Words.of("when.allSnapshots"));
+        every.setId("all-snapshots");
+        every.setOnAction(e -> model.snapshots());
+        snapshots.getItems().addAll(new SeparatorMenuItem(), every);
     }
 
     /** A place in another system goes with that system's name. */

@@ -13,8 +13,9 @@ import org.mendedleaf.core.line.Totals;
  * @param path from the place's root
  * @param totals sums of a folder and all below it; empty for a file
  * @param against how it stands to now, when the past is looked at
+ * @param since what became since of the files of a folder, when the past is looked at
  */
-public record FileRow(Entry entry, String path, Optional<Totals> totals, Against against) {
+public record FileRow(Entry entry, String path, Optional<Totals> totals, Against against, Since since) {
 
     /** How something of the past stands to now. */
     public enum Against {
@@ -25,7 +26,9 @@ public record FileRow(Entry entry, String path, Optional<Totals> totals, Against
         /** It was removed since. */
         REMOVED,
         /** It was renamed or moved since. */
-        MOVED
+        MOVED,
+        /** It was not there then. */
+        ADDED
     }
 
     /** Whether it is a folder. */
@@ -36,6 +39,11 @@ public record FileRow(Entry entry, String path, Optional<Totals> totals, Against
     /** Whether it was removed at the moment that is looked at. */
     public boolean isRemoved() {
         return entry.removed().isPresent();
+    }
+
+    /** Whether it was not there at the moment that is looked at. */
+    public boolean isAdded() {
+        return against == Against.ADDED;
     }
 
     long versions() {

@@ -7,7 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -19,7 +18,6 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
@@ -37,6 +35,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.shell.Jobs;
 
 /**
  * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
@@ -55,8 +54,11 @@ public final class FilesModel {
     private final ReadOnlyObjectWrapper<Message> message = new ReadOnlyObjectWrapper<>(Message.NONE);
     private final ReadOnlyObjectWrapper<@Nullable Instant> beginning = new ReadOnlyObjectWrapper<>();
     private final Set<String> unfolded = new HashSet<>();
+    private final BooleanProperty showAdded = new SimpleBooleanProperty(true);
     private final LineModel line;
     private final RulerModel ruler;
+    private final TicksModel ticks;
+    private Leads leads = Leads.NOWHERE;
 
     /** The model over this desk. */
     public FilesModel(Desk desk) {
@@ -64,7 +66,13 @@ public final class FilesModel {
         this.listingQuestion = desk.background().new Newest();
         this.line = new LineModel(desk);
         this.ruler = new RulerModel(desk);
-        moment.addListener((o, a, b) -> reload());
+        this.ticks = new TicksModel(desk);
+        moment.addListener((o, a, b) -> {
+            // What is ticked is ticked of one moment.
+            ticks.clear();
+            reload();
+        });
+        showAdded.addListener((o, a, b) -> reload());
         showRemoved.addListener((o, a, b) -> reload());
         desk.changesProperty().addListener((o, a, b) -> {
             reload();
@@ -87,6 +95,89 @@ public final class FilesModel {
     /** The line of the selected file. */
     public LineModel line() {
         return line;
+    }
+
+    /** What is ticked. */
+    public TicksModel ticks() {
+        return ticks;
+    }
+
+    /** Ticks a row, or takes its tick away. */
+    public void tick(FileRow row, boolean on) {
+        Held held = place.get();
+        if (held != null && !row.isAdded()) {
+            ticks.tick(held, ListingLoader.moment(moment.get()), row.path(), on);
+        }
+    }
+
+    /** Ticks all rows of the folder that is looked at; when all are ticked, none. */
+    public void tickAll() {
+        List<FileRow> rows =
+                listing.get().top().stream().filter(r -> !r.isAdded()).toList();
+        boolean on = !rows.stream().allMatch(r -> ticks.isTicked(r.path()));
+        rows.forEach(r -> tick(r, on));
+    }
+
+    /** Says where this screen leads to. */
+    public void setLeads(Leads to) {
+        leads = to;
+    }
+
+    /** Goes to the plan of recovering what is ticked; with nothing ticked, the selected row. */
+    public void recover() {
+        chosen().ifPresent(paths -> leads.plan(new Leads.What(held(), paths, moment.get(), false)));
+    }
+
+    /** Goes to the plan of rolling back what is ticked; with nothing ticked, the folder that is looked at. */
+    public void rollBack() {
+        Instant at = moment.get();
+        if (place.get() != null && at != null) {
+            List<String> paths = ticks.paths().isEmpty() ? List.of(folder.get()) : ticks.paths();
+            leads.plan(new Leads.What(held(), paths, at, true));
+        }
+    }
+
+    private Optional<List<String>> chosen() {
+        FileRow row = selected.get();
+        if (place.get() == null || (ticks.paths().isEmpty() && (row == null || row.isAdded()))) {
+            return Optional.empty();
+        }
+        return Optional.of(ticks.paths().isEmpty() && row != null ? List.of(row.path()) : ticks.paths());
+    }
+
+    /** Goes to the comparison of the folder that is looked at with now. */
+    public void compare() {
+        if (place.get() != null) {
+            leads.compare(held(), folder.get(), moment.get());
+        }
+    }
+
+    /** Goes to the snapshots of the place. */
+    public void snapshots() {
+        if (place.get() != null) {
+            leads.snapshots(held());
+        }
+    }
+
+    /** Whether files are shown that were not there at the moment that is looked at. */
+    public BooleanProperty showAddedProperty() {
+        return showAdded;
+    }
+
+    /** Goes to a file: its folder is opened and its line shown. */
+    public void reveal(Held of, String path, long lineId, @Nullable Instant at) {
+        if (!of.equals(place.get())) {
+            open(of, RelativePath.parent(path));
+        } else {
+            enter(RelativePath.parent(path));
+        }
+        moment.set(at);
+        line.show(of, lineId);
+    }
+
+    /** Says what was done. */
+    public void say(String words, boolean undo, boolean failed) {
+        message.set(new Message(words, undo, failed));
     }
 
     /** The time ruler. */
@@ -142,6 +233,7 @@ public final class FilesModel {
     /** Goes to a place, and to the folder in it that was looked at last. */
     public void open(Held held, String inFolder) {
         place.set(held);
+        ticks.clear();
         unfolded.clear();
         select(null);
         folder.set(inFolder);
@@ -210,13 +302,33 @@ public final class FilesModel {
         }
         String in = folder.get();
         Instant past = moment.get();
-        Instant now = desk.clock().instant();
         boolean removed = showRemoved.get();
+        boolean added = showAdded.get();
         Set<String> open = Set.copyOf(unfolded);
+        Instant at = ListingLoader.moment(past);
         listingQuestion.ask(
-                () -> read(held, r -> new ListingLoader(r, held.place(), past, now, removed).load(in, open)),
+                () -> read(held, r -> new ListingLoader(r, held.place(), at, removed, added).load(in, open)),
+                found -> {
+                    listing.set(found);
+                    if (past != null) {
+                        mark(held, in, open, at);
+                    }
+                },
+                this::unread);
+    }
+
+    /** What was listed at once gets its marks against now, unless something else is asked for meanwhile. */
+    private void mark(Held held, String in, Set<String> open, Instant at) {
+        boolean removed = showRemoved.get();
+        boolean added = showAdded.get();
+        listingQuestion.ask(
+                () -> read(held, r -> new ListingLoader(r, held.place(), at, removed, added).loadMarked(in, open)),
                 listing::set,
-                e -> message.set(new Message(String.valueOf(e.getMessage()), false, true)));
+                this::unread);
+    }
+
+    private void unread(Exception e) {
+        message.set(new Message(String.valueOf(e.getMessage()), false, true));
     }
 
     /** Goes to the change before the moment that is looked at, in this folder. */
@@ -437,13 +549,13 @@ public final class FilesModel {
                         this::failed);
     }
 
-    /** Undoes the last restore or removal. */
+    /** Undoes the last action. */
     public void undo() {
         Held held = place.get();
         if (held == null) {
             return;
         }
-        Callable<Optional<FileWork.Undone>> work = () -> {
+        undo(progress -> {
             Optional<Action> last = read(held, r -> JournalStore.of(r).lastUndoable());
             if (last.isEmpty()) {
                 return Optional.empty();
@@ -453,12 +565,20 @@ public final class FilesModel {
                             && h.place().id() == last.get().place())
                     .findFirst()
                     .orElse(held);
-            return Optional.of(desk.work(at).undo(last.get()));
-        };
+            return Optional.of(desk.work(at).undo(last.get(), progress));
+        });
+    }
+
+    /** Undoes an action of a place. */
+    public void undo(Held at, Action action) {
+        undo(progress -> Optional.of(desk.work(at).undo(action, progress)));
+    }
+
+    private void undo(Jobs.Work<Optional<FileWork.Undone>> work) {
         desk.jobs()
                 .start(
                         Words.of("job.undo"),
-                        progress -> work.call(),
+                        work,
                         undone -> {
                             message.set(undoneWords(undone));
                             desk.changed();

@@ -28,6 +28,7 @@ public final class FilesView extends BorderPane {
     private final ListingTable table;
     private final Label counts = Ui.label("", "dim");
     private final CheckBox removed = new CheckBox();
+    private final CheckBox added = new CheckBox();
 
     /**
      * The screen over this model.
@@ -38,7 +39,7 @@ public final class FilesView extends BorderPane {
         this.model = model;
         getStyleClass().add("files");
         RulerView ruler = new RulerView(model);
-        VBox top = new VBox(new CoordinateBar(model, protect), ruler);
+        VBox top = new VBox(new CoordinateBar(model, protect), ruler, new PastBar(model));
         top.getStyleClass().add("files-top");
         setTop(top);
 
@@ -46,10 +47,12 @@ public final class FilesView extends BorderPane {
         VBox.setVgrow(table, Priority.ALWAYS);
         removed.setId("show-removed");
         removed.selectedProperty().bindBidirectional(model.showRemovedProperty());
-        HBox foot = new HBox(16, counts, removed);
+        added.setId("show-added");
+        added.selectedProperty().bindBidirectional(model.showAddedProperty());
+        HBox foot = new HBox(16, counts, removed, added);
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.getStyleClass().add("listing-foot");
-        VBox left = new VBox(table, foot);
+        VBox left = new VBox(table, new TicksBar(model), foot);
         left.getStyleClass().add("sheet");
         line = new LineView(model);
         split.getItems().addAll(left, line);
@@ -69,6 +72,8 @@ public final class FilesView extends BorderPane {
                 Words.of("listing.counts", Say.number(l.files()), l.files(), Say.number(l.folders()), l.folders()));
         removed.setText(Words.of("listing.removed", l.removed()));
         Ui.visible(removed, l.removed() > 0);
+        added.setText(Words.of("listing.added", l.added()));
+        Ui.visible(added, l.added() > 0);
     }
 
     private void key(KeyEvent e) {
@@ -82,6 +87,12 @@ public final class FilesView extends BorderPane {
             model.line().modeProperty().set(Detail.Mode.COMPARE);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT3) {
             model.line().modeProperty().set(Detail.Mode.FACTS);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.R) {
+            model.recover();
+        } else if (e.isControlDown() && e.isShiftDown() && e.getCode() == KeyCode.B) {
+            model.rollBack();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.M) {
+            model.compare();
         } else if (e.isAltDown() && e.getCode() == KeyCode.LEFT) {
             model.earlier();
         } else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT) {

@@ -11,10 +11,19 @@ import java.util.Map;
  * @param files number of files in the folder itself
  * @param folders number of folders in it
  * @param removed number of removed files and folders in it, shown or not
+ * @param added number of files and folders in it that were not there then, shown or not
+ * @param since what became since of all files in it and below it
  */
-public record Listing(String folder, Map<String, List<FileRow>> rows, long files, long folders, long removed) {
+public record Listing(
+        String folder,
+        Map<String, List<FileRow>> rows,
+        long files,
+        long folders,
+        long removed,
+        long added,
+        Since since) {
 
-    static final Listing EMPTY = new Listing("", Map.of(), 0, 0, 0);
+    static final Listing EMPTY = new Listing("", Map.of(), 0, 0, 0, 0, Since.NOTHING);
 
     /** Copies the map. */
     public Listing {

@@ -13,6 +13,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
@@ -23,18 +24,27 @@ final class ListingLoader {
 
     private final Reading reading;
     private final Place place;
-    private final @Nullable Instant past;
     private final Instant at;
     private final boolean removed;
+    private final boolean added;
+    private Marks marks = Marks.NONE;
 
-    ListingLoader(Reading reading, Place place, @Nullable Instant past, Instant now, boolean removed) {
+    /**
+     * A loader.
+     *
+     * @param at the moment; {@link Moment#FAR} for now
+     * @param removed whether removed files are listed
+     * @param added whether files are listed that were not there then
+     */
+    ListingLoader(Reading reading, Place place, Instant at, boolean removed, boolean added) {
         this.reading = reading;
         this.place = place;
-        this.past = past;
-        this.at = past == null ? now : past;
+        this.at = at;
         this.removed = removed;
+        this.added = added;
     }
 
+    /** The listing, without a word on how it stands to now. */
     Listing load(String folder, Set<String> unfolded) throws IOException {
         List<Entry> all = reading.listing(place, folder, at, true);
         long gone = all.stream().filter(e -> e.removed().isPresent()).count();
@@ -43,29 +53,40 @@ final class ListingLoader {
                 .count();
         Map<String, List<FileRow>> rows = new HashMap<>();
         put(folder, all, unfolded, rows);
-        return new Listing(folder, rows, all.size() - gone - folders, folders, gone);
+        return new Listing(
+                folder,
+                rows,
+                all.size() - gone - folders,
+                folders,
+                gone,
+                marks.countAdded(folder),
+                marks.since(folder));
+    }
+
+    /** The listing of a past moment, each row marked against now. */
+    Listing loadMarked(String folder, Set<String> unfolded) throws IOException {
+        marks = Marks.of(reading, place, folder, at);
+        return load(folder, unfolded);
     }
 
     private void put(String folder, List<Entry> entries, Set<String> unfolded, Map<String, List<FileRow>> into)
             throws IOException {
-        Map<String, Entry> nowByName = new HashMap<>();
-        if (past != null) {
-            for (Entry e : reading.listing(place, folder, far(), true)) {
-                nowByName.put(e.name(), e);
-            }
-        }
-        Collator order = Collator.getInstance();
         List<FileRow> rows = new ArrayList<>();
         for (Entry e : entries) {
             if (removed || e.removed().isEmpty()) {
-                String path = RelativePath.child(folder, e.name());
-                Optional<Totals> totals =
-                        e.kind() == EntryKind.FOLDER ? Optional.of(reading.totals(place, path, at)) : Optional.empty();
-                rows.add(new FileRow(e, path, totals, against(e, nowByName)));
+                rows.add(row(folder, e, at));
             }
         }
-        rows.sort(Comparator.comparing((FileRow r) -> !r.isFolder())
-                .thenComparing(r -> r.entry().name(), order::compare));
+        Set<String> names = marks.added(folder, added);
+        if (!names.isEmpty()) {
+            for (Entry e : reading.listing(place, folder, Moment.FAR, false)) {
+                if (names.contains(e.name())) {
+                    FileRow row = row(folder, e, Moment.FAR);
+                    rows.add(new FileRow(e, row.path(), row.totals(), FileRow.Against.ADDED, Since.NOTHING));
+                }
+            }
+        }
+        rows.sort(order());
         into.put(folder, rows);
         for (FileRow row : rows) {
             if (row.isFolder() && unfolded.contains(row.path())) {
@@ -74,22 +95,27 @@ final class ListingLoader {
         }
     }
 
-    /** Later than anything that was captured. */
-    private static Instant far() {
-        return Instant.parse("9999-01-01T00:00:00Z");
+    private static Comparator<FileRow> order() {
+        Collator names = Collator.getInstance();
+        return Comparator.comparing((FileRow r) -> !r.isFolder())
+                .thenComparing(r -> r.entry().name(), names::compare);
     }
 
-    private FileRow.Against against(Entry then, Map<String, Entry> nowByName) {
-        if (past == null || then.removed().isPresent()) {
-            return FileRow.Against.SAME;
-        }
-        Entry now = nowByName.get(then.name());
-        if (now == null || (now.line() != then.line() && then.kind() != EntryKind.FOLDER)) {
-            return FileRow.Against.MOVED;
-        }
-        if (now.removed().isPresent()) {
-            return FileRow.Against.REMOVED;
-        }
-        return now.number() == then.number() ? FileRow.Against.SAME : FileRow.Against.CHANGED;
+    private FileRow row(String folder, Entry e, Instant moment) throws IOException {
+        String path = RelativePath.child(folder, e.name());
+        boolean isFolder = e.kind() == EntryKind.FOLDER;
+        Optional<Totals> totals = isFolder ? Optional.of(reading.totals(place, path, moment)) : Optional.empty();
+        boolean gone = e.removed().isPresent();
+        return new FileRow(
+                e,
+                path,
+                totals,
+                gone ? FileRow.Against.SAME : marks.against(path),
+                isFolder ? marks.since(path) : Since.NOTHING);
+    }
+
+    /** The moment for queries: now is later than anything that was captured. */
+    static Instant moment(@Nullable Instant past) {
+        return past == null ? Moment.FAR : past;
     }
 }

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TreeItem;
 import javafx.scene.control.TreeTableCell;
@@ -75,12 +76,20 @@ final class ListingTable extends TreeTableView<FileRow> {
                     && item.getValue().isFolder()) {
                 model.enter(item.getValue().path());
                 e.consume();
+            } else if (e.getCode() == KeyCode.SPACE && item != null) {
+                model.tick(
+                        item.getValue(), !model.ticks().isTicked(item.getValue().path()));
+                e.consume();
+            } else if (e.isControlDown() && e.getCode() == KeyCode.A) {
+                model.tickAll();
+                e.consume();
             } else if (e.getCode() == KeyCode.BACK_SPACE) {
                 model.up();
                 e.consume();
             }
         });
         model.listingProperty().addListener((o, a, listing) -> fill(listing));
+        model.ticks().sumProperty().addListener((o, a, b) -> refresh());
     }
 
     private TreeTableColumn<FileRow, FileRow> column(String key, Comparator<FileRow> order, double width) {
@@ -227,10 +236,12 @@ final class ListingTable extends TreeTableView<FileRow> {
         protected void updateItem(@Nullable FileRow row, boolean empty) {
             super.updateItem(row, empty);
             Ui.style(this, "removed-row", row != null && !empty && row.isRemoved());
+            Ui.style(this, "added-row", row != null && !empty && row.isAdded());
         }
     }
 
-    private static final class NameCell extends TreeTableCell<FileRow, FileRow> {
+    private final class NameCell extends TreeTableCell<FileRow, FileRow> {
+        private final CheckBox tick = new CheckBox();
         private final Label name = Ui.label("", "row-name");
         private final Label badge = Ui.label("", "badge");
         private final HBox box = new HBox(8);
@@ -238,6 +249,22 @@ final class ListingTable extends TreeTableView<FileRow> {
         NameCell() {
             box.setAlignment(Pos.CENTER_LEFT);
             badge.setMinWidth(USE_PREF_SIZE);
+            tick.getStyleClass().add("tick");
+            tick.setFocusTraversable(false);
+            tick.setOnAction(e -> {
+                FileRow row = getItem();
+                if (row != null) {
+                    model.tick(row, tick.isSelected());
+                }
+            });
+        }
+
+        private void showTick(FileRow row) {
+            tick.setVisible(!row.isAdded());
+            tick.setSelected(model.ticks().isTicked(row.path()));
+            tick.setIndeterminate(row.isFolder() && model.ticks().isPartly(row.path()));
+            tick.setDisable(model.ticks().isWithin(row.path()));
+            tick.setAccessibleText(Words.of("listing.tick", row.entry().name()));
         }
 
         @Override
@@ -252,7 +279,8 @@ final class ListingTable extends TreeTableView<FileRow> {
                     row.isFolder() ? Shapes.folder() : row.isRemoved() ? Shapes.hollowLeaf() : Shapes.leaf();
             name.setText(row.entry().name());
             Ui.tooltip(name, row.path());
-            box.getChildren().setAll(shape, name);
+            showTick(row);
+            box.getChildren().setAll(tick, shape, name);
             badge(row);
             setGraphic(box);
             setAccessibleText(row.entry().name() + (badge.getText().isEmpty() ? "" : ", " + badge.getText()));
@@ -264,6 +292,8 @@ final class ListingTable extends TreeTableView<FileRow> {
             String style = "badge-slate";
             if (row.against() != FileRow.Against.SAME) {
                 words = Words.of("against." + row.against());
+            } else if (!row.since().isNothing()) {
+                words = row.since().words();
             } else if (!row.isFolder() && !row.isRemoved() && row.size() == 0 && row.versions() > 1) {
                 words = Words.of("badge.emptied");
                 style = "badge-clay";

@@ -9,73 +9,84 @@ import javafx.geometry.Bounds;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.DatePicker;
-import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** A small sheet on which a moment is picked: a day and a time, or typed as one. */
+/** A small sheet on which a moment is typed, or picked as a day and a time; what it was understood as stands below it. */
 final class PickMoment {
 
     private final FilesModel model;
     private final Popup popup = new Popup();
+    private final MomentField field;
     private final DatePicker day = new DatePicker();
     private final TextField time = new TextField();
-    private final Label wrong = Ui.label("", "error-text");
+    private boolean filling;
 
     PickMoment(FilesModel model) {
         this.model = model;
+        this.field = new MomentField(model.desk(), "pick-text", model::understand);
         day.setId("pick-day");
         day.setAccessibleText(Words.of("pick.day"));
+        day.setPrefWidth(150);
         time.setId("pick-time");
         time.setAccessibleText(Words.of("pick.time"));
         time.setPromptText("17:00");
         time.setPrefColumnCount(5);
-        wrong.setWrapText(true);
-        wrong.setId("pick-wrong");
         Button go = Ui.button("pick.go", this::go, "accent");
         go.setId("pick-go");
-        go.setDefaultButton(false);
+        go.disableProperty().bind(field.momentProperty().isNull());
+        field.text().setOnAction(e -> go());
         time.setOnAction(e -> go());
-        HBox fields = new HBox(8, day, time, go);
-        VBox sheet = new VBox(8, Ui.label(Words.of("pick.title"), "small-title"), fields, wrong);
-        sheet.getStyleClass().add("popup-sheet");
+        day.valueProperty().addListener((o, a, d) -> picked());
+        time.textProperty().addListener((o, a, t) -> picked());
+        HBox.setHgrow(field, Priority.ALWAYS);
+        HBox typed = new HBox(8, field, go);
+        HBox fields = new HBox(8, day, time);
+        VBox sheet = new VBox(
+                10,
+                Ui.label(Words.of("pick.title"), "small-title"),
+                typed,
+                Ui.label(Words.of("pick.or"), "dim"),
+                fields);
+        sheet.getStyleClass().addAll("popup-sheet", "pick-sheet");
         popup.getContent().add(sheet);
         popup.setAutoHide(true);
         popup.setHideOnEscape(true);
+    }
+
+    /** A picked day and time are written into the field, where they are understood as if they had been typed. */
+    private void picked() {
+        LocalDate date = day.getValue();
+        if (filling || date == null) {
+            return;
+        }
+        String clock = time.getText().strip();
+        field.text().setText(clock.isEmpty() ? date.toString() : date + " " + (clock.length() == 4 ? "0" : "") + clock);
     }
 
     void show(Node below) {
         Instant at = model.momentProperty().get();
         ZonedDateTime shown = (at == null ? model.desk().clock().instant() : at)
                 .atZone(model.desk().zone());
+        filling = true;
         day.setValue(shown.toLocalDate());
         time.setText(DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT).format(shown));
-        complain("");
+        field.text().clear();
+        filling = false;
         Bounds where = below.localToScreen(below.getBoundsInLocal());
-        popup.show(below, where.getMinX() - 160, where.getMaxY() + 6);
-        day.requestFocus();
-    }
-
-    private void complain(String words) {
-        wrong.setText(words);
-        Ui.visible(wrong, !words.isEmpty());
+        popup.show(below, where.getMaxX() - 430, where.getMaxY() + 6);
+        field.text().requestFocus();
     }
 
     private void go() {
-        LocalDate date = day.getValue();
-        String clock = time.getText().strip();
-        if (date == null) {
-            complain(Words.of("pick.noDay"));
-            return;
-        }
-        String problem =
-                model.go(clock.isEmpty() ? date.toString() : date + "T" + (clock.length() == 4 ? "0" : "") + clock);
-        complain(problem);
-        if (problem.isEmpty()) {
+        Instant at = field.momentProperty().get();
+        if (at != null) {
+            model.momentProperty().set(field.isNow() ? null : at);
             popup.hide();
         }
     }

@@ -14,6 +14,9 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
@@ -84,17 +87,39 @@ public final class RulerModel {
     public record Step(Instant from, Instant to, int changes, long burst) {}
 
     /**
+     * A snapshot on the ruler.
+     *
+     * @param label what people call it; may be empty
+     */
+    public record Peg(Instant at, String label) {
+
+        /** Its moment, and what people call it. */
+        String words(ZoneId zone) {
+            String when = Say.full(at, zone);
+            return label.isEmpty() ? when : Words.of("ruler.peg", label, when);
+        }
+    }
+
+    /**
      * What the ruler shows.
      *
      * @param zoom of it
      * @param steps from the oldest to the newest
      * @param now the present
      * @param beginning when the place was first captured; empty before it was
+     * @param pegs all snapshots, oldest first, also those before the first step
      */
-    public record Stretch(Zoom zoom, List<Step> steps, Instant now, Optional<Instant> beginning) {
-        /** Copies the list. */
+    public record Stretch(Zoom zoom, List<Step> steps, Instant now, Optional<Instant> beginning, List<Peg> pegs) {
+        /** Copies the lists. */
         public Stretch {
             steps = List.copyOf(steps);
+            pegs = List.copyOf(pegs);
+        }
+
+        /** The pegs that stand on it. */
+        public List<Peg> shown() {
+            Instant start = steps.get(0).from();
+            return pegs.stream().filter(p -> !p.at().isBefore(start)).toList();
         }
 
         /** Where a moment stands, 0 at the start to 1 at the end; clipped. */
@@ -140,7 +165,7 @@ public final class RulerModel {
     }
 
     private Stretch empty(ZonedDateTime now) {
-        return stretch(zoom, now, Map.of(), List.of());
+        return stretch(zoom, now, Map.of(), List.of(), List.of());
     }
 
     /** Shows shorter or longer steps. */
@@ -164,15 +189,26 @@ public final class RulerModel {
                         long from =
                                 to - wanted.steps * wanted.unit.getDuration().toHours() - 24 * 32;
                         return stretch(
-                                wanted, now, reading.density(of.place(), from, to), reading.captures(of.place()));
+                                wanted,
+                                now,
+                                reading.density(of.place(), from, to),
+                                reading.captures(of.place()),
+                                pegs(reading, of));
                     }
                 },
                 stretch::set,
                 e -> org.slf4j.LoggerFactory.getLogger(RulerModel.class).warn("no ruler", e));
     }
 
+    private static List<Peg> pegs(Reading reading, Held of) throws java.io.IOException {
+        return SnapshotStore.of(reading).all(of.place()).stream()
+                .map(s -> new Peg(s.at(), s.label()))
+                .toList();
+    }
+
     /** Puts a stretch together. Pure. */
-    static Stretch stretch(Zoom zoom, ZonedDateTime now, Map<Long, Integer> density, List<CaptureRecord> captures) {
+    static Stretch stretch(
+            Zoom zoom, ZonedDateTime now, Map<Long, Integer> density, List<CaptureRecord> captures, List<Peg> pegs) {
         ZoneId zone = now.getZone();
         ZonedDateTime last = zoom.floor(now);
         List<Step> steps = new ArrayList<>();
@@ -187,7 +223,7 @@ public final class RulerModel {
         Optional<Instant> beginning = captures.isEmpty()
                 ? Optional.empty()
                 : Optional.of(captures.get(0).started());
-        return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning);
+        return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning, pegs);
     }
 
     private static int sum(Map<Long, Integer> density, ZonedDateTime from, ZonedDateTime to) {

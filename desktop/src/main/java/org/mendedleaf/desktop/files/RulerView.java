@@ -106,8 +106,27 @@ final class RulerView extends Pane {
                 lastLabel = x;
             }
         }
+        for (RulerModel.Peg peg : s.shown()) {
+            getChildren().add(peg(peg, s.position(peg.at()) * width));
+        }
         getChildren().addAll(marker, handle);
         placeMarker();
+    }
+
+    /** A peg in the axis; a click on it goes to exactly its moment. */
+    private Polygon peg(RulerModel.Peg peg, double x) {
+        Polygon shape = new Polygon(-4, 0, 4, 0, 4, 5, 0, 11, -4, 5);
+        shape.getStyleClass().add("ruler-peg");
+        shape.setManaged(false);
+        shape.setLayoutX(Math.max(5, Math.min(getWidth() - 5, x)));
+        shape.setLayoutY(AXIS - 5);
+        Tooltip.install(shape, new Tooltip(peg.words(zone())));
+        shape.setOnMousePressed(MouseEvent::consume);
+        shape.setOnMouseReleased(e -> {
+            model.momentProperty().set(peg.at());
+            e.consume();
+        });
+        return shape;
     }
 
     private void shadeBefore(RulerModel.Stretch s, double width) {

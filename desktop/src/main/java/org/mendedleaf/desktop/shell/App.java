@@ -51,6 +51,7 @@ public final class App extends Application {
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
         newShell.setFileAsk(() -> askFile(stage));
+        newShell.setSaveAsk(name -> askSave(stage, name));
         newShell.setNoteAsk(words -> askWords(stage, words));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
@@ -109,6 +110,13 @@ public final class App extends Application {
         FileChooser chooser = new FileChooser();
         chooser.setTitle(Words.of("line.put"));
         return Optional.ofNullable(chooser.showOpenDialog(stage));
+    }
+
+    private static Optional<File> askSave(Stage stage, String name) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(Words.of("desktop.title"));
+        chooser.setInitialFileName(name);
+        return Optional.ofNullable(chooser.showSaveDialog(stage));
     }
 
     private static boolean confirmEnd(Stage stage) {

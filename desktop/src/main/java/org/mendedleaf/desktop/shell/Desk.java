@@ -36,8 +36,10 @@ import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
+import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Mirror;
@@ -61,6 +63,7 @@ public final class Desk implements AutoCloseable {
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, Guardian> guardians = new HashMap<>();
     private final Map<Path, SystemWatch> watches = new HashMap<>();
+    private final Map<Path, SnapshotKeeper> keepers = new HashMap<>();
     private final SystemBook book;
     private final ObservableList<Held> places = FXCollections.observableArrayList();
     private final ObjectProperty<Standing> standing = new SimpleObjectProperty<>(Standing.NOTHING);
@@ -197,6 +200,9 @@ public final class Desk implements AutoCloseable {
                     x -> trouble.set(String.valueOf(x.getMessage())));
             if (!watches.containsKey(e.getKey())) {
                 watches.put(e.getKey(), SystemWatch.start(e.getValue(), book, clock, new SystemListener()));
+                keepers.put(
+                        e.getKey(),
+                        SnapshotKeeper.start(e.getValue(), clock, authors(), home.who(), new SnapshotListener()));
             }
         }
     }
@@ -415,6 +421,19 @@ public final class Desk implements AutoCloseable {
         }
     }
 
+    private final class SnapshotListener implements SnapshotKeeper.Listener {
+        @Override
+        public void taken(Place place, Snapshot snapshot) {
+            background.onScreen(Desk.this::changed);
+        }
+
+        @Override
+        public void failed(Place place, IOException why) {
+            background.onScreen(
+                    () -> trouble.set(Words.of("status.snapshot", place.name(), String.valueOf(why.getMessage()))));
+        }
+    }
+
     private final class Listener implements Guardian.Listener {
         private final Map<Long, Job> running = new HashMap<>();
 
@@ -452,6 +471,7 @@ public final class Desk implements AutoCloseable {
     public void close() {
         jobs.close();
         watches.values().forEach(SystemWatch::close);
+        keepers.values().forEach(SnapshotKeeper::close);
         guardians.values().forEach(Guardian::close);
         background.close();
         for (OpenVault vault : vaults.values()) {

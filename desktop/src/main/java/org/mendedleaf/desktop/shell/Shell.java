@@ -40,6 +40,7 @@ public final class Shell extends BorderPane {
     private Button protectionTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
+    private final Ways ways;
 
     Shell(Desk desk, Theme theme, Function<File, Optional<File>> folderAsk) {
         this.desk = desk;
@@ -56,8 +57,10 @@ public final class Shell extends BorderPane {
                     showFiles();
                 },
                 () -> protect(false));
+        this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
+        files.setLeads(ways);
         getStyleClass().add("shell");
-        filesView.setFolderAsk(() -> folderAsk.apply(new File(System.getProperty("user.home"))));
+        setFolderAsk(() -> folderAsk.apply(new File(System.getProperty("user.home"))));
         setTop(bar());
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
@@ -80,6 +83,7 @@ public final class Shell extends BorderPane {
                         protectionTab,
                         Ui.spacer(),
                         Ui.label(desk.home().who(), "who"),
+                        new UndoMenu(desk, files),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
                         Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));
         return bar;
@@ -197,20 +201,29 @@ public final class Shell extends BorderPane {
     public void setNoteAsk(Function<String, Optional<String>> ask) {
         filesView.setNoteAsk(ask);
         protectionView.setNoteAsk(ask);
+        ways.setWordsAsk(ask);
     }
 
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<Optional<File>> ask) {
         filesView.setFileAsk(ask);
+        ways.setFileAsk(ask);
+    }
+
+    /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
+    public void setSaveAsk(Function<String, Optional<File>> ask) {
+        ways.setSaveAsk(ask);
     }
 
     void setOpener(Consumer<Path> opener) {
         filesView.setOpener(opener);
+        ways.setOpener(opener);
     }
 
     /** Puts another way to ask for a folder in place. */
     public void setFolderAsk(java.util.function.Supplier<Optional<File>> ask) {
         filesView.setFolderAsk(ask);
+        ways.setFolderAsk(ask);
     }
 
     void remember(Home home) {

@@ -16,7 +16,7 @@ class RulerModelTest {
 
     private static RulerModel.Stretch stretch(
             RulerModel.Zoom zoom, Map<Long, Integer> density, CaptureRecord... captures) {
-        return RulerModel.stretch(zoom, NOW, density, List.of(captures));
+        return RulerModel.stretch(zoom, NOW, density, List.of(captures), List.of());
     }
 
     @Test

@@ -1,0 +1,46 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Where the Files screen leads to. */
+public interface Leads {
+
+    /**
+     * What is to be recovered or rolled back.
+     *
+     * @param held the place
+     * @param paths chosen, from its root; the empty path is all of it
+     * @param at the moment; null is now
+     * @param rollBack whether they shall be again as they were, instead of being restored
+     */
+    record What(Held held, List<String> paths, @Nullable Instant at, boolean rollBack) {
+        /** Copies the list. */
+        public What {
+            paths = List.copyOf(paths);
+        }
+    }
+
+    /** To the plan of a recovery or a roll back. */
+    void plan(What what);
+
+    /** To the comparison of a folder at a moment with now. */
+    void compare(Held held, String folder, @Nullable Instant from);
+
+    /** To the snapshots of a place. */
+    void snapshots(Held held);
+
+    /** To nowhere. */
+    Leads NOWHERE = new Leads() {
+        @Override
+        public void plan(What what) {}
+
+        @Override
+        public void compare(Held held, String folder, @Nullable Instant from) {}
+
+        @Override
+        public void snapshots(Held held) {}
+    };
+}

@@ -1,0 +1,86 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.line.Difference;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+
+/** How a folder of the past, and all below it, stands to now. */
+final class Marks {
+
+    static final Marks NONE = new Marks();
+
+    private final Map<String, FileRow.Against> byPath = new HashMap<>();
+    private final Map<String, Since> byFolder = new HashMap<>();
+    private final Map<String, List<String>> added = new HashMap<>();
+
+    private Marks() {}
+
+    static Marks of(Reading reading, Place place, String folder, Instant past) throws java.io.IOException {
+        Difference difference = reading.difference(place, folder, past, Moment.FAR);
+        Marks marks = new Marks();
+        for (TwoMoments.Change c : TwoMoments.of(difference).changes()) {
+            switch (c.kind()) {
+                case ADDED -> {
+                    marks.added(c.path());
+                    marks.count(c.path(), folder, new Since(0, 0, 1, 0));
+                }
+                case REMOVED -> marks.mark(c, folder, FileRow.Against.REMOVED, new Since(0, 1, 0, 0));
+                case CHANGED -> marks.mark(c, folder, FileRow.Against.CHANGED, new Since(1, 0, 0, 0));
+                case MOVED, MOVED_AND_CHANGED -> marks.mark(c, folder, FileRow.Against.MOVED, new Since(0, 0, 0, 1));
+            }
+        }
+        Set<String> then = new HashSet<>();
+        difference.before().stream().filter(b -> b.kind() == EntryKind.FOLDER).forEach(b -> then.add(b.path()));
+        Set<String> now = new HashSet<>();
+        difference.after().stream().filter(a -> a.kind() == EntryKind.FOLDER).forEach(a -> now.add(a.path()));
+        now.stream().filter(p -> !then.contains(p)).forEach(marks::added);
+        then.stream().filter(p -> !now.contains(p)).forEach(p -> marks.byPath.put(p, FileRow.Against.REMOVED));
+        return marks;
+    }
+
+    private void added(String path) {
+        added.computeIfAbsent(RelativePath.parent(path), p -> new ArrayList<>()).add(RelativePath.name(path));
+    }
+
+    private void mark(TwoMoments.Change c, String top, FileRow.Against against, Since since) {
+        String path = c.before().orElseThrow().path();
+        byPath.put(path, against);
+        count(path, top, since);
+    }
+
+    private void count(String path, String top, Since since) {
+        String at = path;
+        do {
+            at = RelativePath.parent(at);
+            byFolder.merge(at, since, Since::plus);
+        } while (!at.equals(top) && !at.isEmpty());
+    }
+
+    FileRow.Against against(String path) {
+        return byPath.getOrDefault(path, FileRow.Against.SAME);
+    }
+
+    Since since(String folder) {
+        return byFolder.getOrDefault(folder, Since.NOTHING);
+    }
+
+    /** Names in a folder that were not there then. */
+    Set<String> added(String folder, boolean shown) {
+        return shown ? Set.copyOf(added.getOrDefault(folder, List.of())) : Set.of();
+    }
+
+    int countAdded(String folder) {
+        return added.getOrDefault(folder, List.of()).size();
+    }
+}

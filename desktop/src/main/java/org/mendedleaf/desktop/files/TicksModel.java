@@ -1,0 +1,112 @@
+package org.mendedleaf.desktop.files;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
+import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.Selection;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Files and folders that are ticked, across folders, with their number and bytes. Without a scene. */
+public final class TicksModel {
+
+    private final Background.Newest question;
+    private final Set<String> paths = new TreeSet<>();
+    private final ReadOnlyObjectWrapper<Sum> sum = new ReadOnlyObjectWrapper<>(Sum.NOTHING);
+
+    TicksModel(Desk desk) {
+        this.question = desk.background().new Newest();
+    }
+
+    /**
+     * What is ticked.
+     *
+     * @param ticks how many rows
+     * @param files how many files those are, with all below ticked folders; negative while they are counted
+     * @param bytes of them
+     */
+    public record Sum(int ticks, long files, long bytes) {
+        static final Sum NOTHING = new Sum(0, 0, 0);
+    }
+
+    /** Number and bytes of what is ticked. */
+    public ReadOnlyObjectProperty<Sum> sumProperty() {
+        return sum.getReadOnlyProperty();
+    }
+
+    /** The ticked paths; nothing below a ticked folder is among them. */
+    public List<String> paths() {
+        return List.copyOf(paths);
+    }
+
+    /** Whether a path is ticked, or within a ticked folder. */
+    boolean isTicked(String path) {
+        return paths.contains(path) || isWithin(path);
+    }
+
+    /** Whether a folder above is ticked. */
+    boolean isWithin(String path) {
+        for (int slash = path.lastIndexOf('/'); slash > 0; slash = path.lastIndexOf('/', slash - 1)) {
+            if (paths.contains(path.substring(0, slash))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether something below a folder is ticked, and not the folder itself. */
+    boolean isPartly(String folder) {
+        return !isTicked(folder) && paths.stream().anyMatch(p -> p.startsWith(folder + "/"));
+    }
+
+    /** Ticks a path, or takes its tick away; a ticked folder has all below it. */
+    void tick(Held held, Instant at, String path, boolean on) {
+        if (isWithin(path)) {
+            return;
+        }
+        if (on) {
+            paths.removeIf(p -> p.startsWith(path + "/"));
+            paths.add(path);
+        } else {
+            paths.remove(path);
+        }
+        count(held, at);
+    }
+
+    private void count(Held held, Instant at) {
+        List<String> now = paths();
+        if (now.isEmpty()) {
+            clear();
+            return;
+        }
+        sum.set(new Sum(now.size(), -1, 0));
+        question.ask(
+                () -> {
+                    try (Reading reading = held.vault().read()) {
+                        Order order = new Selection(now, at)
+                                .order(reading, held.place(), false, Collisions.all(Collision.REPLACE));
+                        long bytes = order.wishes().stream()
+                                .mapToLong(w -> w.version().size())
+                                .sum();
+                        return new Sum(now.size(), order.wishes().size(), bytes);
+                    }
+                },
+                sum::set,
+                e -> clear());
+    }
+
+    /** Takes all ticks away. */
+    public void clear() {
+        question.drop();
+        paths.clear();
+        sum.set(Sum.NOTHING);
+    }
+}

@@ -1,0 +1,238 @@
+package org.mendedleaf.desktop.recovery;
+
+import java.io.File;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.EnumSet;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.compare.CompareWords;
+import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.compare.TwoMoments.Change;
+import org.mendedleaf.core.compare.TwoMoments.Kind;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.MomentField;
+import org.mendedleaf.desktop.widgets.Tables;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** What became of the files of a folder from one moment to another. */
+public final class CompareView extends BorderPane {
+
+    private final CompareModel model;
+    private final TableView<Change> table = Tables.table("compare-table", "moments.empty");
+    private final Label sum = Ui.label("", "small-title");
+    private final Label problem = Ui.label("", "error-text");
+    private final HBox kinds = new HBox(4);
+    private final Consumer<Change> reveal;
+
+    /**
+     * The view.
+     *
+     * @param first the earlier moment to begin with; null lets it be typed
+     * @param saveAsk asks for a file to write, with a name to begin with
+     * @param reveal goes to a file's line
+     * @param back goes back to the files
+     * @param said says in the message bar what was done
+     */
+    public CompareView(
+            CompareModel model,
+            @Nullable Instant first,
+            Function<String, Optional<File>> saveAsk,
+            Consumer<Change> reveal,
+            Runnable back,
+            Consumer<String> said) {
+        this.model = model;
+        this.reveal = reveal;
+        getStyleClass().addAll("files", "past", "plan");
+        String where = model.folder().isEmpty()
+                ? model.held().place().label()
+                : model.held().place().label() + " › " + model.folder().replace("/", " › ");
+        Label title = Ui.label(Words.of("moments.title", where), "big-title");
+        title.setMinWidth(0);
+        HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
+        head.setAlignment(Pos.CENTER_LEFT);
+        MomentField from = field("compare-from", model.fromProperty());
+        MomentField to = field("compare-to", model.toProperty());
+        HBox moments = new HBox(
+                12,
+                Ui.label(Words.of("moments.fromLabel"), "form-name"),
+                from,
+                Ui.label(Words.of("moments.toLabel"), "form-name"),
+                to);
+        moments.getStyleClass().add("compare-moments");
+        TextField filter = new TextField();
+        filter.setId("compare-filter");
+        filter.setPromptText(Words.of("moments.filter"));
+        filter.setAccessibleText(Words.of("moments.filter"));
+        filter.setPrefColumnCount(18);
+        filter.textProperty().bindBidirectional(model.filterProperty());
+        Button save = Ui.button(
+                "moments.save",
+                () -> saveAsk.apply(Words.of("moments.fileName"))
+                        .ifPresent(f -> model.save(f.toPath(), () -> said.accept(Words.of("plan.saved", f)))));
+        save.setId("compare-save");
+        kinds.getStyleClass().add("filters-bare");
+        HBox row = new HBox(12, kinds, Ui.spacer(), filter, save);
+        row.setAlignment(Pos.CENTER_LEFT);
+        sum.setId("compare-sum");
+        problem.setId("compare-problem");
+        problem.textProperty().bind(model.problemProperty());
+        problem.visibleProperty().bind(problem.textProperty().isNotEmpty());
+        problem.managedProperty().bind(problem.visibleProperty());
+        VBox top = new VBox(10, head, moments, problem, sum, row);
+        top.getStyleClass().add("plan-top");
+        setTop(top);
+        columns();
+        VBox sheet = new VBox(table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        BorderPane middle = new BorderPane(sheet);
+        middle.getStyleClass().add("plan-middle");
+        setCenter(middle);
+        Label hint = Ui.label(Words.of("moments.hint"), "dim");
+        Button line = Ui.button("moments.line", this::revealSelected, "accent");
+        line.setId("compare-line");
+        line.disableProperty()
+                .bind(table.getSelectionModel().selectedItemProperty().isNull());
+        HBox buttons = new HBox(12, line, hint, Ui.spacer(), Ui.button("protect.back", back, "flat"));
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        buttons.getStyleClass().add("plan-buttons");
+        setBottom(buttons);
+        model.wholeProperty().addListener((o, a, all) -> show(all));
+        model.shownProperty().addListener((o, a, rows) -> table.getItems().setAll(rows));
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                back.run();
+                e.consume();
+            }
+        });
+        to.text().setText(Words.of("moment.vocabulary.now"));
+        from.text().setText(first == null ? Words.of("moments.start") : iso(first));
+    }
+
+    private String iso(Instant at) {
+        return at.atZone(model.desk().zone()).toOffsetDateTime().toString();
+    }
+
+    private MomentField field(String id, javafx.beans.property.ObjectProperty<@Nullable Instant> moment) {
+        MomentField field = new MomentField(model.desk(), id, model::understand);
+        field.setPrefWidth(330);
+        field.momentProperty().addListener((o, a, at) -> {
+            if (at != null) {
+                moment.set(field.isNow() ? Moment.FAR : at);
+            }
+        });
+        return field;
+    }
+
+    private void columns() {
+        table.getColumns()
+                .add(Tables.nodes("moments.column.kind", 140, CompareView::kind, Comparator.comparing(Change::kind)));
+        table.getColumns().add(Tables.words("plan.column.file", 420, this::path, Comparator.comparing(Change::path)));
+        table.getColumns()
+                .add(Tables.words(
+                        "moments.column.from", 260, CompareView::from, Comparator.comparing(CompareView::from)));
+        table.getColumns()
+                .add(Tables.figures(
+                        "moments.column.before",
+                        100,
+                        c -> c.before().isEmpty() ? "" : Say.size(c.sizeBefore()),
+                        Comparator.comparing(Change::sizeBefore)));
+        table.getColumns()
+                .add(Tables.figures(
+                        "moments.column.after",
+                        100,
+                        c -> c.after().isEmpty() ? "" : Say.size(c.sizeAfter()),
+                        Comparator.comparing(Change::sizeAfter)));
+        table.getColumns()
+                .add(Tables.figures(
+                        "moments.column.change",
+                        100,
+                        c -> Say.sizeChange(c.sizeAfter() - c.sizeBefore()),
+                        Comparator.comparing((Change c) -> c.sizeAfter() - c.sizeBefore())));
+        table.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                revealSelected();
+            }
+        });
+        table.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                revealSelected();
+            }
+        });
+    }
+
+    private void revealSelected() {
+        Change c = table.getSelectionModel().getSelectedItem();
+        if (c != null) {
+            reveal.accept(c);
+        }
+    }
+
+    private static Node kind(Change c) {
+        String style = switch (c.kind()) {
+            case ADDED -> "badge-moss";
+            case REMOVED -> "badge-clay";
+            case CHANGED -> "badge-gold";
+            case MOVED, MOVED_AND_CHANGED -> "badge-slate";
+        };
+        return Tables.badge(Words.of("compare.kind." + c.kind()), style);
+    }
+
+    /** Paths within the folder that is compared. */
+    private String path(Change c) {
+        String folder = model.folder();
+        return folder.isEmpty() || !c.path().startsWith(folder + "/")
+                ? c.path()
+                : c.path().substring(folder.length() + 1);
+    }
+
+    private static String from(Change c) {
+        boolean moved = c.kind() == Kind.MOVED || c.kind() == Kind.MOVED_AND_CHANGED;
+        return moved ? c.before().orElseThrow().path() : "";
+    }
+
+    private void show(@Nullable TwoMoments all) {
+        sum.setText(all == null ? "" : CompareWords.sum(all));
+        kinds.getChildren().clear();
+        if (all == null) {
+            return;
+        }
+        Set<Kind> on = EnumSet.noneOf(Kind.class);
+        for (Kind k : Kind.values()) {
+            if (all.count(k) > 0) {
+                ToggleButton button = new ToggleButton(
+                        Words.of("plan.filter", Words.of("compare.kind." + k), Say.number(all.count(k))));
+                button.setOnAction(e -> {
+                    if (button.isSelected()) {
+                        on.add(k);
+                    } else {
+                        on.remove(k);
+                    }
+                    model.kindsProperty().set(on.isEmpty() ? Set.of() : EnumSet.copyOf(on));
+                });
+                kinds.getChildren().add(button);
+            }
+        }
+        model.kindsProperty().set(Set.of());
+    }
+}

@@ -1,0 +1,394 @@
+package org.mendedleaf.desktop.recovery;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.BagArchive;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
+import org.mendedleaf.core.recovery.Destination;
+import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.PlanReport;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Rollback;
+import org.mendedleaf.core.recovery.Selection;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.ZipArchive;
+import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.Leads;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+
+/** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
+public final class PlanModel {
+
+    private final Desk desk;
+    private final Leads.What what;
+    private final Background.Newest question;
+    private final ObjectProperty<Where> where = new SimpleObjectProperty<>(Where.BACK);
+    private final ObjectProperty<@Nullable Path> target = new SimpleObjectProperty<>();
+    private final ObjectProperty<Collision> collision = new SimpleObjectProperty<>(Collision.REPLACE);
+    private final BooleanProperty removeLater = new SimpleBooleanProperty();
+    private final Map<String, Collision> single = new HashMap<>();
+    private final ReadOnlyObjectWrapper<Stage> stage = new ReadOnlyObjectWrapper<>(Stage.PLANNING);
+    private final ReadOnlyObjectWrapper<@Nullable RestorePlan> plan = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<@Nullable RestoreResult> result = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+    private Set<String> only = Set.of();
+    private boolean filling;
+
+    /** A plan for what was chosen. */
+    public PlanModel(Desk desk, Leads.What what) {
+        this.desk = desk;
+        this.what = what;
+        this.question = desk.background().new Newest();
+        where.addListener((o, a, w) -> {
+            filling = true;
+            collision.set(w == Where.BACK ? Collision.REPLACE : Collision.KEEP_BOTH);
+            target.set(null);
+            single.clear();
+            filling = false;
+            replan();
+        });
+        target.addListener((o, a, b) -> replan());
+        collision.addListener((o, a, b) -> replan());
+        removeLater.addListener((o, a, b) -> replan());
+        replan();
+    }
+
+    /** Where it goes. */
+    public enum Where {
+        /** Where it was. */
+        BACK,
+        /** Another folder. */
+        FOLDER,
+        /** A ZIP file. */
+        ZIP,
+        /** A BagIt bag. */
+        BAG
+    }
+
+    /** How far it is. */
+    public enum Stage {
+        /** The plan is being made. */
+        PLANNING,
+        /** Somebody has to say where to. */
+        NEEDS_TARGET,
+        /** It can be carried out. */
+        READY,
+        /** There is nothing to do. */
+        NOTHING,
+        /** Something is in the way. */
+        BLOCKED,
+        /** It is carried out. */
+        RUNNING,
+        /** It came to its end, whole or not. */
+        DONE
+    }
+
+    /** What was chosen. */
+    public Leads.What what() {
+        return what;
+    }
+
+    /** The desk. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** Where it goes. */
+    public ObjectProperty<Where> whereProperty() {
+        return where;
+    }
+
+    /** The folder or file it goes to; null for the original place. */
+    public ObjectProperty<@Nullable Path> targetProperty() {
+        return target;
+    }
+
+    /** What to do where something has the name. */
+    public ObjectProperty<Collision> collisionProperty() {
+        return collision;
+    }
+
+    /** Whether files that came later are removed by rolling back. */
+    public BooleanProperty removeLaterProperty() {
+        return removeLater;
+    }
+
+    /** How far it is. */
+    public ReadOnlyObjectProperty<Stage> stageProperty() {
+        return stage.getReadOnlyProperty();
+    }
+
+    /** The plan; null while it is made. */
+    public ReadOnlyObjectProperty<@Nullable RestorePlan> planProperty() {
+        return plan.getReadOnlyProperty();
+    }
+
+    /** What came of it; null before that. */
+    public ReadOnlyObjectProperty<@Nullable RestoreResult> resultProperty() {
+        return result.getReadOnlyProperty();
+    }
+
+    /** What is wrong, in words; empty when nothing is. */
+    public ReadOnlyObjectProperty<String> problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Progress of the running job. */
+    public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
+        return desk.jobs().currentProperty();
+    }
+
+    /** Chooses for one file what to do where something has the name. */
+    public void collide(String targetPath, Collision choice) {
+        single.put(targetPath, choice);
+        replan();
+    }
+
+    private Collisions collisions() {
+        return new Collisions(collision.get(), single);
+    }
+
+    private Instant moment() {
+        Instant at = what.at();
+        return at == null ? Moment.FAR : at;
+    }
+
+    private Order order(Where to, Collisions collisions) throws IOException {
+        try (Reading reading = what.held().vault().read()) {
+            return new Selection(what.paths(), moment())
+                    .order(reading, what.held().place(), to != Where.BACK, collisions);
+        }
+    }
+
+    private Destination destination(Where to, @Nullable Path path) throws IOException {
+        if (to == Where.BACK || path == null) {
+            return desk.work(what.held());
+        }
+        return switch (to) {
+            case FOLDER -> new Elsewhere(what.held().vault(), path);
+            case ZIP -> new ZipArchive(what.held().vault(), path);
+            default -> new BagArchive(what.held().vault(), path, desk.clock());
+        };
+    }
+
+    private Rollback rollback(boolean remove) {
+        return new Rollback(what.paths(), moment(), remove);
+    }
+
+    private void replan() {
+        if (filling || stage.get() == Stage.RUNNING || stage.get() == Stage.DONE) {
+            return;
+        }
+        Where to = where.get();
+        Path path = target.get();
+        Collisions choices = collisions();
+        boolean remove = removeLater.get();
+        stage.set(Stage.PLANNING);
+        problem.set("");
+        question.ask(
+                () -> what.rollBack()
+                        ? desk.work(what.held()).plan(rollback(remove), Progress.NONE)
+                        : destination(to, path).plan(order(to, choices)),
+                this::planned,
+                e -> {
+                    plan.set(null);
+                    problem.set(Failures.words(e));
+                    stage.set(Stage.BLOCKED);
+                });
+    }
+
+    private void planned(RestorePlan made) {
+        plan.set(made);
+        boolean needs = where.get() != Where.BACK && target.get() == null;
+        if (needs) {
+            stage.set(Stage.NEEDS_TARGET);
+        } else if (!made.preflight().isGood()) {
+            problem.set(made.preflight().stops());
+            stage.set(Stage.BLOCKED);
+        } else {
+            stage.set(made.acting() == 0 ? Stage.NOTHING : Stage.READY);
+        }
+    }
+
+    /** Carries the plan out, as a job. */
+    public void run() {
+        if (stage.get() == Stage.READY) {
+            start();
+        }
+    }
+
+    private void start() {
+        Where to = where.get();
+        Path path = target.get();
+        Collisions choices = collisions();
+        boolean remove = removeLater.get();
+        Set<String> wanted = only;
+        stage.set(Stage.RUNNING);
+        problem.set("");
+        desk.jobs()
+                .start(
+                        title(),
+                        progress -> what.rollBack()
+                                ? desk.work(what.held()).rollBack(rollback(remove), progress)
+                                : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
+                        done -> {
+                            result.set(done);
+                            stage.set(Stage.DONE);
+                            desk.changed();
+                        },
+                        e -> {
+                            problem.set(Failures.words(e));
+                            stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
+                            desk.changed();
+                        });
+    }
+
+    /** The order with its contents at hand: what only other systems have is fetched first. */
+    private Order ready(Where to, Collisions choices, Set<String> wanted, Progress progress) throws IOException {
+        Order order = order(to, choices);
+        boolean fetch = to != Where.BACK || !what.held().place().isOutside();
+        List<Wish> wishes = new ArrayList<>();
+        for (Wish w : order.wishes()) {
+            if (wanted.isEmpty() || wanted.contains(w.target())) {
+                boolean away = fetch && w.version().recipe().isElsewhere();
+                wishes.add(
+                        away
+                                ? new Wish(
+                                        new Fetch(what.held().vault(), desk.book()).intoVault(w.version(), progress),
+                                        w.target())
+                                : w);
+            }
+        }
+        return order.with(wishes);
+    }
+
+    private String title() {
+        return Words.of(
+                what.rollBack() ? "job.rollBack" : "job.recover",
+                what.held().place().label());
+    }
+
+    /** Tries again what failed, or was not done when it was cancelled. */
+    public void retry() {
+        RestoreResult before = result.get();
+        RestorePlan whole = plan.get();
+        if (stage.get() == Stage.DONE && before != null && whole != null) {
+            only = new HashSet<>(before.toRetry(whole));
+            start();
+        }
+    }
+
+    /** Whether something is left to be tried again. */
+    public boolean canRetry() {
+        RestoreResult before = result.get();
+        RestorePlan whole = plan.get();
+        return before != null && whole != null && !before.toRetry(whole).isEmpty();
+    }
+
+    /** Whether what was done can be undone. */
+    public boolean canUndo() {
+        RestoreResult done = result.get();
+        return done != null && done.action() != 0;
+    }
+
+    /** Takes the whole back, as a job. */
+    public void undo(Runnable done) {
+        RestoreResult r = result.get();
+        if (r == null || r.action() == 0) {
+            return;
+        }
+        desk.jobs()
+                .start(
+                        Words.of("job.undo"),
+                        progress -> {
+                            Action action;
+                            try (Reading reading = what.held().vault().read()) {
+                                action =
+                                        JournalStore.of(reading).get(r.action()).orElseThrow();
+                            }
+                            return desk.work(what.held()).undo(action, progress);
+                        },
+                        (FileWork.Undone undone) -> {
+                            desk.changed();
+                            if (undone.failed().isEmpty()) {
+                                done.run();
+                            } else {
+                                problem.set(String.join("; ", undone.failed()));
+                            }
+                        },
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** Where a restored file is, for opening it; an archive for all that is in it. */
+    public Path placed(RestorePlan.Item item) {
+        Path to = target.get();
+        if (where.get() == Where.BACK || to == null) {
+            return what.held().place().isOutside()
+                    ? Path.of("")
+                    : what.held().place().root().resolve(item.target());
+        }
+        return switch (where.get()) {
+            case FOLDER -> to.resolve(item.target());
+            case BAG -> to.resolve("data").resolve(item.target());
+            default -> to;
+        };
+    }
+
+    /** Writes the plan into a file: JSON when its name ends so, CSV otherwise. */
+    public void save(Path file, Runnable done) {
+        RestorePlan made = plan.get();
+        if (made == null) {
+            return;
+        }
+        desk.background()
+                .run(
+                        () -> {
+                            boolean json =
+                                    file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
+                            return Files.writeString(file, json ? PlanReport.json(made) : PlanReport.csv(made));
+                        },
+                        f -> done.run(),
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** What this is, in one line. */
+    public String heading() {
+        String at = what.at() == null ? Words.of("when.now") : Say.full(what.at(), desk.zone());
+        String named = what.paths().size() == 1
+                ? (what.paths().get(0).isEmpty()
+                        ? what.held().place().label()
+                        : what.paths().get(0))
+                : Words.of("plan.several", what.paths().size());
+        return Words.of(what.rollBack() ? "plan.rollBackTitle" : "plan.recoverTitle", named, at);
+    }
+}

@@ -1,0 +1,238 @@
+package org.mendedleaf.desktop.recovery;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableView;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestorePlan.Step;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.Tables;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** Every file of a plan with what will happen to it and why; afterwards, what became of it. */
+final class PlanTable extends VBox {
+
+    private static final List<Collision> CHOICES = List.of(Collision.values());
+
+    private final PlanModel model;
+    private final TableView<Row> table = Tables.table("plan-table", "plan.empty");
+    private final HBox filters = new HBox(4);
+    private final TableColumn<Row, Row> choice;
+    private List<Row> rows = List.of();
+    private @Nullable Step filter;
+    private @Nullable RestorePlan shownPlan;
+    private @Nullable RestoreResult shownResult;
+
+    /**
+     * A file.
+     *
+     * @param outcome what became of it; null before it was carried out, or when it was not reached
+     */
+    record Row(RestorePlan.Item item, RestoreResult.@Nullable Item outcome) {}
+
+    PlanTable(PlanModel model) {
+        this.model = model;
+        filters.getStyleClass().add("filters");
+        filters.setAlignment(Pos.CENTER_LEFT);
+        table.getColumns()
+                .add(Tables.nodes(
+                        "plan.column.step",
+                        128,
+                        PlanTable::step,
+                        Comparator.comparing(r -> r.item().step())));
+        table.getColumns()
+                .add(Tables.words(
+                        "plan.column.file",
+                        330,
+                        r -> r.item().target(),
+                        Comparator.comparing(r -> r.item().target())));
+        table.getColumns()
+                .add(Tables.words(
+                        "plan.column.version",
+                        150,
+                        this::version,
+                        Comparator.comparing(r -> r.item().version().saved())));
+        table.getColumns()
+                .add(Tables.figures(
+                        "listing.column.size",
+                        80,
+                        r -> Say.size(r.item().version().size()),
+                        Comparator.comparing(r -> r.item().version().size())));
+        table.getColumns()
+                .add(Tables.words("plan.column.why", 300, PlanTable::why, Comparator.comparing(PlanTable::why)));
+        choice = Tables.nodes(
+                "plan.column.choice",
+                210,
+                this::choice,
+                Comparator.comparing(r -> r.item().target()));
+        choice.setSortable(false);
+        getChildren().addAll(filters, table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+    }
+
+    private static Node step(Row r) {
+        if (r.outcome() != null) {
+            RestoreResult.Outcome o = r.outcome().outcome();
+            String style = o == RestoreResult.Outcome.FAILED
+                    ? "badge-clay"
+                    : o == RestoreResult.Outcome.DONE ? "badge-moss" : "badge-slate";
+            String words = o == RestoreResult.Outcome.DONE
+                    ? Words.of("plan.did." + r.item().step())
+                    : Words.of("plan.outcome." + o);
+            return Tables.badge(words, style);
+        }
+        String style = switch (r.item().step()) {
+            case CREATE, MOVE_BACK -> "badge-moss";
+            case REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER -> "badge-gold";
+            case REMOVE, REFUSE -> "badge-clay";
+            default -> "badge-slate";
+        };
+        return Tables.badge(Words.of("plan.step." + r.item().step()), style);
+    }
+
+    private String version(Row r) {
+        return Words.of(
+                "plan.version",
+                r.item().version().number(),
+                Say.moment(
+                        r.item().version().saved(),
+                        model.desk().clock().instant(),
+                        model.desk().zone()));
+    }
+
+    private static String why(Row r) {
+        RestoreResult.Item o = r.outcome();
+        return o != null && !o.why().isEmpty() ? o.why() : r.item().reason();
+    }
+
+    /** Where something has the name, this one file can be treated in another way than the others. */
+    private @Nullable Node choice(Row r) {
+        boolean collides = switch (r.item().step()) {
+            case REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER, SKIP -> true;
+            default -> false;
+        };
+        if (!collides || r.outcome() != null) {
+            return null;
+        }
+        ComboBox<Collision> box = Choices.of(CHOICES, c -> Words.of("collision.short." + c));
+        box.setValue(
+                switch (r.item().step()) {
+                    case REPLACE -> Collision.REPLACE;
+                    case KEEP_BOTH -> Collision.KEEP_BOTH;
+                    case KEEP_BOTH_RENAME_OTHER -> Collision.KEEP_BOTH_RENAME_OTHER;
+                    default -> Collision.SKIP;
+                });
+        box.getStyleClass().add("small-box");
+        box.setAccessibleText(Words.of("plan.collision"));
+        box.valueProperty().addListener((o, a, v) -> model.collide(r.item().wanted(), v));
+        return box;
+    }
+
+    void show(@Nullable RestorePlan plan, @Nullable RestoreResult result) {
+        if (Objects.equals(plan, shownPlan) && Objects.equals(result, shownResult)) {
+            return;
+        }
+        shownPlan = plan;
+        shownResult = result;
+        boolean collisions = result == null && !model.what().rollBack();
+        table.getColumns().remove(choice);
+        if (collisions) {
+            table.getColumns().add(choice);
+        }
+        rows = plan == null ? List.of() : rows(plan, result);
+        filters(plan);
+        fill();
+    }
+
+    private static List<Row> rows(RestorePlan plan, @Nullable RestoreResult result) {
+        if (result == null) {
+            return plan.items().stream().map(i -> new Row(i, null)).toList();
+        }
+        Map<String, RestoreResult.Item> outcomes = new HashMap<>();
+        result.items().forEach(i -> outcomes.put(i.plan().target(), i));
+        List<Row> all = new ArrayList<>();
+        for (RestorePlan.Item i : plan.items()) {
+            RestoreResult.Item o = outcomes.remove(i.target());
+            all.add(new Row(o == null ? i : o.plan(), o));
+        }
+        outcomes.values().forEach(o -> all.add(new Row(o.plan(), o)));
+        // What did not work stands on top.
+        all.sort(Comparator.comparing(
+                (Row r) -> r.outcome() == null || r.outcome().outcome() != RestoreResult.Outcome.FAILED));
+        return all;
+    }
+
+    private void filters(@Nullable RestorePlan plan) {
+        filters.getChildren().clear();
+        if (plan == null || model.stageProperty().get() == PlanModel.Stage.DONE) {
+            filter = null;
+            Ui.visible(filters, false);
+            return;
+        }
+        Ui.visible(filters, true);
+        ToggleGroup group = new ToggleGroup();
+        add(group, null, plan.items().size());
+        for (Step s : Step.values()) {
+            if (plan.count(s) > 0) {
+                add(group, s, plan.count(s));
+            }
+        }
+    }
+
+    private void add(ToggleGroup group, @Nullable Step step, long count) {
+        ToggleButton button = new ToggleButton(
+                Words.of("plan.filter", Words.of(step == null ? "plan.all" : "plan.step." + step), Say.number(count)));
+        button.setToggleGroup(group);
+        button.setSelected(step == filter);
+        button.setOnAction(e -> {
+            button.setSelected(true);
+            filter = step;
+            fill();
+        });
+        filters.getChildren().add(button);
+    }
+
+    private void fill() {
+        table.getItems()
+                .setAll(rows.stream()
+                        .filter(r -> filter == null || r.item().step() == filter)
+                        .toList());
+    }
+
+    ReadOnlyObjectProperty<Row> selectedProperty() {
+        return table.getSelectionModel().selectedItemProperty();
+    }
+
+    Optional<RestorePlan.Item> selected() {
+        return Optional.ofNullable(table.getSelectionModel().getSelectedItem()).map(Row::item);
+    }
+
+    /** Whether the selected file is there now. */
+    boolean selectedDone() {
+        Row row = table.getSelectionModel().getSelectedItem();
+        RestoreResult.Item o = row == null ? null : row.outcome();
+        return o != null
+                && o.outcome() == RestoreResult.Outcome.DONE
+                && o.plan().writes();
+    }
+}

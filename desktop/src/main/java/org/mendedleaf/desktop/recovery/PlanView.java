@@ -1,0 +1,338 @@
+package org.mendedleaf.desktop.recovery;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Preflight;
+import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The plan of a recovery or a roll back, its run, and what came of it. */
+public final class PlanView extends BorderPane {
+
+    private final PlanModel model;
+    private final Runnable back;
+    private final PlanTable table;
+    private final VBox choices = new VBox(8);
+    private final VBox running = new VBox(8);
+    private final Label sum = Ui.label("", "small-title");
+    private final VBox problems = new VBox(4);
+    private final Label targetName = Ui.label("", "dim");
+    private final ProgressBar bar = new ProgressBar();
+    private final Label progress = Ui.label("");
+    private final Button go = new Button();
+    private final Button pause;
+    private final Button save;
+    private final Button retry;
+    private final Button undo;
+    private final Button open;
+    private final Button show;
+    private final Button done;
+    private final Button cancel;
+
+    /** How the person at the screen is asked for files and folders, and shown them. */
+    public interface Asks {
+        /** Asks for a folder. */
+        Optional<File> folder();
+
+        /** Asks for a file that is to be written, with a name to begin with. */
+        Optional<File> save(String name);
+
+        /** Opens a file, or a folder, in another program. */
+        void open(Path file);
+    }
+
+    /**
+     * The view.
+     *
+     * @param back goes back to the files
+     * @param said says in the message bar what was done
+     */
+    public PlanView(PlanModel model, Asks asks, Runnable back, Consumer<String> said) {
+        this.model = model;
+        this.back = back;
+        this.table = new PlanTable(model);
+        getStyleClass().addAll("files", "plan");
+        Ui.style(this, "past", model.what().at() != null);
+        Label title = Ui.label(model.heading(), "big-title");
+        title.setId("plan-title");
+        title.setMinWidth(0);
+        HBox head = new HBox(
+                12, title, Ui.spacer(), Ui.iconButton(org.kordamp.ikonli.feather.Feather.X, "plan.close", back));
+        head.setAlignment(Pos.CENTER_LEFT);
+        choices(asks);
+        progress.setId("plan-progress");
+        bar.setMaxWidth(Double.MAX_VALUE);
+        bar.getStyleClass().add("plan-bar");
+        running.getChildren().addAll(bar, progress);
+        sum.setId("plan-sum");
+        problems.setId("plan-problems");
+        VBox top = new VBox(12, head, choices, running, problems, sum);
+        top.getStyleClass().add("plan-top");
+        setTop(top);
+        VBox sheet = new VBox(table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        BorderPane middle = new BorderPane(sheet);
+        middle.getStyleClass().add("plan-middle");
+        setCenter(middle);
+
+        go.setId("plan-go");
+        go.getStyleClass().add("accent");
+        go.setOnAction(e -> model.run());
+        pause = Ui.button("job.pause", this::pause);
+        pause.setId("plan-pause");
+        cancel = Ui.button("plan.cancel", () -> model.desk().jobs().cancel());
+        cancel.setId("plan-cancel");
+        save = Ui.button(
+                "plan.save",
+                () -> asks.save(Words.of("plan.fileName"))
+                        .ifPresent(f -> model.save(f.toPath(), () -> said.accept(Words.of("plan.saved", f)))));
+        save.setId("plan-save");
+        retry = Ui.button("plan.retry", model::retry);
+        retry.setId("plan-retry");
+        undo = Ui.button(
+                "plan.undo",
+                () -> model.undo(() -> {
+                    said.accept(Words.of("plan.undone"));
+                    back.run();
+                }));
+        undo.setId("plan-undo");
+        open = Ui.button("plan.open", () -> table.selected().ifPresent(i -> asks.open(model.placed(i))));
+        open.setId("plan-open");
+        show = Ui.button("plan.show", () -> table.selected().ifPresent(i -> showInFolder(asks, model.placed(i))));
+        show.setId("plan-show");
+        done = Ui.button("plan.done", back, "accent");
+        done.setId("plan-done");
+        Button leave = Ui.button("protect.back", back, "flat");
+        leave.visibleProperty().bind(done.visibleProperty().not());
+        leave.managedProperty().bind(leave.visibleProperty());
+        HBox buttons = new HBox(8, go, done, pause, cancel, retry, undo, open, show, Ui.spacer(), save, leave);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        buttons.getStyleClass().add("plan-buttons");
+        setBottom(buttons);
+
+        model.stageProperty().addListener((o, a, s) -> show());
+        model.planProperty().addListener((o, a, p) -> show());
+        model.resultProperty().addListener((o, a, r) -> show());
+        model.problemProperty().addListener((o, a, p) -> show());
+        model.progressProperty().addListener((o, a, s) -> progress(s));
+        table.selectedProperty().addListener((o, a, b) -> show());
+        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        show();
+    }
+
+    private static void showInFolder(Asks asks, Path file) {
+        Path folder = file.getParent();
+        asks.open(folder == null ? file : folder);
+    }
+
+    private void key(KeyEvent e) {
+        if (e.getCode() == KeyCode.ESCAPE && model.stageProperty().get() != PlanModel.Stage.RUNNING) {
+            back.run();
+            e.consume();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
+            model.run();
+            e.consume();
+        }
+    }
+
+    private void choices(Asks asks) {
+        if (model.what().rollBack()) {
+            ComboBox<Boolean> later =
+                    Choices.of(List.of(false, true), r -> Words.of(r ? "plan.later.remove" : "plan.later.leave"));
+            later.setId("plan-later");
+            later.setValue(model.removeLaterProperty().get());
+            later.valueProperty()
+                    .addListener((o, a, v) -> model.removeLaterProperty().set(v));
+            choices.getChildren().add(line(Words.of("plan.later"), later));
+            return;
+        }
+        ToggleGroup group = new ToggleGroup();
+        HBox where = new HBox(4);
+        for (PlanModel.Where w : PlanModel.Where.values()) {
+            ToggleButton button = new ToggleButton(Words.of("plan.where." + w));
+            button.setId("plan-where-" + w);
+            button.setToggleGroup(group);
+            button.setSelected(w == model.whereProperty().get());
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                choose(w, asks);
+            });
+            where.getChildren().add(button);
+        }
+        targetName.setId("plan-target");
+        HBox to = line(Words.of("plan.where"), where);
+        to.getChildren().add(targetName);
+        ComboBox<Collision> collision = Choices.of(List.of(Collision.values()), c -> Words.of("collision." + c));
+        collision.setId("plan-collision");
+        collision.setValue(model.collisionProperty().get());
+        collision
+                .valueProperty()
+                .addListener((o, a, v) -> model.collisionProperty().set(v));
+        model.collisionProperty().addListener((o, a, v) -> collision.setValue(v));
+        HBox onCollision = line(Words.of("plan.collision"), collision);
+        model.whereProperty()
+                .addListener(
+                        (o, a, w) -> Ui.visible(onCollision, w == PlanModel.Where.BACK || w == PlanModel.Where.FOLDER));
+        choices.getChildren().addAll(to, onCollision);
+    }
+
+    private static HBox line(String name, javafx.scene.Node control) {
+        Label label = Ui.label(name, "form-name");
+        label.setMinWidth(190);
+        HBox line = new HBox(12, label, control);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
+    private void choose(PlanModel.Where w, Asks asks) {
+        model.whereProperty().set(w);
+        Function<String, Optional<File>> ask = name -> w == PlanModel.Where.FOLDER ? asks.folder() : asks.save(name);
+        switch (w) {
+            case BACK -> model.targetProperty().set(null);
+            case FOLDER -> ask.apply("").ifPresent(f -> model.targetProperty().set(f.toPath()));
+            case ZIP ->
+                ask.apply(Words.of("plan.zipName"))
+                        .ifPresent(f -> model.targetProperty().set(f.toPath()));
+            case BAG ->
+                ask.apply(Words.of("plan.bagName"))
+                        .ifPresent(f -> model.targetProperty().set(f.toPath()));
+        }
+    }
+
+    private void show() {
+        PlanModel.Stage stage = model.stageProperty().get();
+        RestorePlan plan = model.planProperty().get();
+        RestoreResult result = model.resultProperty().get();
+        boolean before = stage != PlanModel.Stage.RUNNING && stage != PlanModel.Stage.DONE;
+        boolean ended = stage == PlanModel.Stage.DONE;
+        Path to = model.targetProperty().get();
+        targetName.setText(to == null ? "" : to.toString());
+        Ui.visible(choices, before);
+        Ui.visible(running, stage == PlanModel.Stage.RUNNING);
+        Ui.visible(go, before);
+        Ui.visible(pause, stage == PlanModel.Stage.RUNNING);
+        Ui.visible(cancel, stage == PlanModel.Stage.RUNNING);
+        Ui.visible(save, before && plan != null);
+        Ui.visible(retry, ended && model.canRetry());
+        Ui.visible(undo, ended && model.canUndo());
+        Ui.visible(open, ended);
+        Ui.visible(show, ended);
+        Ui.visible(done, ended);
+        boolean placed = table.selectedDone() && !model.what().held().place().isOutside();
+        open.setDisable(!placed);
+        show.setDisable(!placed);
+        go.setDisable(stage != PlanModel.Stage.READY);
+        go.setText(plan == null ? Words.of("plan.wait") : goWords(plan));
+        sum.setText(
+                ended && result != null
+                        ? resultWords(result)
+                        : plan == null ? Words.of("plan.making") : sumWords(stage, plan));
+        problems(plan, before);
+        table.show(plan, result);
+    }
+
+    private String goWords(RestorePlan plan) {
+        return Words.of(
+                model.what().rollBack() ? "plan.goRollBack" : "plan.go", Say.number(plan.acting()), plan.acting());
+    }
+
+    private String sumWords(PlanModel.Stage stage, RestorePlan plan) {
+        if (stage == PlanModel.Stage.NEEDS_TARGET) {
+            return Words.of("plan.chooseTarget");
+        }
+        if (stage == PlanModel.Stage.NOTHING) {
+            return Words.of(model.what().rollBack() ? "plan.nothing" : "plan.nothingToRestore");
+        }
+        long left = plan.items().size() - plan.acting();
+        Preflight p = plan.preflight();
+        String room = p.freeBytes() == Long.MAX_VALUE
+                ? Words.of("plan.needed", Say.size(p.neededBytes()))
+                : Words.of("plan.room", Say.size(p.neededBytes()), Say.size(p.freeBytes()));
+        return Words.of("plan.counts", Say.number(plan.acting()), plan.acting(), Say.number(left)) + "  ·  " + room;
+    }
+
+    private static String resultWords(RestoreResult r) {
+        long failed = r.count(RestoreResult.Outcome.FAILED);
+        String words = Words.of(
+                "plan.result",
+                Say.number(r.count(RestoreResult.Outcome.DONE)),
+                r.count(RestoreResult.Outcome.DONE),
+                Say.number(r.count(RestoreResult.Outcome.LEFT)),
+                Say.number(failed));
+        return r.cancelled() ? Words.of("plan.cancelled") + " " + words : words;
+    }
+
+    private void problems(@Nullable RestorePlan plan, boolean before) {
+        problems.getChildren().clear();
+        String own = model.problemProperty().get();
+        if (!own.isEmpty()) {
+            problems.getChildren().add(warning(own));
+        }
+        if (plan != null && before) {
+            for (Preflight.Problem p : plan.preflight().problems()) {
+                if (!own.contains(p.words())) {
+                    problems.getChildren().add(warning(p.words()));
+                }
+            }
+        }
+        Ui.visible(problems, !problems.getChildren().isEmpty());
+    }
+
+    private static HBox warning(String words) {
+        Label label = Ui.label(words, "warning-words");
+        label.setWrapText(true);
+        HBox box = new HBox(label);
+        box.getStyleClass().add("warning");
+        return box;
+    }
+
+    private void pause() {
+        Job.Snapshot s = model.progressProperty().get();
+        if (s != null) {
+            model.desk().jobs().pause(s.state() != Job.State.PAUSED);
+        }
+    }
+
+    private void progress(Job.@Nullable Snapshot s) {
+        if (s == null || model.stageProperty().get() != PlanModel.Stage.RUNNING) {
+            return;
+        }
+        bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
+        var left = s.left();
+        progress.setText(Words.of(
+                        "plan.progress",
+                        s.step().isEmpty() ? s.title() : s.step(),
+                        Say.number(s.files()),
+                        Say.number(s.allFiles()),
+                        Say.size(s.bytes()),
+                        Say.size(s.allBytes()),
+                        Say.size(s.rate()))
+                + (left == null ? "" : " · " + Words.of("job.left", Say.duration(left))));
+        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
+    }
+}

@@ -1,0 +1,87 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.FilesModel;
+
+/** What can be undone, newest first: also what was done before the program was last started. */
+final class UndoMenu extends MenuButton {
+
+    private static final int MOST = 10;
+
+    private final Desk desk;
+    private final FilesModel files;
+    private final Background.Newest question;
+
+    private record Undoable(Held held, Action action) {}
+
+    UndoMenu(Desk desk, FilesModel files) {
+        this.desk = desk;
+        this.files = files;
+        this.question = desk.background().new Newest();
+        setId("undo-menu");
+        setGraphic(new FontIcon(Feather.ROTATE_CCW));
+        getStyleClass().addAll("icon-button", "flat");
+        setAccessibleText(Words.of("undo.menu"));
+        setTooltip(new javafx.scene.control.Tooltip(Words.of("undo.menu")));
+        show(List.of());
+        desk.changesProperty().addListener((o, a, b) -> load());
+        desk.places().addListener((javafx.collections.ListChangeListener<Held>) c -> load());
+    }
+
+    private void load() {
+        Map<java.nio.file.Path, OpenVault> vaults = desk.vaults();
+        List<Held> places = List.copyOf(desk.places());
+        question.ask(
+                () -> find(vaults, places),
+                this::show,
+                e -> org.slf4j.LoggerFactory.getLogger(UndoMenu.class).debug("no actions", e));
+    }
+
+    private static List<Undoable> find(Map<java.nio.file.Path, OpenVault> vaults, List<Held> places)
+            throws IOException {
+        List<Undoable> found = new ArrayList<>();
+        for (OpenVault vault : vaults.values()) {
+            try (Reading reading = vault.read()) {
+                for (Action a : JournalStore.of(reading).undoable(MOST)) {
+                    Optional<Held> held = places.stream()
+                            .filter(h -> h.vault() == vault && h.place().id() == a.place())
+                            .findFirst();
+                    held.ifPresent(h -> found.add(new Undoable(h, a)));
+                }
+            }
+        }
+        found.sort(Comparator.comparing((Undoable u) -> u.action().at()).reversed());
+        return found.subList(0, Math.min(MOST, found.size()));
+    }
+
+    private void show(List<Undoable> all) {
+        getItems().clear();
+        if (all.isEmpty()) {
+            MenuItem none = new MenuItem(Words.of("cli.undo.nothing"));
+            none.setDisable(true);
+            getItems().add(none);
+        }
+        for (Undoable u : all) {
+            Action a = u.action();
+            MenuItem item = new MenuItem(Words.of(
+                    "undo.item", a.words(), Say.moment(a.at(), desk.clock().instant(), desk.zone()), a.who()));
+            item.setOnAction(e -> files.undo(u.held(), a));
+            getItems().add(item);
+        }
+    }
+}

@@ -1,0 +1,135 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.desktop.files.FilesModel;
+import org.mendedleaf.desktop.files.Leads;
+import org.mendedleaf.desktop.recovery.CompareModel;
+import org.mendedleaf.desktop.recovery.CompareView;
+import org.mendedleaf.desktop.recovery.PlanModel;
+import org.mendedleaf.desktop.recovery.PlanView;
+import org.mendedleaf.desktop.snapshots.SnapshotsModel;
+import org.mendedleaf.desktop.snapshots.SnapshotsView;
+
+/** The ways from the Files screen to the plan, the comparison and the snapshots, and back. */
+final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
+
+    private final Desk desk;
+    private final FilesModel files;
+    private final Consumer<Node> show;
+    private final Runnable back;
+    private Supplier<Optional<File>> folderAsk = Optional::empty;
+    private Supplier<Optional<File>> fileAsk = Optional::empty;
+    private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
+    private Function<String, Optional<String>> wordsAsk = words -> Optional.empty();
+    private Consumer<Path> opener = path -> {};
+
+    Ways(Desk desk, FilesModel files, Consumer<Node> show, Runnable back) {
+        this.desk = desk;
+        this.files = files;
+        this.show = show;
+        this.back = back;
+    }
+
+    void setFolderAsk(Supplier<Optional<File>> ask) {
+        folderAsk = ask;
+    }
+
+    void setFileAsk(Supplier<Optional<File>> ask) {
+        fileAsk = ask;
+    }
+
+    void setSaveAsk(Function<String, Optional<File>> ask) {
+        saveAsk = ask;
+    }
+
+    void setWordsAsk(Function<String, Optional<String>> ask) {
+        wordsAsk = ask;
+    }
+
+    void setOpener(Consumer<Path> with) {
+        opener = with;
+    }
+
+    private void said(String words) {
+        files.say(words, false, false);
+    }
+
+    @Override
+    public void plan(What what) {
+        PlanView view = new PlanView(new PlanModel(desk, what), this, back, this::said);
+        show.accept(view);
+        view.requestFocus();
+    }
+
+    @Override
+    public void compare(Held held, String folder, @Nullable Instant from) {
+        CompareModel model = new CompareModel(desk, held, folder);
+        show.accept(new CompareView(model, from, saveAsk, c -> reveal(model, c), back, this::said));
+    }
+
+    /** The file as it was when it is gone at the later moment, else as it is then. */
+    private void reveal(CompareModel model, TwoMoments.Change change) {
+        boolean gone = change.after().isEmpty();
+        Instant to = model.toProperty().get();
+        boolean now = to == null || to.equals(org.mendedleaf.core.line.Moment.FAR);
+        back.run();
+        files.reveal(
+                model.held(),
+                change.path(),
+                change.line(),
+                gone ? model.fromProperty().get() : now ? null : to);
+    }
+
+    @Override
+    public void snapshots(Held held) {
+        show.accept(new SnapshotsView(
+                new SnapshotsModel(desk, held),
+                this,
+                at -> {
+                    back.run();
+                    files.momentProperty().set(at);
+                },
+                at -> compare(held, "", at),
+                back,
+                this::said));
+    }
+
+    @Override
+    public Optional<File> folder() {
+        return folderAsk.get();
+    }
+
+    @Override
+    public Optional<File> save(String name) {
+        return saveAsk.apply(name);
+    }
+
+    @Override
+    public void open(Path file) {
+        opener.accept(file);
+    }
+
+    @Override
+    public Optional<String> words(String question) {
+        return wordsAsk.apply(question);
+    }
+
+    @Override
+    public Supplier<Optional<File>> file() {
+        return fileAsk;
+    }
+
+    @Override
+    public Function<String, Optional<File>> save() {
+        return saveAsk;
+    }
+}

@@ -1,0 +1,324 @@
+package org.mendedleaf.desktop.snapshots;
+
+import java.io.File;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SplitPane;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.snapshots.SnapshotsModel.Row;
+import org.mendedleaf.desktop.widgets.Tables;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The snapshots of one place: all of them, the selected one, and when they are taken by themselves. */
+public final class SnapshotsView extends BorderPane {
+
+    private final SnapshotsModel model;
+    private final Asks asks;
+    private final TableView<Row> table = Tables.table("snapshot-table", "snapshot.empty");
+    private final VBox side = new VBox(14);
+    private boolean filling;
+
+    /** How the person at the screen is asked. */
+    public interface Asks {
+        /** Asks for words with a question. */
+        Optional<String> words(String question);
+
+        /** Asks for a file to read. */
+        Supplier<Optional<File>> file();
+
+        /** Asks for a file to write, with a name to begin with. */
+        Function<String, Optional<File>> save();
+    }
+
+    /**
+     * The view.
+     *
+     * @param see goes to the files as they were at a moment
+     * @param compare compares a moment with now
+     * @param back goes back to the files
+     * @param said says in the message bar what was done
+     */
+    public SnapshotsView(
+            SnapshotsModel model,
+            Asks asks,
+            Consumer<Instant> see,
+            Consumer<Instant> compare,
+            Runnable back,
+            Consumer<String> said) {
+        this.model = model;
+        this.asks = asks;
+        getStyleClass().addAll("files", "plan");
+        Label title = Ui.label(Words.of("snapshot.title", model.held().place().label()), "big-title");
+        title.setMinWidth(0);
+        HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
+        head.setAlignment(Pos.CENTER_LEFT);
+        TextField label = new TextField();
+        label.setId("snapshot-label");
+        label.setPromptText(Words.of("snapshot.labelPrompt"));
+        label.setAccessibleText(Words.of("snapshot.labelPrompt"));
+        label.setPrefColumnCount(22);
+        Button take = Ui.button("snapshot.take", () -> take(label), "accent");
+        take.setId("snapshot-take");
+        label.setOnAction(e -> take(label));
+        HBox now = new HBox(8, label, take, Ui.label(Words.of("snapshot.costs"), "dim"));
+        now.setAlignment(Pos.CENTER_LEFT);
+        Ui.visible(now, model.canTake());
+        Label problem = Ui.label("", "error-text");
+        problem.setId("snapshot-problem");
+        problem.setWrapText(true);
+        problem.textProperty().bind(model.problemProperty());
+        problem.visibleProperty().bind(problem.textProperty().isNotEmpty());
+        problem.managedProperty().bind(problem.visibleProperty());
+        VBox top = new VBox(12, head, now, problem);
+        top.getStyleClass().add("plan-top");
+        setTop(top);
+        columns();
+        VBox sheet = new VBox(table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        side.getStyleClass().add("place-body");
+        ScrollPane scroll = new ScrollPane(side);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("place-scroll");
+        VBox right = new VBox(scroll);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        right.getStyleClass().add("sheet");
+        SplitPane split = new SplitPane(sheet, right);
+        split.setDividerPositions(0.6);
+        split.getStyleClass().add("files-split");
+        setCenter(split);
+        model.rowsProperty().addListener((o, a, rows) -> fill());
+        model.schedulesProperty().addListener((o, a, s) -> side(see, compare));
+        model.selectedProperty().addListener((o, a, r) -> side(see, compare));
+        model.doneProperty().addListener((o, a, words) -> said.accept(words));
+        table.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
+            if (!filling) {
+                model.selectedProperty().set(row);
+            }
+        });
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                back.run();
+                e.consume();
+            }
+        });
+        fill();
+        side(see, compare);
+    }
+
+    private void take(TextField label) {
+        model.take("", label.getText());
+        label.clear();
+    }
+
+    private void columns() {
+        table.getColumns()
+                .add(Tables.words(
+                        "snapshot.column.when",
+                        130,
+                        this::when,
+                        Comparator.comparing(r -> r.snapshot().at())));
+        table.getColumns()
+                .add(Tables.words(
+                        "snapshot.column.label",
+                        190,
+                        r -> r.snapshot().label(),
+                        Comparator.comparing(r -> r.snapshot().label())));
+        table.getColumns()
+                .add(Tables.words("snapshot.column.covers", 120, this::covers, Comparator.comparing(this::covers)));
+        if (!model.isOutside()) {
+            table.getColumns()
+                    .add(Tables.figures(
+                            "snapshot.column.files",
+                            110,
+                            SnapshotsView::files,
+                            Comparator.comparing(SnapshotsView::fileCount)));
+            table.getColumns()
+                    .add(Tables.figures(
+                            "snapshot.column.alone",
+                            90,
+                            SnapshotsView::alone,
+                            Comparator.comparing(SnapshotsView::aloneBytes)));
+            table.getColumns()
+                    .add(Tables.nodes(
+                            "snapshot.column.hold",
+                            70,
+                            r -> r.snapshot().isHeld()
+                                    ? Tables.badge(Words.of("snapshot.heldWord"), "badge-gold")
+                                    : null,
+                            Comparator.comparing(r -> r.snapshot().hold())));
+        }
+    }
+
+    private String when(Row r) {
+        return Say.moment(
+                r.snapshot().at(), model.desk().clock().instant(), model.desk().zone());
+    }
+
+    private String covers(Row r) {
+        return r.snapshot().path().isEmpty()
+                ? Words.of("snapshot.whole")
+                : r.snapshot().path();
+    }
+
+    private static long fileCount(Row r) {
+        return r.holds() == null ? 0 : r.holds().files();
+    }
+
+    private static long aloneBytes(Row r) {
+        return r.holds() == null ? 0 : r.holds().aloneBytes();
+    }
+
+    private static String files(Row r) {
+        return r.holds() == null
+                ? "…"
+                : Say.number(r.holds().files()) + " · " + Say.size(r.holds().bytes());
+    }
+
+    private static String alone(Row r) {
+        return r.holds() == null ? "…" : Say.size(r.holds().aloneBytes());
+    }
+
+    private void fill() {
+        filling = true;
+        table.getItems().setAll(model.rowsProperty().get());
+        table.getSelectionModel().select(model.selectedProperty().get());
+        filling = false;
+    }
+
+    private void side(Consumer<Instant> see, Consumer<Instant> compare) {
+        side.getChildren().clear();
+        Row row = model.selectedProperty().get();
+        if (row != null) {
+            snapshot(row, see, compare);
+            return;
+        }
+        side.getChildren().add(Ui.label(Words.of("snapshot.schedules"), "line-title"));
+        if (model.isOutside()) {
+            side.getChildren()
+                    .add(wrapped(Words.of(
+                            "snapshot.outsideSchedules", model.held().place().where())));
+            return;
+        }
+        for (SnapshotSchedule s : model.schedulesProperty().get()) {
+            side.getChildren().add(schedule(s));
+        }
+        if (model.schedulesProperty().get().isEmpty()) {
+            side.getChildren().add(wrapped(Words.of("cli.schedule.none")));
+        }
+        Button in = Ui.button(
+                "schedule.import", () -> asks.file().get().ifPresent(f -> model.importFrom(f.toPath())), "small");
+        in.setId("schedule-import");
+        Button out = Ui.button(
+                "schedule.export",
+                () -> asks.save().apply(Words.of("schedule.fileName")).ifPresent(f -> model.exportTo(f.toPath())),
+                "small");
+        out.setId("schedule-export");
+        out.setDisable(model.schedulesProperty().get().isEmpty());
+        side.getChildren().addAll(new HBox(8, in, out), new ScheduleForm(model));
+    }
+
+    private static Label wrapped(String words) {
+        Label label = Ui.label(words, "dim");
+        label.setWrapText(true);
+        label.setMinHeight(USE_PREF_SIZE);
+        return label;
+    }
+
+    private VBox schedule(SnapshotSchedule s) {
+        Label words = Ui.label(ScheduleModel.sentence(s, model.desk().clock().instant()));
+        words.setWrapText(true);
+        words.setMinHeight(USE_PREF_SIZE);
+        Button end = Ui.button("schedule.end", () -> model.end(s), "small");
+        HBox foot = new HBox(8, Ui.label(model.countWords(s), "dim"), Ui.spacer(), end);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        VBox box = new VBox(
+                4,
+                Ui.label(s.label().isEmpty() ? Words.of("schedule.unnamed") : s.label(), "small-title"),
+                words,
+                foot);
+        box.getStyleClass().add("schedule");
+        return box;
+    }
+
+    private void snapshot(Row row, Consumer<Instant> see, Consumer<Instant> compare) {
+        String name = row.snapshot().label().isEmpty()
+                ? Words.of("snapshot.unnamed")
+                : row.snapshot().label();
+        Label title = Ui.label(name, "line-title");
+        title.setWrapText(true);
+        Label when = Ui.label(Say.exact(row.snapshot().at(), model.desk().zone()), "dim");
+        Label who = Ui.label(model.origin(row), "dim");
+        Button show = Ui.button("snapshot.see", () -> see.accept(row.snapshot().at()), "accent");
+        show.setId("snapshot-see");
+        Button with =
+                Ui.button("past.compare", () -> compare.accept(row.snapshot().at()));
+        with.setId("snapshot-compare");
+        Button other = Ui.button("snapshot.all", () -> table.getSelectionModel().clearSelection(), "flat");
+        other.setId("snapshot-all");
+        side.getChildren().addAll(title, new VBox(2, when, who), new HBox(8, show, with, other));
+        if (row.holds() != null) {
+            side.getChildren()
+                    .add(wrapped(Words.of(
+                            "snapshot.holdsWords",
+                            Words.of(
+                                    "snapshot.files",
+                                    row.holds().files(),
+                                    Say.size(row.holds().bytes())),
+                            row.holds().aloneVersions(),
+                            Say.size(row.holds().aloneBytes()))));
+        }
+        if (row.cut() == null) {
+            own(row);
+        }
+        Button erase = Ui.button("snapshot.erase", () -> model.erase(row), "danger-text");
+        erase.setId("snapshot-erase");
+        erase.setDisable(row.snapshot().isHeld());
+        side.getChildren().addAll(new VBox(6, wrapped(model.eraseWords(row)), erase));
+    }
+
+    /** What only snapshots of ours can: another label, a hold. */
+    private void own(Row row) {
+        TextField label = new TextField(row.snapshot().label());
+        label.setId("snapshot-rename");
+        label.setAccessibleText(Words.of("snapshot.label"));
+        HBox.setHgrow(label, Priority.ALWAYS);
+        Button rename = Ui.button("snapshot.rename", () -> model.rename(row, label.getText()));
+        label.setOnAction(e -> model.rename(row, label.getText()));
+        side.getChildren().add(new HBox(8, label, rename));
+        boolean isHeld = row.snapshot().isHeld();
+        Button hold = Ui.button(isHeld ? "snapshot.endHold" : "snapshot.hold", () -> hold(row, isHeld ? "" : null));
+        hold.setId("snapshot-hold");
+        Label why =
+                wrapped(isHeld ? Words.of("snapshot.isHeld", row.snapshot().hold()) : Words.of("snapshot.holdHint"));
+        side.getChildren().add(new VBox(6, why, hold));
+    }
+
+    private void hold(Row row, @Nullable String reason) {
+        if (reason != null) {
+            model.hold(row, reason);
+            return;
+        }
+        asks.words(Words.of("snapshot.holdAsk")).filter(r -> !r.isBlank()).ifPresent(r -> model.hold(row, r));
+    }
+}
