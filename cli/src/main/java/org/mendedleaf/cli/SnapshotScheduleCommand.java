@@ -141,20 +141,21 @@ final class SnapshotScheduleCommand extends SnapshotBase {
         if (all.isEmpty()) {
             say("cli.schedule.none");
         }
+        Instant now = now();
         for (SnapshotSchedule s : all) {
             Recurrence r = Recurrence.of(s);
             String kept = s.keep() == 0 ? Words.of("schedule.keepAll") : Words.of("schedule.keep", s.keep());
             line(s.id() + "  " + r.sentence() + ", " + kept + ", " + Words.of("schedule.missed." + s.missed())
                     + (s.label().isEmpty() ? "" : "  " + s.label()));
-            List<Instant> next = r.next(now(), 3);
+            List<Instant> next = r.next(now, 3);
             line("   "
                     + (next.isEmpty()
                             ? Words.of("schedule.over")
                             : Words.of(
                                     "schedule.next",
                                     next.stream()
-                                            .map(n -> Say.full(n, s.zone()))
-                                            .collect(Collectors.joining("; ")))));
+                                            .map(n -> Say.coming(n, now, s.zone()))
+                                            .collect(Collectors.joining(" · ")))));
         }
     }
 

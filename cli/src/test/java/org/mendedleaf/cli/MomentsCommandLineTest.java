@@ -110,7 +110,7 @@ class MomentsCommandLineTest extends TerminalTest {
         Path csv = temp.resolve("changes.csv");
         assertThat(run("compare", folder(), "--from", "50 minutes ago", "--csv", csv.toString()))
                 .isZero();
-        assertThat(out).contains("1 added, 1 removed, 1 changed, 0 moved");
+        assertThat(out).contains("1 added, 1 removed, 1 changed; ");
         assertThat(csv).content().contains("REMOVED,,Seasons/old.txt,1,,4,").startsWith("change,path,");
         JsonNode changes = json("compare", folder(), "--from", "50 minutes ago", "--to", "now")
                 .get("changes");

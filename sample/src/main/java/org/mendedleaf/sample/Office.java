@@ -15,6 +15,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.TreeMap;
 import org.mendedleaf.core.capture.Authors;
@@ -26,6 +27,9 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.WriteSession;
 
 /**
@@ -103,6 +107,7 @@ public final class Office {
             Capture capture = new Capture(vault, place, clock, new Editors());
             try (WriteSession session = vault.write()) {
                 capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                Cuts cuts = new Cuts(session, place);
                 LocalDate first = now.atZone(ZONE).toLocalDate();
                 for (int day = 1; day <= DAYS; day++) {
                     for (int look = 0; look < LOOKS_A_DAY; look++) {
@@ -110,12 +115,14 @@ public final class Office {
                         if (work(date, look)) {
                             capture.runWithin(session, Scope.WHOLE, Progress.NONE);
                         }
+                        cuts.take(date, look);
                         for (Runnable mishap : mishaps.on(date, look)) {
                             mishap.run();
                             capture.runWithin(session, Scope.WHOLE, Progress.NONE);
                         }
                     }
                 }
+                session.commit();
             }
             Home home = Home.open(settings(folder));
             home.addVault(vault.folder().root());
@@ -124,6 +131,56 @@ public final class Office {
             home.remember("folder", Furniture.HARVEST.substring(0, Furniture.HARVEST.length() - 1));
             Elsewhere.make(outside(folder), home, vault, place);
             home.setToday(TODAY, systemClock.instant(), ZONE);
+        }
+    }
+
+    /** Snapshots: by hand before what is important, and every working day at five. */
+    private final class Cuts {
+        private static final int KEPT_DAYS = 20;
+
+        private final WriteSession session;
+        private final Place place;
+        private final SnapshotSchedule evening;
+
+        Cuts(WriteSession session, Place place) throws IOException {
+            this.session = session;
+            this.place = place;
+            Instant last =
+                    TODAY.atZone(ZONE).minusDays(1).with(LocalTime.of(17, 0)).toInstant();
+            this.evening = SnapshotStore.put(
+                    session,
+                    new SnapshotSchedule(
+                            0,
+                            place.id(),
+                            "",
+                            "end of the day",
+                            "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR",
+                            now.atZone(ZONE).toLocalDate().atTime(17, 0),
+                            ZONE,
+                            14,
+                            SnapshotSchedule.Missed.CATCH_UP,
+                            last,
+                            false));
+        }
+
+        void take(LocalDate date, int look) throws IOException {
+            if (look == 0 && date.equals(LocalDate.of(2026, 9, 14))) {
+                put("before the pressing season", 0, "the members' audit looks at it in spring");
+            }
+            if (look == 0 && date.equals(LocalDate.of(2026, 10, 30))) {
+                put("after the last pressing", 0, "");
+            }
+            boolean workday = date.getDayOfWeek().getValue() < 6;
+            LocalDate today = TODAY.atZone(ZONE).toLocalDate();
+            if (look == 1 && workday && date.isBefore(today) && date.isAfter(today.minusDays(KEPT_DAYS))) {
+                at(date.atTime(17, 0).atZone(ZONE).toInstant());
+                put(evening.label(), evening.id(), "");
+            }
+        }
+
+        private void put(String label, long schedule, String hold) throws IOException {
+            SnapshotStore.put(
+                    session, new Snapshot(0, place.id(), "", now, label, "Ines", schedule, hold, Optional.empty()));
         }
     }
 

@@ -1,5 +1,7 @@
 package org.mendedleaf.core.compare;
 
+import java.util.ArrayList;
+import java.util.List;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
@@ -13,13 +15,19 @@ public final class CompareWords {
         if (all.changes().isEmpty()) {
             return Words.of("compare.nothing");
         }
-        long moved = all.count(TwoMoments.Kind.MOVED) + all.count(TwoMoments.Kind.MOVED_AND_CHANGED);
-        return Words.of(
-                "compare.sum",
-                Say.number(all.count(TwoMoments.Kind.ADDED)),
-                Say.number(all.count(TwoMoments.Kind.REMOVED)),
-                Say.number(all.count(TwoMoments.Kind.CHANGED)),
-                Say.number(moved),
-                Say.sizeChange(all.growth()));
+        List<String> parts = new ArrayList<>();
+        add(parts, "compare.sum.added", all.count(TwoMoments.Kind.ADDED));
+        add(parts, "compare.sum.removed", all.count(TwoMoments.Kind.REMOVED));
+        add(parts, "compare.sum.changed", all.count(TwoMoments.Kind.CHANGED));
+        add(parts, "compare.sum.moved", all.count(TwoMoments.Kind.MOVED));
+        add(parts, "compare.sum.movedAndChanged", all.count(TwoMoments.Kind.MOVED_AND_CHANGED));
+        return Words.of("compare.sum", String.join(", ", parts), Say.sizeChange(all.growth()));
+    }
+
+    /** What is none is not said. */
+    private static void add(List<String> parts, String key, long count) {
+        if (count > 0) {
+            parts.add(Words.of(key, Say.number(count)));
+        }
     }
 }

@@ -76,6 +76,20 @@ public final class Say {
         return DateTimeFormatter.ofPattern("EEE d MMM yyyy, HH:mm", LOCALE).format(at.atZone(zone));
     }
 
+    /** A moment that is to come: {@code Fri 20 Nov 17:00}, and with the year when that is another one. */
+    public static String coming(Instant at, Instant now, ZoneId zone) {
+        boolean sameYear = at.atZone(zone).getYear() == now.atZone(zone).getYear();
+        return DateTimeFormatter.ofPattern(sameYear ? "EEE d MMM HH:mm" : "EEE d MMM yyyy HH:mm", LOCALE)
+                .format(at.atZone(zone));
+    }
+
+    /** A moment whole with its zone, and with seconds where they matter: {@code Thu 12 Nov 2026, 17:00 CET}. */
+    public static String zoned(Instant at, ZoneId zone) {
+        ZonedDateTime time = at.atZone(zone);
+        String pattern = time.getSecond() == 0 ? "EEE d MMM yyyy, HH:mm z" : "EEE d MMM yyyy, HH:mm:ss z";
+        return DateTimeFormatter.ofPattern(pattern, LOCALE).format(time);
+    }
+
     /** A moment to the second with its zone, for tooltips and details. */
     public static String exact(Instant at, ZoneId zone) {
         return DateTimeFormatter.ofLocalizedDateTime(FormatStyle.LONG)

@@ -22,7 +22,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** The two coordinates of everything on screen: where, and when. */
 final class CoordinateBar extends HBox {
 
-    private static final int SNAPSHOTS_SHOWN = 10;
+    private static final int SNAPSHOTS_SHOWN = 6;
 
     private final FilesModel model;
     private final MenuButton places = new MenuButton();
@@ -136,12 +136,12 @@ final class CoordinateBar extends HBox {
     private void pegs() {
         snapshots.getItems().clear();
         List<RulerModel.Peg> all = model.ruler().stretchProperty().get().pegs();
-        for (int i = all.size() - 1; i >= Math.max(0, all.size() - SNAPSHOTS_SHOWN); i--) {
-            RulerModel.Peg peg = all.get(i);
-            MenuItem item = new MenuItem(peg.words(model.desk().zone()));
-            item.setOnAction(e -> model.momentProperty().set(peg.at()));
-            snapshots.getItems().add(item);
+        // Those that somebody took for a reason first: there are few of them, and they are looked for.
+        pegs(all.stream().filter(RulerModel.Peg::byHand).toList());
+        if (!snapshots.getItems().isEmpty()) {
+            snapshots.getItems().add(new SeparatorMenuItem());
         }
+        pegs(all.stream().filter(p -> !p.byHand()).toList());
         if (all.isEmpty()) {
             MenuItem none = new MenuItem(Words.of("when.noSnapshots"));
             none.setDisable(true);
@@ -151,6 +151,15 @@ final class CoordinateBar extends HBox {
         every.setId("all-snapshots");
         every.setOnAction(e -> model.snapshots());
         snapshots.getItems().addAll(new SeparatorMenuItem(), every);
+    }
+
+    private void pegs(List<RulerModel.Peg> some) {
+        for (int i = some.size() - 1; i >= Math.max(0, some.size() - SNAPSHOTS_SHOWN); i--) {
+            RulerModel.Peg peg = some.get(i);
+            MenuItem item = new MenuItem(peg.words(model.desk().zone()));
+            item.setOnAction(e -> model.momentProperty().set(peg.at()));
+            snapshots.getItems().add(item);
+        }
     }
 
     /** A place in another system goes with that system's name. */

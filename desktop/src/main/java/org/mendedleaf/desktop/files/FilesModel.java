@@ -155,7 +155,7 @@ public final class FilesModel {
     /** Goes to the snapshots of the place. */
     public void snapshots() {
         if (place.get() != null) {
-            leads.snapshots(held());
+            leads.snapshots(held(), folder.get());
         }
     }
 

@@ -29,8 +29,8 @@ public interface Leads {
     /** To the comparison of a folder at a moment with now. */
     void compare(Held held, String folder, @Nullable Instant from);
 
-    /** To the snapshots of a place. */
-    void snapshots(Held held);
+    /** To the snapshots of a place; new ones may cover only a folder in it. */
+    void snapshots(Held held, String folder);
 
     /** To nowhere. */
     Leads NOWHERE = new Leads() {
@@ -41,6 +41,6 @@ public interface Leads {
         public void compare(Held held, String folder, @Nullable Instant from) {}
 
         @Override
-        public void snapshots(Held held) {}
+        public void snapshots(Held held, String folder) {}
     };
 }

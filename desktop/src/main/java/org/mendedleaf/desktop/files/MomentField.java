@@ -73,7 +73,7 @@ public final class MomentField extends VBox {
                     say(
                             MomentText.isNow(typed)
                                     ? Words.of("when.now")
-                                    : Words.of("pick.understood", Say.exact(at, desk.zone()), ago(at, now)),
+                                    : Words.of("pick.understood", Say.zoned(at, desk.zone()), ago(at, now)),
                             false);
                 },
                 e -> say(String.valueOf(e.getMessage()), true));

@@ -79,7 +79,10 @@ final class PickMoment {
         field.text().clear();
         filling = false;
         Bounds where = below.localToScreen(below.getBoundsInLocal());
-        popup.show(below, where.getMaxX() - 430, where.getMaxY() + 6);
+        popup.show(below, where.getMinX(), where.getMaxY() + 6);
+        // How wide it is, is known once it is styled.
+        popup.setX(Math.max(0, where.getMaxX() - popup.getWidth() / 2));
+        javafx.application.Platform.runLater(() -> popup.setX(Math.max(0, where.getMaxX() - popup.getWidth() + 40)));
         field.text().requestFocus();
     }
 

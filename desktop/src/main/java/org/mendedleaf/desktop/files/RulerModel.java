@@ -90,8 +90,9 @@ public final class RulerModel {
      * A snapshot on the ruler.
      *
      * @param label what people call it; may be empty
+     * @param byHand whether somebody took it, and no schedule
      */
-    public record Peg(Instant at, String label) {
+    public record Peg(Instant at, String label, boolean byHand) {
 
         /** Its moment, and what people call it. */
         String words(ZoneId zone) {
@@ -202,7 +203,7 @@ public final class RulerModel {
 
     private static List<Peg> pegs(Reading reading, Held of) throws java.io.IOException {
         return SnapshotStore.of(reading).all(of.place()).stream()
-                .map(s -> new Peg(s.at(), s.label()))
+                .map(s -> new Peg(s.at(), s.label(), s.schedule() == 0))
                 .toList();
     }
 

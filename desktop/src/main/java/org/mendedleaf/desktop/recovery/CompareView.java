@@ -12,6 +12,7 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
@@ -39,6 +40,7 @@ public final class CompareView extends BorderPane {
 
     private final CompareModel model;
     private final TableView<Change> table = Tables.table("compare-table", "moments.empty");
+    private final TableColumn<Change, Change> movedFrom;
     private final Label sum = Ui.label("", "small-title");
     private final Label problem = Ui.label("", "error-text");
     private final HBox kinds = new HBox(4);
@@ -62,6 +64,7 @@ public final class CompareView extends BorderPane {
             Consumer<String> said) {
         this.model = model;
         this.reveal = reveal;
+        this.movedFrom = Tables.words("moments.column.from", 260, this::from, Comparator.comparing(this::from));
         getStyleClass().addAll("files", "past", "plan");
         String where = model.folder().isEmpty()
                 ? model.held().place().label()
@@ -91,6 +94,7 @@ public final class CompareView extends BorderPane {
                         .ifPresent(f -> model.save(f.toPath(), () -> said.accept(Words.of("plan.saved", f)))));
         save.setId("compare-save");
         kinds.getStyleClass().add("filters-bare");
+        kinds.setAlignment(Pos.CENTER_LEFT);
         HBox row = new HBox(12, kinds, Ui.spacer(), filter, save);
         row.setAlignment(Pos.CENTER_LEFT);
         sum.setId("compare-sum");
@@ -144,13 +148,24 @@ public final class CompareView extends BorderPane {
         return field;
     }
 
+    /** Where files came from is worth a column only when some did. */
+    private void showMoved(boolean any) {
+        table.getColumns().remove(movedFrom);
+        if (any) {
+            table.getColumns().add(2, movedFrom);
+        }
+    }
+
+    private static String change(Change c) {
+        long by = c.sizeAfter() - c.sizeBefore();
+        return by != 0 ? Say.sizeChange(by) : c.kind() == Kind.CHANGED ? Words.of("moments.sameSize") : "";
+    }
+
     private void columns() {
         table.getColumns()
-                .add(Tables.nodes("moments.column.kind", 140, CompareView::kind, Comparator.comparing(Change::kind)));
-        table.getColumns().add(Tables.words("plan.column.file", 420, this::path, Comparator.comparing(Change::path)));
+                .add(Tables.nodes("moments.column.kind", 150, CompareView::kind, Comparator.comparing(Change::kind)));
         table.getColumns()
-                .add(Tables.words(
-                        "moments.column.from", 260, CompareView::from, Comparator.comparing(CompareView::from)));
+                .add(Tables.words("plan.column.file", 420, c -> within(c.path()), Comparator.comparing(Change::path)));
         table.getColumns()
                 .add(Tables.figures(
                         "moments.column.before",
@@ -166,8 +181,8 @@ public final class CompareView extends BorderPane {
         table.getColumns()
                 .add(Tables.figures(
                         "moments.column.change",
-                        100,
-                        c -> Say.sizeChange(c.sizeAfter() - c.sizeBefore()),
+                        110,
+                        CompareView::change,
                         Comparator.comparing((Change c) -> c.sizeAfter() - c.sizeBefore())));
         table.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
@@ -198,17 +213,15 @@ public final class CompareView extends BorderPane {
         return Tables.badge(Words.of("compare.kind." + c.kind()), style);
     }
 
-    /** Paths within the folder that is compared. */
-    private String path(Change c) {
+    /** A path within the folder that is compared. */
+    private String within(String path) {
         String folder = model.folder();
-        return folder.isEmpty() || !c.path().startsWith(folder + "/")
-                ? c.path()
-                : c.path().substring(folder.length() + 1);
+        return folder.isEmpty() || !path.startsWith(folder + "/") ? path : path.substring(folder.length() + 1);
     }
 
-    private static String from(Change c) {
+    private String from(Change c) {
         boolean moved = c.kind() == Kind.MOVED || c.kind() == Kind.MOVED_AND_CHANGED;
-        return moved ? c.before().orElseThrow().path() : "";
+        return moved ? within(c.before().orElseThrow().path()) : "";
     }
 
     private void show(@Nullable TwoMoments all) {
@@ -217,6 +230,7 @@ public final class CompareView extends BorderPane {
         if (all == null) {
             return;
         }
+        showMoved(all.count(Kind.MOVED) + all.count(Kind.MOVED_AND_CHANGED) > 0);
         Set<Kind> on = EnumSet.noneOf(Kind.class);
         for (Kind k : Kind.values()) {
             if (all.count(k) > 0) {

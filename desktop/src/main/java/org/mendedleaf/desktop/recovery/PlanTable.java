@@ -166,7 +166,11 @@ final class PlanTable extends VBox {
 
     private static List<Row> rows(RestorePlan plan, @Nullable RestoreResult result) {
         if (result == null) {
-            return plan.items().stream().map(i -> new Row(i, null)).toList();
+            // What happens stands before what does not.
+            return plan.items().stream()
+                    .sorted(Comparator.comparing((RestorePlan.Item i) -> !i.acts()))
+                    .map(i -> new Row(i, null))
+                    .toList();
         }
         Map<String, RestoreResult.Item> outcomes = new HashMap<>();
         result.items().forEach(i -> outcomes.put(i.plan().target(), i));

@@ -41,9 +41,14 @@ final class StatusBar extends HBox {
         folders.setId("status-folders");
         trouble.setId("status-trouble");
         trouble.setMinWidth(0);
+        folders.setMinWidth(USE_PREF_SIZE);
+        last.setMinWidth(0);
+        room.setMinWidth(0);
+        job.setMinWidth(USE_PREF_SIZE);
         job.setId("status-job");
         progress.setPrefWidth(120);
         pause = Ui.button("job.pause", this::pause, "flat", "small");
+        pause.setMinWidth(USE_PREF_SIZE);
         Button cancel = Ui.iconButton(Feather.X, "job.cancel", () -> desk.jobs().cancel());
         cancel.setId("job-cancel");
         work = new HBox(10, job, progress, pause, cancel);

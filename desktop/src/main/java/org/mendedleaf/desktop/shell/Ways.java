@@ -63,17 +63,21 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
         files.say(words, false, false);
     }
 
+    /** Shows a screen and gives it the keys. */
+    private void show(Node screen) {
+        show.accept(screen);
+        javafx.application.Platform.runLater(screen::requestFocus);
+    }
+
     @Override
     public void plan(What what) {
-        PlanView view = new PlanView(new PlanModel(desk, what), this, back, this::said);
-        show.accept(view);
-        view.requestFocus();
+        show(new PlanView(new PlanModel(desk, what), this, back, this::said));
     }
 
     @Override
     public void compare(Held held, String folder, @Nullable Instant from) {
         CompareModel model = new CompareModel(desk, held, folder);
-        show.accept(new CompareView(model, from, saveAsk, c -> reveal(model, c), back, this::said));
+        show(new CompareView(model, from, saveAsk, c -> reveal(model, c), back, this::said));
     }
 
     /** The file as it was when it is gone at the later moment, else as it is then. */
@@ -90,9 +94,9 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     }
 
     @Override
-    public void snapshots(Held held) {
-        show.accept(new SnapshotsView(
-                new SnapshotsModel(desk, held),
+    public void snapshots(Held held, String folder) {
+        show(new SnapshotsView(
+                new SnapshotsModel(desk, held, folder),
                 this,
                 at -> {
                     back.run();

@@ -159,7 +159,8 @@ final class ScheduleForm extends VBox {
 
     private void show() {
         try {
-            SnapshotSchedule s = made.schedule(model.held().place().id(), "");
+            SnapshotSchedule s = made.schedule(
+                    model.held().place().id(), model.scopeProperty().get());
             sentence.setText(ScheduleModel.sentence(s, model.desk().clock().instant()));
             Ui.style(sentence, "error-text", false);
             go.setDisable(false);
@@ -171,6 +172,7 @@ final class ScheduleForm extends VBox {
     }
 
     private void add() {
-        model.schedule(made.schedule(model.held().place().id(), ""));
+        model.schedule(
+                made.schedule(model.held().place().id(), model.scopeProperty().get()));
     }
 }

@@ -173,8 +173,13 @@ final class ScheduleModel {
                 ? Words.of("schedule.over")
                 : Words.of(
                         "schedule.next",
-                        next.stream().map(n -> Say.full(n, s.zone())).collect(Collectors.joining("; ")));
-        String said = r.sentence() + ", " + kept + ", " + Words.of("schedule.missed." + s.missed());
-        return Character.toUpperCase(said.charAt(0)) + said.substring(1) + ".\n" + times;
+                        next.stream().map(n -> Say.coming(n, now, s.zone())).collect(Collectors.joining(" · ")));
+        String folder = s.path().isEmpty() ? "" : Words.of("schedule.covers", s.path());
+        String said = r.sentence() + ", " + kept + ", " + Words.of("schedule.missed." + s.missed()) + folder;
+        return capital(said) + ".\n" + capital(times) + ".";
+    }
+
+    private static String capital(String words) {
+        return Character.toUpperCase(words.charAt(0)) + words.substring(1);
     }
 }

@@ -11,6 +11,8 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.CutRoom;
@@ -34,6 +36,8 @@ public final class SnapshotsModel {
 
     private final Desk desk;
     private final Held held;
+    private final String folder;
+    private final StringProperty scope = new SimpleStringProperty("");
     private final Background.Newest question;
     private final Background.Newest roomQuestion;
     private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
@@ -43,10 +47,15 @@ public final class SnapshotsModel {
     private final ReadOnlyObjectWrapper<String> done = new ReadOnlyObjectWrapper<>("");
     private final javafx.beans.value.ChangeListener<Number> changes = (o, a, b) -> reload();
 
-    /** The snapshots of this place. */
-    public SnapshotsModel(Desk desk, Held held) {
+    /**
+     * The snapshots of this place.
+     *
+     * @param folder in it that new ones may cover alone; empty for none
+     */
+    public SnapshotsModel(Desk desk, Held held, String folder) {
         this.desk = desk;
         this.held = held;
+        this.folder = folder;
         this.question = desk.background().new Newest();
         this.roomQuestion = desk.background().new Newest();
         desk.changesProperty().addListener(new javafx.beans.value.WeakChangeListener<>(changes));
@@ -94,6 +103,16 @@ public final class SnapshotsModel {
     /** What was done, in words; empty before anything was. */
     public ReadOnlyObjectProperty<String> doneProperty() {
         return done.getReadOnlyProperty();
+    }
+
+    /** The folders that new snapshots can cover; the empty path is all of the place. */
+    public List<String> scopes() {
+        return folder.isEmpty() || isOutside() ? List.of("") : List.of("", folder);
+    }
+
+    /** The folder that new snapshots cover. */
+    public StringProperty scopeProperty() {
+        return scope;
     }
 
     /** Whether it is a place in another system. */
@@ -239,8 +258,9 @@ public final class SnapshotsModel {
                         this::failed);
     }
 
-    /** Takes a snapshot of a folder of the place. */
-    public void take(String path, String label) {
+    /** Takes a snapshot of the folder that new ones cover. */
+    public void take(String label) {
+        String path = scope.get();
         work(
                 Words.of("job.snapshot", held.place().label()),
                 progress -> isOutside()

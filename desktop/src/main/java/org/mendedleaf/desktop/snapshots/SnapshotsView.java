@@ -9,6 +9,7 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SplitPane;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel.Row;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -80,7 +82,14 @@ public final class SnapshotsView extends BorderPane {
         Button take = Ui.button("snapshot.take", () -> take(label), "accent");
         take.setId("snapshot-take");
         label.setOnAction(e -> take(label));
-        HBox now = new HBox(8, label, take, Ui.label(Words.of("snapshot.costs"), "dim"));
+        ComboBox<String> scope = Choices.of(
+                model.scopes(), path -> path.isEmpty() ? Words.of("snapshot.whole") : Words.of("snapshot.only", path));
+        scope.setId("snapshot-scope");
+        scope.setAccessibleText(Words.of("snapshot.column.covers"));
+        scope.setValue(model.scopeProperty().get());
+        scope.valueProperty().addListener((o, a, path) -> model.scopeProperty().set(path));
+        Ui.visible(scope, model.scopes().size() > 1);
+        HBox now = new HBox(8, label, scope, take, Ui.label(Words.of("snapshot.costs"), "dim"));
         now.setAlignment(Pos.CENTER_LEFT);
         Ui.visible(now, model.canTake());
         Label problem = Ui.label("", "error-text");
@@ -127,7 +136,7 @@ public final class SnapshotsView extends BorderPane {
     }
 
     private void take(TextField label) {
-        model.take("", label.getText());
+        model.take(label.getText());
         label.clear();
     }
 
@@ -267,7 +276,7 @@ public final class SnapshotsView extends BorderPane {
                 : row.snapshot().label();
         Label title = Ui.label(name, "line-title");
         title.setWrapText(true);
-        Label when = Ui.label(Say.exact(row.snapshot().at(), model.desk().zone()), "dim");
+        Label when = Ui.label(Say.zoned(row.snapshot().at(), model.desk().zone()), "dim");
         Label who = Ui.label(model.origin(row), "dim");
         Button show = Ui.button("snapshot.see", () -> see.accept(row.snapshot().at()), "accent");
         show.setId("snapshot-see");
@@ -305,7 +314,9 @@ public final class SnapshotsView extends BorderPane {
         HBox.setHgrow(label, Priority.ALWAYS);
         Button rename = Ui.button("snapshot.rename", () -> model.rename(row, label.getText()));
         label.setOnAction(e -> model.rename(row, label.getText()));
-        side.getChildren().add(new HBox(8, label, rename));
+        HBox line = new HBox(8, label, rename);
+        line.setAlignment(Pos.CENTER_LEFT);
+        side.getChildren().add(line);
         boolean isHeld = row.snapshot().isHeld();
         Button hold = Ui.button(isHeld ? "snapshot.endHold" : "snapshot.hold", () -> hold(row, isHeld ? "" : null));
         hold.setId("snapshot-hold");
