@@ -15,6 +15,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
@@ -24,12 +25,14 @@ import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.vault.Digest;
 
 /**
- * The process that is killed: it edits files, captures and restores without end, and says on its standard output what it
- * is about to write ("WILL sha256") and which versions were acknowledged ("ACK line number sha256").
+ * The process that is killed: it edits files, captures, restores and rolls back without end, and says on its standard
+ * output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line number sha256"), and how
+ * the folder looked before it was rolled back ("BEFORE digest", then "ROLLED").
  */
 final class CrashChild {
 
@@ -59,6 +62,9 @@ final class CrashChild {
             child.edit();
             child.capture();
             child.restore();
+            if (child.random.nextInt(3) == 0) {
+                child.rollBack();
+            }
         }
     }
 
@@ -123,5 +129,33 @@ final class CrashChild {
         try (Reading reading = vault.read()) {
             acknowledge(reading.line(line.id()).orElseThrow(), reading);
         }
+    }
+
+    /** The whole folder, to some moment since the first capture. */
+    private void rollBack() throws IOException {
+        java.time.Instant first;
+        try (Reading reading = vault.read()) {
+            first = reading.firstCapture(place).orElseThrow();
+        }
+        long span = Math.max(1, Duration.between(first, clock.instant()).toMillis());
+        java.time.Instant at = clock.instant().minusMillis((long) (random.nextDouble() * span));
+        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        say("BEFORE " + state(desk));
+        new Recovery(vault, place, clock, authors, "child")
+                .rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE);
+        say("ROLLED");
+    }
+
+    /** Names and contents of all files of a folder, as one digest. */
+    static String state(Path folder) throws IOException {
+        StringBuilder all = new StringBuilder();
+        try (Stream<Path> walk = Files.walk(folder)) {
+            for (Path file : walk.filter(Files::isRegularFile).sorted().toList()) {
+                if (!String.valueOf(file.getFileName()).startsWith(SafeFolder.OWN_PREFIX)) {
+                    all.append(folder.relativize(file)).append(' ').append(hex(Files.readAllBytes(file)));
+                }
+            }
+        }
+        return hex(all.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8));
     }
 }

@@ -5,27 +5,36 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.ZoneOffset;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.vault.Digest;
 
 /**
  * Kills a writing process at random moments and looks at what it leaves: the vault opens, a full check is clean, every
- * acknowledged version comes back bit for bit, and no live file is half written.
+ * acknowledged version comes back bit for bit, no live file is half written, and a roll back that was cut short can be
+ * undone to exactly what was there before.
  */
 public final class CrashHarness {
 
@@ -33,6 +42,8 @@ public final class CrashHarness {
     private final Random random;
     private final Map<String, String> acknowledged = new HashMap<>();
     private final Set<String> intended = new HashSet<>();
+    private String before = "";
+    private int undone;
 
     /** A harness in this folder, which is its own. */
     public CrashHarness(Path folder, long seed) {
@@ -45,9 +56,10 @@ public final class CrashHarness {
      *
      * @param kills of the writing process
      * @param acknowledged versions that were checked after the last kill
+     * @param undone roll backs that were cut short, and undone afterwards
      * @param failures in words; empty when every promise was kept
      */
-    public record Outcome(int kills, int acknowledged, List<String> failures) {}
+    public record Outcome(int kills, int acknowledged, int undone, List<String> failures) {}
 
     /** Kills so many times, all on one vault that goes on growing. */
     public Outcome run(int kills) throws IOException, InterruptedException {
@@ -55,10 +67,10 @@ public final class CrashHarness {
             killOnce(random.nextLong());
             List<String> failures = inspect();
             if (!failures.isEmpty()) {
-                return new Outcome(i + 1, acknowledged.size(), failures);
+                return new Outcome(i + 1, acknowledged.size(), undone, failures);
             }
         }
-        return new Outcome(kills, acknowledged.size(), List.of());
+        return new Outcome(kills, acknowledged.size(), undone, List.of());
     }
 
     private void killOnce(long seed) throws IOException, InterruptedException {
@@ -90,6 +102,10 @@ public final class CrashHarness {
                     intended.add(words[1]);
                 } else if (words[0].equals("ACK") && words.length == 4 && words[3].length() == 64) {
                     acknowledged.put(words[1] + " " + words[2], words[3]);
+                } else if (words[0].equals("BEFORE") && words.length == 2 && words[1].length() == 64) {
+                    before = words[1];
+                } else if (words[0].equals("ROLLED")) {
+                    before = "";
                 }
             }
         }
@@ -116,8 +132,34 @@ public final class CrashHarness {
                     }
                 }
             }
+            if (!before.isEmpty()) {
+                return undone(vault);
+            }
         }
         return halfWritten();
+    }
+
+    /** A roll back that was cut short is undone, and the folder is as it was before it. */
+    private List<String> undone(OpenVault vault) throws IOException {
+        String wanted = before;
+        before = "";
+        Optional<Action> last;
+        Place place;
+        try (Reading reading = vault.read()) {
+            last = JournalStore.of(reading).lastUndoable();
+            place = reading.places().get(0);
+        }
+        Path desk = folder.resolve("desk");
+        if (last.isPresent()
+                && last.get().kind() == ActionKind.ROLLED_BACK
+                && !CrashChild.state(desk).equals(wanted)) {
+            Clock clock = Clock.system(ZoneOffset.UTC);
+            new Recovery(vault, place, clock, (path, owner) -> owner, "harness").undo(last.get());
+            undone++;
+        }
+        return CrashChild.state(desk).equals(wanted)
+                ? halfWritten()
+                : List.of("a roll back that was cut short could not be undone to what was there before");
     }
 
     private static String compare(Reading reading, String key, String sha256) throws IOException {
@@ -156,13 +198,16 @@ public final class CrashHarness {
         long seed = arguments.length > 1 ? Long.parseLong(arguments[1]) : 20261123;
         int left = kills;
         int versions = 0;
+        int cut = 0;
         // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
         while (left > 0) {
             Path folder = Files.createTempDirectory("mended-leaf-crash");
             int now = Math.min(20, left);
             Outcome outcome = new CrashHarness(folder, seed + left).run(now);
             versions += outcome.acknowledged();
-            System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, "
+            cut += outcome.undone();
+            System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, " + cut
+                    + " roll backs undone that were cut short, "
                     + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
             if (!outcome.failures().isEmpty()) {
                 System.out.println("kept for a look: " + folder);

@@ -107,6 +107,11 @@ public final class FilesView extends BorderPane {
         e.consume();
     }
 
+    /** Gives the listing the keys. */
+    public void focusListing() {
+        table.requestFocus();
+    }
+
     /** Where copies are asked for. */
     public void setFolderAsk(Supplier<Optional<File>> ask) {
         line.setFolderAsk(ask);

@@ -17,6 +17,7 @@ final class PastBar extends HBox {
     PastBar(FilesModel model) {
         super(8);
         this.model = model;
+        setId("past-bar");
         getStyleClass().add("past-bar");
         setAlignment(Pos.CENTER_LEFT);
         words.setId("past-words");

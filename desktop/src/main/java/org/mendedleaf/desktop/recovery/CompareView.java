@@ -17,7 +17,6 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -123,12 +122,6 @@ public final class CompareView extends BorderPane {
         setBottom(buttons);
         model.wholeProperty().addListener((o, a, all) -> show(all));
         model.shownProperty().addListener((o, a, rows) -> table.getItems().setAll(rows));
-        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                back.run();
-                e.consume();
-            }
-        });
         to.text().setText(Words.of("moment.vocabulary.now"));
         from.text().setText(first == null ? Words.of("moments.start") : iso(first));
     }

@@ -34,7 +34,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 public final class PlanView extends BorderPane {
 
     private final PlanModel model;
-    private final Runnable back;
     private final PlanTable table;
     private final VBox choices = new VBox(8);
     private final VBox running = new VBox(8);
@@ -73,7 +72,6 @@ public final class PlanView extends BorderPane {
      */
     public PlanView(PlanModel model, Asks asks, Runnable back, Consumer<String> said) {
         this.model = model;
-        this.back = back;
         this.table = new PlanTable(model);
         getStyleClass().addAll("files", "plan");
         Ui.style(this, "past", model.what().at() != null);
@@ -150,11 +148,13 @@ public final class PlanView extends BorderPane {
         asks.open(folder == null ? file : folder);
     }
 
+    /** Whether it can be left: not while it is carried out. */
+    public boolean mayLeave() {
+        return model.stageProperty().get() != PlanModel.Stage.RUNNING;
+    }
+
     private void key(KeyEvent e) {
-        if (e.getCode() == KeyCode.ESCAPE && model.stageProperty().get() != PlanModel.Stage.RUNNING) {
-            back.run();
-            e.consume();
-        } else if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
+        if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
             model.run();
             e.consume();
         }

@@ -155,6 +155,7 @@ public final class Shell extends BorderPane {
         }
         here(filesTab);
         middle.getChildren().setAll(filesView);
+        javafx.application.Platform.runLater(filesView::focusListing);
     }
 
     private void protect(boolean first) {
@@ -181,6 +182,8 @@ public final class Shell extends BorderPane {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
+        } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
+            showFiles();
         } else if (e.isControlDown() && e.getCode() == KeyCode.Z && !isTyping()) {
             files.undo();
         } else if (e.isControlDown() && e.getCode() == KeyCode.D) {

@@ -31,6 +31,7 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private Function<String, Optional<String>> wordsAsk = words -> Optional.empty();
     private Consumer<Path> opener = path -> {};
+    private @Nullable Node shown;
 
     Ways(Desk desk, FilesModel files, Consumer<Node> show, Runnable back) {
         this.desk = desk;
@@ -63,8 +64,18 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
         files.say(words, false, false);
     }
 
+    /** Whether one of these screens is shown, and may be left now; a running plan may not. */
+    boolean leave() {
+        Node screen = shown;
+        if (screen == null || screen.getScene() == null) {
+            return false;
+        }
+        return !(screen instanceof PlanView plan) || plan.mayLeave();
+    }
+
     /** Shows a screen and gives it the keys. */
     private void show(Node screen) {
+        shown = screen;
         show.accept(screen);
         javafx.application.Platform.runLater(screen::requestFocus);
     }

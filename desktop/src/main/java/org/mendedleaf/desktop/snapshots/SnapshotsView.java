@@ -15,8 +15,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SplitPane;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -123,12 +121,6 @@ public final class SnapshotsView extends BorderPane {
         table.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
             if (!filling) {
                 model.selectedProperty().set(row);
-            }
-        });
-        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                back.run();
-                e.consume();
             }
         });
         fill();

@@ -146,8 +146,8 @@ class ScreenTest extends WindowTest {
         robot.clickOn("#pick");
         TextInputControl time = robot.lookup("#pick-time").queryAs(TextInputControl.class);
         robot.interact(() -> time.setText("half past"));
-        robot.clickOn("#pick-go");
-        eventually("words about it", () -> text("#pick-wrong").contains("is not a moment"));
+        eventually("words about it", () -> text("#pick-text-understood").contains("is not a moment"));
+        assertThat(robot.lookup("#pick-go").query().isDisabled()).isTrue();
     }
 
     @Test
