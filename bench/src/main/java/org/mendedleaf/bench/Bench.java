@@ -21,6 +21,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.snapshots.Snapshots;
 
 /**
  * Measures, each against its baseline in the same run and in turns, medians of so many rounds.
@@ -48,8 +49,16 @@ public final class Bench {
         Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
         Bench bench = new Bench(folder, arguments.length > 1 ? Double.parseDouble(arguments[1]) : 1);
         Table.head();
-        new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
+        boolean momentsOnly = arguments.length > 2 && arguments[2].equals("moments");
+        if (!momentsOnly) {
+            new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
+        }
         if (arguments.length > 2 && arguments[2].equals("systems")) {
+            return;
+        }
+        if (momentsOnly) {
+            bench.looks();
+            new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();
             return;
         }
         bench.bulk("small", (int) (20_000 * bench.scale), 1.1, 1.5);
@@ -125,6 +134,12 @@ public final class Bench {
                 Table.median(theirs),
                 "s",
                 restoreTarget);
+        double[] copy = new double[ROUNDS];
+        for (int i = 0; i < ROUNDS; i++) {
+            delete("out");
+            copy[i] = Shell.seconds(folder, "cp -r " + name + " out");
+        }
+        table.ratio("the same", "`cp -r`", Table.median(ours), Table.median(copy), "s", 0);
         delete("out");
         delete("back");
         delete(name);
@@ -228,6 +243,7 @@ public final class Bench {
         double[] resident = new double[ROUNDS * 2];
         double[] cold = new double[ROUNDS * 2];
         double[] find = new double[ROUNDS * 2];
+        double[] beyond = new double[ROUNDS * 5];
         try (OpenVault vault = OpenVault.open(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
             Place place;
             try (Reading reading = vault.read()) {
@@ -244,6 +260,15 @@ public final class Bench {
                 resident[i] = (System.nanoTime() - start) / 1e9;
                 cold[i] = Shell.java(folder, CLI, "capture", "many", "--vault", "vault");
             }
+            Snapshots snapshots = new Snapshots(vault, place, Clock.system(ZoneOffset.UTC), (p, o) -> o, "bench");
+            // In turns, each against the look beside it.
+            for (int i = 0; i < beyond.length; i++) {
+                long start = System.nanoTime();
+                capture.run(Scope.WHOLE, Progress.NONE);
+                long between = System.nanoTime();
+                snapshots.take("", "", Progress.NONE);
+                beyond[i] = (System.nanoTime() - between - (between - start)) / 1e6;
+            }
         }
         table.ratio(
                 "look at " + files + " unchanged files, resident",
@@ -253,6 +278,7 @@ public final class Bench {
                 "s",
                 0.6);
         table.ratio("the same, cold process", "`find -printf`", Table.median(cold), Table.median(find), "s", 3.5);
+        table.absolute("snapshot of " + files + " unchanged files, beyond the look", Table.median(beyond), "ms", 20);
         System.out.println("<!-- find: " + Arrays.toString(find) + " -->");
         delete("many");
         delete("vault");

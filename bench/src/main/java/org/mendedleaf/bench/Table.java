@@ -46,6 +46,10 @@ final class Table {
     }
 
     void absolute(String measure, double value, String unit, double target) {
+        if (target <= 0) {
+            add(String.format(Locale.ROOT, "| %s | - | %.3g %s | - | - | - | |", measure, value, unit));
+            return;
+        }
         add(String.format(
                 Locale.ROOT,
                 "| %s | - | %.3g %s | - | - | < %.3g %s | %s |",

@@ -39,13 +39,53 @@ final class ListingQuery {
                 removal);
     }
 
+    /** What a folder held at a moment, with how many versions each file has in all. */
     List<Entry> present(long folder, long at) throws IOException {
-        return sql.list(
-                COLUMNS + " FROM span s" + JOINS + " WHERE s.folder = ? AND s.valid_to > ? AND s.valid_from <= ?",
-                r -> entry(r, Optional.empty()),
-                folder,
-                at,
-                at);
+        if (at >= sql.number("SELECT max(at) FROM packed WHERE folder = ?", folder)) {
+            return sql.list(
+                    COLUMNS + " FROM span s" + JOINS + " WHERE s.folder = ? AND s.valid_to > ? AND s.valid_from <= ?",
+                    r -> entry(r, Optional.empty()),
+                    folder,
+                    at,
+                    at);
+        }
+        List<Entry> found = new ArrayList<>();
+        for (PackedListing.Row r : PackedListing.at(sql, folder, at)) {
+            record Counts(int versions, long bytes) {}
+            Counts counts = r.line() == 0
+                    ? new Counts(0, 0)
+                    : sql.first(
+                                    "SELECT versions, bytes FROM line WHERE id = ?",
+                                    c -> new Counts(c.getInt(1), c.getLong(2)),
+                                    r.line())
+                            .orElseThrow();
+            found.add(entry(r, counts.versions(), counts.bytes()));
+        }
+        return found;
+    }
+
+    /** What a folder held at a moment, without counting versions. */
+    List<Entry> presentOnly(long folder, long at) throws IOException {
+        return PackedListing.at(sql, folder, at).stream()
+                .map(r -> entry(r, 0, 0))
+                .toList();
+    }
+
+    private static Entry entry(PackedListing.Row r, int versions, long versionBytes) {
+        return new Entry(
+                r.name(),
+                EntryKind.of(r.kind()),
+                r.node(),
+                r.line(),
+                r.child(),
+                r.number(),
+                versions,
+                r.size(),
+                versionBytes,
+                r.mtimeNanos(),
+                r.mode(),
+                Moment.instant(r.from()),
+                Optional.empty());
     }
 
     /** What was removed from the folder before the moment and had not come back by then. */

@@ -187,7 +187,7 @@ public final class Reading implements AutoCloseable {
         return id.isEmpty() ? new Totals(0, 0, 0, 0, 0) : new ListingQuery(sql).totals(id.get(), Moment.micros(at));
     }
 
-    /** All files in a folder and below it at a moment, by path from the place's root. */
+    /** All files and folders in a folder and below it at a moment, by path; how many versions they have is not counted. */
     public Map<String, Entry> tree(Place place, String folder, Instant at) throws IOException {
         Map<String, Entry> found = new TreeMap<>();
         Optional<Long> id = names.folder(place.id(), folder);
@@ -215,7 +215,7 @@ public final class Reading implements AutoCloseable {
 
     private static void collect(ListingQuery query, long folder, String path, long at, Map<String, Entry> into)
             throws IOException {
-        for (Entry entry : query.present(folder, at)) {
+        for (Entry entry : query.presentOnly(folder, at)) {
             String child = RelativePath.child(path, entry.name());
             into.put(child, entry);
             if (entry.kind() == EntryKind.FOLDER) {

@@ -32,6 +32,7 @@ public final class WriteSession implements AutoCloseable {
     private final Sql sql;
     private final ChunkWriter chunks;
     private final ChangeLog log = new ChangeLog();
+    private final PackedListing.Keeper packed;
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
     private boolean broken;
@@ -41,6 +42,7 @@ public final class WriteSession implements AutoCloseable {
         this.lock = lock;
         this.sql = sql;
         this.chunks = chunks;
+        this.packed = new PackedListing.Keeper(sql);
     }
 
     /**
@@ -130,6 +132,7 @@ public final class WriteSession implements AutoCloseable {
 
     /** Changes the catalogue, and remembers the change for the commit record. */
     void apply(Op op, @Nullable Object... values) throws IOException {
+        packed.before(op, values);
         sql.run(op.sql(), values);
         log.add(op, values);
     }
@@ -157,6 +160,7 @@ public final class WriteSession implements AutoCloseable {
             }
         }
         changes.clear();
+        packed.pack();
         try {
             ChunkWriter.@Nullable Flushed flushed = null;
             if (!log.isEmpty() || chunks.hasFresh()) {

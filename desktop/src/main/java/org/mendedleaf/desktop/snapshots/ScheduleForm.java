@@ -44,9 +44,9 @@ final class ScheduleForm extends VBox {
             details();
             show();
         });
-        TextField time = field("schedule-time", "18:00", 5, made::time);
-        TextField keep = field("schedule-keep", "14", 4, made::keep);
-        TextField label = field("schedule-label", "", 12, made::label);
+        TextField time = field("schedule-time", "schedule.time", "18:00", 5, made::time);
+        TextField keep = field("schedule-keep", "schedule.keepLast", "14", 4, made::keep);
+        TextField label = field("schedule-label", "schedule.named", "", 12, made::label);
         label.setPromptText(Words.of("snapshot.label"));
         ComboBox<SnapshotSchedule.Missed> missed =
                 Choices.of(List.of(SnapshotSchedule.Missed.values()), m -> Words.of("schedule.missedChoice." + m));
@@ -87,11 +87,11 @@ final class ScheduleForm extends VBox {
         return line;
     }
 
-    private TextField field(String id, String text, int columns, java.util.function.Consumer<String> into) {
+    private TextField field(String id, String key, String text, int columns, java.util.function.Consumer<String> into) {
         TextField field = new TextField(text);
         field.setId(id);
         field.setPrefColumnCount(columns);
-        field.setAccessibleText(Words.of(id.replace('-', '.')));
+        field.setAccessibleText(Words.of(key));
         field.textProperty().addListener((o, a, typed) -> {
             into.accept(typed);
             show();
@@ -144,7 +144,7 @@ final class ScheduleForm extends VBox {
                 });
                 details.getChildren().add(hours);
             }
-            case OWN -> details.getChildren().add(field("schedule-rule", made.rule(), 30, made::rule));
+            case OWN -> details.getChildren().add(field("schedule-rule", "schedule.rule", made.rule(), 30, made::rule));
             default -> {
                 // Nothing more to choose.
             }

@@ -12,4 +12,12 @@ CREATE TABLE schedule (
     start TEXT NOT NULL, zone TEXT NOT NULL, keep INTEGER NOT NULL, missed TEXT NOT NULL, handled INTEGER NOT NULL,
     ended INTEGER NOT NULL);
 
+-- What a folder held at some moments of a long history, packed into one value each, so that its old listings need not
+-- go through all that came later. Kept for speed only; lost with the catalogue and made again.
+CREATE TABLE packed (
+    folder INTEGER NOT NULL, at INTEGER NOT NULL, entries BLOB NOT NULL, PRIMARY KEY (folder, at)) WITHOUT ROWID;
+
+-- How many spans of a folder have ended since it was packed last, and at how many it is looked at again.
+CREATE TABLE packed_due (folder INTEGER PRIMARY KEY, ended INTEGER NOT NULL, due INTEGER NOT NULL);
+
 PRAGMA user_version = 3;
