@@ -205,6 +205,16 @@ public final class SafeFolder implements Closeable {
         throw new FileSystemException(name, null, Words.of("disk.notSecure"));
     }
 
+    /** Brings what was written into a file to its disk. */
+    public void forceFile(String name) throws IOException {
+        try (SeekableByteChannel channel =
+                stream.newByteChannel(name(name), Set.of(StandardOpenOption.WRITE, NO_FOLLOW))) {
+            if (channel instanceof FileChannel file) {
+                file.force(true);
+            }
+        }
+    }
+
     /** A fresh name for something unfinished. */
     public static String ownName() {
         return OWN_PREFIX + UUID.randomUUID();

@@ -2,8 +2,10 @@ package org.mendedleaf.core.line;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -49,19 +51,22 @@ final class ListingQuery {
                     at,
                     at);
         }
-        List<Entry> found = new ArrayList<>();
-        for (PackedListing.Row r : PackedListing.at(sql, folder, at)) {
-            record Counts(int versions, long bytes) {}
-            Counts counts = r.line() == 0
-                    ? new Counts(0, 0)
-                    : sql.first(
-                                    "SELECT versions, bytes FROM line WHERE id = ?",
-                                    c -> new Counts(c.getInt(1), c.getLong(2)),
-                                    r.line())
-                            .orElseThrow();
-            found.add(entry(r, counts.versions(), counts.bytes()));
-        }
-        return found;
+        Map<Long, Counts> counts = new HashMap<>();
+        sql.list(
+                "SELECT DISTINCT l.id, l.versions, l.bytes FROM node n JOIN line l ON l.id = n.line WHERE n.folder = ?",
+                r -> counts.put(r.getLong(1), new Counts(r.getInt(2), r.getLong(3))),
+                folder);
+        return PackedListing.at(sql, folder, at).stream()
+                .map(r -> {
+                    Counts c = counts.getOrDefault(r.line(), Counts.NONE);
+                    return entry(r, c.versions(), c.bytes());
+                })
+                .toList();
+    }
+
+    /** How many versions a line has, and their bytes. */
+    private record Counts(int versions, long bytes) {
+        static final Counts NONE = new Counts(0, 0);
     }
 
     /** What a folder held at a moment, without counting versions. */

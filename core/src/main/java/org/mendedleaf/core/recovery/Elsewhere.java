@@ -1,6 +1,7 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
@@ -15,6 +16,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedDeque;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.DiskEntry;
@@ -26,12 +28,16 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /** Writes versions into a folder that need not be protected. What is there is never replaced, since nobody keeps it. */
 public final class Elsewhere implements Destination {
 
     private static final int BATCH = 64;
+    private static final int SYNC_ALL = 16;
+    private static final int ROUND_FILES = 4096;
+    private static final long ROUND_BYTES = 256L << 20;
 
     private final OpenVault vault;
     private final Path folder;
@@ -56,7 +62,7 @@ public final class Elsewhere implements Destination {
         } catch (NoSuchFileException e) {
             return Optional.empty();
         } catch (NotDirectoryException e) {
-            return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
+            return Optional.of(Existing.BLOCKED);
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
@@ -73,14 +79,16 @@ public final class Elsewhere implements Destination {
         progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
         RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
         makeFolders(plan, order);
-        Deque<List<Integer>> batches = batches(plan);
-        Thread helper = new Thread(() -> work(plan, batches, results, progress), "restore-2");
-        helper.start();
-        work(plan, batches, results, progress);
-        try {
-            helper.join();
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        for (List<List<Integer>> round : rounds(plan)) {
+            if (progress.isCancelled()) {
+                break;
+            }
+            Map<Integer, SafeWrite.Written> written = new ConcurrentHashMap<>();
+            inTwo(round, batch -> write(plan, batch, results, written, progress));
+            // Few files are synced one by one, many by one sync of all.
+            boolean synced = written.size() >= SYNC_ALL && Durable.syncAll(folder);
+            inTwo(round, batch -> place(plan, batch, results, written, synced));
+            progress.advance(round.stream().mapToLong(List::size).sum(), 0);
         }
         setLooks(order);
         List<RestoreResult.Item> done =
@@ -118,14 +126,14 @@ public final class Elsewhere implements Destination {
                 });
     }
 
-    /** Items of one folder stay together, in batches that are synced as one: the first sync carries the others. */
-    private static Deque<List<Integer>> batches(RestorePlan plan) {
+    /** Items of one folder stay together, in batches for the two threads. */
+    private static List<List<Integer>> batches(RestorePlan plan) {
         Map<String, List<Integer>> byFolder = new LinkedHashMap<>();
         for (int i = 0; i < plan.items().size(); i++) {
             byFolder.computeIfAbsent(RelativePath.parent(plan.items().get(i).target()), f -> new ArrayList<>())
                     .add(i);
         }
-        Deque<List<Integer>> batches = new ConcurrentLinkedDeque<>();
+        List<List<Integer>> batches = new ArrayList<>();
         for (List<Integer> all : byFolder.values()) {
             for (int from = 0; from < all.size(); from += BATCH) {
                 batches.add(all.subList(from, Math.min(all.size(), from + BATCH)));
@@ -134,66 +142,139 @@ public final class Elsewhere implements Destination {
         return batches;
     }
 
-    private void work(RestorePlan plan, Deque<List<Integer>> batches, RestoreResult.Item[] results, Progress progress) {
-        List<Integer> batch = batches.poll();
-        while (batch != null && !progress.isCancelled()) {
-            try (Reading reading = vault.read()) {
-                batch(plan, batch, results, reading, progress);
-            } catch (IOException | IllegalArgumentException e) {
-                for (int i : batch) {
-                    if (results[i] == null) {
-                        results[i] = failed(plan.items().get(i), e);
-                    }
-                }
+    /** Batches in rounds of a few thousand files or some hundred megabytes. */
+    private static List<List<List<Integer>>> rounds(RestorePlan plan) {
+        List<List<List<Integer>>> rounds = new ArrayList<>();
+        List<List<Integer>> round = new ArrayList<>();
+        long files = 0;
+        long bytes = 0;
+        for (List<Integer> batch : batches(plan)) {
+            round.add(batch);
+            files += batch.size();
+            bytes += batch.stream()
+                    .mapToLong(i -> plan.items().get(i).version().size())
+                    .sum();
+            if (files >= ROUND_FILES || bytes >= ROUND_BYTES) {
+                rounds.add(round);
+                round = new ArrayList<>();
+                files = 0;
+                bytes = 0;
             }
-            progress.advance(batch.size(), 0);
-            batch = batches.poll();
+        }
+        rounds.add(round);
+        return rounds;
+    }
+
+    private interface Work {
+        void of(List<Integer> batch);
+    }
+
+    /** Works through batches on two threads, and waits for both. */
+    private static void inTwo(List<List<Integer>> batches, Work work) {
+        Deque<List<Integer>> left = new ConcurrentLinkedDeque<>(batches);
+        Runnable all = () -> {
+            for (List<Integer> batch = left.poll(); batch != null; batch = left.poll()) {
+                work.of(batch);
+            }
+        };
+        Thread helper = new Thread(all, "restore-2");
+        helper.start();
+        all.run();
+        try {
+            helper.join();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
         }
     }
 
-    private void batch(
-            RestorePlan plan, List<Integer> batch, RestoreResult.Item[] results, Reading reading, Progress progress)
-            throws IOException {
-        Map<Integer, SafeWrite.Written> written = new LinkedHashMap<>();
-        String path = RelativePath.parent(plan.items().get(batch.get(0)).target());
-        boolean writes = batch.stream().anyMatch(i -> plan.items().get(i).writes());
-        try (SafeFolder parent = SafeFolder.open(folder, writes ? path : "")) {
+    private static void fail(RestorePlan plan, List<Integer> batch, RestoreResult.Item[] results, Exception e) {
+        for (int i : batch) {
+            if (results[i] == null) {
+                results[i] = failed(plan.items().get(i), e);
+            }
+        }
+    }
+
+    /** Writes a batch beside its targets. */
+    private void write(
+            RestorePlan plan,
+            List<Integer> batch,
+            RestoreResult.Item[] results,
+            Map<Integer, SafeWrite.Written> written,
+            Progress progress) {
+        List<Integer> toWrite = new ArrayList<>();
+        for (int i : batch) {
+            if (plan.items().get(i).writes()) {
+                toWrite.add(i);
+            } else {
+                results[i] = RestoreResult.Item.untouched(plan.items().get(i));
+            }
+        }
+        if (toWrite.isEmpty() || progress.isCancelled()) {
+            return;
+        }
+        String path = RelativePath.parent(plan.items().get(toWrite.get(0)).target());
+        try (Reading reading = vault.read();
+                SafeFolder parent = SafeFolder.open(folder, path)) {
             SafeWrite write = new SafeWrite(parent, reading.contents());
-            for (int i : batch) {
-                RestorePlan.Item item = plan.items().get(i);
-                if (!item.writes()) {
-                    results[i] = RestoreResult.Item.untouched(item);
-                    continue;
-                }
+            for (int i : toWrite) {
                 try {
-                    written.put(i, write.write(item.version(), progress));
+                    written.put(
+                            i,
+                            write.write(plan.items().get(i).version(), progress).closed());
+                } catch (InterruptedIOException e) {
+                    // Cancelled in the middle of it: it is as if it had not been begun.
+                    return;
                 } catch (IOException | IllegalArgumentException e) {
+                    results[i] = failed(plan.items().get(i), e);
+                }
+            }
+        } catch (IOException | IllegalArgumentException e) {
+            fail(plan, toWrite, results, e);
+        }
+    }
+
+    /** Proves what was written of a batch, and moves it into place. */
+    private void place(
+            RestorePlan plan,
+            List<Integer> batch,
+            RestoreResult.Item[] results,
+            Map<Integer, SafeWrite.Written> written,
+            boolean synced) {
+        List<Integer> toPlace = batch.stream().filter(written::containsKey).toList();
+        if (toPlace.isEmpty()) {
+            return;
+        }
+        String path = RelativePath.parent(plan.items().get(toPlace.get(0)).target());
+        try (Reading reading = vault.read();
+                SafeFolder parent = SafeFolder.open(folder, path)) {
+            SafeWrite write = new SafeWrite(parent, reading.contents());
+            for (int i : toPlace) {
+                RestorePlan.Item item = plan.items().get(i);
+                SafeWrite.Written w = java.util.Objects.requireNonNull(written.get(i));
+                try {
+                    results[i] = place(parent, write, synced ? w : write.sync(w), item);
+                } catch (IOException | IllegalArgumentException e) {
+                    write.deleteQuietly(w.name());
                     results[i] = failed(item, e);
                 }
             }
-            for (Map.Entry<Integer, SafeWrite.Written> e : written.entrySet()) {
-                results[e.getKey()] =
-                        place(parent, write, e.getValue(), plan.items().get(e.getKey()));
-            }
             parent.force();
+        } catch (IOException e) {
+            fail(plan, toPlace, results, e);
         }
     }
 
     private static RestoreResult.Item place(
-            SafeFolder parent, SafeWrite write, SafeWrite.Written written, RestorePlan.Item item) {
-        try {
-            write.prove(written);
-            String name = RelativePath.name(item.target());
-            if (parent.find(name).isPresent()) {
-                write.deleteQuietly(written.name());
-                return new RestoreResult.Item(
-                        item, RestoreResult.Outcome.FAILED, 0, Words.of("restore.changedMeanwhile"));
-            }
-            write.place(written.name(), name);
-            return new RestoreResult.Item(item, RestoreResult.Outcome.DONE, 0, "");
-        } catch (IOException | IllegalArgumentException e) {
-            return failed(item, e);
+            SafeFolder parent, SafeWrite write, SafeWrite.Written written, RestorePlan.Item item) throws IOException {
+        write.proveSynced(written);
+        String name = RelativePath.name(item.target());
+        if (parent.find(name).isPresent()) {
+            write.deleteQuietly(written.name());
+            return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Words.of("restore.changedMeanwhile"));
         }
+        write.place(written.name(), name);
+        return new RestoreResult.Item(item, RestoreResult.Outcome.DONE, 0, "");
     }
 
     private static RestoreResult.Item failed(RestorePlan.Item item, Exception e) {

@@ -11,4 +11,8 @@ import org.mendedleaf.core.vault.Digest;
  * @param digest of its content, when the vault has it; empty when nobody keeps it
  * @param line it belongs to; 0 when none
  */
-public record Existing(EntryKind kind, Optional<Digest> digest, long line) {}
+public record Existing(EntryKind kind, Optional<Digest> digest, long line) {
+
+    /** What stands for a path that cannot be, since something in it that should be a folder is none. */
+    static final Existing BLOCKED = new Existing(EntryKind.FOLDER, Optional.empty(), -1);
+}

@@ -131,7 +131,7 @@ final class InPlace {
         } catch (NoSuchFileException e) {
             return Optional.empty();
         } catch (NotDirectoryException e) {
-            return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
+            return Optional.of(Existing.BLOCKED);
         }
         if (disk.isEmpty()) {
             return Optional.empty();
@@ -216,6 +216,9 @@ final class InPlace {
 
     /** Fails a task for what is wrong with its file; what is wrong with the vault stops all. */
     static Task.Outcome failed(Exception e) throws IOException {
+        if (e instanceof java.io.InterruptedIOException) {
+            return Task.Outcome.CANCELLED;
+        }
         if (e instanceof VaultException v && !(v instanceof VaultException.Damaged)) {
             throw v;
         }

@@ -42,7 +42,7 @@ final class LiveView {
         } catch (NoSuchFileException e) {
             return Optional.empty();
         } catch (NotDirectoryException e) {
-            return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
+            return Optional.of(Existing.BLOCKED);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

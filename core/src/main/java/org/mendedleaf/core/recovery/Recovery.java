@@ -166,9 +166,13 @@ public final class Recovery implements FileWork {
             }
         }
         List<RestoreResult.Item> results = new ArrayList<>();
+        boolean cancelled = outcomes.size() < steps.tasks().size() || outcomes.contains(Task.Outcome.CANCELLED);
         for (int i = 0; i < plan.items().size(); i++) {
             RestorePlan.Item item = plan.items().get(i);
             Task.Outcome outcome = byItem.get(i);
+            if (Task.Outcome.CANCELLED.equals(outcome)) {
+                continue;
+            }
             if (outcome != null) {
                 results.add(new RestoreResult.Item(
                         item,
@@ -179,8 +183,7 @@ public final class Recovery implements FileWork {
                 results.add(RestoreResult.Item.untouched(item));
             }
         }
-        return new RestoreResult(
-                noting.action(), results, outcomes.size() < steps.tasks().size());
+        return new RestoreResult(noting.action(), results, cancelled);
     }
 
     /**

@@ -89,6 +89,9 @@ public final class RestorePlanner {
             return keepBoth(wish);
         }
         Optional<Existing> there = existing.apply(wish.target());
+        if (there.filter(Existing.BLOCKED::equals).isPresent()) {
+            return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.fileInTheWay"));
+        }
         if (!wish.from().isEmpty()) {
             return moveBack(wish, there);
         }

@@ -2,6 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.InterruptedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
@@ -39,7 +40,24 @@ final class SafeWrite {
             String name,
             Version version,
             List<ChunkPlace> places,
-            @Nullable FileChannel channel) {}
+            @Nullable FileChannel channel) {
+
+        /** The same with its channel closed, to be synced in another way. */
+        Written closed() throws IOException {
+            if (channel != null) {
+                channel.close();
+            }
+            return new Written(name, version, places, null);
+        }
+    }
+
+    /** Syncs what was written and closed before. */
+    Written sync(Written written) throws IOException {
+        if (written.version().kind() != EntryKind.LINK) {
+            folder.forceFile(written.name());
+        }
+        return written;
+    }
 
     /** Writes the version under a name of ours, not yet synced. What is written must be given to {@link #prove}. */
     Written write(Version version, Progress progress) throws IOException {
@@ -55,6 +73,9 @@ final class SafeWrite {
             contents.read(version.recipe(), chunk -> {
                 Durable.write(out, ByteBuffer.wrap(chunk));
                 progress.advance(0, chunk.length);
+                if (progress.isCancelled()) {
+                    throw new InterruptedIOException(Words.of("restore.cancelled"));
+                }
             });
             return new Written(beside, version, places, out);
         } catch (IOException | RuntimeException e) {
@@ -70,11 +91,22 @@ final class SafeWrite {
         if (out == null) {
             return;
         }
+        try (out) {
+            out.force(true);
+        } catch (IOException e) {
+            deleteQuietly(written.name());
+            throw e;
+        }
+        proveSynced(written);
+    }
+
+    /** As {@link #prove}, of what is closed and synced already. */
+    void proveSynced(Written written) throws IOException {
         Version version = written.version();
+        if (version.kind() == EntryKind.LINK) {
+            return;
+        }
         try {
-            try (out) {
-                out.force(true);
-            }
             folder.setAttributes(written.name(), version.mtimeNanos(), version.mode() | OWNER_READ);
             compare(written.name(), version, written.places());
             if ((version.mode() & OWNER_READ) == 0) {

@@ -2,6 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
 
 /** One thing to do within a protected folder. */
 sealed interface Task {
@@ -40,6 +41,9 @@ sealed interface Task {
     record Outcome(int number, String why) {
 
         static final Outcome DONE = new Outcome(0, "");
+
+        /** Somebody cancelled it in the middle; it is as if it had not been begun. */
+        static final Outcome CANCELLED = new Outcome(-1, Words.of("restore.cancelled"));
 
         boolean isGood() {
             return why.isEmpty();

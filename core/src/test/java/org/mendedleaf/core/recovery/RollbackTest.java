@@ -18,6 +18,7 @@ import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
 
 class RollbackTest {
 
@@ -219,6 +220,43 @@ class RollbackTest {
     }
 
     @Test
+    void aLargeFileIsCancelledInTheMiddleAndNothingOfItIsLeft() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            byte[] noise = new byte[3_000_000];
+            new java.util.Random(9).nextBytes(noise);
+            p.save("large", noise);
+            p.capture();
+            Instant then = p.now();
+            p.save("large", "small now");
+            p.capture();
+            Job job = new Job("roll back", () -> {});
+            Progress inTheMiddle = new Progress() {
+                private long written;
+
+                @Override
+                public void advance(long files, long bytes) {
+                    written += bytes;
+                    if (written > 500_000) {
+                        job.cancel();
+                    }
+                }
+
+                @Override
+                public boolean isCancelled() {
+                    return job.isCancelled();
+                }
+            };
+            RestoreResult result = p.recovery().rollBack(new Rollback(List.of(""), then, true), inTheMiddle);
+            assertThat(result.cancelled()).isTrue();
+            assertThat(result.items()).isEmpty();
+            assertThat(p.read("large")).isEqualTo("small now");
+            try (var left = Files.list(p.folder())) {
+                assertThat(left).hasSize(1);
+            }
+        }
+    }
+
+    @Test
     void whatWasCutShortBetweenTheJournalAndTheFolderCanBeUndone() throws IOException {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a", "one");
@@ -240,6 +278,26 @@ class RollbackTest {
             assertThat(p.line("a").versions())
                     .as("what was there is kept")
                     .anySatisfy(v -> assertThat(v.size()).isEqualTo("something that nobody has put down yet".length()));
+        }
+    }
+
+    @Test
+    void aFileWhereAFolderHasToBeIsRefusedWhateverIsChosen() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("sub/a", "one");
+            p.capture();
+            Version a = p.line("sub/a").newest().orElseThrow();
+            Files.delete(p.path("sub/a"));
+            Files.delete(p.path("sub"));
+            p.save("sub", "a file now");
+            p.capture();
+            for (Collision c : Collision.values()) {
+                RestorePlan plan = p.recovery().plan(List.of(new Wish(a, "sub/a")), c);
+                assertThat(plan.items()).extracting(RestorePlan.Item::step).containsExactly(RestorePlan.Step.REFUSE);
+                RestoreResult result = p.recovery().restore(List.of(new Wish(a, "sub/a")), c, Progress.NONE);
+                assertThat(result.count(RestoreResult.Outcome.FAILED)).isEqualTo(1);
+            }
+            assertThat(p.read("sub")).isEqualTo("a file now");
         }
     }
 

@@ -12,8 +12,25 @@ import org.mendedleaf.desktop.widgets.Ui;
 final class KeysSheet extends StackPane {
 
     private static final List<String> KEYS = List.of(
-            "tabs", "restore", "copy", "undo", "modes", "steps", "ruler", "ends", "zoom", "now", "enter", "up", "look",
-            "theme", "help");
+            "tabs",
+            "restore",
+            "copy",
+            "undo",
+            "tick",
+            "recover",
+            "rollBack",
+            "compare",
+            "modes",
+            "steps",
+            "ruler",
+            "ends",
+            "zoom",
+            "now",
+            "enter",
+            "up",
+            "look",
+            "theme",
+            "help");
 
     KeysSheet() {
         getStyleClass().add("veil");

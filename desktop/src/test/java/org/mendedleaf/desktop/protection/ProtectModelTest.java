@@ -13,6 +13,7 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.shell.ModelTest;
 
 /** The model without a window: the test's own thread is the thread of the screen. */
 class ProtectModelTest extends ModelTest {

@@ -24,6 +24,7 @@ import org.mendedleaf.core.systems.Member;
 import org.mendedleaf.core.systems.Role;
 import org.mendedleaf.core.systems.Setting;
 import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.ModelTest;
 import org.mendedleaf.standins.StandIns;
 
 /** The Protection screen without its scene. */

@@ -1,4 +1,4 @@
-package org.mendedleaf.desktop.protection;
+package org.mendedleaf.desktop.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -10,14 +10,14 @@ import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A model without its scene; the thread of the screen is the one of the test. */
-abstract class ModelTest {
+public abstract class ModelTest {
 
     @TempDir
-    Path temp;
+    protected Path temp;
 
-    final BlockingQueue<Runnable> screen = new LinkedBlockingQueue<>();
+    protected final BlockingQueue<Runnable> screen = new LinkedBlockingQueue<>();
 
-    void until(BooleanSupplier condition) throws InterruptedException {
+    protected void until(BooleanSupplier condition) throws InterruptedException {
         long deadline = System.nanoTime() + TimeUnit.SECONDS.toNanos(20);
         while (!condition.getAsBoolean() && System.nanoTime() < deadline) {
             Runnable next = screen.poll(50, TimeUnit.MILLISECONDS);

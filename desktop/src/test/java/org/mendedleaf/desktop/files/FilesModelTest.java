@@ -1,0 +1,89 @@
+package org.mendedleaf.desktop.files;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.Test;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The Files screen without its scene, in the past. */
+class FilesModelTest extends DeskTest {
+
+    private FilesModel files() throws Exception {
+        FilesModel files = new FilesModel(desk);
+        files.open(held, "");
+        until(() -> !files.listingProperty().get().top().isEmpty());
+        return files;
+    }
+
+    private static Optional<FileRow> row(FilesModel files, String folder, String name) {
+        return files.listingProperty().get().rows().getOrDefault(folder, List.of()).stream()
+                .filter(r -> r.entry().name().equals(name))
+                .findFirst();
+    }
+
+    @Test
+    void thePastIsMarkedAgainstNowAndFoldersSumItUp() throws Exception {
+        FilesModel files = files();
+        files.momentProperty().set(between());
+        until(() -> !files.listingProperty().get().since().isNothing());
+        assertThat(files.listingProperty().get().since()).isEqualTo(new Since(1, 1, 1, 0));
+        assertThat(row(files, "", "ledger.csv").orElseThrow().against()).isEqualTo(FileRow.Against.CHANGED);
+        assertThat(row(files, "", "sub").orElseThrow().since().words()).isEqualTo("1 removed, 1 added");
+        files.unfold("sub", true);
+        until(() -> row(files, "sub", "new.txt").isPresent());
+        assertThat(row(files, "sub", "new.txt").orElseThrow().isAdded()).isTrue();
+        assertThat(row(files, "sub", "plan.txt").orElseThrow().against()).isEqualTo(FileRow.Against.SAME);
+        files.showAddedProperty().set(false);
+        until(() -> row(files, "sub", "new.txt").isEmpty());
+        files.momentProperty().set(null);
+        until(() -> files.listingProperty().get().since().isNothing());
+    }
+
+    @Test
+    void ticksBelongToOneMomentAndLeadToAPlan() throws Exception {
+        FilesModel files = files();
+        List<Leads.What> led = new ArrayList<>();
+        files.setLeads(new Leads() {
+            @Override
+            public void plan(What what) {
+                led.add(what);
+            }
+
+            @Override
+            public void compare(
+                    Held of, String folderPath, java.time.@org.jspecify.annotations.Nullable Instant from) {}
+
+            @Override
+            public void snapshots(Held of, String folderPath) {}
+        });
+        files.recover();
+        assertThat(led).as("nothing is chosen").isEmpty();
+        files.tickAll();
+        assertThat(files.ticks().paths()).containsExactly("ledger.csv", "sub");
+        files.recover();
+        files.rollBack();
+        assertThat(led).as("now is not rolled back to").hasSize(1);
+        files.tickAll();
+        assertThat(files.ticks().paths()).isEmpty();
+        files.momentProperty().set(between());
+        until(() -> !files.listingProperty().get().since().isNothing());
+        files.tick(row(files, "", "sub").orElseThrow(), true);
+        files.rollBack();
+        assertThat(led.get(1).paths()).containsExactly("sub");
+        assertThat(led.get(1).rollBack()).isTrue();
+        files.momentProperty().set(null);
+        assertThat(files.ticks().paths()).isEmpty();
+    }
+
+    @Test
+    void aTypedMomentIsUnderstoodHereOrRefusedInWords() throws Exception {
+        FilesModel files = files();
+        assertThat(files.understand("before the last change")).isAfter(then).isBefore(later.plusSeconds(10));
+        assertThatThrownBy(() -> files.understand("2 weeks ago")).hasMessageContaining("before anything is known");
+        assertThatThrownBy(() -> files.understand("sometime")).hasMessageContaining("not a moment");
+    }
+}
