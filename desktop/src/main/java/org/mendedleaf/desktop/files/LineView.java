@@ -116,7 +116,13 @@ final class LineView extends StackPane {
         content.setBottom(actions);
         getChildren().addAll(nothing, content);
 
-        line.lineProperty().addListener((o, a, l) -> show(l));
+        line.lineProperty().addListener((o, a, l) -> {
+            show(l);
+            // The version of the moment that is looked at is chosen, once the model has chosen its newest.
+            if (l != null && model.momentProperty().get() != null && (a == null || a.id() != l.id())) {
+                javafx.application.Platform.runLater(this::followMoment);
+            }
+        });
         line.rowsProperty().addListener((o, a, rows) -> fill(rows));
         line.mergedProperty().addListener((o, a, m) -> {
             show(line.lineProperty().get());

@@ -37,16 +37,21 @@ final class KeysSheet extends StackPane {
         setId("keys");
         GridPane grid = new GridPane();
         grid.getStyleClass().add("form");
-        int row = 0;
-        for (String key : KEYS) {
-            grid.addRow(
-                    row++, Ui.label(Words.of("keys." + key + ".key"), "key-cap"), Ui.label(Words.of("keys." + key)));
+        // In two columns: there are more of them than a small window is high.
+        int half = (KEYS.size() + 1) / 2;
+        for (int i = 0; i < KEYS.size(); i++) {
+            String key = KEYS.get(i);
+            int column = i < half ? 0 : 2;
+            grid.add(Ui.label(Words.of("keys." + key + ".key"), "key-cap"), column, i % half);
+            grid.add(Ui.label(Words.of("keys." + key)), column + 1, i % half);
         }
         VBox sheet = new VBox(14, Ui.label(Words.of("keys.title"), "big-title"), grid);
         sheet.getStyleClass().addAll("sheet", "keys-sheet");
         sheet.setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
         setAlignment(Pos.CENTER);
         getChildren().add(sheet);
+        // Hidden, it must not ask for room.
+        setMinSize(0, 0);
         setVisible(false);
         setOnMouseClicked(e -> toggle());
     }
