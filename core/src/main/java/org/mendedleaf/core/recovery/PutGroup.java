@@ -172,9 +172,15 @@ final class PutGroup {
                 if (there.isPresent() && (!w.put.mayReplace() || !kept)) {
                     throw new IOException(Words.of("restore.changedMeanwhile"));
                 }
+                Optional<LiveEntry> from = movesFrom(w.put);
+                if (from.isPresent() && !isAsCaptured(w.put.from(), from.get())) {
+                    throw new IOException(Words.of("restore.changedMeanwhile"));
+                }
                 write.place(written.name(), name);
                 w.written = null;
-                moveAway(w.put);
+                if (from.isPresent()) {
+                    moveAway(w.put.from(), from.get());
+                }
             } catch (IOException e) {
                 w.outcome = InPlace.failed(e);
             }
@@ -182,13 +188,20 @@ final class PutGroup {
         folder.force();
     }
 
-    private void moveAway(Task.Put put) throws IOException {
-        Optional<LiveEntry> from = movesFrom(put);
-        if (from.isPresent()) {
-            try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(put.from()))) {
-                InPlace.delete(folder, from.get());
-                folder.force();
-            }
+    private boolean isAsCaptured(String path, LiveEntry live) throws IOException {
+        try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
+            Optional<DiskEntry> disk = folder.find(live.name());
+            return disk.isEmpty() || InPlace.agrees(live, disk.get());
+        }
+    }
+
+    /** Takes the file away from where it was. Where that fails, it stays there and the next look finds it. */
+    private void moveAway(String path, LiveEntry live) {
+        try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
+            InPlace.delete(folder, live);
+            folder.force();
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(PutGroup.class).warn("{} stays where it is", path, e);
         }
     }
 

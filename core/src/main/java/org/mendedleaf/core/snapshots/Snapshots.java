@@ -48,29 +48,30 @@ public final class Snapshots {
      * @param path of the folder, from the place's root
      */
     public Snapshot take(String path, String label, Progress progress) throws IOException {
-        return take(path, label, 0, progress);
-    }
-
-    private Snapshot take(String path, String label, long schedule, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
             requireFolder(reading, path);
         }
         try (WriteSession session = vault.write()) {
-            boolean whole = !new Capture(vault, place, clock, authors)
-                    .runWithin(session, Scope.WHOLE, progress)
-                    .cancelled();
-            if (!whole) {
-                throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
-            }
-            Snapshot taken = SnapshotStore.put(
-                    session,
-                    new Snapshot(
-                            0, place.id(), path, clock.instant(), label.strip(), who, schedule, "", Optional.empty()));
-            JournalStore.begin(
-                    session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
+            Snapshot taken = take(session, path, label, 0, progress);
             session.commit();
             return taken;
         }
+    }
+
+    private Snapshot take(WriteSession session, String path, String label, long schedule, Progress progress)
+            throws IOException {
+        boolean whole = !new Capture(vault, place, clock, authors)
+                .runWithin(session, Scope.WHOLE, progress)
+                .cancelled();
+        if (!whole) {
+            throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
+        }
+        Snapshot taken = SnapshotStore.put(
+                session,
+                new Snapshot(0, place.id(), path, clock.instant(), label.strip(), who, schedule, "", Optional.empty()));
+        JournalStore.begin(
+                session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
+        return taken;
     }
 
     private void requireFolder(Reading reading, String path) throws IOException {
@@ -218,19 +219,27 @@ public final class Snapshots {
     public List<Snapshot> seeToSchedules(Progress progress) throws IOException {
         List<Snapshot> taken = new ArrayList<>();
         for (SnapshotSchedule s : schedules()) {
-            Optional<Due> due = Due.of(s, clock.instant());
-            if (due.isEmpty()) {
-                continue;
-            }
-            if (due.get().take()) {
-                taken.add(take(s.path(), s.label(), s.id(), progress));
-            }
-            try (WriteSession session = vault.write()) {
-                SnapshotStore.put(session, s.handled(due.get().at()));
-                thin(session, s);
-                session.commit();
+            if (Due.of(s, clock.instant()).isPresent()) {
+                try (WriteSession session = vault.write()) {
+                    seeTo(session, s.id(), progress).ifPresent(taken::add);
+                    session.commit();
+                }
             }
         }
+        return taken;
+    }
+
+    /** Another program may have seen to it while we waited for our turn to write. */
+    private Optional<Snapshot> seeTo(WriteSession session, long schedule, Progress progress) throws IOException {
+        SnapshotSchedule s = SnapshotStore.of(session).schedule(schedule).orElseThrow();
+        Optional<Due> due = Due.of(s, clock.instant());
+        if (due.isEmpty()) {
+            return Optional.empty();
+        }
+        Optional<Snapshot> taken =
+                due.get().take() ? Optional.of(take(session, s.path(), s.label(), s.id(), progress)) : Optional.empty();
+        SnapshotStore.put(session, s.handled(due.get().at()));
+        thin(session, s);
         return taken;
     }
 

@@ -21,6 +21,7 @@ import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CutRoom;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rebuild;
@@ -196,6 +197,39 @@ class SnapshotsTest {
                     .as("one for all that were missed")
                     .hasSize(1);
             assertThat(of(p).seeToSchedules(Progress.NONE)).isEmpty();
+        }
+    }
+
+    @Test
+    void twoProgramsTakeOneSnapshotBetweenThem() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            of(p).schedule(daily(p, 0, SnapshotSchedule.Missed.CATCH_UP));
+            p.later(60 * 24);
+            List<Snapshot> taken = java.util.Collections.synchronizedList(new ArrayList<>());
+            List<Thread> programs = new ArrayList<>();
+            try (OpenVault other = OpenVault.open(temp.resolve("vault"), "another program", Duration.ofSeconds(10))) {
+                for (OpenVault vault : List.of(p.vault(), other)) {
+                    Snapshots snapshots = new Snapshots(vault, p.place(), p.clock(), p.authors(), "Ines");
+                    Thread program = new Thread(() -> {
+                        for (int i = 0; i < 20; i++) {
+                            try {
+                                taken.addAll(snapshots.seeToSchedules(Progress.NONE));
+                                return;
+                            } catch (IOException e) {
+                                // The other one writes; at the next round again.
+                            }
+                        }
+                    });
+                    programs.add(program);
+                    program.start();
+                }
+                for (Thread program : programs) {
+                    program.join();
+                }
+            }
+            assertThat(taken).hasSize(1);
+            assertThat(of(p).standing()).hasSize(1);
         }
     }
 
