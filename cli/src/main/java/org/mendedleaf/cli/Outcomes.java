@@ -100,12 +100,24 @@ final class Outcomes {
                     + (i.outcome() == RestoreResult.Outcome.DONE
                             ? "." + i.plan().step()
                             : "");
-            String words = Words.of(key, i.plan().target(), i.plan().version().number(), i.number(), i.why());
+            // What goes elsewhere is no version of anything there.
+            boolean elsewhere = i.outcome() == RestoreResult.Outcome.DONE
+                    && i.number() == 0
+                    && i.plan().writes();
+            String words = Words.of(
+                    elsewhere ? "restored.WRITTEN" : key,
+                    i.plan().target(),
+                    i.plan().version().number(),
+                    i.number(),
+                    i.why());
             if (i.outcome() == RestoreResult.Outcome.FAILED) {
                 command.complain(words);
             } else {
                 command.line(words);
             }
+        }
+        if (result.items().isEmpty() && !result.cancelled()) {
+            command.say("restored.nothing");
         }
         if (result.cancelled()) {
             command.complain(Words.of("restore.cancelled"));

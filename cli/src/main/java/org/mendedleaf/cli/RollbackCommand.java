@@ -78,8 +78,9 @@ final class RollbackCommand extends Base {
             printJson(Outcomes.json(result));
             return result.count(RestoreResult.Outcome.FAILED) > 0 ? Main.SOME_FAILED : Main.DONE;
         }
-        if (result.items().isEmpty()) {
+        if (result.items().isEmpty() && !result.cancelled()) {
             say("plan.nothing");
+            return Main.DONE;
         }
         return Outcomes.print(this, result);
     }

@@ -153,9 +153,10 @@ class MomentsCommandLineTest extends TerminalTest {
         Path zip = temp.resolve("seasons.zip");
         assertThat(run("restore", folder(), "--at", "50 minutes ago", "--to", zip.toString()))
                 .isZero();
+        assertThat(out).contains("old.txt: version 1 is written").doesNotContain("version 0");
         try (ZipFile file = new ZipFile(zip.toFile())) {
             assertThat(file.stream().map(e -> e.getName()))
-                    .containsExactlyInAnyOrder("Seasons/ledger.csv", "Seasons/old.txt");
+                    .containsExactlyInAnyOrder("Seasons/", "Seasons/ledger.csv", "Seasons/old.txt");
         }
         assertThat(run("restore", folder(), "--at", "50 minutes ago", "--to", zip.toString()))
                 .isEqualTo(1);

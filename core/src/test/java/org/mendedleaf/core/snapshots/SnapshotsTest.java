@@ -201,6 +201,28 @@ class SnapshotsTest {
     }
 
     @Test
+    void aCatalogueFromBeforeThereWereSnapshotsIsBroughtUpToDate() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.capture();
+        }
+        try (var catalogue = java.sql.DriverManager.getConnection("jdbc:sqlite:" + temp.resolve("vault/catalogue.db"));
+                var statement = catalogue.createStatement()) {
+            for (String table : List.of("snapshot", "schedule", "packed", "packed_due")) {
+                statement.execute("DROP TABLE " + table);
+            }
+            statement.execute("DELETE FROM flyway_schema_history WHERE version = '3'");
+            statement.execute("PRAGMA user_version = 2");
+        }
+        try (TestPlace p = new TestPlace(temp)) {
+            p.later(10);
+            assertThat(p.line("a").versions()).hasSize(1);
+            of(p).take("", "the first", Progress.NONE);
+            assertThat(of(p).standing()).hasSize(1);
+        }
+    }
+
+    @Test
     void twoProgramsTakeOneSnapshotBetweenThem() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a", "one");
