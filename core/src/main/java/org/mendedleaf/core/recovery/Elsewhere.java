@@ -78,6 +78,10 @@ public final class Elsewhere implements Destination {
         Files.createDirectories(folder);
         progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
         RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
+        // A folder that is there already keeps its own times and permissions.
+        List<TreeAt.Folder> fresh = order.folders().stream()
+                .filter(f -> !Files.exists(folder.resolve(f.path())))
+                .toList();
         makeFolders(plan, order);
         for (List<List<Integer>> round : rounds(plan)) {
             if (progress.isCancelled()) {
@@ -90,15 +94,15 @@ public final class Elsewhere implements Destination {
             inTwo(round, batch -> place(plan, batch, results, written, synced));
             progress.advance(round.stream().mapToLong(List::size).sum(), 0);
         }
-        setLooks(order);
+        setLooks(fresh);
         List<RestoreResult.Item> done =
                 Arrays.stream(results).filter(Objects::nonNull).toList();
         return new RestoreResult(0, done, done.size() < results.length);
     }
 
     /** Folders get their times and permissions when nothing more is put into them, the deepest first. */
-    private void setLooks(Order order) {
-        List<TreeAt.Folder> deepestFirst = new ArrayList<>(order.folders());
+    private void setLooks(List<TreeAt.Folder> folders) {
+        List<TreeAt.Folder> deepestFirst = new ArrayList<>(folders);
         deepestFirst.sort(Comparator.comparing(TreeAt.Folder::path).reversed());
         for (TreeAt.Folder f : deepestFirst) {
             try (SafeFolder above = SafeFolder.open(folder, RelativePath.parent(f.path()))) {

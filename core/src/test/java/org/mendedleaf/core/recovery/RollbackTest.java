@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -298,6 +299,30 @@ class RollbackTest {
                 assertThat(result.count(RestoreResult.Outcome.FAILED)).isEqualTo(1);
             }
             assertThat(p.read("sub")).isEqualTo("a file now");
+        }
+    }
+
+    @Test
+    void aFolderThatIsThereElsewhereKeepsItsOwnPermissions() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("sub/a", "one");
+            p.save("new/b", "two");
+            Files.setPosixFilePermissions(p.path("new"), PosixFilePermissions.fromString("rwxr-x---"));
+            p.capture();
+            Path into = temp.resolve("into");
+            Files.createDirectories(into.resolve("sub"));
+            Files.setPosixFilePermissions(into.resolve("sub"), PosixFilePermissions.fromString("rwx------"));
+            Order order;
+            try (Reading reading = p.vault().read()) {
+                order = new Selection(List.of(""), p.now())
+                        .order(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH));
+            }
+            new Elsewhere(p.vault(), into).restore(order, Progress.NONE);
+            assertThat(into.resolve("sub/a")).hasContent("one");
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(into.resolve("sub"))))
+                    .isEqualTo("rwx------");
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(into.resolve("new"))))
+                    .isEqualTo("rwxr-x---");
         }
     }
 

@@ -81,7 +81,6 @@ final class PickMoment {
         Bounds where = below.localToScreen(below.getBoundsInLocal());
         popup.show(below, where.getMinX(), where.getMaxY() + 6);
         // How wide it is, is known once it is styled.
-        popup.setX(Math.max(0, where.getMaxX() - popup.getWidth() / 2));
         javafx.application.Platform.runLater(() -> popup.setX(Math.max(0, where.getMaxX() - popup.getWidth() + 40)));
         field.text().requestFocus();
     }
