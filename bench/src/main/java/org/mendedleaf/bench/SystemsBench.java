@@ -23,7 +23,6 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.systems.wire.Retry;
@@ -73,8 +72,7 @@ final class SystemsBench {
     }
 
     private static Place place(Connecting c, Home home, OpenVault vault, String name) throws IOException {
-        return c.create(
-                home.connection("S").orElseThrow(), name, PlaceSettings.standard(SystemKind.OBJECT_STORE), vault);
+        return c.create(home.connection("S").orElseThrow(), name, SystemKind.OBJECT_STORE.standardSettings(), vault);
     }
 
     private static double seconds(Timed timed) throws Exception {

@@ -5,9 +5,9 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Mirror;
-import org.mendedleaf.core.systems.PlaceSettings;
 import picocli.CommandLine.Command;
 
 /** Makes a place in another system. */
@@ -21,7 +21,7 @@ final class PlaceCreateCommand extends PlaceBase {
     @Override
     public Integer call() throws Exception {
         Connection c = connection();
-        PlaceSettings settings = changed(c.kind(), PlaceSettings.standard(c.kind()));
+        PlaceSettings settings = changed(c.kind(), c.kind().standardSettings());
         try (OpenVault open = open(c.vault())) {
             Place place = connecting().create(c, placeName(), settings, open);
             relate(open, place, c.kind());

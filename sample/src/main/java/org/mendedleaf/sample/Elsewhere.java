@@ -27,14 +27,14 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
-import org.mendedleaf.core.systems.Member;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
-import org.mendedleaf.core.systems.Role;
-import org.mendedleaf.core.systems.Setting;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
@@ -183,7 +183,7 @@ final class Elsewhere {
     }
 
     private static PlaceSettings settings(SystemKind kind, Object... values) {
-        PlaceSettings settings = PlaceSettings.standard(kind);
+        PlaceSettings settings = kind.standardSettings();
         for (int i = 0; i < values.length; i += 2) {
             settings = settings.with((Setting) values[i], String.valueOf(values[i + 1]));
         }

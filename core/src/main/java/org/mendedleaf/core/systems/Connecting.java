@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Source;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.words.Words;

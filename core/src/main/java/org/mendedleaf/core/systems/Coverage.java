@@ -15,6 +15,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 
 /**

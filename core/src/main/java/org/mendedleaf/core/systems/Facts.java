@@ -13,6 +13,10 @@ import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 
 /**
  * What a system said of a place when it was last reached, kept so that it is known while the system is away.

@@ -10,6 +10,8 @@ import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Reading.HeldPoint;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 
 /**
  * What a system will forget by its own rules, and when, under settings that it has or might get. Pure; the contract tests

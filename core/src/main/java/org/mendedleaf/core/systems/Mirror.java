@@ -32,6 +32,7 @@ import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
 
@@ -212,7 +213,7 @@ public final class Mirror {
             boolean away = why instanceof SystemException.Unplugged || why instanceof SystemException.Unreachable;
             Facts facts = before.orElseGet(() -> new Facts(
                     system.kind(),
-                    PlaceSettings.standard(system.kind()),
+                    system.kind().standardSettings(),
                     Role.OWNER,
                     -1,
                     -1,

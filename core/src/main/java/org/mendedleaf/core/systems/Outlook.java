@@ -9,6 +9,8 @@ import java.util.Optional;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

@@ -9,6 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
 

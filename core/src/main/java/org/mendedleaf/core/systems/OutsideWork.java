@@ -40,6 +40,8 @@ import org.mendedleaf.core.recovery.RestorePlanner;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.TargetFacts;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
 

@@ -17,6 +17,8 @@ import static org.mendedleaf.core.systems.Capability.WRITING;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 
 /** The kinds of systems, nearest first. */
@@ -67,6 +69,11 @@ public enum SystemKind {
     /** The settings that a place in such a system has, in the order in which they are shown. */
     public List<Setting> settings() {
         return settings;
+    }
+
+    /** What a new place in such a system is set to. */
+    public PlaceSettings standardSettings() {
+        return PlaceSettings.standard(settings);
     }
 
     /** What can be chosen for a setting in systems of this kind. */

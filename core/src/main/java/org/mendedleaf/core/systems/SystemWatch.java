@@ -11,6 +11,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.rules.Setting;
 
 /** Looks at the places in other systems at their rhythms, and runs the backups that are due. */
 public final class SystemWatch implements AutoCloseable {

@@ -16,6 +16,7 @@ import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.rules.Setting;
 
 /** Runs onto a drive that has limited room and can be unplugged. */
 class BackupRunTest {

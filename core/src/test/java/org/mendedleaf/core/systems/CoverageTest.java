@@ -19,6 +19,9 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Source;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 
 /** How well each place is covered, and what is said about it. */
 class CoverageTest {
@@ -41,8 +44,7 @@ class CoverageTest {
     }
 
     private static Facts facts(SystemKind kind) {
-        return new Facts(
-                kind, PlaceSettings.standard(kind), Role.OWNER, 10, 100, Optional.empty(), 0, Optional.empty());
+        return new Facts(kind, kind.standardSettings(), Role.OWNER, 10, 100, Optional.empty(), 0, Optional.empty());
     }
 
     private static Place place(int minutes) {
@@ -84,7 +86,7 @@ class CoverageTest {
         assertThat(judge("", off, 0, 0)).isEqualTo(CoverageState.OFF);
         Facts interrupted = new Facts(
                 SystemKind.BACKUP_DRIVE,
-                PlaceSettings.standard(SystemKind.BACKUP_DRIVE),
+                SystemKind.BACKUP_DRIVE.standardSettings(),
                 Role.OWNER,
                 1,
                 2,
@@ -107,7 +109,7 @@ class CoverageTest {
     void whatIsKnownOfAPlaceIsRememberedWhole(SystemKind kind) throws IOException {
         Facts facts = new Facts(
                 kind,
-                PlaceSettings.standard(kind).with(List.of(new Member("Rana", Role.EDITOR))),
+                kind.standardSettings().with(List.of(new Member("Rana", Role.EDITOR))),
                 Role.READER,
                 7,
                 9,

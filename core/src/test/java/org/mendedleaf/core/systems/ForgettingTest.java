@@ -19,6 +19,8 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 
 /** What is said that a system will forget is what it forgets, as its clock goes on. */
 class ForgettingTest {
@@ -205,14 +207,14 @@ class ForgettingTest {
 
     @Test
     void whatSettingsMeanIsSaidInWords() {
-        PlaceSettings drafts = PlaceSettings.standard(SystemKind.LIBRARY).with(Setting.NUMBERING, "drafts");
+        PlaceSettings drafts = SystemKind.LIBRARY.standardSettings().with(Setting.NUMBERING, "drafts");
         assertThat(Outlook.effects(SystemKind.LIBRARY, drafts))
                 .anyMatch(w -> w.contains("until somebody publishes"))
                 .anyMatch(w -> w.contains("Readers get the newest published"));
-        PlaceSettings whole = PlaceSettings.standard(SystemKind.LIBRARY);
+        PlaceSettings whole = SystemKind.LIBRARY.standardSettings();
         assertThat(Outlook.effects(SystemKind.LIBRARY, whole)).noneMatch(w -> w.contains("draft"));
         for (SystemKind kind : SystemKind.values()) {
-            PlaceSettings s = PlaceSettings.standard(kind);
+            PlaceSettings s = kind.standardSettings();
             for (Setting setting : kind.settings()) {
                 for (String choice : setting.isNumber() ? List.of("0", "1", "7") : kind.choices(setting)) {
                     if (!(setting == Setting.SNAPSHOT_KEEP && choice.equals("0"))) {

@@ -19,6 +19,10 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.wire.Systems;
 
 /** What is particular to a library: numbering, members and roles, check-out, days for removed files, quota. */
@@ -96,7 +100,7 @@ class LibraryRulesTest {
         assertThat(labels(as("rana"))).containsExactly("1");
         assertThatThrownBy(() -> as("rana").put("Contracts", rig.request("x", "x", "", "k")))
                 .isInstanceOf(SystemException.Refused.class);
-        assertThatThrownBy(() -> as("rana").configure("Contracts", PlaceSettings.standard(SystemKind.LIBRARY)))
+        assertThatThrownBy(() -> as("rana").configure("Contracts", SystemKind.LIBRARY.standardSettings()))
                 .isInstanceOf(SystemException.Refused.class);
     }
 

@@ -18,6 +18,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.rules.Setting;
 
 /** One line across all systems. */
 class MergedLineTest {

@@ -20,6 +20,7 @@ import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Setting;
 
 /** What a system says comes onto lines, once. */
 class MirrorTest {

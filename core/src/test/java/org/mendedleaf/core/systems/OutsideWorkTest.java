@@ -30,6 +30,7 @@ import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.rules.Setting;
 
 /** Work in a system as in a folder: the same for every kind that can be written to. */
 class OutsideWorkTest {

@@ -25,6 +25,8 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.standins.StandIn;
@@ -103,7 +105,7 @@ public final class Rig implements AutoCloseable {
 
     /** Makes a place with standard settings, changed by these. */
     public Place place(SystemKind kind, String name, Object... settings) throws IOException {
-        PlaceSettings wanted = PlaceSettings.standard(kind);
+        PlaceSettings wanted = kind.standardSettings();
         for (int i = 0; i < settings.length; i += 2) {
             wanted = wanted.with((Setting) settings[i], String.valueOf(settings[i + 1]));
         }

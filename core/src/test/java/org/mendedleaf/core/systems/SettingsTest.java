@@ -8,6 +8,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.wire.Systems;
 
 class SettingsTest {
@@ -16,7 +19,7 @@ class SettingsTest {
     @EnumSource(SystemKind.class)
     void aKindIsWrittenAndReadAlikeAndItsStandardSettingsAreGood(SystemKind kind) {
         assertThat(SystemKind.parse(kind.text())).isEqualTo(kind);
-        PlaceSettings standard = PlaceSettings.standard(kind);
+        PlaceSettings standard = kind.standardSettings();
         assertThat(standard.values().keySet()).containsExactlyInAnyOrderElementsOf(kind.settings());
         standard.values().forEach((s, v) -> assertThat(s.check(v)).isEqualTo(v));
     }
@@ -57,7 +60,7 @@ class SettingsTest {
 
     @Test
     void aPlaceHasNoSettingOfAnotherKind() {
-        PlaceSettings store = PlaceSettings.standard(SystemKind.OBJECT_STORE);
+        PlaceSettings store = SystemKind.OBJECT_STORE.standardSettings();
         assertThatThrownBy(() -> store.with(Setting.NUMBERING, "drafts"))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("numbering");
@@ -68,11 +71,11 @@ class SettingsTest {
 
     @Test
     void whatDoesNotMatterIsSaidNotToMatter() {
-        PlaceSettings library = PlaceSettings.standard(SystemKind.LIBRARY);
+        PlaceSettings library = SystemKind.LIBRARY.standardSettings();
         assertThat(Outlook.matters(Setting.DRAFTS_SEEN_BY, library)).isFalse();
         assertThat(Outlook.matters(Setting.DRAFTS_SEEN_BY, library.with(Setting.NUMBERING, "drafts")))
                 .isTrue();
-        PlaceSettings store = PlaceSettings.standard(SystemKind.OBJECT_STORE);
+        PlaceSettings store = SystemKind.OBJECT_STORE.standardSettings();
         assertThat(Outlook.matters(Setting.EXPIRE_KEEP, store)).isFalse();
         assertThat(Outlook.matters(Setting.EXPIRE_KEEP, store.with(Setting.EXPIRE_DAYS, "1")))
                 .isTrue();

@@ -19,6 +19,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.standins.Fault;
@@ -70,7 +72,7 @@ class SystemContractTest {
     void aPlaceHasTheSettingsItWasMadeWithAndThoseItGetsLater(SystemKind kind) throws IOException {
         Setting setting = kind.settings().get(0);
         List<String> choices = kind.choices(setting);
-        PlaceSettings made = PlaceSettings.standard(kind).with(setting, choices.get(choices.size() - 1));
+        PlaceSettings made = kind.standardSettings().with(setting, choices.get(choices.size() - 1));
         rig.system(kind).create("Minutes & more", made);
         assertThat(settings(kind)).isEqualTo(made);
 
@@ -88,8 +90,8 @@ class SystemContractTest {
     @ParameterizedTest
     @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
     void twoPlacesCannotHaveOneName(SystemKind kind) throws IOException {
-        rig.system(kind).create("Seeds", PlaceSettings.standard(kind));
-        assertThatThrownBy(() -> rig.system(kind).create("Seeds", PlaceSettings.standard(kind)))
+        rig.system(kind).create("Seeds", kind.standardSettings());
+        assertThatThrownBy(() -> rig.system(kind).create("Seeds", kind.standardSettings()))
                 .isInstanceOf(SystemException.Conflict.class);
     }
 
@@ -292,7 +294,7 @@ class SystemContractTest {
                         .create(
                                 rig.home.connection(kind.text()).orElseThrow(),
                                 "a:b",
-                                PlaceSettings.standard(kind),
+                                kind.standardSettings(),
                                 rig.vault()))
                 .isInstanceOf(IllegalArgumentException.class);
         assertThat(rig.system(kind).places()).isEmpty();

@@ -16,13 +16,13 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Connecting;
-import org.mendedleaf.core.systems.Member;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.Outlook;
-import org.mendedleaf.core.systems.PlaceSettings;
-import org.mendedleaf.core.systems.Role;
-import org.mendedleaf.core.systems.Setting;
 import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Desk;
@@ -125,7 +125,7 @@ public final class ConnectModel {
     }
 
     private PlaceSettings wanted(Connection c) {
-        PlaceSettings wanted = PlaceSettings.standard(c.kind());
+        PlaceSettings wanted = c.kind().standardSettings();
         for (Map.Entry<Setting, String> e : settings.entrySet()) {
             wanted = wanted.with(e.getKey(), e.getValue());
         }

@@ -17,13 +17,13 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Coverage;
-import org.mendedleaf.core.systems.Member;
 import org.mendedleaf.core.systems.Outlook;
-import org.mendedleaf.core.systems.PlaceSettings;
-import org.mendedleaf.core.systems.Role;
-import org.mendedleaf.core.systems.Setting;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
@@ -37,7 +37,7 @@ public final class PlaceModel {
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Coverage.@Nullable Row> row = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<PlaceSettings> draft =
-            new ReadOnlyObjectWrapper<>(PlaceSettings.standard(SystemKind.WEBDAV));
+            new ReadOnlyObjectWrapper<>(SystemKind.WEBDAV.standardSettings());
     private final ReadOnlyObjectWrapper<List<String>> effects = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyStringWrapper forgetsNow = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper forgetsThen = new ReadOnlyStringWrapper("");

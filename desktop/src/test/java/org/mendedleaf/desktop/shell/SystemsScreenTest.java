@@ -24,14 +24,13 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
-import org.mendedleaf.core.systems.PlaceSettings;
-import org.mendedleaf.core.systems.Setting;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.systems.wire.Retry;
@@ -83,7 +82,7 @@ class SystemsScreenTest extends WindowTest {
     }
 
     private Place create(Connecting c, Home h, OpenVault v, SystemKind kind, String name) throws IOException {
-        return c.create(h.connection(kind.text()).orElseThrow(), name, PlaceSettings.standard(kind), v);
+        return c.create(h.connection(kind.text()).orElseThrow(), name, kind.standardSettings(), v);
     }
 
     private List<Coverage.Row> coverage() {
@@ -168,7 +167,7 @@ class SystemsScreenTest extends WindowTest {
                             outside.objects().token("Ines"),
                             Retry.STANDARD,
                             java.time.Clock.systemUTC())
-                    .create("there already", PlaceSettings.standard(SystemKind.OBJECT_STORE));
+                    .create("there already", SystemKind.OBJECT_STORE.standardSettings());
         }
     }
 

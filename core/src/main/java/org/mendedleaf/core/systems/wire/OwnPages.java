@@ -2,8 +2,8 @@ package org.mendedleaf.core.systems.wire;
 
 import java.io.IOException;
 import java.util.List;
+import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
 import org.mendedleaf.core.systems.SystemKind;
 
 /** What the systems with pages of their own have in common: how they stand, their places, and the settings of those. */

@@ -11,9 +11,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.systems.OutsideSystem;
-import org.mendedleaf.core.systems.PlaceSettings;
-import org.mendedleaf.core.systems.Role;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
@@ -55,7 +55,7 @@ final class WebDavClient implements OutsideSystem {
         String path = basePath.substring(0, basePath.length() - 1);
         String last = path.substring(path.lastIndexOf('/') + 1).replace(':', '-');
         return List.of(new OutsidePlace(
-                last.isEmpty() ? "files" : last, PlaceSettings.standard(kind()), -1, -1, Role.OWNER, Optional.empty()));
+                last.isEmpty() ? "files" : last, kind().standardSettings(), -1, -1, Role.OWNER, Optional.empty()));
     }
 
     private record Found(String path, Dav.Resource resource) {}

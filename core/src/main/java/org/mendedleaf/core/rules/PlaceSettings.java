@@ -1,4 +1,4 @@
-package org.mendedleaf.core.systems;
+package org.mendedleaf.core.rules;
 
 import java.util.Collections;
 import java.util.EnumMap;
@@ -7,13 +7,13 @@ import java.util.Map;
 import org.mendedleaf.core.words.Words;
 
 /**
- * How a place in another system is set.
+ * How a place is set: a protected folder, or a place in another system.
  *
  * <pre>{@code
- * PlaceSettings.standard(SystemKind.OBJECT_STORE).with(Setting.VERSIONING, "paused")
+ * SystemKind.OBJECT_STORE.standardSettings().with(Setting.VERSIONING, "paused")
  * }</pre>
  *
- * @param values by setting; those of the system's kind, all of them
+ * @param values by setting; those that its kind of place has, all of them
  * @param members who can see it besides the one who made it; empty where there are none
  */
 public record PlaceSettings(Map<Setting, String> values, List<Member> members) {
@@ -26,10 +26,10 @@ public record PlaceSettings(Map<Setting, String> values, List<Member> members) {
         members = List.copyOf(members);
     }
 
-    /** What a new place is set to. */
-    public static PlaceSettings standard(SystemKind kind) {
+    /** What a new place with these settings is set to. */
+    public static PlaceSettings standard(List<Setting> settings) {
         Map<Setting, String> values = new EnumMap<>(Setting.class);
-        kind.settings().forEach(s -> values.put(s, s.standard()));
+        settings.forEach(s -> values.put(s, s.standard()));
         return new PlaceSettings(values, List.of());
     }
 

@@ -1,4 +1,4 @@
-package org.mendedleaf.core.systems;
+package org.mendedleaf.core.rules;
 
 import java.util.List;
 import java.util.Locale;
