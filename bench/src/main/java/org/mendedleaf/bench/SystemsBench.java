@@ -20,6 +20,8 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
@@ -155,13 +157,13 @@ final class SystemsBench {
             int delay)
             throws Exception {
         Path data = Files.createDirectories(folder.resolve("data"));
-        List<OutsideWork.Revision> revisions = new ArrayList<>();
+        List<Revision> revisions = new ArrayList<>();
         java.util.Random random = new java.util.Random(7);
         for (int i = 0; i < files; i++) {
             byte[] bytes = new byte[FILE_BYTES];
             random.nextBytes(bytes);
             Path file = Files.write(data.resolve("f" + i), bytes);
-            revisions.add(new OutsideWork.Revision(file, "d" + i % 20 + "/f" + i, ""));
+            revisions.add(new Revision(file, "d" + i % 20 + "/f" + i, ""));
         }
         double[] ours = new double[ROUNDS];
         double[] theirs = new double[ROUNDS];
@@ -171,7 +173,7 @@ final class SystemsBench {
             place(connecting, home, vault, bare);
             HttpClient client = HttpClient.newHttpClient();
             theirs[i] = seconds(() -> {
-                for (OutsideWork.Revision r : revisions) {
+                for (Revision r : revisions) {
                     try (InputStream in = Files.newInputStream(r.file())) {
                         put(client, store, bare.replace(" ", "%20"), r.path(), in.readAllBytes());
                     }
@@ -180,7 +182,7 @@ final class SystemsBench {
             Place place = place(connecting, home, vault, "ours " + delay + " " + i);
             OutsideWork work = new OutsideWork(vault, place, book, clock, "bench");
             ours[i] = seconds(() -> {
-                OutsideWork.PutResult result = work.put(revisions, Progress.NONE);
+                PutResult result = work.put(revisions, Progress.NONE);
                 if (!result.failed().isEmpty()) {
                     throw new IOException("failed: " + result.failed());
                 }

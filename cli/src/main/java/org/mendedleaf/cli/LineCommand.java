@@ -71,7 +71,7 @@ final class LineCommand extends Base {
                         before < 0 ? "" : Say.sizeChange(v.size() - before),
                         v.who(),
                         alone ? "" : held(point),
-                        v.originWords()
+                        point.line().originWords(v)
                                 + (own
                                         ? ""
                                         : " "

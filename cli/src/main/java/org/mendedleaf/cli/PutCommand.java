@@ -5,7 +5,8 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -40,19 +41,12 @@ final class PutCommand extends Base {
         }
         try (Located located = locate(as);
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            int number;
-            if (located.place().isOutside()) {
-                OutsideWork work = new OutsideWork(located.vault(), located.place(), book(), clock(), home().who());
-                OutsideWork.PutResult result =
-                        work.put(List.of(new OutsideWork.Revision(file, located.path(), note)), progress);
-                if (!result.failed().isEmpty()) {
-                    result.failed().forEach((path, why) -> complain(path + ": " + why));
-                    return Main.SOME_FAILED;
-                }
-                number = result.numbers().getOrDefault(located.path(), 0);
-            } else {
-                number = recovery(located).put(file, located.path(), note, progress);
+            PutResult result = work(located).put(List.of(new Revision(file, located.path(), note)), progress);
+            if (!result.failed().isEmpty()) {
+                result.failed().forEach((path, why) -> complain(path + ": " + why));
+                return Main.SOME_FAILED;
             }
+            int number = result.numbers().getOrDefault(located.path(), 0);
             if (json) {
                 printJson(Map.of("path", located.path(), "version", number));
             } else {

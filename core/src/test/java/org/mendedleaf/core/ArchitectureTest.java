@@ -16,7 +16,9 @@ class ArchitectureTest {
             .dependOnClassesThat()
             .resideInAnyPackage(
                     "javafx..",
-                    "java.awt..",
+                    // Pictures of pixels (java.awt.image) are contents, and no interface.
+                    "java.awt",
+                    "java.awt.event..",
                     "javax.swing..",
                     "picocli..",
                     "org.mendedleaf.desktop..",

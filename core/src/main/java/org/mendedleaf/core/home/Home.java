@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
@@ -135,10 +136,111 @@ public final class Home {
         return found;
     }
 
-    /** What the user is called at the points she makes. */
+    /** What who works here is called at the points she makes: the person of this computer, unless chosen otherwise. */
     public String who() {
+        String as = settings.path("workingAs").asText("");
+        return as.isEmpty() ? person() : as;
+    }
+
+    /** What the person of this computer is called. */
+    public String person() {
         String chosen = settings.path("who").asText("");
         return chosen.isEmpty() ? System.getProperty("user.name") : chosen;
+    }
+
+    /** Chooses who works here from now on; the empty name is the person of this computer. */
+    public void workAs(String name) throws IOException {
+        settings.put("workingAs", name.equals(person()) ? "" : name);
+        save();
+    }
+
+    /** The addresses of people that are known, by name. */
+    public Map<String, String> addresses() {
+        Map<String, String> all = new TreeMap<>();
+        settings.path("people")
+                .properties()
+                .forEach(e -> all.put(e.getKey(), e.getValue().asText()));
+        return all;
+    }
+
+    /** The address of somebody; empty when none is known. */
+    public String address(String name) {
+        return addresses().getOrDefault(name, "");
+    }
+
+    /** Remembers the address of somebody; the empty one forgets it. */
+    public void address(String name, String address) throws IOException {
+        ObjectNode people = settings.withObject("/people");
+        if (address.isEmpty()) {
+            people.remove(name);
+        } else {
+            people.put(name, address);
+        }
+        save();
+    }
+
+    /** Where messages for people are written. */
+    public Path outbox() {
+        String chosen = settings.path("outbox").asText("");
+        return chosen.isEmpty() ? folder.resolve("outbox") : Path.of(chosen);
+    }
+
+    /** Chooses where messages are written. */
+    public void outbox(Path to) throws IOException {
+        settings.put("outbox", to.toString());
+        save();
+    }
+
+    /** The folders in which revisions arrive: those that were chosen, else that of downloads. */
+    public List<Path> arrivals() {
+        List<Path> chosen = paths("arrivals");
+        return chosen.isEmpty() ? List.of(downloads()) : chosen;
+    }
+
+    /** Chooses the folders in which revisions arrive; none of them is the standard again. */
+    public void arrivals(List<Path> folders) throws IOException {
+        paths("arrivals", folders);
+    }
+
+    /** Folders in which programs leave safety copies, beside those of the files themselves. */
+    public List<Path> strayFolders() {
+        return paths("strayFolders");
+    }
+
+    /** Chooses the folders in which programs leave safety copies. */
+    public void strayFolders(List<Path> folders) throws IOException {
+        paths("strayFolders", folders);
+    }
+
+    private List<Path> paths(String key) {
+        List<Path> all = new ArrayList<>();
+        settings.path(key).forEach(p -> all.add(Path.of(p.asText())));
+        return all;
+    }
+
+    private void paths(String key, List<Path> folders) throws IOException {
+        ArrayNode list = settings.putArray(key);
+        folders.forEach(f -> list.add(f.toString()));
+        save();
+    }
+
+    /** The folder of downloads as the desktop names it (xdg-user-dirs), else {@code Downloads} of the user. */
+    private static Path downloads() {
+        Path user = Path.of(System.getProperty("user.home"));
+        Path names = user.resolve(".config").resolve("user-dirs.dirs");
+        try {
+            for (String line : Files.exists(names) ? Files.readAllLines(names) : List.<String>of()) {
+                if (line.startsWith("XDG_DOWNLOAD_DIR=")) {
+                    String value = line.substring(line.indexOf('=') + 1)
+                            .replace("\"", "")
+                            .strip();
+                    return Path.of(value.replace("$HOME", user.toString()));
+                }
+            }
+        } catch (IOException | java.nio.file.InvalidPathException e) {
+            org.slf4j.LoggerFactory.getLogger(Home.class).debug("{} cannot be read", names, e);
+        }
+        return user.resolve("Downloads");
     }
 
     /** Chooses what the user is called. */

@@ -17,7 +17,23 @@ public enum ActionKind {
     /** A folder or files were rolled back to a moment. */
     ROLLED_BACK(7),
     /** Snapshots were erased; the item's line is the snapshot. */
-    SNAPSHOT_ERASED(8);
+    SNAPSHOT_ERASED(8),
+    /** Scattered copies became versions of one file. */
+    FOLDED(9),
+    /** Safety copies that programs had left were taken in. */
+    ADOPTED(10),
+    /** A draft became a published version. */
+    PUBLISHED(11),
+    /** A file was checked out. */
+    CHECKED_OUT(12),
+    /** A file was checked in. */
+    CHECKED_IN(13),
+    /** A check-out was given up, or ended by an owner. */
+    CHECK_OUT_ENDED(14),
+    /** Notes of versions were changed. */
+    NOTED(15),
+    /** Settings or members of a place were changed. */
+    SETTINGS(16);
 
     private final int code;
 

@@ -9,7 +9,17 @@ public enum EventKind {
     /** It is gone from its folder. */
     REMOVED(3),
     /** It is there, and no longer kept, since a pattern leaves it out. */
-    LEFT_OUT(4);
+    LEFT_OUT(4),
+    /** A draft became a published version. */
+    PUBLISHED(5),
+    /** Somebody took the file to work on it alone. */
+    CHECKED_OUT(6),
+    /** Who had it handed it back with what was done. */
+    CHECKED_IN(7),
+    /** Who had it gave it up; what was done stays as drafts. */
+    GIVEN_UP(8),
+    /** An owner ended it for who had it. */
+    CHECK_OUT_ENDED(9);
 
     private final int code;
 

@@ -3,6 +3,7 @@ package org.mendedleaf.core.line;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.words.Words;
 
 /**
  * A file through time.
@@ -32,6 +33,35 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
     /** The version with this number. */
     public Optional<Version> version(int number) {
         return versions().stream().filter(v -> v.number() == number).findFirst();
+    }
+
+    /**
+     * The version that somebody names: by what people call it, else by its number.
+     *
+     * @param text such as {@code 7} or {@code 3.1}
+     */
+    public Optional<Version> version(String text) {
+        Optional<Version> called = versions().stream()
+                .filter(v -> v.edition().label().equals(text))
+                .findFirst();
+        return called.isPresent() || !text.matches("\\d{1,9}") ? called : version(Integer.parseInt(text));
+    }
+
+    /** What people call the version with this number. */
+    public String label(int number) {
+        return version(number).map(v -> v.edition().label()).orElse(Integer.toString(number));
+    }
+
+    /** Whether any of its versions is a draft, or was called otherwise than by its number. */
+    public boolean hasEditions() {
+        return versions().stream().anyMatch(v -> !v.edition().equals(Edition.whole(v.number())));
+    }
+
+    /** How a version of it came here, in words. */
+    public String originWords(Version v) {
+        return v.origin() == Origin.RESTORED && v.source() == 0
+                ? Words.of("origin.RESTORED_ELSEWHERE")
+                : Words.of("origin." + v.origin(), label(v.source()));
     }
 
     /** The newest version. */

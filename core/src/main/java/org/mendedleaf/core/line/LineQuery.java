@@ -102,11 +102,15 @@ final class LineQuery {
                 byte[] digest,
                 byte @org.jspecify.annotations.Nullable [] sha256,
                 byte[] recipe,
-                String note) {}
+                String note,
+                int major,
+                int minor) {}
         List<Version> versions = new ArrayList<>();
         for (Raw r : sql.list(
-                "SELECT number, node, saved, captured, who, origin, source, kind, size, mtime, mode, digest, sha256,"
-                        + " recipe, note FROM version WHERE line = ?1 AND (?2 = 0 OR number = ?2)",
+                "SELECT v.number, v.node, v.saved, v.captured, v.who, v.origin, v.source, v.kind, v.size, v.mtime, v.mode,"
+                        + " v.digest, v.sha256, v.recipe, v.note, coalesce(e.major, v.number), coalesce(e.minor, 0)"
+                        + " FROM version v LEFT JOIN edition e ON e.line = v.line AND e.number = v.number"
+                        + " WHERE v.line = ?1 AND (?2 = 0 OR v.number = ?2)",
                 r -> new Raw(
                         r.getInt(1),
                         r.getLong(2),
@@ -122,7 +126,9 @@ final class LineQuery {
                         r.getBytes(12),
                         r.getBytes(13),
                         r.getBytes(14),
-                        r.getString(15)),
+                        r.getString(15),
+                        r.getInt(16),
+                        r.getInt(17)),
                 line,
                 only)) {
             byte[] sha256 = r.sha256();
@@ -142,7 +148,8 @@ final class LineQuery {
                     sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
                     Recipe.decode(r.recipe()),
                     r.note(),
-                    names.nodePath(r.node())));
+                    names.nodePath(r.node()),
+                    new Edition(r.major(), r.minor())));
         }
         return versions;
     }

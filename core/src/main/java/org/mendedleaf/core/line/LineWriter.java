@@ -14,12 +14,14 @@ public final class LineWriter {
     private final WriteSession session;
     private final Sql sql;
     private final Names names;
+    private final Numbering numbering;
 
     /** A writer within this session. */
     public LineWriter(WriteSession session) {
         this.session = session;
         this.sql = session.sql();
         this.names = new Names(sql);
+        this.numbering = new Numbering(session);
     }
 
     /** The id of a folder, made when it is new. */
@@ -135,9 +137,20 @@ public final class LineWriter {
     }
 
     /** What a new version brings, beside its content. */
-    public record Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {
+    public record Arrival(
+            FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note, Stage stage) {
+
+        /** One that is a draft or not as the rules of its place say. */
+        public Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {
+            this(facts, origin, source, saved, captured, note, Stage.BY_RULE);
+        }
+
         Arrival notBefore(Instant earliest) {
-            return saved.isBefore(earliest) ? new Arrival(facts, origin, source, earliest, captured, note) : this;
+            return saved.isBefore(earliest) ? at(earliest) : this;
+        }
+
+        private Arrival at(Instant other) {
+            return new Arrival(facts, origin, source, other, captured, note, stage);
         }
     }
 
@@ -183,8 +196,7 @@ public final class LineWriter {
     public int changed(Place place, LiveEntry live, StoredContent content, Arrival arrival) throws IOException {
         Instant saved = notBefore(arrival.saved(), live.from());
         session.apply(Op.SPAN_ENDS, Moment.micros(saved), live.folder(), live.node());
-        Arrival placed = new Arrival(
-                arrival.facts(), arrival.origin(), arrival.source(), saved, arrival.captured(), arrival.note());
+        Arrival placed = arrival.at(saved);
         int last = (int) sql.number("SELECT last FROM line WHERE id = ?", live.line());
         return addVersion(place, live.line(), last, live.node(), live.folder(), content, placed);
     }
@@ -220,6 +232,7 @@ public final class LineWriter {
                 content.recipe().encode(),
                 arrival.note());
         session.apply(Op.LINE_GROWS, number, content.length(), node, line);
+        numbering.added(place, line, number, arrival);
         // The first capture knows nothing of what was before it, however old the files are.
         long from = arrival.origin() == Origin.FOUND ? Moment.micros(arrival.captured()) : saved;
         session.apply(
@@ -294,6 +307,30 @@ public final class LineWriter {
         session.apply(Op.LINE_STATE, live.node(), Moment.micros(at), live.line());
         event(live.line(), at, kind, who, live.node(), live.node(), live.number());
         session.countChange(place.id(), at);
+    }
+
+    /** What people call a version. */
+    public Edition edition(long line, int number) throws IOException {
+        return Numbering.of(sql, line, number);
+    }
+
+    /** Makes a draft the next whole number. Returns what it is called from now on. */
+    public Edition publish(Place place, LiveEntry live, String who, Instant at) throws IOException {
+        Edition published = edition(live.line(), live.number()).nextPublished();
+        session.apply(Op.EDITION, live.line(), live.number(), published.major(), published.minor());
+        happened(live, EventKind.PUBLISHED, who, at);
+        return published;
+    }
+
+    /** Makes a published version the draft again that it was. */
+    public void unpublish(long line, int number) throws IOException {
+        Edition draft = edition(line, number - 1).nextDraft();
+        session.apply(Op.EDITION, line, number, draft.major(), draft.minor());
+    }
+
+    /** Notes something that happened to a file and changed neither its content nor its name. */
+    public void happened(LiveEntry live, EventKind kind, String who, Instant when) throws IOException {
+        event(live.line(), notBefore(when, live.from()), kind, who, live.node(), live.node(), live.number());
     }
 
     private void event(long line, Instant at, EventKind kind, String who, long from, long to, int number)

@@ -74,7 +74,31 @@ public enum Op {
     /** Parameters: line, after, journal, seq. What was intended is done. */
     JOURNAL_ITEM_DONE(30, "UPDATE journal_item SET line = ?, after = ? WHERE journal = ? AND seq = ?"),
     /** Parameters: journal, seq. What was intended did not come about. */
-    JOURNAL_ITEM_VOID(31, "DELETE FROM journal_item WHERE journal = ? AND seq = ?");
+    JOURNAL_ITEM_VOID(31, "DELETE FROM journal_item WHERE journal = ? AND seq = ?"),
+    /** Parameters: place, name, value. */
+    RULE(32, "INSERT OR REPLACE INTO rule(place, name, value) VALUES (?,?,?)"),
+    /** Parameters: place, who, role. */
+    MEMBER(33, "INSERT OR REPLACE INTO member(place, who, role) VALUES (?,?,?)"),
+    /** Parameters: place, who. */
+    MEMBER_ENDS(34, "DELETE FROM member WHERE place = ? AND who = ?"),
+    /** Parameters: line, number, major, minor. */
+    EDITION(35, "INSERT OR REPLACE INTO edition(line, number, major, minor) VALUES (?,?,?,?)"),
+    /** Parameters: line, who, since, number. */
+    CHECK_OUT(36, "INSERT OR REPLACE INTO checkout(line, who, since, number) VALUES (?,?,?,?)"),
+    /** Parameters: line. */
+    CHECK_OUT_ENDS(37, "DELETE FROM checkout WHERE line = ?"),
+    /** Parameters: id, line, number, at, who, words. */
+    COMMENT(38, "INSERT OR REPLACE INTO comment(id, line, number, at, who, words) VALUES (?,?,?,?,?,?)"),
+    /** Parameters: journal, line, number, what the note was before. */
+    NOTED(39, "INSERT OR REPLACE INTO noted(journal, line, number, before) VALUES (?,?,?,?)"),
+    /** Parameters: line, category, visibility. */
+    CARD(40, "INSERT OR REPLACE INTO card(line, category, visibility) VALUES (?,?,?)"),
+    /** Parameters: id, place, line, number, kind, at, who, detail, settled. */
+    FINDING(41, "INSERT OR REPLACE INTO finding VALUES (?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: journal, path, line, number. */
+    TAKEN(42, "INSERT OR REPLACE INTO taken(journal, path, line, number) VALUES (?,?,?,?)"),
+    /** Parameters: journal, path. */
+    TAKEN_BACK(43, "DELETE FROM taken WHERE journal = ? AND path = ?");
 
     private final int code;
     private final String sql;

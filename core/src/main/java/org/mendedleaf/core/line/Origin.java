@@ -15,10 +15,11 @@ public enum Origin {
     /** A backup run copied it. */
     BACKED_UP(6),
     /** It was found on a server when that was looked at. */
-    SERVED(7);
-
-    /** From this code on an origin lies in another system. */
-    static final int OUTSIDE = 5;
+    SERVED(7),
+    /** It was the content of a scattered copy that was folded into this line. */
+    FOLDED(8),
+    /** It was the content of a safety copy that a program had left. */
+    ADOPTED(9);
 
     private final int code;
 

@@ -146,18 +146,17 @@ public final class Reading implements AutoCloseable {
     /** Lines in other systems that hold one of these contents. */
     public List<Long> outsideLinesWith(Digest sha256) throws IOException {
         return sql.list(
-                "SELECT DISTINCT line FROM version WHERE sha256 = ? AND origin >= 5 LIMIT 50",
-                r -> r.getLong(1),
-                sha256.bytes());
+                "SELECT DISTINCT v.line FROM version v JOIN line l ON l.id = v.line JOIN place p ON p.id = l.place"
+                        + " WHERE v.sha256 = ? AND v.origin >= 5 AND p.root LIKE 'outside:%' LIMIT 50",
+                r -> r.getLong(1), sha256.bytes());
     }
 
     /** Lines in folders that are known to hold this content; looks through all versions. */
     public List<Long> folderLinesWith(Digest sha256, long size) throws IOException {
         return sql.list(
-                "SELECT DISTINCT line FROM version WHERE size = ? AND sha256 = ? AND origin < 5 LIMIT 50",
-                r -> r.getLong(1),
-                size,
-                sha256.bytes());
+                "SELECT DISTINCT v.line FROM version v JOIN line l ON l.id = v.line JOIN place p ON p.id = l.place"
+                        + " WHERE v.size = ? AND v.sha256 = ? AND p.root NOT LIKE 'outside:%' LIMIT 50",
+                r -> r.getLong(1), size, sha256.bytes());
     }
 
     /** What a folder held at a moment; without {@code removed}, only what was there. */
@@ -242,6 +241,58 @@ public final class Reading implements AutoCloseable {
                 : sql.first(LiveEntry.BY_NAME, LiveEntry::of, Moment.OPEN, folder.get(), RelativePath.name(path));
     }
 
+    /**
+     * A file that is there, with its current version.
+     *
+     * @param path from the place's root
+     * @param digest of the content, see {@code ContentDigest}
+     */
+    public record LiveFile(long line, String path, int number, long size, Digest digest, Instant saved) {}
+
+    /** All files that are there in a place; links and folders are none. */
+    public List<LiveFile> liveFiles(Place place) throws IOException {
+        record Raw(long line, long folder, String name, int number, long size, byte[] digest, long saved) {}
+        List<LiveFile> found = new ArrayList<>();
+        for (Raw r : sql.list(
+                "SELECT l.id, n.folder, n.name, l.last, v.size, v.digest, v.saved FROM line l JOIN node n ON n.id = l.node"
+                        + " JOIN version v ON v.line = l.id AND v.number = l.last"
+                        + " WHERE l.place = ? AND l.removed = 0 AND v.kind = 1",
+                r -> new Raw(
+                        r.getLong(1),
+                        r.getLong(2),
+                        r.getString(3),
+                        r.getInt(4),
+                        r.getLong(5),
+                        r.getBytes(6),
+                        r.getLong(7)),
+                place.id())) {
+            found.add(new LiveFile(
+                    r.line(),
+                    RelativePath.child(names.path(r.folder()), r.name()),
+                    r.number(),
+                    r.size(),
+                    Digest.of(r.digest()),
+                    Moment.instant(r.saved())));
+        }
+        return found;
+    }
+
+    /** Files that are there in a place whose current version has this content. */
+    public List<String> pathsHolding(Place place, Digest digest, long size) throws IOException {
+        List<String> found = new ArrayList<>();
+        for (long node : sql.list(
+                "SELECT l.node FROM line l JOIN version v ON v.line = l.id AND v.number = l.last"
+                        + " WHERE l.place = ? AND l.removed = 0 AND v.size = ? AND (v.digest = ? OR v.sha256 = ?)",
+                r -> r.getLong(1),
+                place.id(),
+                size,
+                digest.bytes(),
+                digest.bytes())) {
+            found.add(names.nodePath(node));
+        }
+        return found;
+    }
+
     /** One version of a line. */
     public Optional<Version> version(long line, int number) throws IOException {
         return new LineQuery(sql, names).version(line, number);
@@ -322,7 +373,7 @@ public final class Reading implements AutoCloseable {
                 "SELECT min(at) FROM (SELECT min(v.saved) at FROM version v JOIN line l ON l.id = v.line"
                         + " WHERE l.place = ? AND v.saved >= ? AND v.origin <> 1 UNION ALL"
                         + " SELECT min(e.at) FROM event e JOIN line l ON l.id = e.line"
-                        + " WHERE l.place = ? AND e.at >= ?)",
+                        + " WHERE l.place = ? AND e.at >= ? AND e.kind <= 4)",
                 place.id(),
                 Moment.micros(from),
                 place.id(),
@@ -338,7 +389,7 @@ public final class Reading implements AutoCloseable {
         if (line.isPresent()) {
             found = sql.number(
                     "SELECT max(at) FROM (SELECT saved at FROM version WHERE line = ?1 AND origin <> 1 UNION ALL"
-                            + " SELECT at FROM event WHERE line = ?1)",
+                            + " SELECT at FROM event WHERE line = ?1 AND kind <= 4)",
                     line.get().id());
         } else if (folder.isPresent()) {
             found = sql.number(
@@ -347,7 +398,8 @@ public final class Reading implements AutoCloseable {
                             + "SELECT v.saved FROM inside i JOIN node n ON n.folder = i.id AND n.line <> 0"
                             + " JOIN version v ON v.line = n.line AND v.node = n.id AND v.origin <> 1 UNION ALL"
                             + " SELECT e.at FROM inside i JOIN node n ON n.folder = i.id AND n.line <> 0"
-                            + " JOIN event e ON e.line = n.line AND n.id IN (e.origin_node, e.target_node))"
+                            + " JOIN event e ON e.line = n.line AND e.kind <= 4"
+                            + " AND n.id IN (e.origin_node, e.target_node))"
                             + " SELECT max(at) FROM change",
                     folder.get());
         } else {

@@ -4,7 +4,6 @@ import java.time.Instant;
 import java.util.Optional;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
-import org.mendedleaf.core.words.Words;
 
 /**
  * One content of a file, as a point on its line.
@@ -25,6 +24,7 @@ import org.mendedleaf.core.words.Words;
  * @param recipe where the bytes are
  * @param note what somebody wrote about it; empty when nobody did
  * @param path of the file at that time, from the place's root, with slashes
+ * @param edition what people call it where there are drafts; elsewhere its number
  */
 public record Version(
         long line,
@@ -42,8 +42,47 @@ public record Version(
         Optional<Digest> sha256,
         Recipe recipe,
         String note,
-        String path)
+        String path,
+        Edition edition)
         implements LinePoint {
+
+    /** One that is called by its number. */
+    public Version(
+            long line,
+            int number,
+            Instant saved,
+            Instant captured,
+            String who,
+            Origin origin,
+            int source,
+            EntryKind kind,
+            long size,
+            long mtimeNanos,
+            int mode,
+            Digest digest,
+            Optional<Digest> sha256,
+            Recipe recipe,
+            String note,
+            String path) {
+        this(
+                line,
+                number,
+                saved,
+                captured,
+                who,
+                origin,
+                source,
+                kind,
+                size,
+                mtimeNanos,
+                mode,
+                digest,
+                sha256,
+                recipe,
+                note,
+                path,
+                Edition.whole(number));
+    }
 
     /**
      * This content as something to restore onto another line, where it has no number.
@@ -89,19 +128,13 @@ public record Version(
                 sha256,
                 recipe,
                 note,
-                path);
+                path,
+                edition);
     }
 
     /** Whether the contents are known to be the same. */
     public boolean sameContent(Version other) {
         return digest.equals(other.digest) || (sha256.isPresent() && sha256.equals(other.sha256));
-    }
-
-    /** How it came here, in words. */
-    public String originWords() {
-        return origin == Origin.RESTORED && source == 0
-                ? Words.of("origin.RESTORED_ELSEWHERE")
-                : Words.of("origin." + origin, source);
     }
 
     @Override

@@ -100,7 +100,9 @@ public final class WriteSession implements AutoCloseable {
         JOURNAL,
         CUT,
         SNAPSHOT,
-        SCHEDULE;
+        SCHEDULE,
+        COMMENT,
+        FINDING;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

@@ -14,6 +14,17 @@ public interface FileWork extends Destination {
     /** Rolls back, as one step that one undo takes back. */
     RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException;
 
+    /**
+     * Puts files from anywhere in as next versions or new files, as one step that one undo takes back. One that cannot be
+     * put in does not stop the others.
+     *
+     * @throws org.mendedleaf.core.rules.NotAllowedException when she may not
+     */
+    PutResult put(List<Revision> revisions, Progress progress) throws IOException;
+
+    /** Makes scattered copies the versions of one file each, as one step that one undo takes back. */
+    FoldResult fold(List<Folding> foldings, Progress progress) throws IOException;
+
     /** What became of removing files. */
     record Removal(long action, List<String> removed, List<String> failed) {}
 

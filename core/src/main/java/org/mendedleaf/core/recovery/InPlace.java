@@ -16,6 +16,8 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.FileFacts;
@@ -27,6 +29,7 @@ import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.vault.ContentReader;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
@@ -47,6 +50,7 @@ final class InPlace {
     private final LineWriter lines;
     private final ContentReader contents;
     private final Capture capture;
+    private final Rights rights;
 
     InPlace(
             OpenVault vault,
@@ -54,12 +58,13 @@ final class InPlace {
             Place place,
             Clock clock,
             Authors authors,
-            String who,
+            Rights rights,
             ContentReader contents) {
         this.session = session;
         this.place = place;
         this.clock = clock;
-        this.who = who;
+        this.rights = rights;
+        this.who = rights.who();
         this.lines = new LineWriter(session);
         this.contents = contents;
         this.capture = new Capture(vault, place, clock, authors);
@@ -67,6 +72,15 @@ final class InPlace {
 
     LineWriter lines() {
         return lines;
+    }
+
+    /** Why the file at a path may not be changed by this person now, in words; empty when it may. */
+    Optional<String> locked(String path) throws IOException {
+        Optional<LiveEntry> live = live(path).filter(l -> l.kind() != EntryKind.FOLDER);
+        Optional<CheckOut> out = live.isEmpty()
+                ? Optional.empty()
+                : CheckOutStore.of(session).get(live.get().line());
+        return rights.locked(out, live.isPresent(), RelativePath.name(path));
     }
 
     /** Captures what is live and not yet captured in the folders of these paths. */
@@ -228,8 +242,12 @@ final class InPlace {
     private List<Task.Outcome> removeAll(List<Task> group, Noting noting) throws IOException {
         List<Noting.Intent> intents = new ArrayList<>();
         List<Optional<LiveEntry>> live = new ArrayList<>();
+        List<Optional<String>> locked = new ArrayList<>();
         for (Task t : group) {
-            Optional<LiveEntry> l = live(t.path()).filter(e -> e.kind() != EntryKind.FOLDER);
+            Optional<String> why = locked(t.path());
+            locked.add(why);
+            Optional<LiveEntry> l =
+                    why.isPresent() ? Optional.empty() : live(t.path()).filter(e -> e.kind() != EntryKind.FOLDER);
             live.add(l);
             l.ifPresent(e -> intents.add(new Noting.Intent(e.folder(), e.name(), e.line(), e.number())));
         }
@@ -241,7 +259,7 @@ final class InPlace {
             for (int i = 0; i < group.size(); i++) {
                 Optional<LiveEntry> l = live.get(i);
                 if (l.isEmpty()) {
-                    outcomes.add(new Task.Outcome(0, Words.of("failure.gone")));
+                    outcomes.add(new Task.Outcome(0, locked.get(i).orElse(Words.of("failure.gone"))));
                     continue;
                 }
                 try {

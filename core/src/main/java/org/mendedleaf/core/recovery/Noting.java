@@ -34,6 +34,11 @@ final class Noting {
         this.items = items;
     }
 
+    /** The place that is changed. */
+    Place place() {
+        return place;
+    }
+
     /** Id of the action; 0 while nothing was changed. */
     long action() {
         return action;

@@ -95,8 +95,13 @@ final class PutGroup {
                 .toList();
     }
 
-    private static void write(List<Way> ways, SafeWrite write, Progress progress) throws IOException {
+    private void write(List<Way> ways, SafeWrite write, Progress progress) throws IOException {
         for (Way w : ways) {
+            Optional<String> locked = files.locked(w.put.path());
+            if (locked.isPresent()) {
+                w.outcome = new Task.Outcome(0, locked.get());
+                continue;
+            }
             try {
                 w.written = write.write(w.put.version(), progress);
             } catch (IOException | IllegalArgumentException e) {
@@ -242,7 +247,8 @@ final class PutGroup {
                 version.number(),
                 clock.instant(),
                 clock.instant(),
-                version.number() == 0 ? version.note() : "");
+                version.number() == 0 ? version.note() : "",
+                put.stage());
         if (live.isPresent() && live.get().line() == version.line()) {
             return lines.changed(place, live.get(), content, arrival);
         }

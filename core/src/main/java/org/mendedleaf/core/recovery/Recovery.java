@@ -2,14 +2,15 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.channels.FileChannel;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
@@ -26,12 +27,16 @@ import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Rights;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.snapshots.Snapshots;
-import org.mendedleaf.core.vault.ContentWorker;
-import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -93,6 +98,7 @@ public final class Recovery implements FileWork {
     public RestoreResult restore(Order order, Progress progress) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
+            allowed(session, Deed.CHANGE);
             InPlace files = files(session, reading);
             List<String> paths =
                     new ArrayList<>(order.wishes().stream().map(Wish::target).toList());
@@ -187,63 +193,84 @@ public final class Recovery implements FileWork {
     }
 
     /**
-     * Puts the content of a file from anywhere in as the next version of the line under a path, or as a new file. What is
-     * live there is captured first.
+     * Puts one file in.
      *
      * @param note that shall stand at the version; empty for none
      * @return number of the version; that of the current one when the content is the same
+     * @throws IOException in words, when it cannot be put in
      */
     public int put(Path file, String path, String note, Progress progress) throws IOException {
-        RelativePath.requirePath(path);
+        PutResult result = put(List.of(new Revision(file, path, note)), progress);
+        if (!result.failed().isEmpty()) {
+            throw new IOException(result.failed().get(path));
+        }
+        return Objects.requireNonNull(result.numbers().get(path), "expected a number of what was put in");
+    }
+
+    @Override
+    public PutResult put(List<Revision> revisions, Progress progress) throws IOException {
+        return put(revisions, ActionKind.PUT, Origin.UPLOADED, progress);
+    }
+
+    /**
+     * Takes safety copies that programs left as versions of the files they belong to, or brings those back by them.
+     *
+     * @return as of putting in
+     */
+    public PutResult adopt(List<Revision> copies, Progress progress) throws IOException {
+        return put(copies, ActionKind.ADOPTED, Origin.ADOPTED, progress);
+    }
+
+    private PutResult put(List<Revision> revisions, ActionKind kind, Origin origin, Progress progress)
+            throws IOException {
+        Set<String> paths = new LinkedHashSet<>();
+        for (Revision r : revisions) {
+            if (!paths.add(r.path())) {
+                throw new IllegalArgumentException(Words.of("put.twice", r.path()));
+            }
+        }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
+            Rights rights = allowed(session, Deed.CHANGE);
+            if (revisions.stream().anyMatch(r -> r.stage() == Stage.PUBLISHED)) {
+                rights.require(Deed.PUBLISH);
+            }
+            boolean draft = revisions.stream().anyMatch(r -> r.stage() == Stage.DRAFT);
+            if (draft && !rights.settings().get(Setting.NUMBERING).equals("drafts")) {
+                throw new IllegalArgumentException(Words.of("put.noDrafts", place.label()));
+            }
             InPlace files = files(session, reading);
-            files.captureFirst(List.of(path));
-            Optional<Existing> there = files.existing(path);
-            if (there.isPresent() && there.get().digest().isEmpty()) {
-                boolean folder = there.get().kind() == EntryKind.FOLDER;
-                throw new IOException(Words.of(folder ? "plan.folderInTheWay" : "plan.notKept"));
+            List<String> seen = new ArrayList<>(paths);
+            for (Revision r : revisions) {
+                Path file = r.file().toAbsolutePath().normalize();
+                if (r.take() && file.startsWith(place.root()) && !file.equals(place.root())) {
+                    seen.add(place.root().relativize(file).toString());
+                }
             }
-            StoredContent content;
-            try (ContentWorker worker = new ContentWorker(session.chunks());
-                    FileChannel in = FileChannel.open(file)) {
-                progress.begin(Words.of("restore.step"), 1, in.size());
-                content = worker.store(in, n -> progress.advance(0, n));
+            files.captureFirst(seen);
+            return new PutWork(session, place, files, clock, who, kind, origin).run(revisions, progress);
+        }
+    }
+
+    @Override
+    public FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
+        Set<String> paths = new LinkedHashSet<>();
+        for (Folding f : foldings) {
+            Set<String> own = new LinkedHashSet<>(f.order());
+            own.add(f.keep());
+            for (String path : own) {
+                if (!paths.add(path)) {
+                    throw new IllegalArgumentException(Words.of("fold.twice", path));
+                }
             }
-            // Its bytes must be there for reading before it is put in place.
-            session.commit();
-            Optional<LiveEntry> live = files.live(path);
-            if (live.isPresent()
-                    && there.flatMap(Existing::digest)
-                            .filter(content.digest()::equals)
-                            .isPresent()) {
-                return live.get().number();
-            }
-            Noting noting = new Noting(session, place, clock, who, ActionKind.PUT, true);
-            long nanos = java.nio.file.Files.getLastModifiedTime(file).to(java.util.concurrent.TimeUnit.NANOSECONDS);
-            Version version = new Version(
-                    live.map(LiveEntry::line).orElse(0L),
-                    0,
-                    clock.instant(),
-                    clock.instant(),
-                    who,
-                    Origin.UPLOADED,
-                    0,
-                    EntryKind.FILE,
-                    content.length(),
-                    nanos,
-                    live.map(LiveEntry::mode).orElse(0644),
-                    content.digest(),
-                    Optional.ofNullable(content.sha256()),
-                    content.recipe(),
-                    note,
-                    path);
-            Task.Outcome outcome = files.run(List.of(new Task.Put(version, path, true, "")), noting, progress)
-                    .get(0);
-            if (!outcome.isGood()) {
-                throw new IOException(outcome.why());
-            }
-            return outcome.number();
+        }
+        try (WriteSession session = vault.write();
+                Reading reading = vault.read()) {
+            allowed(session, Deed.CHANGE);
+            InPlace files = files(session, reading);
+            files.captureFirst(List.copyOf(paths));
+            Noting noting = new Noting(session, place, clock, who, ActionKind.FOLDED, true);
+            return new FoldWork(files, reading, noting, clock.getZone()).run(foldings, progress);
         }
     }
 
@@ -252,6 +279,7 @@ public final class Recovery implements FileWork {
     public Removal remove(List<String> paths) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
+            allowed(session, Deed.CHANGE);
             InPlace files = files(session, reading);
             files.captureFirst(paths);
             Noting noting = new Noting(session, place, clock, who, ActionKind.REMOVED, true);
@@ -276,11 +304,14 @@ public final class Recovery implements FileWork {
         if (action.kind() == ActionKind.SNAPSHOT_ERASED) {
             return new Undone(action, new Snapshots(vault, place, clock, authors, who).bringBack(action), List.of());
         }
+        if (action.kind() == ActionKind.PUBLISHED || action.kind() == ActionKind.NOTED) {
+            return sayBack(action);
+        }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
+            allowed(session, Deed.CHANGE);
             InPlace files = files(session, reading);
-            List<Action.Item> items = new ArrayList<>(action.items());
-            java.util.Collections.reverse(items);
+            List<Action.Item> items = firstOfEach(action.items());
             files.captureFirst(items.stream().map(Recovery::path).toList());
             List<Task> tasks = new ArrayList<>();
             for (Action.Item item : items) {
@@ -302,11 +333,61 @@ public final class Recovery implements FileWork {
             }
             // Noted at the end: one that was cut short can be undone again.
             if (outcomes.size() == tasks.size()) {
+                failed.addAll(TakenBack.run(session, reading, action.id()));
                 noting.begin(action.id());
                 session.commit();
             }
             return new Undone(action, List.copyOf(done), failed);
         }
+    }
+
+    /** Takes back what was only said of versions: that they are published, and their notes. */
+    private Undone sayBack(Action action) throws IOException {
+        try (WriteSession session = vault.write()) {
+            boolean published = action.kind() == ActionKind.PUBLISHED;
+            allowed(session, published ? Deed.PUBLISH : Deed.NOTE);
+            LineWriter lines = new LineWriter(session);
+            List<String> failed = new ArrayList<>();
+            List<String> done = new ArrayList<>();
+            for (Action.Item item : action.items()) {
+                // What came later counts on that number.
+                boolean newest = lines.liveLine(item.line())
+                        .filter(l -> l.number() == item.after())
+                        .isPresent();
+                if (published && !newest) {
+                    failed.add(Words.of("publish.notBack", path(item)));
+                    continue;
+                }
+                if (published) {
+                    lines.unpublish(item.line(), item.after());
+                }
+                done.add(path(item));
+            }
+            if (failed.isEmpty()) {
+                RemarkStore.of(session).noteBack(session, action.id());
+                new Noting(session, place, clock, who, ActionKind.UNDONE, false).begin(action.id());
+                session.commit();
+            }
+            return new Undone(action, failed.isEmpty() ? done : List.of(), failed);
+        }
+    }
+
+    /** Items the other way round; of several of one file under one name the first alone says what was there before. */
+    private static List<Action.Item> firstOfEach(List<Action.Item> all) {
+        Map<String, Action.Item> first = new LinkedHashMap<>();
+        for (Action.Item i : all) {
+            first.putIfAbsent(i.line() + "/" + path(i), i);
+        }
+        List<Action.Item> items = new ArrayList<>(first.values());
+        java.util.Collections.reverse(items);
+        return items;
+    }
+
+    /** What this person may do here, when she may do this. */
+    private Rights allowed(WriteSession session, Deed deed) throws IOException {
+        Rights rights = PlaceRules.of(session, place).rights(who, place);
+        rights.require(deed);
+        return rights;
     }
 
     private static String path(Action.Item item) {
@@ -353,6 +434,7 @@ public final class Recovery implements FileWork {
     }
 
     private InPlace files(WriteSession session, Reading reading) throws IOException {
-        return new InPlace(vault, session, place, clock, authors, who, reading.contents());
+        Rights rights = PlaceRules.of(session, place).rights(who, place);
+        return new InPlace(vault, session, place, clock, authors, rights, reading.contents());
     }
 }

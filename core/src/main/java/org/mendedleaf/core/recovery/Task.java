@@ -1,5 +1,6 @@
 package org.mendedleaf.core.recovery;
 
+import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
@@ -15,8 +16,13 @@ sealed interface Task {
      *
      * @param mayReplace whether what is there, and kept, may be replaced
      * @param from where the file of this line is and shall no longer be; empty when it does not move
+     * @param stage whether the new version is a draft
      */
-    record Put(Version version, String path, boolean mayReplace, String from) implements Task {}
+    record Put(Version version, String path, boolean mayReplace, String from, Stage stage) implements Task {
+        Put(Version version, String path, boolean mayReplace, String from) {
+            this(version, path, mayReplace, from, Stage.BY_RULE);
+        }
+    }
 
     /** Removes a file whose content is in the vault. */
     record Remove(String path) implements Task {}

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import org.mendedleaf.core.words.Words;
 
-/** A setting of a place in another system. Its words are {@code setting.NAME}, those of a choice {@code setting.NAME.x}. */
+/** A setting of a place. Its words are {@code setting.NAME}, those of a choice {@code setting.NAME.x}. */
 public enum Setting {
     /** Whether earlier contents are kept. */
     VERSIONING("on", "off", "on", "paused"),
@@ -16,8 +16,12 @@ public enum Setting {
     KEEP_DRAFTS_OF("0"),
     /** Who may see drafts. */
     DRAFTS_SEEN_BY("editors", "everybody", "editors", "owner"),
+    /** Who may make a draft a published version. */
+    PUBLISHING("editors", "editors", "owner"),
     /** Whether a file must be checked out before it is changed. */
     CHECK_OUT("free", "free", "needed"),
+    /** What happens to a file that is put in where one has its name. */
+    COLLISION("version", "version", "keep-both", "skip"),
     /** For how many days removed files can be brought back. */
     REMOVED_DAYS("30"),
     /** How many megabytes the place may take; 0 sets no limit. */

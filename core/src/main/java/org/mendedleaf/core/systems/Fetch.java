@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
@@ -63,6 +64,28 @@ public final class Fetch {
                 session.commit();
             }
             return again(version);
+        } finally {
+            Files.deleteIfExists(temp);
+        }
+    }
+
+    /**
+     * The bytes of a version, from the vault or from whoever holds it; nothing is kept.
+     *
+     * @param most larger contents are not asked for, bytes
+     * @return empty when it is larger or nobody can give it now
+     */
+    public Optional<byte[]> bytes(Version version, long most) throws IOException {
+        if (version.size() > most) {
+            return Optional.empty();
+        }
+        Path temp = Files.createTempFile("mended-leaf", ".content");
+        try {
+            toFile(version, temp, Progress.NONE);
+            return Optional.of(Files.readAllBytes(temp));
+        } catch (SystemException e) {
+            org.slf4j.LoggerFactory.getLogger(Fetch.class).debug("{} cannot be had now", version.path(), e);
+            return Optional.empty();
         } finally {
             Files.deleteIfExists(temp);
         }

@@ -19,6 +19,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.ReentrantLock;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.Moment;
@@ -247,6 +249,7 @@ public final class Mirror {
         known.forEach((k, v) -> tags.put(k, v.tag()));
         List<OutsideSystem.File> changed = new ArrayList<>();
         Map<String, OutsideWriter.Known> unseen = new LinkedHashMap<>(known);
+        Map<String, OutsideSystem.Out> outs = new HashMap<>();
         long[] files = {0};
         system.files(name, tags, f -> {
             if (!keepable(f.path())) {
@@ -254,12 +257,16 @@ public final class Mirror {
             }
             files[0]++;
             unseen.remove(f.key());
+            f.out().ifPresent(o -> outs.put(f.key(), o));
             if (f.points().isPresent()) {
                 changed.add(f);
             }
             progress.advance(1, 0);
         });
-        if (changed.isEmpty() && unseen.values().stream().allMatch(k -> k.tag().isEmpty())) {
+        boolean sameOuts = sameOuts(known, outs, shift);
+        if (changed.isEmpty()
+                && sameOuts
+                && unseen.values().stream().allMatch(k -> k.tag().isEmpty())) {
             return new Result(files[0], 0, 0);
         }
         // What was removed leaves its name first, so that another file can have it.
@@ -279,8 +286,48 @@ public final class Mirror {
                     mirror.gone(gone.getKey(), gone.getValue().line());
                 }
             }
+            if (!sameOuts) {
+                outs(session, writer, outs, shift);
+            }
             session.commit();
             return new Result(files[0], mirror.points(), mirror.forgotten());
+        }
+    }
+
+    private boolean sameOuts(
+            Map<String, OutsideWriter.Known> known, Map<String, OutsideSystem.Out> told, Duration shift)
+            throws IOException {
+        Map<Long, String> before = new HashMap<>();
+        try (Reading reading = vault.read()) {
+            CheckOutStore.of(reading).all(place).forEach(c -> before.put(c.line(), c.who() + c.since()));
+        }
+        Map<Long, String> now = new HashMap<>();
+        for (Map.Entry<String, OutsideSystem.Out> e : told.entrySet()) {
+            OutsideWriter.Known k = known.get(e.getKey());
+            now.put(k == null ? -1 : k.line(), e.getValue().who() + ours(e.getValue(), shift));
+        }
+        return before.equals(now);
+    }
+
+    private static Instant ours(OutsideSystem.Out out, Duration shift) {
+        return Moment.instant(Moment.micros(out.since().minus(shift)));
+    }
+
+    /** Who has which file checked out is what the system says of it. */
+    private void outs(WriteSession session, OutsideWriter writer, Map<String, OutsideSystem.Out> told, Duration shift)
+            throws IOException {
+        Map<Long, OutsideSystem.Out> byLine = new HashMap<>();
+        for (Map.Entry<String, OutsideSystem.Out> e : told.entrySet()) {
+            writer.lineOf(e.getKey()).ifPresent(line -> byLine.put(line, e.getValue()));
+        }
+        for (CheckOut c : CheckOutStore.of(session).all(place)) {
+            if (!byLine.containsKey(c.line())) {
+                CheckOutStore.end(session, c.line());
+            }
+        }
+        for (Map.Entry<Long, OutsideSystem.Out> e : byLine.entrySet()) {
+            int number = writer.live(e.getKey()).map(l -> l.number()).orElse(0);
+            CheckOutStore.put(session, e.getKey(), e.getValue().who(), ours(e.getValue(), shift), number);
         }
     }
 

@@ -94,8 +94,17 @@ public interface OutsideSystem {
      * @param path where it is, or was last
      * @param tag by which it is seen that nothing changed
      * @param points oldest first; empty when the tag is the one that was known
+     * @param out who has it checked out
      */
-    record File(String key, String path, String tag, Optional<List<Point>> points) {}
+    record File(String key, String path, String tag, Optional<List<Point>> points, Optional<Out> out) {
+        /** One that nobody has checked out. */
+        public File(String key, String path, String tag, Optional<List<Point>> points) {
+            this(key, path, tag, points, Optional.empty());
+        }
+    }
+
+    /** Who has a file checked out, and since when. */
+    record Out(String who, Instant since) {}
 
     /**
      * Hands out all files of a place with their points, those removed too; of systems that keep versions file by file.
@@ -171,6 +180,34 @@ public interface OutsideSystem {
 
     /** Changes the note of a version. */
     default void note(String place, String path, String point, String note) throws IOException {
+        throw unable();
+    }
+
+    /**
+     * Makes the newest draft of a file the next published version.
+     *
+     * @param point id of that draft
+     * @param note that shall stand at it; empty leaves what stands there
+     */
+    default void publish(String place, String path, String point, String note, String key) throws IOException {
+        throw unable();
+    }
+
+    /** Ways of ending what is checked out. */
+    enum CheckOutEnd {
+        /** Who has it hands it back. */
+        CHECK_IN,
+        /** It is given up, or ended by an owner. */
+        GIVE_UP
+    }
+
+    /** Takes a file to work on it alone. */
+    default void checkOut(String place, String path, String key) throws IOException {
+        throw unable();
+    }
+
+    /** Ends that. */
+    default void endCheckOut(String place, String path, CheckOutEnd end, String key) throws IOException {
         throw unable();
     }
 

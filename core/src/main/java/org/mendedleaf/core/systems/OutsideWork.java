@@ -4,8 +4,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.DigestInputStream;
-import java.security.MessageDigest;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -34,11 +32,16 @@ import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Existing;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.FoldResult;
+import org.mendedleaf.core.recovery.Folding;
 import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestorePlanner;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
+import org.mendedleaf.core.recovery.TakenBack;
 import org.mendedleaf.core.recovery.TargetFacts;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
@@ -85,7 +88,7 @@ public final class OutsideWork implements FileWork {
         return mirror().run(progress);
     }
 
-    private static String key() {
+    static String key() {
         return UUID.randomUUID().toString();
     }
 
@@ -96,77 +99,71 @@ public final class OutsideWork implements FileWork {
         }
     }
 
-    private Optional<Line> line(String path) throws IOException {
+    Optional<Line> line(String path) throws IOException {
         try (Reading reading = vault.read()) {
             return reading.line(place, path);
         }
     }
 
-    private static int current(Optional<Line> line) {
+    static int current(Optional<Line> line) {
         return line.filter(l -> l.removed().isEmpty())
                 .flatMap(Line::newest)
                 .map(Version::number)
                 .orElse(0);
     }
 
-    /**
-     * A file to put in.
-     *
-     * @param file on this computer
-     * @param path in the place
-     * @param note that shall stand at the version; empty for none
-     */
-    public record Revision(Path file, String path, String note) {
-        /** Refuses a path that is none. */
-        public Revision {
-            RelativePath.requirePath(path);
-        }
-    }
-
-    /**
-     * What became of putting files in.
-     *
-     * @param action in the journal; 0 when nothing changed
-     * @param numbers of the new versions by path
-     * @param failed what did not go in, and why, by path
-     */
-    public record PutResult(long action, Map<String, Integer> numbers, Map<String, String> failed) {}
-
-    /** Puts files in, several at a time. */
+    @Override
     public PutResult put(List<Revision> revisions, Progress progress) throws IOException {
         needs(Capability.WRITING);
-        look(Progress.NONE);
-        Map<String, Integer> before = new HashMap<>();
-        for (Revision r : revisions) {
-            before.put(r.path(), current(line(r.path())));
-            secure(r.path());
+        return new OutsidePuts(this, vault, system, clock).put(revisions, progress);
+    }
+
+    @Override
+    public FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
+        needs(Capability.WRITING);
+        return new OutsidePuts(this, vault, system, clock).fold(foldings, progress);
+    }
+
+    Place place() {
+        return place;
+    }
+
+    /** The name of the place in its system. */
+    String name() {
+        return name;
+    }
+
+    /** Whether there are drafts between whole versions here. */
+    boolean hasDrafts() throws IOException {
+        try (Reading reading = vault.read()) {
+            return system.kind().can(Capability.DRAFTS)
+                    && Facts.of(reading, place)
+                            .filter(f -> f.settings().get(Setting.NUMBERING).equals("drafts"))
+                            .isPresent();
         }
-        Map<String, String> failed = Transfers.run(
-                revisions,
-                Revision::path,
-                r -> {
-                    putOne(r.path(), r.file(), digest(r.file()), modified(r.file()), r.note());
-                    progress.advance(1, Files.size(r.file()));
-                },
-                progress);
-        look(Progress.NONE);
-        return finished(ActionKind.PUT, before, failed);
     }
 
-    private static Instant modified(Path file) throws IOException {
-        return Files.getLastModifiedTime(file).toInstant();
-    }
-
-    private static Digest digest(Path file) throws IOException {
-        MessageDigest sha = Digest.sha256();
-        try (InputStream in = new DigestInputStream(Files.newInputStream(file), sha)) {
-            in.transferTo(java.io.OutputStream.nullOutputStream());
+    static Digest digest(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            return Digest.of(in);
         }
-        return Digest.of(sha.digest());
     }
 
-    private void putOne(String path, Path file, Digest sha256, Instant modified, String note) throws IOException {
-        system.put(name, new OutsideSystem.Put(path, fileBytes(file), sha256, modified, note, key()));
+    /** Puts one content in; returns the id of the version there. */
+    String putOne(String path, Path file, Digest sha256, Instant modified, String note) throws IOException {
+        return system.put(name, new OutsideSystem.Put(path, fileBytes(file), sha256, modified, note, key()));
+    }
+
+    /** Puts the content of a version in under a path, from wherever it is held. */
+    void putContent(String path, Version v, String note) throws IOException {
+        Path temp = Files.createTempFile("mended-leaf", ".content");
+        try {
+            fetch.toFile(v, temp, Progress.NONE);
+            Instant modified = Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));
+            putOne(path, temp, digest(temp), modified, note);
+        } finally {
+            Files.deleteIfExists(temp);
+        }
     }
 
     static OutsideSystem.Bytes fileBytes(Path file) {
@@ -184,7 +181,7 @@ public final class OutsideWork implements FileWork {
     }
 
     /** Takes what is live into the vault, when the system would not keep it once it is replaced or removed. */
-    private void secure(String path) throws IOException {
+    void secure(String path) throws IOException {
         Optional<Line> line = line(path);
         Optional<Version> live = line.filter(l -> l.removed().isEmpty())
                 .flatMap(Line::newest)
@@ -213,20 +210,8 @@ public final class OutsideWork implements FileWork {
                 && settings.number(Setting.REMOVED_DAYS) != 0;
     }
 
-    /** Notes what changed in the journal, by what the lines show now. */
-    private PutResult finished(ActionKind kind, Map<String, Integer> before, Map<String, String> failed)
-            throws IOException {
-        Map<String, Integer> numbers = new LinkedHashMap<>();
-        long action = note(kind, 0, before, numbers);
-        before.keySet().forEach(p -> {
-            if (!numbers.containsKey(p) && !failed.containsKey(p)) {
-                numbers.put(p, before.get(p));
-            }
-        });
-        return new PutResult(action, numbers, failed);
-    }
-
-    private long note(ActionKind kind, long undoes, Map<String, Integer> before, Map<String, Integer> numbers)
+    /** Notes what changed in the journal, by what the lines show now; returns the action. */
+    long note(ActionKind kind, long undoes, Map<String, Integer> before, Map<String, Integer> numbers)
             throws IOException {
         record Changed(String path, long line, int before, int after) {}
         List<Changed> changed = new ArrayList<>();
@@ -527,6 +512,11 @@ public final class OutsideWork implements FileWork {
         }
         mirror.run(Progress.NONE);
         note(ActionKind.UNDONE, action.id(), before, new HashMap<>());
+        try (WriteSession session = vault.write();
+                Reading reading = vault.read()) {
+            failed.addAll(TakenBack.run(session, reading, action.id()));
+            session.commit();
+        }
         return new Undone(action, done, failed);
     }
 

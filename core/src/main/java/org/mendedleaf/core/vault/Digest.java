@@ -1,5 +1,7 @@
 package org.mendedleaf.core.vault;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.Arrays;
@@ -46,6 +48,16 @@ public final class Digest {
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException("every Java runtime has SHA-256", e);
         }
+    }
+
+    /** The digest of what a stream gives, up to its end. */
+    public static Digest of(InputStream in) throws IOException {
+        MessageDigest sha = sha256();
+        byte[] buffer = new byte[1 << 16];
+        for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
+            sha.update(buffer, 0, n);
+        }
+        return of(sha.digest());
     }
 
     /** A copy of the 32 bytes. */

@@ -121,7 +121,7 @@ class MergedLineTest {
         assertThat(after.id()).isEqualTo(own.id());
         assertThat(after.versions()).hasSize(2);
         assertThat(after.newest().orElseThrow().origin()).isEqualTo(Origin.RESTORED);
-        assertThat(after.newest().orElseThrow().originWords()).isEqualTo("restored from elsewhere");
+        assertThat(after.originWords(after.newest().orElseThrow())).isEqualTo("restored from elsewhere");
         assertThat(after.newest().orElseThrow().note()).isEqualTo("from the server");
     }
 

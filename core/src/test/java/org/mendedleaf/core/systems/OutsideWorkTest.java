@@ -26,8 +26,10 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.Setting;
@@ -55,10 +57,9 @@ class OutsideWorkTest {
         return rig.place(kind, "p");
     }
 
-    private OutsideWork.PutResult put(Place place, String path, String text) throws IOException {
+    private PutResult put(Place place, String path, String text) throws IOException {
         rig.later(Duration.ofMinutes(1));
-        return rig.work(place)
-                .put(List.of(new OutsideWork.Revision(rig.file("in.txt", text), path, "why")), Progress.NONE);
+        return rig.work(place).put(List.of(new Revision(rig.file("in.txt", text), path, "why")), Progress.NONE);
     }
 
     private Action last() throws IOException {
@@ -132,13 +133,13 @@ class OutsideWorkTest {
     @EnumSource(SystemKind.class)
     void manyFilesGoAtOnceAndABadOneDoesNotStopTheRest(SystemKind kind) throws IOException {
         Place place = place(kind);
-        List<OutsideWork.Revision> many = new ArrayList<>();
+        List<Revision> many = new ArrayList<>();
         for (int i = 0; i < 20; i++) {
-            many.add(new OutsideWork.Revision(rig.file("in" + i, "text " + i), "d/f" + i, ""));
+            many.add(new Revision(rig.file("in" + i, "text " + i), "d/f" + i, ""));
         }
         // A file cannot be put where a folder is.
-        many.add(new OutsideWork.Revision(rig.file("bad", "x"), "d", ""));
-        OutsideWork.PutResult result = rig.work(place).put(many, Progress.NONE);
+        many.add(new Revision(rig.file("bad", "x"), "d", ""));
+        PutResult result = rig.work(place).put(many, Progress.NONE);
         assertThat(result.numbers().keySet()).hasSizeGreaterThanOrEqualTo(20);
         for (int i = 0; i < 20; i++) {
             assertThat(rig.text(rig.line(place, "d/f" + i).newest().orElseThrow()))
@@ -225,7 +226,7 @@ class OutsideWorkTest {
     void aFullSystemSaysSoAndNothingIsLost() throws IOException {
         Place library = rig.place(SystemKind.LIBRARY, "p", Setting.QUOTA_MB, "1");
         put(library, "a.txt", "x".repeat(600_000));
-        OutsideWork.PutResult result = put(library, "a.txt", "y".repeat(600_000));
+        PutResult result = put(library, "a.txt", "y".repeat(600_000));
         assertThat(result.failed().get("a.txt")).contains("no room");
         assertThat(rig.live(library, "a.txt").orElseThrow()).startsWith("xxx");
     }

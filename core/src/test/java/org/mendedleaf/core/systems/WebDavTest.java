@@ -23,6 +23,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Wish;
 
 /** A plain place on an independent WebDAV server, when one is installed; the vault keeps its versions. */
@@ -139,8 +140,8 @@ class WebDavTest {
         rig.work(place)
                 .put(
                         List.of(
-                                new OutsideWork.Revision(rig.file("in", "two"), "deep/er/a.txt", ""),
-                                new OutsideWork.Revision(rig.file("in2", "new"), "other/b.txt", "")),
+                                new Revision(rig.file("in", "two"), "deep/er/a.txt", ""),
+                                new Revision(rig.file("in2", "new"), "other/b.txt", "")),
                         Progress.NONE);
         assertThat(Files.readString(shared.resolve("deep/er/a.txt"))).isEqualTo("two");
         assertThat(Files.readString(shared.resolve("other/b.txt"))).isEqualTo("new");

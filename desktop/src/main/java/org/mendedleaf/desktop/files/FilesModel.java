@@ -25,12 +25,13 @@ import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Outlook;
-import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
@@ -433,11 +434,7 @@ public final class FilesModel {
     }
 
     private int put(Held held, Path file, String target, String note, Progress progress) throws IOException {
-        if (!held.place().isOutside()) {
-            return desk.recovery(held).put(file, target, note, progress);
-        }
-        OutsideWork.PutResult result =
-                desk.outsideWork(held).put(List.of(new OutsideWork.Revision(file, target, note)), progress);
+        PutResult result = desk.work(held).put(List.of(new Revision(file, target, note)), progress);
         if (!result.failed().isEmpty()) {
             throw new IOException(String.join(" ", result.failed().values()));
         }

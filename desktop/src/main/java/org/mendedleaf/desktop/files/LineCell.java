@@ -106,7 +106,7 @@ final class LineCell extends ListCell<LineRow> {
         when.setText(Say.moment(v.saved(), desk.clock().instant(), desk.zone()));
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
         StringBuilder words = new StringBuilder(v.who().isEmpty() ? "" : v.who() + " · ");
-        words.append(v.originWords());
+        words.append(Words.of("origin." + v.origin(), v.source()));
         if (!row.held().label().isEmpty() && row.held().foreign().isEmpty()) {
             words.append(" ").append(Words.of("line.label", row.held().label()));
         }

@@ -24,6 +24,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
@@ -178,7 +179,7 @@ class SystemsScreenTest extends WindowTest {
             OutsideWork work = new OutsideWork(vault, logs, book, java.time.Clock.systemUTC(), "Ines");
             for (String text : List.of("one", "two", "three")) {
                 Path file = Files.writeString(temp.resolve("in"), text);
-                work.put(List.of(new OutsideWork.Revision(file, "a.txt", "")), Progress.NONE);
+                work.put(List.of(new Revision(file, "a.txt", "")), Progress.NONE);
             }
         });
         show();
@@ -243,7 +244,7 @@ class SystemsScreenTest extends WindowTest {
             c.relate(vault, new Relation(folder.id(), "", share.id(), ""));
             OutsideWork work = new OutsideWork(vault, share, book, java.time.Clock.systemUTC(), "Ines");
             Path file = Files.writeString(temp.resolve("in"), "kind,kilos\nKaty,500\n");
-            work.put(List.of(new OutsideWork.Revision(file, "ledger.csv", "")), Progress.NONE);
+            work.put(List.of(new Revision(file, "ledger.csv", "")), Progress.NONE);
         });
         show();
         select("ledger.csv");
@@ -282,7 +283,7 @@ class SystemsScreenTest extends WindowTest {
             OutsideWork work = new OutsideWork(vault, minutes, book, java.time.Clock.systemUTC(), "Ines");
             for (String text : List.of("first draft", "as approved")) {
                 Path file = Files.writeString(temp.resolve("in"), text);
-                work.put(List.of(new OutsideWork.Revision(file, "march.txt", text)), Progress.NONE);
+                work.put(List.of(new Revision(file, "march.txt", text)), Progress.NONE);
             }
         });
         show();

@@ -21,7 +21,8 @@ import org.mendedleaf.core.words.Words;
 final class LibraryClient extends OwnPages {
 
     private static final List<String> FILE = List.of("resourcetype", "getetag", "getcontentlength", "getlastmodified");
-    private static final List<String> FILE_OWN = List.of("file-id", "history-tag");
+    private static final List<String> FILE_OWN =
+            List.of("file-id", "history-tag", "checked-out-by", "checked-out-since");
     private static final List<String> VERSION =
             List.of("version-name", "creator-displayname", "getcontentlength", "comment", "creationdate");
     private static final List<String> VERSION_OWN = List.of("version-id", "modified", "sha256", "expires");
@@ -46,7 +47,7 @@ final class LibraryClient extends OwnPages {
             String tag = r.get("history-tag") + "@" + path;
             Optional<List<Point>> points =
                     tag.equals(known.get(key)) ? Optional.empty() : Optional.of(versions(r.href()));
-            each.accept(new File(key, path.substring(root.length()), tag, points));
+            each.accept(new File(key, path.substring(root.length()), tag, points, out(r)));
         }
         for (JsonNode gone : http.get(at(place) + "/removed")) {
             List<Point> points = new ArrayList<>();
@@ -61,6 +62,13 @@ final class LibraryClient extends OwnPages {
                     tag,
                     tag.equals(known.get(key)) ? Optional.empty() : Optional.of(points)));
         }
+    }
+
+    private static Optional<Out> out(Dav.Resource r) throws SystemException {
+        String who = r.get("checked-out-by");
+        return who.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Out(who, Reads.moment(Http.JSON.valueToTree(r.get("checked-out-since")))));
     }
 
     private List<Dav.Resource> propfind(String place) throws IOException {
@@ -154,5 +162,25 @@ final class LibraryClient extends OwnPages {
     public void note(String place, String path, String point, String note) throws IOException {
         http.send(Http.Call.of("PATCH", at(place) + "/versions/" + Http.encodePart(point))
                 .json(Map.of("note", note)));
+    }
+
+    @Override
+    public void publish(String place, String path, String point, String note, String key) throws IOException {
+        http.send(Http.Call.of("POST", at(place) + "/versions/" + Http.encodePart(point))
+                .key(key));
+        if (!note.isEmpty()) {
+            note(place, path, point, note);
+        }
+    }
+
+    @Override
+    public void checkOut(String place, String path, String key) throws IOException {
+        http.send(Http.Call.of("CHECKOUT", dav(place, path)).key(key));
+    }
+
+    @Override
+    public void endCheckOut(String place, String path, CheckOutEnd end, String key) throws IOException {
+        String method = end == CheckOutEnd.CHECK_IN ? "CHECKIN" : "UNCHECKOUT";
+        http.send(Http.Call.of(method, dav(place, path)).key(key));
     }
 }

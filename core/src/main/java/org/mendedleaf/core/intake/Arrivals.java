@@ -1,0 +1,87 @@
+package org.mendedleaf.core.intake;
+
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.capture.Exclusions;
+
+/** The files that came last into some folders, such as that of downloads. */
+public final class Arrivals {
+
+    private Arrivals() {}
+
+    /**
+     * A file that came.
+     *
+     * @param file where it is
+     * @param size bytes
+     * @param came when it came or was last changed, whichever is later
+     * @param likely whether its name says that it belongs to the file that was asked for
+     */
+    public record Arrival(Path file, long size, Instant came, boolean likely) {
+
+        /** Its name. */
+        public String name() {
+            return String.valueOf(file.getFileName());
+        }
+    }
+
+    /**
+     * The newest files of some folders, not below them: likely ones for a file first, then newest first. Folders that are
+     * not there hold none; unfinished downloads and links are none.
+     *
+     * @param wanted name of the file that a revision is looked for; empty for none
+     * @param most at most so many
+     */
+    public static List<Arrival> look(List<Path> folders, String wanted, int most) {
+        Exclusions exclusions = new Exclusions(List.of());
+        NameStem stem = wanted.isEmpty() ? null : NameStem.of(wanted);
+        List<Arrival> found = new ArrayList<>();
+        for (Path folder : folders) {
+            try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
+                for (Path file : all) {
+                    String name = String.valueOf(file.getFileName());
+                    BasicFileAttributes a =
+                            Files.readAttributes(file, BasicFileAttributes.class, LinkOption.NOFOLLOW_LINKS);
+                    boolean hidden = name.startsWith(".");
+                    if (a.isRegularFile()
+                            && !hidden
+                            && exclusions.find("", name, false).isEmpty()) {
+                        boolean likely = stem != null && NameStem.of(name).sameFile(stem);
+                        found.add(new Arrival(file, a.size(), came(file, a), likely));
+                    }
+                }
+            } catch (IOException | java.nio.file.DirectoryIteratorException e) {
+                // A folder that is away, or a file that went while we looked: nothing came from there.
+                org.slf4j.LoggerFactory.getLogger(Arrivals.class).debug("{} cannot be looked at", folder, e);
+            }
+        }
+        found.sort(Comparator.comparing((Arrival a) -> !a.likely())
+                .thenComparing(Comparator.comparing(Arrival::came).reversed())
+                .thenComparing(Arrival::file));
+        return found.stream().limit(most).toList();
+    }
+
+    /** A download may keep the time of its origin; when it came into the folder is when its facts changed last. */
+    private static Instant came(Path file, BasicFileAttributes a) {
+        Instant modified = a.lastModifiedTime().toInstant();
+        try {
+            Map<String, Object> more = Files.readAttributes(file, "unix:ctime", LinkOption.NOFOLLOW_LINKS);
+            if (more.get("ctime") instanceof java.nio.file.attribute.FileTime changed) {
+                Instant at = changed.toInstant();
+                return at.isAfter(modified) ? at : modified;
+            }
+        } catch (IOException | UnsupportedOperationException | IllegalArgumentException e) {
+            org.slf4j.LoggerFactory.getLogger(Arrivals.class).trace("no more than its modified time", e);
+        }
+        return modified;
+    }
+}

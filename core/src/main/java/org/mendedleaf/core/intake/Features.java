@@ -1,0 +1,81 @@
+package org.mendedleaf.core.intake;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.channels.Channels;
+import java.util.HashSet;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.preview.DocumentText;
+import org.mendedleaf.core.vault.ContentScan;
+import org.mendedleaf.core.vault.Digest;
+
+/**
+ * What a content is like, so far as contents can be compared by it.
+ *
+ * @param kind of content
+ * @param mediaType what it is by its bytes alone, as in RFC 6838
+ * @param scan its size, digest and chunks
+ * @param words number of words in it; 0 when it has none that can be read
+ * @param near its runs of three words
+ * @param far its runs of twelve words
+ * @param look what it looks like, when it is a picture
+ */
+record Features(
+        ContentKind kind,
+        String mediaType,
+        ContentScan scan,
+        int words,
+        Shingles near,
+        Shingles far,
+        Optional<Look> look) {
+
+    private static final int NEAR = 3;
+    private static final int FAR = 12;
+
+    /** The features of a content. */
+    static Features of(String name, byte[] content) {
+        ContentScan scan;
+        try {
+            scan = ContentScan.of(Channels.newChannel(new ByteArrayInputStream(content)));
+        } catch (IOException e) {
+            throw new IllegalStateException("bytes in memory can be read", e);
+        }
+        return of(name, content, scan);
+    }
+
+    /**
+     * The features of a content that was scanned before.
+     *
+     * @param content all of it, or its first bytes when it is too large for more than its chunks to be compared
+     */
+    static Features of(String name, byte[] content, ContentScan scan) {
+        String type = ContentKind.mediaType(content);
+        ContentKind kind = ContentKind.of(type, name);
+        boolean whole = content.length == scan.length();
+        Optional<String> text = whole ? DocumentText.of(type, content) : Optional.empty();
+        long[] words = text.map(Shingles::words).orElse(new long[0]);
+        Optional<Look> look = whole && kind == ContentKind.PICTURE ? Look.of(content) : Optional.empty();
+        return new Features(kind, type, scan, words.length, Shingles.of(words, NEAR), Shingles.of(words, FAR), look);
+    }
+
+    long size() {
+        return scan.length();
+    }
+
+    boolean sameContent(Features other) {
+        return scan.digest().equals(other.scan.digest());
+    }
+
+    /** The share of bytes in chunks that both have, of the larger one; 0 to 1. */
+    double sharedBytes(Features other) {
+        Set<Digest> theirs = new HashSet<>();
+        other.scan.chunks().forEach(c -> theirs.add(c.digest()));
+        long shared = scan.chunks().stream()
+                .filter(c -> theirs.contains(c.digest()))
+                .mapToLong(ContentScan.Chunk::length)
+                .sum();
+        long larger = Math.max(size(), other.size());
+        return larger == 0 ? 0 : (double) shared / larger;
+    }
+}

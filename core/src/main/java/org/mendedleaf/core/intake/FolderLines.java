@@ -1,0 +1,300 @@
+package org.mendedleaf.core.intake;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
+import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.Edition;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.EventKind;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FindingStore;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.LiveEntry;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Rights;
+import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** Publishing, check-out, notes and comments in a protected folder. What is live is captured first. */
+public final class FolderLines implements LineWork {
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Clock clock;
+    private final Authors authors;
+    private final String who;
+
+    /**
+     * Work with the lines of a folder.
+     *
+     * @param who does it; stands in the journal and at what is said
+     */
+    public FolderLines(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
+        this.vault = vault;
+        this.place = place;
+        this.clock = clock;
+        this.authors = authors;
+        this.who = who;
+    }
+
+    /** A file that is there, within a session, with what this person may do. */
+    private record Taken(
+            WriteSession session, LineWriter lines, Rights rights, LiveEntry live, Optional<CheckOut> out) {}
+
+    private interface Work<T> {
+        T run(Taken taken) throws IOException;
+    }
+
+    /** Does something with a file that is there, after a capture of its folder, and commits. */
+    private <T> T with(String path, Deed deed, Work<T> work) throws IOException {
+        try (WriteSession session = vault.write()) {
+            Rights rights = PlaceRules.of(session, place).rights(who, place);
+            rights.require(deed);
+            new Capture(vault, place, clock, authors)
+                    .runWithin(session, new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+            LineWriter lines = new LineWriter(session);
+            Optional<Long> folder = lines.knownFolder(place, RelativePath.parent(path));
+            Optional<LiveEntry> live = folder.isEmpty()
+                    ? Optional.empty()
+                    : lines.live(folder.get(), RelativePath.name(path)).filter(l -> l.kind() != EntryKind.FOLDER);
+            if (live.isEmpty()) {
+                throw new IllegalArgumentException(Words.of("checkout.gone", path));
+            }
+            Optional<CheckOut> out = CheckOutStore.of(session).get(live.get().line());
+            T result = work.run(new Taken(session, lines, rights, live.get(), out));
+            session.commit();
+            return result;
+        }
+    }
+
+    private long journal(WriteSession session, ActionKind kind, LiveEntry live, boolean undoable) throws IOException {
+        long action =
+                JournalStore.begin(session, new Action(0, clock.instant(), who, kind, place.id(), 0, false, List.of()));
+        if (undoable) {
+            JournalStore.add(
+                    session,
+                    action,
+                    0,
+                    live.folder(),
+                    new Action.Item(live.line(), "", live.name(), live.number(), live.number()));
+        }
+        return action;
+    }
+
+    @Override
+    public Done publish(String path, String note) throws IOException {
+        return with(path, Deed.PUBLISH, t -> {
+            Edition edition = t.lines().edition(t.live().line(), t.live().number());
+            if (!edition.isDraft()) {
+                throw new IllegalArgumentException(Words.of("publish.noDraft", edition.label(), path));
+            }
+            refuseOthers(t, path);
+            return publish(t, note);
+        });
+    }
+
+    private static void refuseOthers(Taken t, String path) throws IOException {
+        Optional<String> locked = t.rights().locked(t.out(), false, path);
+        if (locked.isPresent()) {
+            throw new IllegalArgumentException(locked.get());
+        }
+    }
+
+    private Done publish(Taken t, String note) throws IOException {
+        long action = journal(t.session(), ActionKind.PUBLISHED, t.live(), true);
+        Edition published = t.lines().publish(place, t.live(), who, clock.instant());
+        note(t.session(), action, t.live(), note);
+        return new Done(action, t.live().number(), published.label());
+    }
+
+    private void note(WriteSession session, long action, LiveEntry live, String note) throws IOException {
+        if (!note.isEmpty()) {
+            RemarkStore.note(session, action, live.line(), live.number(), note);
+        }
+    }
+
+    @Override
+    public CheckOut checkOut(String path) throws IOException {
+        return with(path, Deed.CHECK_OUT, t -> {
+            if (t.out().isPresent()) {
+                CheckOut out = t.out().get();
+                if (!out.who().equals(who)) {
+                    throw new IllegalArgumentException(Words.of("checkout.already", path, out.who(), since(out)));
+                }
+                return out;
+            }
+            Instant now = clock.instant();
+            CheckOutStore.put(t.session(), t.live().line(), who, now, t.live().number());
+            t.lines().happened(t.live(), EventKind.CHECKED_OUT, who, now);
+            journal(t.session(), ActionKind.CHECKED_OUT, t.live(), false);
+            return new CheckOut(t.live().line(), who, now, t.live().number());
+        });
+    }
+
+    private String since(CheckOut out) {
+        return Say.moment(out.since(), clock.instant(), clock.getZone());
+    }
+
+    /** The check-out of this file, which must be this person's own. */
+    private CheckOut own(Taken t, String path) {
+        CheckOut out = t.out().orElseThrow(() -> new IllegalArgumentException(Words.of("checkout.not", path)));
+        if (!out.who().equals(who)) {
+            throw new IllegalArgumentException(Words.of("checkout.notYours", path, out.who(), who));
+        }
+        return out;
+    }
+
+    @Override
+    public Done checkIn(String path, String note, boolean publish) throws IOException {
+        return with(path, Deed.CHECK_OUT, t -> {
+            CheckOut out = own(t, path);
+            boolean changed = t.live().number() > out.number();
+            refuseOthersEdit(t, path, changed);
+            Edition edition = t.lines().edition(t.live().line(), t.live().number());
+            boolean whole = t.rights().settings().get(Setting.NUMBERING).equals("whole");
+            boolean publishes = changed && edition.isDraft() && (whole || publish);
+            if (publishes && publish) {
+                t.rights().require(Deed.PUBLISH);
+            }
+            long action;
+            if (publishes) {
+                Done done = publish(t, note);
+                action = done.action();
+                edition = t.lines().edition(t.live().line(), t.live().number());
+            } else {
+                action = journal(t.session(), ActionKind.CHECKED_IN, t.live(), false);
+                if (changed) {
+                    note(t.session(), action, t.live(), note);
+                }
+            }
+            end(t, EventKind.CHECKED_IN);
+            return new Done(action, changed ? t.live().number() : 0, edition.label());
+        });
+    }
+
+    /** What somebody else did to the file meanwhile does not go through as what this person did. */
+    private void refuseOthersEdit(Taken t, String path, boolean changed) throws IOException {
+        Optional<Finding> edit = FindingStore.of(t.session()).open(place).stream()
+                .filter(f ->
+                        f.line() == t.live().line() && f.number() == t.live().number())
+                .findFirst();
+        if (changed && edit.isPresent()) {
+            throw new IllegalArgumentException(Words.of(
+                    "checkout.othersEdit",
+                    path,
+                    edit.get().who(),
+                    t.lines().edition(t.live().line(), t.live().number()).label()));
+        }
+    }
+
+    private void end(Taken t, EventKind kind) throws IOException {
+        CheckOutStore.end(t.session(), t.live().line());
+        t.lines().happened(t.live(), kind, who, clock.instant());
+    }
+
+    @Override
+    public void giveUp(String path) throws IOException {
+        with(path, Deed.CHECK_OUT, t -> {
+            own(t, path);
+            end(t, EventKind.GIVEN_UP);
+            return journal(t.session(), ActionKind.CHECK_OUT_ENDED, t.live(), false);
+        });
+    }
+
+    @Override
+    public void endCheckOut(String path) throws IOException {
+        with(path, Deed.END_CHECK_OUT, t -> {
+            if (t.out().isEmpty()) {
+                throw new IllegalArgumentException(Words.of("checkout.not", path));
+            }
+            end(t, EventKind.CHECK_OUT_ENDED);
+            return journal(t.session(), ActionKind.CHECK_OUT_ENDED, t.live(), false);
+        });
+    }
+
+    @Override
+    public long note(Version version, String note) throws IOException {
+        try (WriteSession session = vault.write()) {
+            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            long action = JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, ActionKind.NOTED, place.id(), 0, false, List.of()));
+            long folder = new LineWriter(session).folder(place, RelativePath.parent(version.path()));
+            Action.Item item = new Action.Item(
+                    version.line(), "", RelativePath.name(version.path()), version.number(), version.number());
+            JournalStore.add(session, action, 0, folder, item);
+            RemarkStore.note(session, action, version.line(), version.number(), note);
+            session.commit();
+            return action;
+        }
+    }
+
+    @Override
+    public void comment(Version version, String words) throws IOException {
+        comment(vault, place, version, words, clock.instant(), who);
+    }
+
+    /** Adds a comment to a version of any place; comments are kept in the vault. */
+    public static void comment(OpenVault vault, Place place, Version version, String words, Instant at, String who)
+            throws IOException {
+        if (words.isBlank()) {
+            throw new IllegalArgumentException(Words.of("comment.empty"));
+        }
+        try (WriteSession session = vault.write()) {
+            PlaceRules.of(session, place).rights(who, place).require(Deed.COMMENT);
+            RemarkStore.add(session, new Comment(0, version.line(), version.number(), at, who, words.strip()));
+            session.commit();
+        }
+    }
+
+    @Override
+    public void card(String path, Card card) throws IOException {
+        card(vault, place, path, card, who);
+    }
+
+    /** Files a file of any place under something, and says who may see it. */
+    public static void card(OpenVault vault, Place place, String path, Card card, String who) throws IOException {
+        long line;
+        try (Reading reading = vault.read()) {
+            line = reading.line(place, path)
+                    .orElseThrow(() -> new IllegalArgumentException(Words.of("checkout.gone", path)))
+                    .id();
+        }
+        try (WriteSession session = vault.write()) {
+            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            RemarkStore.card(session, line, card);
+            session.commit();
+        }
+    }
+
+    @Override
+    public void settle(Finding finding) throws IOException {
+        try (WriteSession session = vault.write()) {
+            PlaceRules.of(session, place).rights(who, place).require(Deed.CHANGE);
+            FindingStore.settle(session, finding);
+            session.commit();
+        }
+    }
+}

@@ -1,0 +1,244 @@
+package org.mendedleaf.core.intake;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import org.mendedleaf.core.capture.Exclusions;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.ContentScan;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/** Reads files that come in and proposes what shall become of them. Changes nothing. */
+public final class Intake {
+
+    /** With so much in common with a file of another name, a new file may be meant as its next version. */
+    private static final double LIKELY = 0.5;
+
+    /** A new file is compared with so many files of its folder at the most. */
+    private static final int COMPARED_MOST = 60;
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Evidence evidence;
+
+    /** Intake into this place. */
+    public Intake(OpenVault vault, Place place, Evidence evidence) {
+        this.vault = vault;
+        this.place = place;
+        this.evidence = evidence;
+    }
+
+    /**
+     * Proposes what shall become of files and folders that somebody dropped.
+     *
+     * @param dropped files and folders; of folders, all that is below them
+     * @param folder of the place that they are dropped into
+     * @param taken what becomes of those whose name is taken
+     * @throws IOException in words, when one cannot be read
+     * @throws java.io.InterruptedIOException when somebody cancelled
+     */
+    public IntakePlan plan(List<Path> dropped, String folder, NameTaken taken, Progress progress) throws IOException {
+        List<Matcher.Incoming> incoming = read(dropped, progress);
+        LineIndex index;
+        try (Reading reading = vault.read()) {
+            index = LineIndex.of(reading, place);
+        }
+        List<Matcher.Proposal> proposals = Matcher.match(incoming, index, folder);
+        progress.begin(Words.of("intake.comparing"), proposals.size(), 0);
+        List<IntakeRow> rows = new ArrayList<>();
+        Set<String> used = new HashSet<>();
+        for (Matcher.Proposal p : proposals) {
+            if (p.kind() == Matcher.Kind.NEW_FILE) {
+                used.add(p.target());
+            }
+        }
+        for (Matcher.Proposal p : proposals) {
+            refuseCancelled(progress);
+            rows.add(row(p, index, folder, taken, used));
+            progress.advance(1, 0);
+        }
+        return new IntakePlan(folder, rows);
+    }
+
+    private static void refuseCancelled(Progress progress) throws IOException {
+        if (progress.isCancelled()) {
+            throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
+        }
+    }
+
+    private IntakeRow row(Matcher.Proposal p, LineIndex index, String folder, NameTaken taken, Set<String> used)
+            throws IOException {
+        IntakeRow.Fate fate = IntakeRow.Fate.valueOf(p.kind().name());
+        IntakeRow row =
+                new IntakeRow(p.incoming(), fate, p.target(), p.how(), p.candidates(), Optional.empty(), "", false);
+        boolean sameName = fate == IntakeRow.Fate.NEW_VERSION && p.how() == Matcher.How.PATH;
+        if (sameName && taken == NameTaken.SKIP) {
+            return row.choose(IntakeRow.Fate.SKIPPED, p.target());
+        }
+        if (sameName && taken == NameTaken.KEEP_BOTH) {
+            return row.choose(IntakeRow.Fate.NEW_FILE, Matcher.free(p.target(), used, index));
+        }
+        if (fate == IntakeRow.Fate.NEW_VERSION || fate == IntakeRow.Fate.UNSURE) {
+            return row.judged(evidence.judge(p.incoming().file(), p.target()));
+        }
+        if (fate == IntakeRow.Fate.NEW_FILE) {
+            Optional<String> alike = alike(p.incoming(), index, folder);
+            if (alike.isPresent()) {
+                Judgement j = evidence.judge(p.incoming().file(), alike.get());
+                return new IntakeRow(
+                        p.incoming(),
+                        IntakeRow.Fate.UNSURE,
+                        alike.get(),
+                        Matcher.How.CONTENT,
+                        List.of(alike.get(), p.target()),
+                        Optional.of(j),
+                        "",
+                        false);
+            }
+        }
+        return row;
+    }
+
+    /** Asks the guard again, after somebody chose another target. */
+    public IntakeRow judge(IntakeRow row) throws IOException {
+        return row.fate() == IntakeRow.Fate.NEW_VERSION
+                ? row.judged(evidence.judge(row.incoming().file(), row.target()))
+                : row;
+    }
+
+    /** A file of the folder that a file of another name has much in common with. */
+    private Optional<String> alike(Matcher.Incoming in, LineIndex index, String folder) throws IOException {
+        String ending = NameStem.of(RelativePath.name(in.relative())).ending();
+        List<LineIndex.Entry> near = index.in(folder).stream()
+                .filter(e -> NameStem.of(RelativePath.name(e.path())).ending().equals(ending))
+                .sorted(Comparator.comparingLong(e -> Math.abs(e.size() - in.size())))
+                .limit(COMPARED_MOST)
+                .toList();
+        if (near.isEmpty() || in.size() == 0) {
+            return Optional.empty();
+        }
+        Features incoming = evidence.features(in.file());
+        String best = "";
+        double most = LIKELY;
+        double second = 0;
+        try (Reading reading = vault.read()) {
+            for (LineIndex.Entry e : near) {
+                Version v = reading.version(e.line(), e.number()).orElseThrow();
+                if (v.recipe().isElsewhere()) {
+                    continue;
+                }
+                Optional<Features> there = evidence.features(reading, v);
+                OptionalDouble share = there.isEmpty() || there.get().kind() != incoming.kind()
+                        ? OptionalDouble.empty()
+                        : Likeness.of(incoming, there.get(), List.of());
+                double s = share.orElse(0);
+                if (s >= most) {
+                    second = best.isEmpty() ? 0 : most;
+                    best = e.path();
+                    most = s;
+                } else {
+                    second = Math.max(second, s);
+                }
+            }
+        }
+        // Where several are alike it is one more of its kind, as with forms that are filled in.
+        return best.isEmpty() || second > most - 0.1 ? Optional.empty() : Optional.of(best);
+    }
+
+    private List<Matcher.Incoming> read(List<Path> dropped, Progress progress) throws IOException {
+        List<Found> found = new ArrayList<>();
+        for (Path path : dropped) {
+            if (Files.isDirectory(path)) {
+                found.addAll(below(path));
+            } else if (Files.isRegularFile(path)) {
+                found.add(new Found(path, String.valueOf(path.getFileName())));
+            } else {
+                throw new IOException(Words.of("put.noFile", path));
+            }
+        }
+        long bytes = 0;
+        for (Found f : found) {
+            bytes += Files.size(f.file());
+        }
+        progress.begin(Words.of("intake.reading"), found.size(), bytes);
+        List<Matcher.Incoming> incoming = new ArrayList<>();
+        for (Found f : found) {
+            refuseCancelled(progress);
+            long size = Files.size(f.file());
+            incoming.add(new Matcher.Incoming(
+                    f.file(),
+                    f.relative(),
+                    size,
+                    Files.getLastModifiedTime(f.file()).toInstant(),
+                    digest(f.file())));
+            progress.advance(1, size);
+        }
+        return incoming;
+    }
+
+    private Digest digest(Path file) throws IOException {
+        if (place.isOutside()) {
+            return Evidence.sha256(file);
+        }
+        try (FileChannel in = FileChannel.open(file)) {
+            return ContentScan.of(in).digest();
+        }
+    }
+
+    private record Found(Path file, String relative) {}
+
+    /** All files below a folder, without links and without what is always left out. */
+    private static List<Found> below(Path folder) throws IOException {
+        Exclusions exclusions = new Exclusions(List.of());
+        List<Found> found = new ArrayList<>();
+        Files.walkFileTree(folder, new SimpleFileVisitor<>() {
+            private boolean isLeftOut(Path path, boolean isFolder) {
+                return exclusions
+                        .find("", String.valueOf(path.getFileName()), isFolder)
+                        .isPresent();
+            }
+
+            @Override
+            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
+                return !at.equals(folder) && isLeftOut(at, true)
+                        ? FileVisitResult.SKIP_SUBTREE
+                        : FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
+                if (a.isRegularFile() && !isLeftOut(file, false)) {
+                    List<String> names = new ArrayList<>();
+                    folder.relativize(file).forEach(n -> names.add(n.toString()));
+                    found.add(new Found(file, String.join("/", names)));
+                }
+                return FileVisitResult.CONTINUE;
+            }
+        });
+        found.sort(Comparator.comparing(Found::relative));
+        return found;
+    }
+
+    /** Whether this is a file or folder that could come in. */
+    public static boolean canComeIn(Path path) {
+        return Files.isDirectory(path) || Files.isRegularFile(path, LinkOption.NOFOLLOW_LINKS);
+    }
+}

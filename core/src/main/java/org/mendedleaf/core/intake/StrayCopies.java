@@ -1,0 +1,223 @@
+package org.mendedleaf.core.intake;
+
+import java.io.IOException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.TreeMap;
+import org.mendedleaf.core.disk.SafeFolder;
+import org.mendedleaf.core.line.Entry;
+import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Looks for safety copies that programs left, beside the files they belong to or in folders that somebody names, and finds
+ * out by their content what they are. Changes nothing.
+ */
+public final class StrayCopies {
+
+    /** Without a name that says so, a copy must have so much in common with a file to belong to it. */
+    private static final double LEAST = 0.3;
+
+    private static final int SEARCHED_MOST = 200;
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Evidence evidence;
+    private final Clock clock;
+
+    /** Looking for safety copies of files of this place, which must be a folder. */
+    public StrayCopies(OpenVault vault, Place place, Evidence evidence, Clock clock) {
+        this.vault = vault;
+        this.place = place;
+        this.evidence = evidence;
+        this.clock = clock;
+    }
+
+    /**
+     * The safety copies in a folder of the place and in other folders, by the file they belong to, newest first.
+     *
+     * @param others folders that programs leave such copies in; one that is not there holds none
+     */
+    public List<Stray> find(String folder, List<Path> others) throws IOException {
+        List<Stray> found = new ArrayList<>();
+        try (Reading reading = vault.read()) {
+            Map<String, Entry> files = files(reading, folder);
+            for (Path file : list(place.root().resolve(folder))) {
+                stray(reading, file, folder, files, true).ifPresent(found::add);
+            }
+            for (Path other : others) {
+                for (Path file : list(other)) {
+                    stray(reading, file, folder, files, false).ifPresent(found::add);
+                }
+            }
+        }
+        found.sort(Comparator.comparing(Stray::belongsTo)
+                .thenComparing(Comparator.comparing(Stray::modified).reversed()));
+        return found;
+    }
+
+    /** Files of a folder by name, there or removed; what is there hides what was removed under its name. */
+    private Map<String, Entry> files(Reading reading, String folder) throws IOException {
+        Map<String, Entry> all = new TreeMap<>();
+        for (Entry e : reading.listing(place, folder, Moment.FAR, true)) {
+            if (e.kind() == EntryKind.FILE && (e.removed().isEmpty() || !all.containsKey(e.name()))) {
+                all.put(e.name(), e);
+            }
+        }
+        return all;
+    }
+
+    private static List<Path> list(Path folder) throws IOException {
+        List<Path> files = new ArrayList<>();
+        if (Files.isDirectory(folder)) {
+            try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
+                for (Path p : all) {
+                    boolean own = String.valueOf(p.getFileName()).startsWith(SafeFolder.OWN_PREFIX);
+                    if (!own && Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS) && Files.size(p) > 0) {
+                        files.add(p);
+                    }
+                }
+            }
+        }
+        files.sort(Comparator.naturalOrder());
+        return files;
+    }
+
+    private Optional<Stray> stray(Reading reading, Path file, String folder, Map<String, Entry> files, boolean beside)
+            throws IOException {
+        String name = String.valueOf(file.getFileName());
+        Optional<String> original = StrayName.original(name);
+        boolean promisesNothing =
+                ContentKind.byName(name) == ContentKind.OTHER && (StrayName.isStrayEnding(name) || !beside);
+        if (original.isEmpty() && !promisesNothing) {
+            return Optional.empty();
+        }
+        Features features = evidence.features(file);
+        if (features.kind() == ContentKind.EMPTY || features.kind() == ContentKind.OTHER) {
+            return Optional.empty();
+        }
+        Optional<Entry> named = original.flatMap(o -> named(o, name, files));
+        if (named.isPresent()) {
+            Optional<Stray> known = known(reading, file, folder, features, named.get(), 0);
+            if (known.isPresent()) {
+                return known;
+            }
+        }
+        Optional<Stray> alike = alike(reading, file, folder, features, files, name);
+        if (alike.isPresent()) {
+            return alike;
+        }
+        // Nobody knows the file, but its name and its content say the same of it.
+        boolean sound = original.isPresent() && ContentKind.byName(original.get()) == features.kind();
+        return sound && beside
+                ? Optional.of(new Stray(
+                        file,
+                        modified(file),
+                        features.size(),
+                        features.kind(),
+                        RelativePath.child(folder, original.get()),
+                        false,
+                        -1,
+                        0))
+                : Optional.empty();
+    }
+
+    private static Instant modified(Path file) throws IOException {
+        return Files.getLastModifiedTime(file).toInstant();
+    }
+
+    /** The file of the name that a copy's name speaks of; with its ending cut off, too. */
+    private static Optional<Entry> named(String original, String own, Map<String, Entry> files) {
+        String wanted = original.toLowerCase(Locale.ROOT);
+        for (Map.Entry<String, Entry> e : files.entrySet()) {
+            String name = e.getKey().toLowerCase(Locale.ROOT);
+            int dot = name.lastIndexOf('.');
+            boolean same =
+                    name.equals(wanted) || (dot > 0 && name.substring(0, dot).equals(wanted));
+            if (same && !e.getKey().equals(own)) {
+                return Optional.of(e.getValue());
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** A copy as one of a file; empty when their kinds differ. */
+    private Optional<Stray> known(
+            Reading reading, Path file, String folder, Features features, Entry entry, double least)
+            throws IOException {
+        Line line = reading.line(entry.line()).orElseThrow();
+        Version newest = line.newest().orElseThrow();
+        Optional<Features> there = evidence.features(reading, newest);
+        boolean otherKind = there.isPresent()
+                && there.get().kind() != ContentKind.EMPTY
+                && there.get().kind() != features.kind()
+                && ContentKind.byName(entry.name()) != features.kind();
+        if (otherKind) {
+            return Optional.empty();
+        }
+        OptionalDouble share =
+                there.isPresent() ? Likeness.of(features, there.get(), List.of()) : OptionalDouble.empty();
+        int same = line.versions().stream()
+                .filter(v -> v.digest().equals(features.scan().digest()))
+                .mapToInt(Version::number)
+                .findFirst()
+                .orElse(0);
+        if (share.orElse(same > 0 ? 1 : 0) < least) {
+            return Optional.empty();
+        }
+        return Optional.of(new Stray(
+                file,
+                modified(file),
+                features.size(),
+                features.kind(),
+                RelativePath.child(folder, entry.name()),
+                entry.removed().isEmpty(),
+                same > 0 ? 100 : share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1,
+                same));
+    }
+
+    /** The file that a copy has most in common with, whatever its name. */
+    private Optional<Stray> alike(
+            Reading reading, Path file, String folder, Features features, Map<String, Entry> files, String own)
+            throws IOException {
+        Optional<Stray> best = Optional.empty();
+        for (Entry e : files.values().stream().limit(SEARCHED_MOST).toList()) {
+            boolean stray = e.name().equals(own) || StrayName.original(e.name()).isPresent();
+            if (stray || ContentKind.byName(e.name()) != features.kind()) {
+                continue;
+            }
+            Optional<Stray> s = known(reading, file, folder, features, e, LEAST);
+            if (s.isPresent()
+                    && (best.isEmpty() || s.get().shared() > best.get().shared())) {
+                best = s;
+            }
+        }
+        return best;
+    }
+
+    /** What is to be put in to take a copy in: as a version of its file, or to bring that back under its right name. */
+    public Revision revision(Stray stray, boolean take) {
+        String note = Words.of("stray.note", stray.file().getFileName(), Say.full(stray.modified(), clock.getZone()));
+        return new Revision(stray.file(), stray.belongsTo(), note, org.mendedleaf.core.line.Stage.BY_RULE, take);
+    }
+}

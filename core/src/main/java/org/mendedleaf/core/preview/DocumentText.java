@@ -1,0 +1,163 @@
+package org.mendedleaf.core.preview;
+
+import java.io.ByteArrayInputStream;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.io.RandomAccessReadBuffer;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+
+/** The words of a content: of text as they are, of office documents (ZIP with XML members) and PDF without their form. */
+public final class DocumentText {
+
+    /** Contents larger than this have no words taken out of them. Bytes. */
+    public static final int MOST = 32 << 20;
+
+    private static final long UNPACKED_MOST = 96L << 20;
+    private static final int PAGES_MOST = 400;
+
+    private static final class Xml {
+        private static final XMLInputFactory FACTORY = XMLInputFactory.newInstance();
+
+        static {
+            FACTORY.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+            FACTORY.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+            FACTORY.setProperty(XMLInputFactory.IS_COALESCING, false);
+        }
+    }
+
+    private DocumentText() {}
+
+    /**
+     * The words of a content; empty when it has none that can be read, as with pictures and damaged documents.
+     *
+     * @param mediaType what it is, as {@link Contents#mediaType} says
+     */
+    public static Optional<String> of(String mediaType, byte[] content) {
+        if (content.length == 0 || content.length > MOST) {
+            return Optional.empty();
+        }
+        try {
+            if (startsLikeZip(content)) {
+                return filled(members(content));
+            }
+            if (mediaType.equals("application/pdf")) {
+                return filled(pdf(content));
+            }
+        } catch (IOException | RuntimeException e) {
+            // A document that cannot be read is none whose words could be compared.
+            org.slf4j.LoggerFactory.getLogger(DocumentText.class).debug("no words in a {}", mediaType, e);
+            return Optional.empty();
+        }
+        Optional<String> text = Contents.text(content);
+        boolean markup = mediaType.endsWith("xml") || mediaType.equals("text/html");
+        return markup ? text.map(t -> t.replaceAll("<[^>]*>", " ")) : text;
+    }
+
+    private static Optional<String> filled(String text) {
+        return text.isBlank() ? Optional.empty() : Optional.of(text);
+    }
+
+    private static boolean startsLikeZip(byte[] b) {
+        return b.length > 30 && b[0] == 'P' && b[1] == 'K' && b[2] == 3 && b[3] == 4;
+    }
+
+    /** Members with what people wrote: OpenDocument (ISO/IEC 26300) and Office Open XML (ISO/IEC 29500). */
+    private static boolean holdsWords(String member) {
+        String m = member.toLowerCase(Locale.ROOT);
+        return m.equals("content.xml")
+                || m.equals("word/document.xml")
+                || m.startsWith("word/header")
+                || m.startsWith("word/footer")
+                || m.equals("xl/sharedstrings.xml")
+                || (m.startsWith("xl/worksheets/") && m.endsWith(".xml"))
+                || (m.startsWith("ppt/slides/") && m.endsWith(".xml"));
+    }
+
+    private static String members(byte[] content) throws IOException {
+        StringBuilder words = new StringBuilder();
+        long[] left = {UNPACKED_MOST};
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(content))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
+                if (holdsWords(e.getName())) {
+                    xml(new Limited(zip, left), words);
+                }
+            }
+        }
+        return words.toString();
+    }
+
+    private static void xml(InputStream in, StringBuilder words) throws IOException {
+        try {
+            XMLStreamReader reader = Xml.FACTORY.createXMLStreamReader(in);
+            while (reader.hasNext()) {
+                int event = reader.next();
+                if (event == XMLStreamReader.CHARACTERS || event == XMLStreamReader.CDATA) {
+                    words.append(reader.getText());
+                } else if (event == XMLStreamReader.END_ELEMENT && ends(reader.getLocalName())) {
+                    words.append('\n');
+                }
+            }
+            reader.close();
+        } catch (XMLStreamException e) {
+            throw new IOException(e);
+        }
+    }
+
+    /** Elements after which other words begin: paragraphs, headings, cells, shared texts. */
+    private static boolean ends(String element) {
+        return element.equals("p")
+                || element.equals("h")
+                || element.equals("si")
+                || element.equals("c")
+                || element.equals("table-cell");
+    }
+
+    private static String pdf(byte[] content) throws IOException {
+        try (PDDocument document = Loader.loadPDF(new RandomAccessReadBuffer(content))) {
+            PDFTextStripper stripper = new PDFTextStripper();
+            stripper.setEndPage(PAGES_MOST);
+            return stripper.getText(document);
+        }
+    }
+
+    /** Ends early on a member that unpacks to far more than any document does. */
+    private static final class Limited extends FilterInputStream {
+        private final long[] left;
+
+        Limited(InputStream in, long[] left) {
+            super(in);
+            this.left = left;
+        }
+
+        @Override
+        public int read() throws IOException {
+            byte[] one = new byte[1];
+            return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+        }
+
+        @Override
+        public int read(byte[] b, int off, int len) throws IOException {
+            if (left[0] <= 0) {
+                throw new IOException("too much in one document");
+            }
+            int n = super.read(b, off, len);
+            left[0] -= Math.max(0, n);
+            return n;
+        }
+
+        @Override
+        public void close() {
+            // The archive goes on to its next member.
+        }
+    }
+}

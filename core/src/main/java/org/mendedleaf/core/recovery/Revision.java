@@ -1,0 +1,27 @@
+package org.mendedleaf.core.recovery;
+
+import java.nio.file.Path;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Stage;
+
+/**
+ * A file to put in as the next version of a line, or as a new file.
+ *
+ * @param file on this computer
+ * @param path in the place
+ * @param note that shall stand at the version; empty for none
+ * @param stage whether it is a draft
+ * @param take whether the file is removed from where it was, once its content is a version
+ */
+public record Revision(Path file, String path, String note, Stage stage, boolean take) {
+
+    /** Refuses a path that is none. */
+    public Revision {
+        RelativePath.requirePath(path);
+    }
+
+    /** One that is a draft or not as the place's rules say, and whose file stays where it is. */
+    public Revision(Path file, String path, String note) {
+        this(file, path, note, Stage.BY_RULE, false);
+    }
+}

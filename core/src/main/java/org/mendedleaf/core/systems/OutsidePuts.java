@@ -1,0 +1,245 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.OutsideWriter;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FoldResult;
+import org.mendedleaf.core.recovery.Folding;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.vault.ContentWorker;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** Puts files into a place of another system, and folds copies there. */
+final class OutsidePuts {
+
+    private final OutsideWork work;
+    private final OpenVault vault;
+    private final OutsideSystem system;
+    private final Clock clock;
+
+    OutsidePuts(OutsideWork work, OpenVault vault, OutsideSystem system, Clock clock) {
+        this.work = work;
+        this.vault = vault;
+        this.system = system;
+        this.clock = clock;
+    }
+
+    /** Puts files in, several at a time. */
+    PutResult put(List<Revision> revisions, Progress progress) throws IOException {
+        Set<String> paths = new LinkedHashSet<>();
+        for (Revision r : revisions) {
+            if (!paths.add(r.path())) {
+                throw new IllegalArgumentException(Words.of("put.twice", r.path()));
+            }
+        }
+        boolean staged = revisions.stream().anyMatch(r -> r.stage() != Stage.BY_RULE);
+        if (staged && !work.hasDrafts()) {
+            throw new IllegalArgumentException(
+                    Words.of("put.noDrafts", work.place().where()));
+        }
+        work.look(Progress.NONE);
+        Map<String, Integer> before = new HashMap<>();
+        long bytes = 0;
+        for (Revision r : revisions) {
+            before.put(r.path(), OutsideWork.current(work.line(r.path())));
+            work.secure(r.path());
+            bytes += Files.isRegularFile(r.file()) ? Files.size(r.file()) : 0;
+        }
+        progress.begin(Words.of("put.step"), revisions.size(), bytes);
+        Map<String, Digest> digests = new ConcurrentHashMap<>();
+        Map<String, String> failed = Transfers.run(
+                revisions,
+                Revision::path,
+                r -> {
+                    Digest sha = OutsideWork.digest(r.file());
+                    digests.put(r.path(), sha);
+                    Instant modified = Files.getLastModifiedTime(r.file()).toInstant();
+                    String point = work.putOne(r.path(), r.file(), sha, modified, r.note());
+                    if (r.stage() == Stage.PUBLISHED) {
+                        system.publish(work.name(), r.path(), point, "", OutsideWork.key());
+                    }
+                    progress.advance(1, Files.size(r.file()));
+                },
+                progress);
+        work.look(Progress.NONE);
+        Map<String, Integer> numbers = new LinkedHashMap<>();
+        long action = work.note(ActionKind.PUT, 0, before, numbers);
+        List<String> same = new ArrayList<>();
+        for (String path : before.keySet()) {
+            if (!numbers.containsKey(path) && !failed.containsKey(path)) {
+                numbers.put(path, before.get(path));
+                same.add(path);
+            }
+        }
+        List<String> stayed = takeAway(revisions, failed, same, digests, action);
+        boolean cancelled = failed.values().remove(Transfers.NOT_STARTED);
+        while (failed.values().remove(Transfers.NOT_STARTED)) {
+            // All that were not begun are none that failed.
+            cancelled = true;
+        }
+        return new PutResult(action, numbers, failed, same, stayed, cancelled);
+    }
+
+    /** Files that shall not stay where they were go, once the vault has what the undo would need. */
+    private List<String> takeAway(
+            List<Revision> revisions,
+            Map<String, String> failed,
+            List<String> same,
+            Map<String, Digest> digests,
+            long action)
+            throws IOException {
+        List<String> stayed = new ArrayList<>();
+        for (Revision r : revisions) {
+            if (!r.take() || failed.containsKey(r.path())) {
+                continue;
+            }
+            if (same.contains(r.path()) || action == 0) {
+                stayed.add(Words.of("put.stayedSame", r.file()));
+                continue;
+            }
+            try {
+                takeAway(r, Objects.requireNonNull(digests.get(r.path())), action);
+            } catch (IOException e) {
+                stayed.add(r.file() + ": " + Failures.words(e));
+            }
+        }
+        return stayed;
+    }
+
+    private void takeAway(Revision r, Digest put, long action) throws IOException {
+        Version v = work.line(r.path()).flatMap(Line::newest).orElseThrow();
+        if (Files.isSymbolicLink(r.file())) {
+            throw new IOException(Words.of("put.link"));
+        }
+        if (!put.equals(OutsideWork.digest(r.file()))) {
+            throw new IOException(Words.of("restore.changedMeanwhile"));
+        }
+        RemarkStore.Taken taken = new RemarkStore.Taken(
+                r.file().toRealPath(LinkOption.NOFOLLOW_LINKS).toString(), v.line(), v.number());
+        try (WriteSession session = vault.write();
+                ContentWorker worker = new ContentWorker(session.chunks());
+                FileChannel in = FileChannel.open(r.file())) {
+            OutsideWriter.fill(session, v.line(), v.number(), worker.store(in, n -> {}));
+            RemarkStore.taken(session, action, taken);
+            session.commit();
+        }
+        try {
+            Files.delete(r.file());
+        } catch (IOException e) {
+            try (WriteSession session = vault.write()) {
+                RemarkStore.notTaken(session, action, taken);
+                session.commit();
+            }
+            throw e;
+        }
+    }
+
+    /** Makes copies the versions of one file each: their contents go in one after the other, then they are removed. */
+    FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
+        work.look(Progress.NONE);
+        Map<String, Integer> before = new LinkedHashMap<>();
+        Map<String, Integer> versions = new LinkedHashMap<>();
+        Map<String, String> failed = new LinkedHashMap<>();
+        List<String> removed = new ArrayList<>();
+        progress.begin(
+                Words.of("fold.step"),
+                foldings.stream().mapToInt(f -> f.order().size()).sum(),
+                0);
+        boolean cancelled = false;
+        for (Folding f : foldings) {
+            if (progress.isCancelled()) {
+                cancelled = true;
+                break;
+            }
+            Map<String, Integer> touched = new LinkedHashMap<>();
+            touched.put(f.keep(), OutsideWork.current(work.line(f.keep())));
+            for (String path : f.order()) {
+                touched.put(path, OutsideWork.current(work.line(path)));
+            }
+            before.putAll(touched);
+            fold(f, versions, failed, removed);
+            progress.advance(f.order().size(), 0);
+        }
+        work.look(Progress.NONE);
+        long action = work.note(ActionKind.FOLDED, 0, before, new HashMap<>());
+        return new FoldResult(action, versions, removed, failed, cancelled);
+    }
+
+    private void fold(Folding f, Map<String, Integer> versions, Map<String, String> failed, List<String> removed)
+            throws IOException {
+        Map<String, Version> contents = new LinkedHashMap<>();
+        for (String path : f.order()) {
+            Optional<Version> v =
+                    work.line(path).filter(l -> l.removed().isEmpty()).flatMap(Line::newest);
+            if (v.isPresent()) {
+                contents.put(path, v.get());
+            } else {
+                failed.put(path, Words.of("fold.notKept"));
+            }
+        }
+        if (contents.keySet().stream().allMatch(f.keep()::equals)) {
+            return;
+        }
+        work.secure(f.keep());
+        Version current = null;
+        boolean begun = false;
+        int added = 0;
+        for (Map.Entry<String, Version> e : contents.entrySet()) {
+            boolean isKept = e.getKey().equals(f.keep());
+            Version v = e.getValue();
+            boolean there = isKept ? !begun : current != null && current.sameContent(v);
+            try {
+                if (!there) {
+                    work.putContent(f.keep(), v, isKept ? v.note() : note(v));
+                    begun = true;
+                    added++;
+                }
+                current = v;
+                if (!isKept) {
+                    work.secure(e.getKey());
+                    system.remove(work.name(), e.getKey(), OutsideWork.key());
+                    removed.add(e.getKey());
+                }
+            } catch (SystemException x) {
+                failed.put(e.getKey(), x.words());
+            }
+        }
+        versions.merge(f.keep(), added, Integer::sum);
+    }
+
+    private String note(Version v) {
+        String words = Words.of(
+                "fold.note",
+                RelativePath.name(v.path()),
+                Say.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), clock.getZone()));
+        return v.note().isEmpty() ? words : words + " " + v.note();
+    }
+}

@@ -1,0 +1,78 @@
+package org.mendedleaf.core.vault;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.ReadableByteChannel;
+import java.nio.channels.SeekableByteChannel;
+import java.util.function.LongConsumer;
+
+/** Reads a content and hands out its chunks in order; the same content is always cut into the same chunks. */
+final class ContentCutter {
+
+    private static final int WINDOW = 2 << 20;
+
+    private final byte[] window = new byte[WINDOW];
+
+    /** Takes a chunk: {@code length} bytes from {@code from} on, which are good until it returns. */
+    @FunctionalInterface
+    interface Taker {
+        void chunk(byte[] bytes, int from, int length) throws IOException;
+    }
+
+    /**
+     * Cuts what a channel gives, up to its end.
+     *
+     * @param read told the number of bytes after each part that was read
+     * @return the length of the content, bytes
+     */
+    long cut(ReadableByteChannel in, LongConsumer read, Taker taker) throws IOException {
+        long total = 0;
+        int have = fill(in, 0, read);
+        boolean ended = have < window.length;
+        long[] seams = seams(in, have, ended);
+        int seam = 0;
+        int from = 0;
+        while (from < have) {
+            while (seam < seams.length && seams[seam] <= total) {
+                seam++;
+            }
+            int to = have;
+            if (seam < seams.length) {
+                to = (int) Math.min(to, from + (seams[seam] - total));
+            }
+            int end = Chunker.cut(window, from, to);
+            taker.chunk(window, from, end - from);
+            total += end - from;
+            from = end;
+            if (!ended && have - from < Chunker.MAX) {
+                System.arraycopy(window, from, window, 0, have - from);
+                have = fill(in, have - from, read);
+                ended = have < window.length;
+                from = 0;
+            }
+        }
+        return total;
+    }
+
+    private int fill(ReadableByteChannel in, int from, LongConsumer read) throws IOException {
+        ByteBuffer buffer = ByteBuffer.wrap(window, from, window.length - from);
+        while (buffer.hasRemaining()) {
+            int n = in.read(buffer);
+            if (n < 0) {
+                break;
+            }
+            read.accept(n);
+        }
+        return buffer.position();
+    }
+
+    private long[] seams(ReadableByteChannel in, int have, boolean ended) throws IOException {
+        if (!ZipSeams.startsLikeZip(window, have)) {
+            return new long[0];
+        }
+        if (ended) {
+            return ZipSeams.of(window, have);
+        }
+        return in instanceof SeekableByteChannel file ? ZipSeams.of(file, file.size()) : new long[0];
+    }
+}
