@@ -208,10 +208,24 @@ class SnapshotsTest {
         }
         try (var catalogue = java.sql.DriverManager.getConnection("jdbc:sqlite:" + temp.resolve("vault/catalogue.db"));
                 var statement = catalogue.createStatement()) {
-            for (String table : List.of("snapshot", "schedule", "packed", "packed_due")) {
+            for (String table : List.of(
+                    "snapshot",
+                    "schedule",
+                    "packed",
+                    "packed_due",
+                    "rule",
+                    "member",
+                    "edition",
+                    "checkout",
+                    "comment",
+                    "noted",
+                    "card",
+                    "finding",
+                    "taken")) {
                 statement.execute("DROP TABLE " + table);
             }
-            statement.execute("DELETE FROM flyway_schema_history WHERE version = '3'");
+            statement.execute("DROP INDEX version_noted");
+            statement.execute("DELETE FROM flyway_schema_history WHERE version IN ('3', '4')");
             statement.execute("PRAGMA user_version = 2");
         }
         try (TestPlace p = new TestPlace(temp)) {
