@@ -12,7 +12,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
 /** Small documents in the OpenDocument format (ISO/IEC 26300): spreadsheets, texts and presentations. */
-final class OpenDocument {
+public final class OpenDocument {
 
     private static final String NAMESPACES = " xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\""
             + " xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\""
@@ -24,7 +24,7 @@ final class OpenDocument {
     private OpenDocument() {}
 
     /** A spreadsheet with one sheet; cells that are numbers become numbers. */
-    static byte[] sheet(String name, List<List<String>> rows) {
+    public static byte[] sheet(String name, List<List<String>> rows) {
         StringBuilder body = new StringBuilder("<office:spreadsheet><table:table table:name=\"")
                 .append(escape(name))
                 .append("\">");
@@ -49,7 +49,7 @@ final class OpenDocument {
     }
 
     /** A text; lines that begin with "# " are headings. */
-    static byte[] text(List<String> paragraphs) {
+    public static byte[] text(List<String> paragraphs) {
         StringBuilder body = new StringBuilder("<office:text>");
         for (String p : paragraphs) {
             body.append(
@@ -61,7 +61,7 @@ final class OpenDocument {
     }
 
     /** A presentation: a slide for each title, with its picture when there is one of that number. */
-    static byte[] slides(List<String> titles, List<byte[]> pictures) {
+    public static byte[] slides(List<String> titles, List<byte[]> pictures) {
         StringBuilder body = new StringBuilder("<office:presentation>");
         Map<String, byte[]> extra = new LinkedHashMap<>();
         for (int i = 0; i < titles.size(); i++) {

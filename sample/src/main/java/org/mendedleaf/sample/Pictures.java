@@ -21,12 +21,12 @@ import org.apache.pdfbox.pdmodel.font.PDType1Font;
 import org.apache.pdfbox.pdmodel.font.Standard14Fonts;
 
 /** Pictures and pages for the sample office, drawn by code. */
-final class Pictures {
+public final class Pictures {
 
     private Pictures() {}
 
     /** A bottle label: an apple on a ground of its own colour, with as many leaves as its edition. */
-    static byte[] label(String kind, int hue, int edition) {
+    public static byte[] label(String kind, int hue, int edition) {
         BufferedImage image = new BufferedImage(420, 560, BufferedImage.TYPE_INT_RGB);
         Graphics2D g = image.createGraphics();
         g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
@@ -52,7 +52,7 @@ final class Pictures {
     }
 
     /** A photograph, as far as a program can take one: a sky, a meadow, trees and noise. */
-    static BufferedImage photograph(int width, int height, Random random) {
+    public static BufferedImage photograph(int width, int height, Random random) {
         BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
         Graphics2D g = image.createGraphics();
         g.setPaint(new GradientPaint(0, 0, new Color(150, 190, 220), 0, height / 2f, new Color(225, 232, 225)));
@@ -80,11 +80,11 @@ final class Pictures {
         return Math.max(0, Math.min(255, (channel & 255) + by));
     }
 
-    static byte[] png(BufferedImage image) {
+    public static byte[] png(BufferedImage image) {
         return write(image, "png");
     }
 
-    static byte[] jpeg(BufferedImage image) {
+    public static byte[] jpeg(BufferedImage image) {
         return write(image, "jpg");
     }
 
@@ -98,7 +98,7 @@ final class Pictures {
     }
 
     /** An archive of photographs. */
-    static byte[] album(int pictures, Random random) {
+    public static byte[] album(int pictures, Random random) {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             for (int i = 1; i <= pictures; i++) {
@@ -112,7 +112,7 @@ final class Pictures {
     }
 
     /** A page of lines as PDF. */
-    static byte[] pdf(List<String> lines) {
+    public static byte[] pdf(List<String> lines) {
         try (PDDocument document = new PDDocument();
                 ByteArrayOutputStream out = new ByteArrayOutputStream()) {
             // The same bytes on every run: the identity of the file comes from its text.

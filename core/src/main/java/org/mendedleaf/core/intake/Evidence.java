@@ -33,7 +33,7 @@ import org.mendedleaf.core.words.Words;
 public final class Evidence {
 
     /** Neighbours are looked at up to so many. */
-    private static final int NEIGHBOURS_MOST = 6;
+    private static final int NEIGHBOURS_MOST = 10;
 
     /** Of contents larger than this only the first bytes are read, besides their chunks. */
     private static final int HEAD = 64 * 1024;

@@ -15,9 +15,6 @@ final class Likeness {
     /** With fewer words than this, a text says too little. */
     private static final int WORDS_LEAST = 6;
 
-    /** A neighbour that has so much of the current version is a copy of it, and not another file of its kind. */
-    private static final double COPY = 0.8;
-
     /** Fewer runs than this that neighbours do not have say nothing. */
     private static final int OWN_LEAST = 4;
 
@@ -51,12 +48,11 @@ final class Likeness {
         Shingles theirs = incoming.near();
         boolean any = false;
         for (Features n : neighbours) {
-            if (n.far().containment(current.far()) >= COPY || n.words() < WORDS_LEAST) {
-                continue;
+            if (n.words() >= WORDS_LEAST) {
+                any = true;
+                mine = mine.without(n.near());
+                theirs = theirs.without(n.near());
             }
-            any = true;
-            mine = mine.without(n.near());
-            theirs = theirs.without(n.near());
         }
         if (!any || mine.size() < OWN_LEAST || theirs.size() < OWN_LEAST) {
             return all;

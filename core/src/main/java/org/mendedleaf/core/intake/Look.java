@@ -24,6 +24,9 @@ record Look(int width, int height, float[] fields) {
     /** Colours closer than this in all three are taken for the same. */
     private static final float SAME = 14;
 
+    /** So much any two pictures may have in common, as skies are blue and paper is white. */
+    private static final double ANY = 0.45;
+
     /** Pictures with more pixels than this along a side are read with fewer. */
     private static final int ENOUGH = 1024;
 
@@ -77,7 +80,7 @@ record Look(int width, int height, float[] fields) {
 
     /**
      * How alike two pictures look, 0 to 1: the share of fields of the same colour, or how well their light goes together
-     * where their colours do too, whichever is more.
+     * where their colours do too, whichever is more, beyond what any two pictures have in common.
      */
     double alike(Look other) {
         int same = 0;
@@ -92,7 +95,7 @@ record Look(int width, int height, float[] fields) {
         }
         double fieldsAlike = (double) same / (SIDE * SIDE);
         double lightAlike = colour / (SIDE * SIDE) < SAME ? Math.max(0, correlation(other)) : 0;
-        return Math.max(fieldsAlike, lightAlike * lightAlike);
+        return Math.max(0, (Math.max(fieldsAlike, lightAlike * lightAlike) - ANY) / (1 - ANY));
     }
 
     private double light(int i) {

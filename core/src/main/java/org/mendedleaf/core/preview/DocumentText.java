@@ -4,8 +4,13 @@ import java.io.ByteArrayInputStream;
 import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import javax.xml.stream.XMLInputFactory;
@@ -25,13 +30,16 @@ public final class DocumentText {
     private static final long UNPACKED_MOST = 96L << 20;
     private static final int PAGES_MOST = 400;
 
+    /** Elements after which other words begin: paragraphs, headings, cells. */
+    private static final Set<String> ENDS = Set.of("p", "h", "c", "table-cell");
+
     private static final class Xml {
         private static final XMLInputFactory FACTORY = XMLInputFactory.newInstance();
 
         static {
             FACTORY.setProperty(XMLInputFactory.SUPPORT_DTD, false);
             FACTORY.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
-            FACTORY.setProperty(XMLInputFactory.IS_COALESCING, false);
+            FACTORY.setProperty(XMLInputFactory.IS_COALESCING, true);
         }
     }
 
@@ -84,42 +92,90 @@ public final class DocumentText {
     }
 
     private static String members(byte[] content) throws IOException {
-        StringBuilder words = new StringBuilder();
+        Map<String, byte[]> members = new LinkedHashMap<>();
         long[] left = {UNPACKED_MOST};
         try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(content))) {
             for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
                 if (holdsWords(e.getName())) {
-                    xml(new Limited(zip, left), words);
+                    members.put(e.getName().toLowerCase(Locale.ROOT), new Limited(zip, left).readAllBytes());
                 }
             }
+        }
+        // Cells of Office Open XML name their texts by number, and the texts stand in a member of their own.
+        List<String> shared = new ArrayList<>();
+        byte[] strings = members.remove("xl/sharedstrings.xml");
+        if (strings != null) {
+            StringBuilder one = new StringBuilder();
+            walk(strings, new Walker() {
+                @Override
+                public void text(String text, String type) {
+                    one.append(text);
+                }
+
+                @Override
+                public void ends(String element) {
+                    if (element.equals("si")) {
+                        shared.add(one.toString());
+                        one.setLength(0);
+                    }
+                }
+            });
+        }
+        StringBuilder words = new StringBuilder();
+        for (byte[] member : members.values()) {
+            walk(member, new Walker() {
+                @Override
+                public void text(String text, String type) {
+                    boolean named = type.equals("s") && text.matches("\\d{1,9}");
+                    int number = named ? Integer.parseInt(text) : -1;
+                    words.append(number >= 0 && number < shared.size() ? shared.get(number) : text);
+                }
+
+                @Override
+                public void ends(String element) {
+                    if (ENDS.contains(element)) {
+                        words.append('\n');
+                    }
+                }
+            });
         }
         return words.toString();
     }
 
-    private static void xml(InputStream in, StringBuilder words) throws IOException {
+    /** Hears of the texts and the ends of elements in a member. */
+    private interface Walker {
+        /** A text, with the type of the cell that it is in. */
+        void text(String text, String type);
+
+        void ends(String element);
+    }
+
+    private static void walk(byte[] member, Walker walker) throws IOException {
         try {
-            XMLStreamReader reader = Xml.FACTORY.createXMLStreamReader(in);
+            XMLStreamReader reader = Xml.FACTORY.createXMLStreamReader(new ByteArrayInputStream(member));
+            String type = "";
             while (reader.hasNext()) {
-                int event = reader.next();
-                if (event == XMLStreamReader.CHARACTERS || event == XMLStreamReader.CDATA) {
-                    words.append(reader.getText());
-                } else if (event == XMLStreamReader.END_ELEMENT && ends(reader.getLocalName())) {
-                    words.append('\n');
+                switch (reader.next()) {
+                    case XMLStreamReader.START_ELEMENT -> {
+                        if (reader.getLocalName().equals("c")) {
+                            String t = reader.getAttributeValue(null, "t");
+                            type = t == null ? "" : t;
+                        }
+                    }
+                    case XMLStreamReader.CHARACTERS, XMLStreamReader.CDATA -> walker.text(reader.getText(), type);
+                    case XMLStreamReader.END_ELEMENT -> {
+                        walker.ends(reader.getLocalName());
+                        type = reader.getLocalName().equals("c") ? "" : type;
+                    }
+                    default -> {
+                        // Nothing else holds words.
+                    }
                 }
             }
             reader.close();
         } catch (XMLStreamException e) {
             throw new IOException(e);
         }
-    }
-
-    /** Elements after which other words begin: paragraphs, headings, cells, shared texts. */
-    private static boolean ends(String element) {
-        return element.equals("p")
-                || element.equals("h")
-                || element.equals("si")
-                || element.equals("c")
-                || element.equals("table-cell");
     }
 
     private static String pdf(byte[] content) throws IOException {
