@@ -19,7 +19,11 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.intake.Evidence;
+import org.mendedleaf.core.intake.FolderLines;
+import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -27,12 +31,16 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.rules.NotAllowedException;
+import org.mendedleaf.core.rules.Sight;
 import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemException;
@@ -59,8 +67,18 @@ abstract class Base implements Callable<Integer> {
     @Option(names = "--json", descriptionKey = "cli.option.json")
     boolean json;
 
+    @Option(names = "--working-as", paramLabel = "NAME", descriptionKey = "cli.option.workingAs")
+    @Nullable
+    String workingAs;
+
     Base(Surroundings surroundings) {
         this.surroundings = surroundings;
+    }
+
+    /** Who works here: the person of this computer, unless chosen otherwise. */
+    String who() throws IOException {
+        String as = workingAs;
+        return as == null ? home().who() : as;
     }
 
     Home home() throws IOException {
@@ -83,7 +101,7 @@ abstract class Base implements Callable<Integer> {
     }
 
     Authors authors() throws IOException {
-        return Authors.owners(System.getProperty("user.name"), home().who());
+        return Authors.owners(System.getProperty("user.name"), who());
     }
 
     /** The vaults that this command is about: the one that was named, or all of the user's. */
@@ -210,8 +228,8 @@ abstract class Base implements Callable<Integer> {
     /** Work with files where they are. */
     FileWork work(OpenVault open, Place place) throws IOException {
         return place.isOutside()
-                ? new OutsideWork(open, place, book(), clock(), home().who())
-                : new Recovery(open, place, clock(), authors(), home().who());
+                ? new OutsideWork(open, place, book(), clock(), who())
+                : new Recovery(open, place, clock(), authors(), who());
     }
 
     FileWork work(Located located) throws IOException {
@@ -225,15 +243,44 @@ abstract class Base implements Callable<Integer> {
         }
     }
 
-    Snapshots snapshots(Located located) throws IOException {
-        return new Snapshots(located.vault(), located.place(), clock(), authors(), home().who());
+    /** Publishing, check-out and notes where the file is. */
+    LineWork lineWork(Located located) throws IOException {
+        return located.place().isOutside()
+                ? new OutsideLines(located.vault(), located.place(), book(), clock(), who())
+                : new FolderLines(located.vault(), located.place(), clock(), authors(), who());
     }
 
-    Recovery recovery(Located located) throws IOException {
+    /** What the guard goes by. */
+    Evidence evidence(Located located) throws IOException {
+        Fetch fetch = new Fetch(located.vault(), book());
+        return new Evidence(located.vault(), located.place(), clock(), v -> fetch.bytes(v, DocumentText.MOST));
+    }
+
+    /** The line of a file as who works here may see it. */
+    Line line(Located located, Reading reading) throws IOException {
+        Line line = reading.line(located.place(), located.path())
+                .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+        String name = who();
+        return Sight.see(reading, line, name)
+                .orElseThrow(() -> new NotAllowedException(Words.of("rights.hidden", name, located.file())));
+    }
+
+    /** The version that somebody names, by what people call it or by its number. */
+    static Version version(Line line, String named) {
+        return line.version(named)
+                .orElseThrow(() -> new IllegalArgumentException(Words.of(
+                        "cli.noVersion", line.path(), named, line.versions().size())));
+    }
+
+    Snapshots snapshots(Located located) throws IOException {
+        return new Snapshots(located.vault(), located.place(), clock(), authors(), who());
+    }
+
+    /** Refuses what is only for folders. */
+    static void folderOnly(Located located) {
         if (located.place().isOutside()) {
             throw new IllegalArgumentException(Words.of("cli.folderOnly", located.file()));
         }
-        return new Recovery(located.vault(), located.place(), clock(), authors(), home().who());
     }
 
     /** The moment that was typed, or now; refused when it lies before the place was first captured. */

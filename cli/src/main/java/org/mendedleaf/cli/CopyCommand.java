@@ -3,11 +3,9 @@ package org.mendedleaf.cli;
 import java.nio.file.Path;
 import java.util.Map;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Elsewhere;
-import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -21,7 +19,8 @@ final class CopyCommand extends Base {
     Path file;
 
     @Option(names = "--version", paramLabel = "N", required = true, descriptionKey = "cli.option.version")
-    int version;
+    @SuppressWarnings("NullAway.Init")
+    String version;
 
     @Option(names = "--to", paramLabel = "DIR", required = true, descriptionKey = "cli.copy.to")
     @SuppressWarnings("NullAway.Init")
@@ -36,14 +35,7 @@ final class CopyCommand extends Base {
         try (Located located = locate(file)) {
             Version wanted;
             try (Reading reading = located.vault().read()) {
-                Line line = reading.line(located.place(), located.path())
-                        .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
-                wanted = line.version(version)
-                        .orElseThrow(() -> new IllegalArgumentException(Words.of(
-                                "cli.noVersion",
-                                line.path(),
-                                version,
-                                line.versions().size())));
+                wanted = version(line(located, reading), version);
             }
             wanted = inVault(located.vault(), wanted);
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {

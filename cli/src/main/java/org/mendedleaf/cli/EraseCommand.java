@@ -2,7 +2,6 @@ package org.mendedleaf.cli;
 
 import java.nio.file.Path;
 import java.util.Map;
-import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.systems.OutsideWork;
@@ -20,7 +19,8 @@ final class EraseCommand extends Base {
     Path file;
 
     @Option(names = "--version", required = true, paramLabel = "N", descriptionKey = "cli.option.version")
-    int version;
+    @SuppressWarnings("NullAway.Init")
+    String version;
 
     @Option(names = "--yes", descriptionKey = "cli.erase.yes")
     boolean yes;
@@ -37,14 +37,7 @@ final class EraseCommand extends Base {
             }
             Version wanted;
             try (Reading reading = located.vault().read()) {
-                Line line = reading.line(located.place(), located.path())
-                        .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
-                wanted = line.version(version)
-                        .orElseThrow(() -> new IllegalArgumentException(Words.of(
-                                "cli.noVersion",
-                                line.path(),
-                                version,
-                                line.versions().size())));
+                wanted = version(line(located, reading), version);
             }
             if (!yes) {
                 complain(Words.of(
@@ -55,8 +48,7 @@ final class EraseCommand extends Base {
                 return Main.SOME_FAILED;
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                new OutsideWork(located.vault(), located.place(), book(), clock(), home().who())
-                        .erase(wanted, progress);
+                new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(wanted, progress);
             }
             if (json) {
                 printJson(Map.of("erased", version, "path", wanted.path()));

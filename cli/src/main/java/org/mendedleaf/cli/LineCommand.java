@@ -5,13 +5,24 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.mendedleaf.core.intake.PublishedKeep;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
+import org.mendedleaf.core.line.Comment;
 import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.PlainDigests;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.Digest;
@@ -36,24 +47,62 @@ final class LineCommand extends Base {
     public Integer call() throws Exception {
         try (Located located = locate(file);
                 Reading reading = located.vault().read()) {
-            Line line = reading.line(located.place(), located.path())
-                    .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+            Line line = line(located, reading);
             MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
+            Said said = Said.of(reading, line);
             if (json) {
-                printJson(json(merged, new PlainDigests(located.vault()).of(line)));
+                printJson(json(merged, new PlainDigests(located.vault()).of(line), said));
             } else {
-                print(merged);
+                print(merged, said);
             }
             return Main.DONE;
         }
     }
 
-    private void print(MergedLine merged) throws java.io.IOException {
+    /**
+     * What is said of a line besides its points.
+     *
+     * @param beyond why versions go beyond what the place is meant to keep, by number
+     */
+    private record Said(
+            List<Comment> comments,
+            Card card,
+            Optional<CheckOut> out,
+            List<Finding> findings,
+            Map<Integer, String> beyond) {
+
+        static Said of(Reading reading, Line line) throws java.io.IOException {
+            boolean outside = line.place().isOutside();
+            return new Said(
+                    RemarkStore.of(reading).comments(line.id()),
+                    RemarkStore.of(reading).card(line.id()),
+                    CheckOutStore.of(reading).get(line.id()),
+                    FindingStore.of(reading).open(line),
+                    outside
+                            ? Map.of()
+                            : PublishedKeep.beyond(
+                                    line.versions(),
+                                    PlaceRules.of(reading, line.place()).settings()));
+        }
+    }
+
+    private void print(MergedLine merged, Said said) throws java.io.IOException {
         Line line = merged.own();
         line(line.path() + "  " + Words.of("line.summary", line.versions().size(), Say.size(line.bytes())));
         if (line.removed().isPresent()) {
             say("removed.when", Say.moment(line.removed().get(), now(), zone()));
         }
+        if (said.out().isPresent()) {
+            CheckOut out = said.out().get();
+            say("line.checkedOut", out.who(), Say.moment(out.since(), now(), zone()));
+        }
+        if (!said.card().equals(Card.NOTHING)) {
+            say(
+                    "cli.note.card",
+                    said.card().category(),
+                    Words.of("visibility." + said.card().visibility()));
+        }
+        said.findings().forEach(f -> line(f.words(line.path(), line.label(f.number()))));
         List<List<String>> rows = new ArrayList<>();
         List<Version> versions = line.versions();
         boolean alone = merged.others().isEmpty() && !line.place().isOutside();
@@ -65,7 +114,7 @@ final class LineCommand extends Base {
                 long before =
                         own && older < versions.size() ? versions.get(older).size() : -1;
                 rows.add(List.of(
-                        own ? Integer.toString(v.number()) : "",
+                        own ? label(point, v) : "",
                         when,
                         Say.size(v.size()),
                         before < 0 ? "" : Say.sizeChange(v.size() - before),
@@ -79,12 +128,24 @@ final class LineCommand extends Base {
                                                         "cli.line.there",
                                                         point.line().place().label(),
                                                         v.number()))
-                                + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")));
+                                + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")
+                                + said.comments().stream()
+                                        .filter(c -> own && c.number() == v.number())
+                                        .map(c -> "  " + c.who() + ": “" + c.words() + "”")
+                                        .collect(Collectors.joining())
+                                + (own && said.beyond().containsKey(v.number())
+                                        ? "  (" + said.beyond().get(v.number()) + ")"
+                                        : "")));
             } else if (point.point() instanceof Event e) {
                 rows.add(List.of("", when, "", "", e.who(), "", Words.of("event." + e.kind(), e.from(), e.to())));
             }
         }
         table(rows, "rlrrlll");
+    }
+
+    /** What its system calls a version, and in a folder what its drafts are called. */
+    private static String label(MergedPoint point, Version v) {
+        return point.label().isEmpty() ? v.edition().label() : point.label();
     }
 
     private String held(MergedPoint point) throws java.io.IOException {
@@ -102,13 +163,23 @@ final class LineCommand extends Base {
                 : held;
     }
 
-    private static Map<String, Object> json(MergedLine merged, Map<Integer, Digest> digests) {
+    private static Map<String, Object> json(MergedLine merged, Map<Integer, Digest> digests, Said said) {
         Line line = merged.own();
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("path", line.path());
         map.put("folder", line.place().where());
         line.removed().ifPresent(r -> map.put("removed", r.toString()));
         map.put("bytesWithVersions", line.bytes());
+        said.out()
+                .ifPresent(o -> map.put(
+                        "checkedOut", Map.of("who", o.who(), "since", o.since().toString())));
+        map.put("category", said.card().category());
+        map.put("visible", said.card().visibility().name());
+        map.put(
+                "findings",
+                said.findings().stream()
+                        .map(f -> f.words(line.path(), line.label(f.number())))
+                        .toList());
         List<Object> points = new ArrayList<>();
         for (MergedPoint p : merged.points()) {
             if (p.point() instanceof Event e) {
@@ -119,6 +190,19 @@ final class LineCommand extends Base {
             boolean own = v.line() == line.id();
             Map<String, Object> row =
                     json(v, own ? digests.get(v.number()) : v.sha256().orElse(null));
+            if (own) {
+                row.put("label", label(p, v));
+                row.put(
+                        "comments",
+                        said.comments().stream()
+                                .filter(c -> c.number() == v.number())
+                                .map(c -> Map.of("who", c.who(), "at", c.at().toString(), "words", c.words()))
+                                .toList());
+                String beyond = said.beyond().get(v.number());
+                if (beyond != null) {
+                    row.put("beyond", beyond);
+                }
+            }
             if (!own) {
                 row.put("place", p.line().place().where());
             }

@@ -1,13 +1,17 @@
 package org.mendedleaf.cli;
 
+import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStreamReader;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.util.Map;
+import java.util.Optional;
 import java.util.ResourceBundle;
+import java.util.function.Predicate;
 import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.SystemException;
@@ -49,6 +53,14 @@ import picocli.CommandLine.Command;
             DisconnectCommand.class,
             PlaceCommand.class,
             PutCommand.class,
+            PublishCommand.class,
+            CheckOutCommand.class,
+            CheckInCommand.class,
+            NoteCommand.class,
+            FoldCommand.class,
+            StraysCommand.class,
+            ArrivalsCommand.class,
+            PeopleCommand.class,
             TakeCommand.class,
             SnapshotCommand.class,
             EraseCommand.class,
@@ -65,15 +77,40 @@ public final class Main extends Group {
     public static void main(String[] arguments) {
         PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
-        int code = run(arguments, System.getenv(), Clock.system(ZoneId.systemDefault()), out, err);
+        Clock clock = Clock.system(ZoneId.systemDefault());
+        int code = run(arguments, new Surroundings(System.getenv(), clock, out, err, terminal(out)));
         out.flush();
         System.exit(code);
     }
 
-    /** Runs a command with these surroundings; returns its exit code. */
+    /** Asks whoever sits at the terminal; a pipe is asked nothing. */
+    private static Optional<Predicate<String>> terminal(PrintWriter out) {
+        return !Boolean.getBoolean("mendedleaf.asks")
+                ? Optional.empty()
+                : Optional.of(question -> {
+                    out.print(Words.of("cli.ask", question) + " ");
+                    out.flush();
+                    try {
+                        String answer =
+                                new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8)).readLine();
+                        return answer != null && answer.strip().equalsIgnoreCase(Words.of("cli.ask.yes"));
+                    } catch (IOException e) {
+                        return false;
+                    }
+                });
+    }
+
+    /** Runs a command where nobody can be asked; returns its exit code. */
     public static int run(
             String[] arguments, Map<String, String> environment, Clock clock, PrintWriter out, PrintWriter err) {
-        CommandLine line = new CommandLine(new Main(), new Factory(new Surroundings(environment, clock, out, err)));
+        return run(arguments, new Surroundings(environment, clock, out, err, Optional.empty()));
+    }
+
+    /** Runs a command with these surroundings; returns its exit code. */
+    static int run(String[] arguments, Surroundings surroundings) {
+        PrintWriter out = surroundings.out();
+        PrintWriter err = surroundings.err();
+        CommandLine line = new CommandLine(new Main(), new Factory(surroundings));
         line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
         line.setOut(out).setErr(err);
         line.setCaseInsensitiveEnumValuesAllowed(true);

@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -73,31 +74,45 @@ abstract class PlaceBase extends Base {
 
     /** These settings with what was typed put over them. */
     PlaceSettings changed(SystemKind kind, PlaceSettings before) {
+        PlaceSettings after = withSettings(before, setting -> {
+            String value = java.util.Objects.requireNonNull(set.get(setting.text()));
+            if (!setting.isNumber() && !kind.choices(setting).contains(value)) {
+                throw new IllegalArgumentException(
+                        Words.of("setting.badChoice", setting.text(), value, String.join(", ", kind.choices(setting))));
+            }
+        });
+        if (!member.isEmpty() && !kind.can(Capability.MEMBERS)) {
+            throw new IllegalArgumentException(Words.of("cli.place.noMembers"));
+        }
+        return withMembers(after, before);
+    }
+
+    /** With the settings that were typed; each is checked. */
+    PlaceSettings withSettings(PlaceSettings before, Consumer<Setting> check) {
         PlaceSettings after = before;
         for (Map.Entry<String, String> e : set.entrySet()) {
             Setting setting = Setting.parse(e.getKey());
             after = after.with(setting, e.getValue());
-            if (!setting.isNumber() && !kind.choices(setting).contains(e.getValue())) {
-                throw new IllegalArgumentException(Words.of(
-                        "setting.badChoice", setting.text(), e.getValue(), String.join(", ", kind.choices(setting))));
-            }
-        }
-        if (!member.isEmpty()) {
-            if (!kind.can(Capability.MEMBERS)) {
-                throw new IllegalArgumentException(Words.of("cli.place.noMembers"));
-            }
-            Map<String, Member> members = new LinkedHashMap<>();
-            before.members().forEach(m -> members.put(m.who(), m));
-            member.forEach((who, role) -> {
-                if (role.equals("none")) {
-                    members.remove(who);
-                } else {
-                    members.put(who, new Member(who, Role.parse(role)));
-                }
-            });
-            after = after.with(List.copyOf(members.values()));
+            check.accept(setting);
         }
         return after;
+    }
+
+    /** With the members that were typed. */
+    PlaceSettings withMembers(PlaceSettings settings, PlaceSettings before) {
+        if (member.isEmpty()) {
+            return settings;
+        }
+        Map<String, Member> members = new LinkedHashMap<>();
+        before.members().forEach(m -> members.put(m.who(), m));
+        member.forEach((who, role) -> {
+            if (role.equals("none")) {
+                members.remove(who);
+            } else {
+                members.put(who, new Member(who, Role.parse(role)));
+            }
+        });
+        return settings.with(List.copyOf(members.values()));
     }
 
     /** Declares what belongs together, and how often to look. */

@@ -1,16 +1,21 @@
 package org.mendedleaf.cli;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.Facts;
+import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-/** Changes the settings of a place in another system; says what they mean before and after. */
+/** Changes the settings and members of a folder or of a place in another system; says what they mean before and after. */
 @Command(name = "set", description = "${bundle:cli.place.set}", mixinStandardHelpOptions = true)
 final class PlaceSetCommand extends PlaceBase {
 
@@ -23,8 +28,11 @@ final class PlaceSetCommand extends PlaceBase {
 
     @Override
     public Integer call() throws Exception {
-        SystemKind kind = connection().kind();
         try (Located located = locate(Path.of(where))) {
+            if (!located.place().isOutside()) {
+                return folder(located);
+            }
+            SystemKind kind = connection().kind();
             Place place = located.place();
             Facts before = facts(located);
             PlaceSettings after = changed(kind, before.settings());
@@ -45,6 +53,48 @@ final class PlaceSetCommand extends PlaceBase {
             }
             return Main.DONE;
         }
+    }
+
+    /** Settings and members of a protected folder. */
+    private int folder(Located located) throws java.io.IOException {
+        if (!located.path().isEmpty()) {
+            throw new IllegalArgumentException(
+                    Words.of("cli.place.wholeFolder", located.place().root()));
+        }
+        if (!backsUp.isEmpty() || !sameAs.isEmpty() || lookEvery > 0) {
+            throw new IllegalArgumentException(Words.of("cli.place.outsideOnly", located.file()));
+        }
+        PlaceRules before;
+        try (Reading reading = located.vault().read()) {
+            before = PlaceRules.of(reading, located.place());
+        }
+        PlaceSettings after = withMembers(withSettings(before.settings(), s -> {}), before.settings());
+        if (!json) {
+            say("cli.place.before");
+            Outlook.folderEffects(before.settings()).forEach(w -> line("  " + w));
+            say(plan ? "cli.place.would" : "cli.place.after");
+            Outlook.folderEffects(after).forEach(w -> line("  " + w));
+        }
+        if (!plan && !after.equals(before.settings())) {
+            try (WriteSession session = located.vault().write()) {
+                before.store(session, located.place(), after, who());
+                session.commit();
+            }
+        }
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("place", located.place().where());
+            Map<String, String> settings = new LinkedHashMap<>();
+            after.values().forEach((s, v) -> settings.put(s.text(), v));
+            map.put("settings", settings);
+            map.put(
+                    "members",
+                    after.members().stream()
+                            .map(m -> Map.of("who", m.who(), "role", m.role().text()))
+                            .toList());
+            printJson(map);
+        }
+        return Main.DONE;
     }
 
     private Facts facts(Located located) throws java.io.IOException {

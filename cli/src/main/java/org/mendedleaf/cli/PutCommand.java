@@ -1,31 +1,79 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Intake;
+import org.mendedleaf.core.intake.IntakePlan;
+import org.mendedleaf.core.intake.IntakeRow;
+import org.mendedleaf.core.intake.Judgement;
+import org.mendedleaf.core.intake.NameTaken;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Puts a file in as the next version of a line, in a folder or in another system. */
+/** Puts files in as next versions of lines or as new files, in a folder or in another system; doubtful ones are asked about. */
 @Command(name = "put", description = "${bundle:cli.put}", mixinStandardHelpOptions = true)
 final class PutCommand extends Base {
 
-    @Parameters(paramLabel = "FILE", descriptionKey = "cli.put.file")
-    @SuppressWarnings("NullAway.Init")
-    Path file;
+    @Parameters(paramLabel = "FILE|DIR", arity = "1..*", descriptionKey = "cli.put.file")
+    List<Path> files = List.of();
 
-    @Option(names = "--as", required = true, paramLabel = "PATH", descriptionKey = "cli.put.as")
-    @SuppressWarnings("NullAway.Init")
+    @Option(names = "--as", paramLabel = "PATH", descriptionKey = "cli.put.as")
+    @Nullable
     Path as;
+
+    @Option(names = "--into", paramLabel = "FOLDER", descriptionKey = "cli.put.into")
+    @Nullable
+    Path into;
 
     @Option(names = "--note", paramLabel = "TEXT", descriptionKey = "cli.put.note")
     String note = "";
+
+    @Option(names = "--draft", descriptionKey = "cli.put.draft")
+    boolean draft;
+
+    @Option(names = "--publish", descriptionKey = "cli.put.publish")
+    boolean publish;
+
+    @Option(names = "--yes", descriptionKey = "cli.put.yes")
+    boolean yes;
+
+    @Option(names = "--plan", descriptionKey = "cli.put.plan")
+    boolean plan;
+
+    @Option(names = "--take", descriptionKey = "cli.put.take")
+    boolean take;
+
+    @Option(names = "--on-taken", paramLabel = "version|keep-both|skip", descriptionKey = "cli.put.onTaken")
+    @Nullable
+    String onTaken;
+
+    @Option(names = "--tell", paramLabel = "NAME", descriptionKey = "cli.put.tell")
+    List<String> tell = new ArrayList<>();
+
+    @Option(names = "--category", paramLabel = "TEXT", descriptionKey = "cli.put.category")
+    @Nullable
+    String category;
+
+    @Option(names = "--visible", paramLabel = "everybody|editors|owner", descriptionKey = "cli.put.visible")
+    @Nullable
+    String visible;
 
     PutCommand(Surroundings surroundings) {
         super(surroundings);
@@ -33,26 +81,144 @@ final class PutCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        if (!Files.exists(file)) {
-            throw new NoSuchFileException(file.toString());
+        if ((as == null) == (into == null) || (as != null && files.size() > 1)) {
+            throw new IllegalArgumentException(Words.of("cli.put.asOrInto"));
         }
+        if (draft && publish) {
+            throw new IllegalArgumentException(Words.of("cli.put.draftOrPublish"));
+        }
+        for (Path file : files) {
+            if (!Files.exists(file)) {
+                throw new NoSuchFileException(file.toString());
+            }
+        }
+        Path target = as;
+        return target == null ? many(java.util.Objects.requireNonNull(into)) : one(files.get(0), target);
+    }
+
+    private Stage stage() {
+        return draft ? Stage.DRAFT : publish ? Stage.PUBLISHED : Stage.BY_RULE;
+    }
+
+    private int one(Path file, Path target) throws IOException {
         if (!Files.isRegularFile(file)) {
             throw new IllegalArgumentException(Words.of("cli.put.noFile", file));
         }
-        try (Located located = locate(as);
+        try (Located located = locate(target);
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            PutResult result = work(located).put(List.of(new Revision(file, located.path(), note)), progress);
+            Judgement judgement = evidence(located).judge(file, located.path());
+            if (plan) {
+                Intakes.print(this, located.path(), judgement);
+                return judgement.outcome() == Judgement.Outcome.SURE ? Main.DONE : Main.SOME_FAILED;
+            }
+            if (judgement.outcome() != Judgement.Outcome.SURE && !yes) {
+                Intakes.complain(this, located.path(), judgement);
+                if (!surroundings.confirms(Words.of("cli.put.anyway", located.path()))) {
+                    complain(Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
+                    return Main.SOME_FAILED;
+                }
+            }
+            Revision revision = new Revision(file, located.path(), note, stage(), take);
+            PutResult result = work(located).put(List.of(revision), progress);
+            result.failed().forEach((path, why) -> complain(path + ": " + why));
+            result.stayed().forEach(this::complain);
             if (!result.failed().isEmpty()) {
-                result.failed().forEach((path, why) -> complain(path + ": " + why));
                 return Main.SOME_FAILED;
             }
+            said(located, located.path());
             int number = result.numbers().getOrDefault(located.path(), 0);
+            String label = label(located, number);
+            List<Path> messages = tell(located, located.path());
             if (json) {
-                printJson(Map.of("path", located.path(), "version", number));
+                Map<String, Object> map = new LinkedHashMap<>();
+                map.put("path", located.path());
+                map.put("version", number);
+                map.put("label", label);
+                map.put("same", result.same().contains(located.path()));
+                map.put("judgement", Intakes.json(judgement));
+                map.put("messages", messages.stream().map(Path::toString).toList());
+                printJson(map);
             } else {
-                say("cli.put.done", located.path(), number);
+                say(result.same().isEmpty() ? "cli.put.done" : "cli.put.same", located.path(), label);
+                messages.forEach(m -> say("cli.put.told", m));
             }
             return Main.DONE;
+        }
+    }
+
+    private String label(Located located, int number) throws IOException {
+        try (Reading reading = located.vault().read()) {
+            return reading.line(located.place(), located.path())
+                    .map(l -> l.label(number))
+                    .orElse(Integer.toString(number));
+        }
+    }
+
+    /** What a file is filed under and who may see it, where that was given. */
+    private void said(Located located, String path) throws IOException {
+        String under = category;
+        String seen = visible;
+        if (under != null || seen != null) {
+            Card before;
+            try (Reading reading = located.vault().read()) {
+                Line line = reading.line(located.place(), path).orElseThrow();
+                before = RemarkStore.of(reading).card(line.id());
+            }
+            lineWork(located)
+                    .card(
+                            path,
+                            new Card(
+                                    under == null ? before.category() : under,
+                                    seen == null ? before.visibility() : Intakes.visibility(seen)));
+        }
+    }
+
+    private List<Path> tell(Located located, String path) throws IOException {
+        return tell.isEmpty() ? List.of() : new Telling(this).tell(located, path, tell);
+    }
+
+    private int many(Path target) throws IOException {
+        try (Located located = locate(target);
+                TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            IntakePlan proposed = new Intake(located.vault(), located.place(), evidence(located))
+                    .plan(files, located.path(), taken(located), progress);
+            IntakePlan wanted = yes ? Intakes.withUnsure(proposed) : proposed;
+            if (plan) {
+                if (json) {
+                    printJson(wanted.rows().stream().map(Intakes::json).toList());
+                } else {
+                    Intakes.print(this, wanted);
+                }
+                return wanted.count(IntakeRow.Fate.UNSURE) > 0 ? Main.SOME_FAILED : Main.DONE;
+            }
+            PutResult result = wanted.acting() == 0
+                    ? new PutResult(0, Map.of(), Map.of(), List.of(), List.of(), false)
+                    : work(located).put(wanted.revisions(note, stage(), take), progress);
+            if (json) {
+                printJson(Intakes.json(wanted, result));
+            } else {
+                Intakes.print(this, wanted, result);
+            }
+            result.failed().forEach((path, why) -> complain(path + ": " + why));
+            result.stayed().forEach(this::complain);
+            boolean unsure = wanted.count(IntakeRow.Fate.UNSURE) > 0;
+            if (unsure) {
+                complain(Words.of("cli.put.unsure", wanted.count(IntakeRow.Fate.UNSURE)));
+            }
+            return unsure || !result.failed().isEmpty() || result.cancelled() ? Main.SOME_FAILED : Main.DONE;
+        }
+    }
+
+    private NameTaken taken(Located located) throws IOException {
+        String typed = onTaken;
+        if (typed != null) {
+            return NameTaken.parse(typed);
+        }
+        if (located.place().isOutside()) {
+            return NameTaken.VERSION;
+        }
+        try (Reading reading = located.vault().read()) {
+            return NameTaken.of(PlaceRules.of(reading, located.place()).settings());
         }
     }
 }

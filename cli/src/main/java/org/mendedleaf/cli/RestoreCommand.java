@@ -41,7 +41,8 @@ final class RestoreCommand extends Base {
     List<Path> files = List.of();
 
     @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.option.version")
-    int version;
+    @Nullable
+    String version;
 
     @Option(names = "--at", paramLabel = "MOMENT", descriptionKey = "cli.option.at")
     @Nullable
@@ -75,7 +76,7 @@ final class RestoreCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        if (version > 0 && at != null) {
+        if (version != null && at != null) {
             throw new IllegalArgumentException(Words.of("cli.restore.both"));
         }
         Path target = to;
@@ -208,7 +209,7 @@ final class RestoreCommand extends Base {
             if (line == null) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", located.file()));
             }
-            Version wanted = from == null ? version(located, reading, line) : borrowed(located, line);
+            Version wanted = from == null ? version(located, reading, line(located, reading)) : borrowed(located, line);
             return List.of(new Wish(wanted, elsewhere ? RelativePath.name(wanted.path()) : line.path()));
         }
     }
@@ -230,13 +231,8 @@ final class RestoreCommand extends Base {
     }
 
     private Version version(Located located, Reading reading, Line line) throws IOException {
-        if (version > 0) {
-            return line.version(version)
-                    .orElseThrow(() -> new IllegalArgumentException(Words.of(
-                            "cli.noVersion",
-                            line.path(),
-                            version,
-                            line.versions().size())));
+        if (version != null) {
+            return version(line, version);
         }
         if (at != null) {
             Instant moment = moment(at, located);
@@ -262,7 +258,7 @@ final class RestoreCommand extends Base {
     /** A folder: all its files of the moment, or with none given, those that are removed. */
     private List<Wish> folder(Located located, Reading reading, boolean elsewhere, List<TreeAt.Folder> folders)
             throws IOException {
-        if (version > 0) {
+        if (version != null) {
             throw new IllegalArgumentException(Words.of("cli.restore.folderVersion", located.file()));
         }
         Instant moment = at == null ? now() : moment(at, located);

@@ -22,7 +22,7 @@ abstract class SnapshotBase extends Base {
     }
 
     OutsideWork outside(Located located) throws IOException {
-        return new OutsideWork(located.vault(), located.place(), book(), clock(), home().who());
+        return new OutsideWork(located.vault(), located.place(), book(), clock(), who());
     }
 
     /** A snapshot by its number or its label. */

@@ -36,11 +36,11 @@ final class StandinsCommand extends Group {
         public Integer call() throws Exception {
             Path named = dir;
             Path folder = named == null ? Files.createTempDirectory("stand-ins") : named;
-            try (StandIns all = new StandIns(folder, home().who())) {
+            try (StandIns all = new StandIns(folder, who())) {
                 List<List<String>> rows = new ArrayList<>();
                 List<Object> list = new ArrayList<>();
                 for (StandIn s : all.all()) {
-                    String token = s.token(home().who());
+                    String token = s.token(who());
                     rows.add(List.of(s.kind(), s.address(), token));
                     list.add(Map.of("kind", s.kind(), "address", s.address(), "token", token));
                 }

@@ -7,6 +7,9 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FindingStore;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
@@ -67,9 +70,17 @@ final class StatusCommand extends Base {
         }
         for (Place place : reading.places()) {
             PlaceState state = reading.state(place);
-            places.add(json(place, state));
+            List<String> findings = new ArrayList<>();
+            for (Finding f : FindingStore.of(reading).open(place)) {
+                Line line = reading.line(f.line()).orElseThrow();
+                findings.add(f.words(line.path(), line.label(f.number())));
+            }
+            Map<String, Object> row = json(place, state);
+            row.put("findings", findings);
+            places.add(row);
             if (!json) {
                 print(place, state);
+                findings.forEach(w -> line("  " + w));
             }
         }
     }

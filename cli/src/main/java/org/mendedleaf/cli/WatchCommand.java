@@ -33,7 +33,7 @@ final class WatchCommand extends Base {
                 OpenVault vaultHere = open(folder);
                 open.add(vaultHere);
                 guardians.add(Guardian.start(vaultHere, clock(), authors(), new Teller()));
-                guardians.add(SnapshotKeeper.start(vaultHere, clock(), authors(), home().who(), new SnapshotTeller()));
+                guardians.add(SnapshotKeeper.start(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);
             say("cli.watch.started");

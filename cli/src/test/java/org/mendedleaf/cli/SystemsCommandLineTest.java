@@ -303,7 +303,7 @@ class SystemsCommandLineTest {
     void anAwaySystemIsShownAsItWasKnown() throws IOException {
         connect(outside.library(), "Library");
         run("place", "create", "Library:Minutes");
-        run("put", file("a", "one"), "--as", "Library:Minutes/march.odt");
+        run("put", file("a", "one"), "--as", "Library:Minutes/march.odt", "--yes");
         outside.library().faults().away(true);
         assertThat(run("list", "Library:Minutes")).isZero();
         assertThat(out).contains("march.odt");

@@ -34,6 +34,9 @@ public final class Guard {
     /** Smaller than this share of the current version is suddenly small. */
     private static final double SMALL = 0.25;
 
+    /** Of two contents as small as this, nobody is bothered for what cannot be told. Bytes. */
+    private static final long TINY = 200;
+
     /** What is older than this before the current version was saved is older. */
     private static final Duration OLDER = Duration.ofMinutes(2);
 
@@ -141,8 +144,10 @@ public final class Guard {
         Optional<String> nearer = t.newestOf();
         Outcome outcome;
         if (share.isEmpty()) {
-            reasons.add(new Reason(Aspect.COMMON, true, Words.of("guard.cannotTell", t.number())));
-            outcome = Outcome.LOOK;
+            boolean tiny = in.size() < TINY && current.size() < TINY;
+            reasons.add(
+                    new Reason(Aspect.COMMON, !tiny, Words.of(tiny ? "guard.tiny" : "guard.cannotTell", t.number())));
+            outcome = tiny ? Outcome.SURE : Outcome.LOOK;
         } else {
             double s = share.getAsDouble();
             outcome = s >= SURE ? Outcome.SURE : s >= UNLIKELY ? Outcome.LOOK : Outcome.UNLIKELY;

@@ -6,9 +6,11 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Say;
@@ -31,6 +33,38 @@ public final class Outlook {
         return words;
     }
 
+    /** The effect of each setting of a protected folder, and who may do what there. */
+    public static List<String> folderEffects(PlaceSettings settings) {
+        List<String> words = new ArrayList<>();
+        for (Setting s : PlaceRules.SETTINGS) {
+            if (matters(s, settings)) {
+                words.add(folderEffect(s, settings));
+            }
+        }
+        words.add(members(settings));
+        return words;
+    }
+
+    /** Who the members of a folder are, and what others may do. */
+    public static String members(PlaceSettings settings) {
+        return settings.members().isEmpty()
+                ? Words.of("members.none")
+                : Words.of(
+                        "members.some",
+                        settings.members().stream()
+                                .map(m -> Words.of(
+                                        "members.one",
+                                        m.who(),
+                                        Words.of("role." + m.role().text())))
+                                .collect(Collectors.joining(", ")));
+    }
+
+    /** The effect of one setting of a protected folder; there, no limit lets anything go by itself. */
+    public static String folderEffect(Setting s, PlaceSettings settings) {
+        long n = s.isNumber() ? settings.number(s) : 0;
+        return s.isNumber() && n > 0 ? Words.of("effect.folder." + s.text(), n) : effect(s, settings);
+    }
+
     /** The effect of one setting. */
     public static String effect(Setting s, PlaceSettings settings) {
         String value = settings.get(s);
@@ -46,7 +80,7 @@ public final class Outlook {
         boolean drafts = !settings.get(Setting.NUMBERING).equals("whole");
         boolean expires = !settings.get(Setting.EXPIRE_DAYS).equals("0");
         return switch (setting) {
-            case KEEP_DRAFTS_OF, DRAFTS_SEEN_BY -> drafts;
+            case KEEP_DRAFTS_OF, DRAFTS_SEEN_BY, PUBLISHING -> drafts;
             case EXPIRE_KEEP -> expires;
             default -> true;
         };

@@ -1,0 +1,72 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.intake.Arrivals;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Shows what came last into the folder of downloads, and chooses other folders for it. */
+@Command(name = "arrivals", description = "${bundle:cli.arrivals}", mixinStandardHelpOptions = true)
+final class ArrivalsCommand extends Base {
+
+    private static final int MOST = 20;
+
+    @Option(names = "--for", paramLabel = "FILE", descriptionKey = "cli.arrivals.for")
+    @Nullable
+    Path wanted;
+
+    @Option(names = "--folders", paramLabel = "DIR", arity = "0..*", descriptionKey = "cli.arrivals.folders")
+    @Nullable
+    List<Path> folders;
+
+    ArrivalsCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Path> chosen = folders;
+        if (chosen != null) {
+            List<Path> real = new ArrayList<>();
+            for (Path f : chosen) {
+                real.add(Protect.realOfNew(f));
+            }
+            home().arrivals(real);
+        }
+        String name = wanted == null ? "" : String.valueOf(wanted.getFileName());
+        List<Object> all = new ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
+        for (Arrivals.Arrival a : Arrivals.look(home().arrivals(), name, MOST)) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("file", a.file().toString());
+            map.put("size", a.size());
+            map.put("came", a.came().toString());
+            map.put("likely", a.likely());
+            all.add(map);
+            rows.add(List.of(
+                    a.file().toString(),
+                    Say.size(a.size()),
+                    Say.moment(a.came(), now(), zone()),
+                    a.likely() ? Words.of("arrivals.likely") : ""));
+        }
+        if (json) {
+            printJson(all);
+        } else if (rows.isEmpty()) {
+            say(
+                    "arrivals.none",
+                    String.join(
+                            ", ", home().arrivals().stream().map(Path::toString).toList()));
+        } else {
+            table(rows, "lrll");
+        }
+        return Main.DONE;
+    }
+}

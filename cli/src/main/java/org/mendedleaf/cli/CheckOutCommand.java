@@ -1,0 +1,78 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.words.Say;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Takes a file to work on it alone, or lists what is taken. */
+@Command(name = "checkout", description = "${bundle:cli.checkout}", mixinStandardHelpOptions = true)
+final class CheckOutCommand extends Base {
+
+    @Parameters(paramLabel = "FILE|FOLDER", descriptionKey = "cli.checkout.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    @Option(names = "--list", descriptionKey = "cli.checkout.list")
+    boolean list;
+
+    CheckOutCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(file)) {
+            if (list) {
+                return list(located);
+            }
+            CheckOut out = lineWork(located).checkOut(located.path());
+            if (json) {
+                printJson(map(located.path(), out));
+            } else {
+                say("cli.checkout.done", located.path(), out.who(), Say.moment(out.since(), now(), zone()));
+            }
+            return Main.DONE;
+        }
+    }
+
+    private int list(Located located) throws IOException {
+        List<Object> all = new ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
+        try (Reading reading = located.vault().read()) {
+            for (CheckOut out : CheckOutStore.of(reading).all(located.place())) {
+                String path = reading.line(out.line()).orElseThrow().path();
+                if (located.path().isEmpty() || (path + "/").startsWith(located.path() + "/")) {
+                    all.add(map(path, out));
+                    rows.add(List.of(path, out.who(), Say.moment(out.since(), now(), zone())));
+                }
+            }
+        }
+        if (json) {
+            printJson(all);
+        } else if (rows.isEmpty()) {
+            say("cli.checkout.none");
+        } else {
+            table(rows, "lll");
+        }
+        return Main.DONE;
+    }
+
+    private static Map<String, Object> map(String path, CheckOut out) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("path", path);
+        map.put("who", out.who());
+        map.put("since", out.since().toString());
+        map.put("version", out.number());
+        return map;
+    }
+}

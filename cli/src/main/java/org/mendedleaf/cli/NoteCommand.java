@@ -1,0 +1,180 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Sight;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Writes, shows and finds what people say of versions and files. */
+@Command(name = "note", description = "${bundle:cli.note}", mixinStandardHelpOptions = true)
+final class NoteCommand extends Base {
+
+    @Parameters(index = "0", paramLabel = "FILE|FOLDER", descriptionKey = "cli.note.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    @Parameters(index = "1", arity = "0..1", paramLabel = "TEXT", descriptionKey = "cli.note.text")
+    @Nullable
+    String text;
+
+    @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.note.version")
+    @Nullable
+    String version;
+
+    @Option(names = "--comment", descriptionKey = "cli.note.comment")
+    boolean comment;
+
+    @Option(names = "--find", paramLabel = "TEXT", descriptionKey = "cli.note.find")
+    @Nullable
+    String find;
+
+    @Option(names = "--category", paramLabel = "TEXT", descriptionKey = "cli.put.category")
+    @Nullable
+    String category;
+
+    @Option(names = "--visible", paramLabel = "everybody|editors|owner", descriptionKey = "cli.put.visible")
+    @Nullable
+    String visible;
+
+    NoteCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(file)) {
+            String wanted = find;
+            if (wanted != null) {
+                return find(located, wanted);
+            }
+            Line line;
+            Card card;
+            try (Reading reading = located.vault().read()) {
+                line = line(located, reading);
+                card = RemarkStore.of(reading).card(line.id());
+            }
+            if (category != null || visible != null) {
+                String under = category;
+                String seen = visible;
+                card = new Card(
+                        under == null ? card.category() : under,
+                        seen == null ? card.visibility() : Intakes.visibility(seen));
+                lineWork(located).card(line.path(), card);
+            }
+            String words = text;
+            if (words != null) {
+                String named = version;
+                Version v = named == null
+                        ? line.newest()
+                                .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())))
+                        : version(line, named);
+                if (comment) {
+                    lineWork(located).comment(v, words);
+                } else {
+                    lineWork(located).note(v, words);
+                }
+                if (!json) {
+                    say(
+                            comment ? "cli.note.commented" : "cli.note.noted",
+                            line.path(),
+                            v.edition().label());
+                    return Main.DONE;
+                }
+            }
+            show(located, card);
+            return Main.DONE;
+        }
+    }
+
+    private void show(Located located, Card card) throws IOException {
+        List<Object> all = new ArrayList<>();
+        try (Reading reading = located.vault().read()) {
+            Line line = line(located, reading);
+            List<Comment> comments = RemarkStore.of(reading).comments(line.id());
+            if (!json && !card.equals(Card.NOTHING)) {
+                say("cli.note.card", card.category(), Words.of("visibility." + card.visibility()));
+            }
+            for (Version v : line.versions()) {
+                List<Comment> here =
+                        comments.stream().filter(c -> c.number() == v.number()).toList();
+                if (v.note().isEmpty() && here.isEmpty()) {
+                    continue;
+                }
+                Map<String, Object> map = new LinkedHashMap<>();
+                map.put("version", v.number());
+                map.put("label", v.edition().label());
+                map.put("note", v.note());
+                map.put(
+                        "comments",
+                        here.stream()
+                                .map(c -> Map.of("who", c.who(), "at", c.at().toString(), "words", c.words()))
+                                .toList());
+                all.add(map);
+                if (!json) {
+                    say("cli.note.of", v.edition().label(), Say.moment(v.saved(), now(), zone()), v.who(), v.note());
+                    for (Comment c : here) {
+                        say("cli.note.commentOf", c.who(), Say.moment(c.at(), now(), zone()), c.words());
+                    }
+                }
+            }
+        }
+        if (json) {
+            printJson(Map.of(
+                    "category", card.category(),
+                    "visible", card.visibility().name(),
+                    "versions", all));
+        } else if (all.isEmpty()) {
+            say("cli.note.none");
+        }
+    }
+
+    private int find(Located located, String wanted) throws IOException {
+        List<Object> all = new ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
+        try (Reading reading = located.vault().read()) {
+            for (RemarkStore.Hit h : RemarkStore.of(reading).find(located.place(), wanted)) {
+                boolean inside = located.path().isEmpty() || (h.path() + "/").startsWith(located.path() + "/");
+                Line line = reading.line(h.line()).orElseThrow();
+                boolean seen = Sight.see(reading, line, who())
+                        .flatMap(l -> l.version(h.number()))
+                        .isPresent();
+                if (!inside || !seen) {
+                    continue;
+                }
+                Map<String, Object> map = new LinkedHashMap<>();
+                map.put("path", h.path());
+                map.put("version", h.number());
+                map.put("who", h.who());
+                map.put("at", h.at().toString());
+                map.put("note", h.isNote());
+                map.put("words", h.words());
+                all.add(map);
+                rows.add(List.of(
+                        h.path(), line.label(h.number()), Say.moment(h.at(), now(), zone()), h.who(), h.words()));
+            }
+        }
+        if (json) {
+            printJson(all);
+        } else if (rows.isEmpty()) {
+            say("cli.note.notFound", wanted);
+        } else {
+            table(rows, "lrlll");
+        }
+        return Main.DONE;
+    }
+}

@@ -1,0 +1,122 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Stray;
+import org.mendedleaf.core.intake.StrayCopies;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Shows safety copies that programs left, and takes them in. */
+@Command(name = "strays", description = "${bundle:cli.strays}", mixinStandardHelpOptions = true)
+final class StraysCommand extends Base {
+
+    @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.strays.folder")
+    @SuppressWarnings("NullAway.Init")
+    Path folder;
+
+    @Option(names = "--in", paramLabel = "DIR", descriptionKey = "cli.strays.in")
+    List<Path> in = new ArrayList<>();
+
+    @Option(names = "--adopt", descriptionKey = "cli.strays.adopt")
+    boolean adopt;
+
+    @Option(names = "--only", paramLabel = "NAME", descriptionKey = "cli.strays.only")
+    @Nullable
+    String only;
+
+    @Option(names = "--take", descriptionKey = "cli.put.take")
+    boolean take;
+
+    StraysCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        try (Located located = locate(folder);
+                TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            folderOnly(located);
+            StrayCopies copies = new StrayCopies(located.vault(), located.place(), evidence(located), clock());
+            List<Path> others = in.isEmpty() ? home().strayFolders() : in;
+            List<Stray> found = copies.find(located.path(), others).stream()
+                    .filter(s -> only == null
+                            || String.valueOf(s.file().getFileName()).equals(only))
+                    .toList();
+            if (!adopt) {
+                print(found);
+                return Main.DONE;
+            }
+            // Of several copies of one file the newest that brings something is taken in.
+            Map<String, Stray> newest = new LinkedHashMap<>();
+            found.stream().filter(Stray::isNews).forEach(s -> newest.putIfAbsent(s.belongsTo(), s));
+            List<Revision> revisions =
+                    newest.values().stream().map(s -> copies.revision(s, take)).toList();
+            if (revisions.isEmpty()) {
+                say("cli.strays.nothing");
+                return Main.DONE;
+            }
+            PutResult result = new Recovery(located.vault(), located.place(), clock(), authors(), who())
+                    .adopt(revisions, progress);
+            result.failed().forEach((path, why) -> complain(path + ": " + why));
+            result.stayed().forEach(this::complain);
+            if (json) {
+                printJson(Map.of("versions", result.numbers(), "failed", result.failed()));
+            } else {
+                newest.forEach((path, s) -> {
+                    if (result.numbers().containsKey(path)) {
+                        say(
+                                s.present() ? "cli.strays.adopted" : "cli.strays.back",
+                                path,
+                                result.numbers().get(path),
+                                s.file().getFileName());
+                    }
+                });
+            }
+            return result.failed().isEmpty() ? Main.DONE : Main.SOME_FAILED;
+        }
+    }
+
+    private void print(List<Stray> found) throws java.io.IOException {
+        List<Object> all = new ArrayList<>();
+        List<List<String>> rows = new ArrayList<>();
+        for (Stray s : found) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("file", s.file().toString());
+            map.put("belongsTo", s.belongsTo());
+            map.put("present", s.present());
+            map.put("kind", s.kind().name());
+            map.put("modified", s.modified().toString());
+            map.put("size", s.size());
+            map.put("sharedPercent", s.shared());
+            map.put("sameAsVersion", s.sameAs());
+            all.add(map);
+            rows.add(List.of(
+                    String.valueOf(s.file().getFileName()),
+                    Say.moment(s.modified(), now(), zone()),
+                    Say.size(s.size()),
+                    s.kind().words(),
+                    Words.of(s.present() ? "stray.of" : "stray.ofGone", s.belongsTo()),
+                    s.sameAs() > 0
+                            ? Words.of("stray.same", s.sameAs())
+                            : s.shared() < 0 ? "" : Words.of("intake.common", s.shared())));
+        }
+        if (json) {
+            printJson(all);
+        } else if (rows.isEmpty()) {
+            say("cli.strays.none", folder);
+        } else {
+            table(rows, "llrlll");
+        }
+    }
+}
