@@ -14,6 +14,7 @@ import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.intake.NameTaken;
+import org.mendedleaf.core.intake.Telling;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
@@ -174,7 +175,14 @@ final class PutCommand extends Base {
     }
 
     private List<Path> tell(Located located, String path) throws IOException {
-        return tell.isEmpty() ? List.of() : new Telling(this).tell(located, path, tell);
+        if (tell.isEmpty()) {
+            return List.of();
+        }
+        Telling.Told told = new Telling(
+                        located.vault(), located.place(), clock(), who(), home()::address, home().outbox())
+                .tell(path, tell);
+        told.left().forEach(this::complain);
+        return told.messages();
     }
 
     private int many(Path target) throws IOException {

@@ -30,8 +30,10 @@ public final class DocumentText {
     private static final long UNPACKED_MOST = 96L << 20;
     private static final int PAGES_MOST = 400;
 
-    /** Elements after which other words begin: paragraphs, headings, cells. */
-    private static final Set<String> ENDS = Set.of("p", "h", "c", "table-cell");
+    /** Elements after which a line ends: paragraphs, headings, rows; and those after which a cell does. */
+    private static final Set<String> LINES = Set.of("p", "h", "row", "table-row");
+
+    private static final Set<String> CELLS = Set.of("c", "table-cell", "covered-table-cell");
 
     private static final class Xml {
         private static final XMLInputFactory FACTORY = XMLInputFactory.newInstance();
@@ -108,6 +110,11 @@ public final class DocumentText {
             StringBuilder one = new StringBuilder();
             walk(strings, new Walker() {
                 @Override
+                public void begins(String element) {
+                    // Only their ends divide them.
+                }
+
+                @Override
                 public void text(String text, String type) {
                     one.append(text);
                 }
@@ -124,6 +131,13 @@ public final class DocumentText {
         StringBuilder words = new StringBuilder();
         for (byte[] member : members.values()) {
             walk(member, new Walker() {
+                private int depth;
+
+                @Override
+                public void begins(String element) {
+                    depth += CELLS.contains(element) ? 1 : 0;
+                }
+
                 @Override
                 public void text(String text, String type) {
                     boolean named = type.equals("s") && text.matches("\\d{1,9}");
@@ -133,8 +147,12 @@ public final class DocumentText {
 
                 @Override
                 public void ends(String element) {
-                    if (ENDS.contains(element)) {
-                        words.append('\n');
+                    if (CELLS.contains(element)) {
+                        depth--;
+                        words.append('\t');
+                    } else if (LINES.contains(element)) {
+                        // A paragraph within a cell does not end the row.
+                        words.append(depth > 0 ? ' ' : '\n');
                     }
                 }
             });
@@ -144,6 +162,8 @@ public final class DocumentText {
 
     /** Hears of the texts and the ends of elements in a member. */
     private interface Walker {
+        void begins(String element);
+
         /** A text, with the type of the cell that it is in. */
         void text(String text, String type);
 
@@ -157,6 +177,7 @@ public final class DocumentText {
             while (reader.hasNext()) {
                 switch (reader.next()) {
                     case XMLStreamReader.START_ELEMENT -> {
+                        walker.begins(reader.getLocalName());
                         if (reader.getLocalName().equals("c")) {
                             String t = reader.getAttributeValue(null, "t");
                             type = t == null ? "" : t;

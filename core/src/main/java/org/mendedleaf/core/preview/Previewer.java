@@ -19,6 +19,9 @@ public final class Previewer {
     /** Pictures larger than this are told about, not shown. Bytes. */
     static final int PICTURE_MOST = 32 << 20;
 
+    /** Documents larger than this are told about, not read for their words. Bytes. */
+    private static final int DOCUMENT_MOST = 8 << 20;
+
     private static final int ROWS_MOST = 2000;
     private static final int HEX_LINES = 32;
     private static final Set<String> PICTURES = Set.of("image/png", "image/jpeg", "image/gif", "image/bmp");
@@ -32,7 +35,56 @@ public final class Previewer {
         if (PICTURES.contains(type) && version.size() <= PICTURE_MOST) {
             return new Preview.Picture(contents.head(version.recipe(), PICTURE_MOST));
         }
+        if (isDocument(type) && version.size() <= DOCUMENT_MOST) {
+            Optional<Preview> words = words(type, contents.head(version.recipe(), DOCUMENT_MOST));
+            if (words.isPresent()) {
+                return words.get();
+            }
+        }
         return of(version.path(), head, version.size() > head.length, type);
+    }
+
+    /**
+     * The preview of a content that is no version.
+     *
+     * @param content all of it, or its first bytes
+     * @param cut whether there is more
+     */
+    public static Preview preview(String name, byte[] content, boolean cut) {
+        String type = Contents.mediaType(Arrays.copyOf(content, Math.min(content.length, 64 * 1024)), name);
+        if (PICTURES.contains(type) && !cut) {
+            return new Preview.Picture(content);
+        }
+        if (isDocument(type) && !cut) {
+            Optional<Preview> words = words(type, content);
+            if (words.isPresent()) {
+                return words.get();
+            }
+        }
+        boolean more = cut || content.length > TEXT_MOST;
+        return of(name, Arrays.copyOf(content, Math.min(content.length, TEXT_MOST)), more, type);
+    }
+
+    private static boolean isDocument(String type) {
+        return type.contains("opendocument") || type.contains("openxmlformats") || type.equals("application/pdf");
+    }
+
+    /** A document by its words, without its form: a sheet as its cells, anything else as its paragraphs. */
+    private static Optional<Preview> words(String type, byte[] content) {
+        Optional<String> text = DocumentText.of(type, content);
+        if (text.isEmpty()) {
+            return Optional.empty();
+        }
+        List<String> lines = text.get().lines().filter(l -> !l.isBlank()).toList();
+        boolean cut = lines.size() > ROWS_MOST;
+        List<String> shown = lines.stream().limit(ROWS_MOST).toList();
+        if (type.contains("spreadsheet")) {
+            List<List<String>> rows = shown.stream()
+                    .map(l -> Arrays.stream(l.split("\t")).map(String::strip).toList())
+                    .toList();
+            return Optional.of(new Preview.Grid(rows, cut));
+        }
+        return Optional.of(new Preview.Text(shown, cut));
     }
 
     static Preview of(String name, byte[] head, boolean cut, String type) {

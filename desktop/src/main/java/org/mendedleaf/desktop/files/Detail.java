@@ -50,6 +50,14 @@ public sealed interface Detail {
         }
     }
 
+    /**
+     * What is said of the version and its file.
+     *
+     * @param version the version
+     * @param said of its line
+     */
+    record Notes(Version version, LineSaid said) implements Detail {}
+
     /** One fact. */
     record Fact(String name, String value) {}
 
@@ -60,6 +68,8 @@ public sealed interface Detail {
         /** The difference to now. */
         COMPARE,
         /** Facts. */
-        FACTS
+        FACTS,
+        /** What is said of it. */
+        NOTES
     }
 }

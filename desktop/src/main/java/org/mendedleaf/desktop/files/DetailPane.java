@@ -1,14 +1,11 @@
 package org.mendedleaf.desktop.files;
 
-import java.io.ByteArrayInputStream;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
@@ -16,18 +13,16 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.image.Image;
-import javafx.scene.image.ImageView;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.preview.Preview;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Previews;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What is shown of the chosen version: its content, its difference to now, or facts. */
@@ -39,18 +34,21 @@ final class DetailPane extends BorderPane {
     private static final int COLUMNS_MOST = 40;
 
     private final LineModel line;
+    private final NotesPane notes;
     private final Label title = Ui.label("", "detail-title");
     private final Label words = Ui.label("", "detail-words");
 
-    DetailPane(LineModel line) {
+    DetailPane(LineModel line, NotesPane notes) {
         this.line = line;
+        this.notes = notes;
         setId("detail");
         getStyleClass().add("detail");
         ToggleGroup group = new ToggleGroup();
         HBox modes = new HBox(
                 toggle(group, "detail.preview", Detail.Mode.PREVIEW, "left-pill"),
                 toggle(group, "detail.compare", Detail.Mode.COMPARE, "center-pill"),
-                toggle(group, "detail.facts", Detail.Mode.FACTS, "right-pill"));
+                toggle(group, "detail.facts", Detail.Mode.FACTS, "center-pill"),
+                toggle(group, "detail.notes", Detail.Mode.NOTES, "right-pill"));
         HBox.setHgrow(words, Priority.ALWAYS);
         title.setMinWidth(0);
         words.setMinWidth(USE_PREF_SIZE);
@@ -88,12 +86,14 @@ final class DetailPane extends BorderPane {
             setCenter(comparison(compared.comparison()));
         } else if (detail instanceof Detail.Facts facts) {
             setCenter(facts(facts.facts()));
+        } else if (detail instanceof Detail.Notes said) {
+            setCenter(notes.show(said));
         } else if (detail instanceof Detail.Away away) {
             setCenter(away(away));
         } else if (detail instanceof Detail.Failed failed) {
-            setCenter(message(failed.words()));
+            setCenter(Previews.message(failed.words()));
         } else {
-            setCenter(message(""));
+            setCenter(Previews.message(""));
         }
     }
 
@@ -111,66 +111,9 @@ final class DetailPane extends BorderPane {
         return box;
     }
 
-    private static Node message(String text) {
-        Label label = Ui.label(text, "dim", "centered");
-        label.setWrapText(true);
-        StackPane pane = new StackPane(label);
-        pane.getStyleClass().add("detail-message");
-        return pane;
-    }
-
     private Node preview(Preview preview) {
-        if (preview instanceof Preview.Text text) {
-            List<Comparison.TextChanges.Line> lines = new ArrayList<>();
-            for (String each : text.lines()) {
-                lines.add(new Comparison.TextChanges.Line(Comparison.Mark.SAME, 0, lines.size() + 1, each));
-            }
-            return withCut(textList(lines), text.cut());
-        }
-        if (preview instanceof Preview.Grid grid) {
-            return withCut(grid(grid.rows()), grid.cut());
-        }
-        if (preview instanceof Preview.Picture picture) {
-            return picture(picture.bytes());
-        }
-        if (preview instanceof Preview.Facts facts) {
-            Label type = Ui.label(Words.of("detail.noPreview", facts.mediaType()), "dim");
-            type.setWrapText(true);
-            VBox box = new VBox(8, type);
-            facts.hex().forEach(h -> box.getChildren().add(Ui.label(h, "mono", "hex")));
-            ScrollPane scroll = new ScrollPane(box);
-            box.getStyleClass().add("detail-body");
-            scroll.setFitToWidth(true);
-            return scroll;
-        }
-        return message(Words.of("detail.empty"));
-    }
-
-    private Node withCut(Node node, boolean cut) {
-        if (cut) {
-            words.setText(Words.of("detail.cut"));
-        }
-        return node;
-    }
-
-    private static Node picture(byte[] bytes) {
-        Image image = new Image(new ByteArrayInputStream(bytes));
-        if (image.isError()) {
-            return message(Words.of("detail.badPicture"));
-        }
-        ImageView view = new ImageView(image);
-        view.setPreserveRatio(true);
-        view.setSmooth(true);
-        StackPane pane = new StackPane(view);
-        pane.getStyleClass().add("detail-picture");
-        pane.setMinSize(0, 0);
-        view.fitWidthProperty()
-                .bind(javafx.beans.binding.Bindings.min(
-                        image.getWidth(), pane.widthProperty().subtract(32)));
-        view.fitHeightProperty()
-                .bind(javafx.beans.binding.Bindings.min(
-                        image.getHeight(), pane.heightProperty().subtract(24)));
-        return pane;
+        words.setText(Previews.isCut(preview) ? Words.of("detail.cut") : "");
+        return Previews.of(preview);
     }
 
     private static Node facts(List<Detail.Fact> facts) {
@@ -194,15 +137,15 @@ final class DetailPane extends BorderPane {
 
     private static Node comparison(Comparison comparison) {
         if (comparison instanceof Comparison.TextChanges text) {
-            return textList(foldLines(text.lines()));
+            return Previews.lines(foldLines(text.lines()));
         }
         if (comparison instanceof Comparison.TableChanges table) {
             return tableList(foldRows(table.rows()));
         }
         if (comparison instanceof Comparison.Equal) {
-            return message(Words.of("detail.equal"));
+            return Previews.message(Words.of("detail.equal"));
         }
-        return message(Words.of("detail.otherContent", comparison.words()));
+        return Previews.message(Words.of("detail.otherContent", comparison.words()));
     }
 
     private static List<Comparison.TextChanges.Line> foldLines(List<Comparison.TextChanges.Line> lines) {
@@ -255,89 +198,6 @@ final class DetailPane extends BorderPane {
             }
         }
         return keep;
-    }
-
-    private static ListView<Comparison.TextChanges.Line> textList(List<Comparison.TextChanges.Line> lines) {
-        ListView<Comparison.TextChanges.Line> list = new ListView<>();
-        list.getItems().setAll(lines);
-        list.getStyleClass().add("text-list");
-        list.setFixedCellSize(20);
-        list.setCellFactory(v -> new TextCell());
-        for (int i = 0; i < lines.size(); i++) {
-            if (lines.get(i).mark() != Comparison.Mark.SAME) {
-                int first = Math.max(0, i - 1);
-                javafx.application.Platform.runLater(() -> list.scrollTo(first));
-                break;
-            }
-        }
-        return list;
-    }
-
-    private static String sign(Comparison.Mark mark) {
-        return switch (mark) {
-            case SAME -> "";
-            case ADDED -> "+";
-            case REMOVED -> "−";
-            case CHANGED -> "~";
-        };
-    }
-
-    private static String style(Comparison.Mark mark) {
-        return "mark-" + mark.name().toLowerCase(java.util.Locale.ROOT);
-    }
-
-    private static final class TextCell extends ListCell<Comparison.TextChanges.Line> {
-        private final Label sign = Ui.label("", "mono", "gutter-sign");
-        private final Label number = Ui.label("", "mono", "gutter");
-        private final Label text = Ui.label("", "mono");
-        private final HBox box = new HBox(8, sign, number, text);
-
-        @Override
-        protected void updateItem(Comparison.TextChanges.@Nullable Line line, boolean empty) {
-            super.updateItem(line, empty);
-            for (Comparison.Mark mark : Comparison.Mark.values()) {
-                Ui.style(this, style(mark), line != null && !empty && line.mark() == mark);
-            }
-            if (empty || line == null) {
-                setGraphic(null);
-                return;
-            }
-            boolean fold = line.before() == 0 && line.after() == 0;
-            int shown = line.after() > 0 ? line.after() : line.before();
-            number.setText(fold ? "" : Integer.toString(shown));
-            sign.setText(sign(line.mark()));
-            text.setText(line.text().replace("\t", "    "));
-            Ui.style(text, "dim", fold);
-            setGraphic(box);
-        }
-    }
-
-    /** A table as it is: the first row names the columns. */
-    private static TableView<List<String>> grid(List<List<String>> rows) {
-        TableView<List<String>> table = new TableView<>();
-        table.getStyleClass().addAll("grid-table", "dense");
-        List<String> head = rows.isEmpty() ? List.of() : rows.get(0);
-        for (int i = 0; i < Math.min(COLUMNS_MOST, head.size()); i++) {
-            int column = i;
-            TableColumn<List<String>, String> c = new TableColumn<>(head.get(i));
-            c.setSortable(false);
-            c.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(
-                    column < f.getValue().size() ? f.getValue().get(column) : ""));
-            boolean numbers = rows.stream()
-                    .skip(1)
-                    .limit(50)
-                    .allMatch(r -> column < r.size() && r.get(column).matches("-?[\\d.,]*"));
-            if (numbers) {
-                c.getStyleClass().add("right");
-            }
-            table.getColumns().add(c);
-        }
-        if (head.size() <= 6) {
-            table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
-        }
-        table.getItems().setAll(rows.stream().skip(1).toList());
-        table.setFixedCellSize(24);
-        return table;
     }
 
     /** Two tables as one: what changed in a cell stands in it, then and now. */
@@ -396,7 +256,7 @@ final class DetailPane extends BorderPane {
         protected void updateItem(Comparison.TableChanges.@Nullable Row row, boolean empty) {
             super.updateItem(row, empty);
             for (Comparison.Mark mark : Comparison.Mark.values()) {
-                Ui.style(this, style(mark), false);
+                Ui.style(this, Previews.style(mark), false);
             }
             Ui.style(this, "cell-changed", false);
             if (empty || row == null) {
@@ -404,10 +264,10 @@ final class DetailPane extends BorderPane {
                 return;
             }
             if (row.mark() != Comparison.Mark.CHANGED) {
-                Ui.style(this, style(row.mark()), true);
+                Ui.style(this, Previews.style(row.mark()), true);
             }
             if (column < 0) {
-                setText(sign(row.mark()));
+                setText(Previews.sign(row.mark()));
                 return;
             }
             List<String> cells = row.mark() == Comparison.Mark.REMOVED ? row.before() : row.after();

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.HashSet;
@@ -15,9 +16,11 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
@@ -25,14 +28,15 @@ import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.intake.PutModel;
+import org.mendedleaf.desktop.intake.PutOptions;
+import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
@@ -59,6 +63,8 @@ public final class FilesModel {
     private final LineModel line;
     private final RulerModel ruler;
     private final TicksModel ticks;
+    private final PutModel putting;
+    private final LineActions lineActions;
     private Leads leads = Leads.NOWHERE;
 
     /** The model over this desk. */
@@ -68,6 +74,8 @@ public final class FilesModel {
         this.line = new LineModel(desk);
         this.ruler = new RulerModel(desk);
         this.ticks = new TicksModel(desk);
+        this.putting = new PutModel(desk);
+        this.lineActions = new LineActions(desk, line, this::say);
         moment.addListener((o, a, b) -> {
             // What is ticked is ticked of one moment.
             ticks.clear();
@@ -286,6 +294,10 @@ public final class FilesModel {
 
     /** Selects a row. */
     public void select(@Nullable FileRow row) {
+        FileRow before = selected.get();
+        if (before != null && (row == null || !row.path().equals(before.path()))) {
+            putting.close();
+        }
         selected.set(row);
         Held held = place.get();
         if (row == null || row.isFolder() || held == null) {
@@ -415,30 +427,95 @@ public final class FilesModel {
         return fetched.borrowed(own, Words.of("restore.fromNote", from, version.number()));
     }
 
-    /** Puts a file in as the next version of the selected line, or as a new file in the folder that is looked at. */
-    public void put(Path file, String note) {
-        Held held = held();
-        String target = line.path().isEmpty()
-                ? RelativePath.child(folder.get(), String.valueOf(file.getFileName()))
-                : line.path();
-        String name = RelativePath.name(target);
-        desk.jobs()
-                .start(
-                        Words.of("job.put", name),
-                        progress -> put(held, file, target, note, progress),
-                        number -> {
-                            message.set(new Message(Words.of("files.put", name, number), true, false));
-                            desk.changed();
-                        },
-                        this::failed);
+    /** Putting in a revision of the selected file. */
+    public PutModel putting() {
+        return putting;
     }
 
-    private int put(Held held, Path file, String target, String note, Progress progress) throws IOException {
-        PutResult result = desk.work(held).put(List.of(new Revision(file, target, note)), progress);
-        if (!result.failed().isEmpty()) {
-            throw new IOException(String.join(" ", result.failed().values()));
+    /** What can be done with the selected line besides changing its content. */
+    public LineActions lineActions() {
+        return lineActions;
+    }
+
+    /** Opens what puts a revision of the selected file in; with none selected, nothing. */
+    public void openPut() {
+        Held held = line.held();
+        Line selectedLine = line.lineProperty().get();
+        if (held != null && selectedLine != null && isNow()) {
+            putting.open(held, selectedLine);
         }
-        return result.numbers().getOrDefault(target, 0);
+    }
+
+    /** Hears how putting in went. */
+    public Putting.Hearer hearer() {
+        return new Putting.Hearer() {
+            @Override
+            public void doubtful(Putting.Doubt doubt) {
+                putting.close();
+                leads.guard(doubt);
+            }
+
+            @Override
+            public void done(String words, boolean undo) {
+                putting.close();
+                message.set(new Message(words, undo, false));
+            }
+
+            @Override
+            public void failed(Exception e) {
+                FilesModel.this.failed(e);
+            }
+        };
+    }
+
+    /** Files go in now, and not into the past. */
+    private boolean isNow() {
+        if (moment.get() == null) {
+            return true;
+        }
+        message.set(new Message(Words.of("files.putPast"), false, true));
+        return false;
+    }
+
+    /** Puts one file in as the next version at a path, asking the guard first. */
+    public void putOnto(Path file, String target) {
+        if (place.get() != null && isNow()) {
+            new Putting(desk).put(held(), file, target, PutOptions.PLAIN, hearer());
+        }
+    }
+
+    /**
+     * Takes files that somebody dropped or pasted: one onto a file as its next version, anything else into a folder by the
+     * table of what each of them is.
+     *
+     * @param onto the row that they were dropped on; null for the folder that is looked at
+     */
+    public void comeIn(List<Path> files, @Nullable FileRow onto) {
+        List<Path> good = files.stream().filter(Intake::canComeIn).toList();
+        if (place.get() == null || good.isEmpty() || !isNow()) {
+            return;
+        }
+        boolean ontoFile = onto != null && !onto.isFolder() && !onto.isRemoved();
+        if (ontoFile && onto != null && good.size() == 1 && Files.isRegularFile(good.get(0))) {
+            putOnto(good.get(0), onto.path());
+            return;
+        }
+        String into = onto == null ? folder.get() : onto.isFolder() ? onto.path() : RelativePath.parent(onto.path());
+        leads.intake(held(), good, into);
+    }
+
+    /** Goes to the scattered copies in the folder that is looked at. */
+    public void fold() {
+        if (place.get() != null && isNow()) {
+            leads.fold(held(), folder.get());
+        }
+    }
+
+    /** Goes to the safety copies in the folder that is looked at. */
+    public void strays() {
+        if (place.get() != null && isNow()) {
+            leads.strays(held(), folder.get());
+        }
     }
 
     /** Says what taking a snapshot of the place asks for and costs. */
@@ -513,7 +590,7 @@ public final class FilesModel {
         switch (item.outcome()) {
             case DONE ->
                 message.set(new Message(
-                        Words.of("files.restored", line.name(), version.number(), item.number()), true, false));
+                        Words.of("files.restored", line.name(), line.labelOf(version), item.number()), true, false));
             case LEFT -> message.set(new Message(Words.of("files.same", line.name(), version.number()), false, false));
             case FAILED ->
                 message.set(new Message(Words.of("files.notRestored", line.name(), item.why()), false, true));

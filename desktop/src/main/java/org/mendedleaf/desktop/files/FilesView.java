@@ -2,19 +2,25 @@ package org.mendedleaf.desktop.files;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.SplitPane;
+import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -29,6 +35,8 @@ public final class FilesView extends BorderPane {
     private final Label counts = Ui.label("", "dim");
     private final CheckBox removed = new CheckBox();
     private final CheckBox added = new CheckBox();
+    private Supplier<Optional<List<File>>> filesAsk = Optional::empty;
+    private Supplier<Optional<File>> folderAsk = Optional::empty;
 
     /**
      * The screen over this model.
@@ -50,6 +58,8 @@ public final class FilesView extends BorderPane {
         added.setId("show-added");
         added.selectedProperty().bindBidirectional(model.showAddedProperty());
         HBox foot = new HBox(16, counts, removed, added);
+        MenuButton in = putIn();
+        foot.getChildren().addAll(Ui.spacer(), in);
         foot.setAlignment(Pos.CENTER_LEFT);
         foot.getStyleClass().add("listing-foot");
         VBox left = new VBox(table, new TicksBar(model), foot);
@@ -65,6 +75,50 @@ public final class FilesView extends BorderPane {
         model.momentProperty().addListener((o, a, at) -> Ui.style(this, "past", at != null));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         count(model.listingProperty().get());
+    }
+
+    /** Ways of putting in what is not for one file alone. */
+    private MenuButton putIn() {
+        MenuButton in = new MenuButton(Words.of("listing.in"));
+        in.setId("listing-in");
+        in.getStyleClass().addAll("flat", "text-button");
+        MenuItem some = item("listing.in.files", () -> filesAsk.get().ifPresent(f -> model.comeIn(paths(f), null)));
+        MenuItem whole = item(
+                "listing.in.folder", () -> folderAsk.get().ifPresent(f -> model.comeIn(List.of(f.toPath()), null)));
+        in.getItems()
+                .addAll(
+                        some,
+                        whole,
+                        new SeparatorMenuItem(),
+                        item("listing.in.fold", model::fold),
+                        item("listing.in.strays", model::strays));
+        model.placeProperty().addListener((o, a, held) -> {
+            boolean writing = model.can(Capability.WRITING);
+            in.setDisable(!writing);
+            in.getItems().get(4).setDisable(held == null || held.place().isOutside());
+        });
+        return in;
+    }
+
+    private static MenuItem item(String key, Runnable action) {
+        MenuItem item = new MenuItem(Words.of(key));
+        item.setId(key.replace('.', '-'));
+        item.setOnAction(e -> action.run());
+        return item;
+    }
+
+    private static List<Path> paths(List<File> files) {
+        return files.stream().map(File::toPath).toList();
+    }
+
+    /** Puts what was copied elsewhere in: onto the selected file, else into the folder. */
+    private boolean paste() {
+        Clipboard board = Clipboard.getSystemClipboard();
+        if (!board.hasFiles()) {
+            return false;
+        }
+        model.comeIn(paths(board.getFiles()), model.selectedProperty().get());
+        return true;
     }
 
     private void count(Listing l) {
@@ -87,6 +141,16 @@ public final class FilesView extends BorderPane {
             model.line().modeProperty().set(Detail.Mode.COMPARE);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT3) {
             model.line().modeProperty().set(Detail.Mode.FACTS);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT4) {
+            model.line().modeProperty().set(Detail.Mode.NOTES);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.I) {
+            model.openPut();
+        } else if (e.isControlDown() && e.getCode() == KeyCode.V && !isTyping() && paste()) {
+            e.consume();
+            return;
+        } else if (e.getCode() == KeyCode.ESCAPE
+                && model.putting().openProperty().get()) {
+            model.putting().close();
         } else if (e.isControlDown() && e.getCode() == KeyCode.R) {
             model.recover();
         } else if (e.isControlDown() && e.isShiftDown() && e.getCode() == KeyCode.B) {
@@ -107,6 +171,17 @@ public final class FilesView extends BorderPane {
         e.consume();
     }
 
+    private boolean isTyping() {
+        return getScene() != null
+                && getScene().getFocusOwner() instanceof javafx.scene.control.TextInputControl text
+                && text.isEditable();
+    }
+
+    /** Puts a way to ask for several files in place. */
+    public void setFilesAsk(Supplier<Optional<List<File>>> ask) {
+        filesAsk = ask;
+    }
+
     /** Gives the listing the keys. */
     public void focusListing() {
         table.requestFocus();
@@ -114,6 +189,7 @@ public final class FilesView extends BorderPane {
 
     /** Where copies are asked for. */
     public void setFolderAsk(Supplier<Optional<File>> ask) {
+        folderAsk = ask;
         line.setFolderAsk(ask);
     }
 

@@ -1,8 +1,10 @@
 package org.mendedleaf.desktop.files;
 
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.shell.Held;
 
 /** Where the Files screen leads to. */
@@ -32,6 +34,18 @@ public interface Leads {
     /** To the snapshots of a place; new ones may cover only a folder in it. */
     void snapshots(Held held, String folder);
 
+    /** To a revision that may be the wrong file. */
+    void guard(Putting.Doubt doubt);
+
+    /** To the table of many files that come in to a folder of a place. */
+    void intake(Held held, List<Path> files, String folder);
+
+    /** To the scattered copies in a folder of a place. */
+    void fold(Held held, String folder);
+
+    /** To the safety copies in a folder of a place. */
+    void strays(Held held, String folder);
+
     /** To nowhere. */
     Leads NOWHERE = new Leads() {
         @Override
@@ -42,5 +56,17 @@ public interface Leads {
 
         @Override
         public void snapshots(Held held, String folder) {}
+
+        @Override
+        public void guard(Putting.Doubt doubt) {}
+
+        @Override
+        public void intake(Held held, List<Path> files, String folder) {}
+
+        @Override
+        public void fold(Held held, String folder) {}
+
+        @Override
+        public void strays(Held held, String folder) {}
     };
 }

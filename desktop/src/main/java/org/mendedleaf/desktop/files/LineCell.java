@@ -44,7 +44,7 @@ final class LineCell extends ListCell<LineRow> {
         this.desk = desk;
         drawing.setMinSize(STEM + 18, HEIGHT);
         drawing.setMaxSize(STEM + 18, HEIGHT);
-        number.setMinWidth(30);
+        number.setMinWidth(34);
         holders.setMinWidth(0);
         HBox first = new HBox(8, when, holders);
         first.setAlignment(Pos.CENTER_LEFT);
@@ -102,25 +102,11 @@ final class LineCell extends ListCell<LineRow> {
 
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
-        number.setText(row.held().foreign().isEmpty() ? Integer.toString(v.number()) : "");
+        number.setText(row.held().foreign().isEmpty() ? row.label() : "");
         when.setText(Say.moment(v.saved(), desk.clock().instant(), desk.zone()));
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
-        StringBuilder words = new StringBuilder(v.who().isEmpty() ? "" : v.who() + " · ");
-        words.append(Words.of("origin." + v.origin(), v.source()));
-        if (!row.held().label().isEmpty() && row.held().foreign().isEmpty()) {
-            words.append(" ").append(Words.of("line.label", row.held().label()));
-        }
-        if (!row.held().foreign().isEmpty()) {
-            words.append(" · ").append(Words.of("line.foreign", row.held().foreign(), v.number()));
-        }
-        if (row.equalTo() > 0 && v.origin() != Origin.RESTORED) {
-            words.append(" · ").append(Words.of("line.equal", row.equalTo()));
-        }
-        if (!v.note().isEmpty()) {
-            words.append(" · “").append(v.note()).append('”');
-        }
-        what.setText(words.toString());
-        Ui.tooltip(what, words.toString());
+        what.setText(row.words());
+        Ui.tooltip(what, row.words());
         holders.setText(row.held().words());
         Ui.visible(holders, !row.held().words().isEmpty());
         Ui.tooltip(holders, row.held().words());
@@ -168,6 +154,9 @@ final class LineCell extends ListCell<LineRow> {
         if (row instanceof LineRow.OfVersion v) {
             if (!v.held().foreign().isEmpty()) {
                 return Shapes.awayLeaf();
+            }
+            if (v.version().edition().isDraft() || v.held().label().contains(".")) {
+                return Shapes.draftLeaf();
             }
             return v.version().origin() == Origin.RESTORED ? Shapes.mendedLeaf() : Shapes.leaf();
         }

@@ -28,6 +28,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.Contents;
 import org.mendedleaf.core.preview.Previewer;
+import org.mendedleaf.core.rules.Sight;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
@@ -57,6 +58,7 @@ public final class LineModel {
     private final Set<String> unfolded = new HashSet<>();
     private final ReadOnlyObjectWrapper<@Nullable MergedLine> merged = new ReadOnlyObjectWrapper<>();
     private final Background.Newest mergedQuestion;
+    private final ReadOnlyObjectWrapper<@Nullable LineSaid> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
     private @Nullable Held held;
     private long id;
@@ -78,6 +80,26 @@ public final class LineModel {
     /** The line with its points in other systems; null when no file is selected. */
     public ReadOnlyObjectProperty<@Nullable MergedLine> mergedProperty() {
         return merged.getReadOnlyProperty();
+    }
+
+    /** What is said of the line, and what may be done with it; null when no file is selected. */
+    public ReadOnlyObjectProperty<@Nullable LineSaid> saidProperty() {
+        return said.getReadOnlyProperty();
+    }
+
+    /** What people call a version of this line: what its system does, else its edition. */
+    String labelOf(Version v) {
+        MergedLine all = merged.get();
+        String told = all == null
+                ? ""
+                : all.point(v.line(), v.number()).map(MergedPoint::label).orElse("");
+        return told.isEmpty() ? v.edition().label() : told;
+    }
+
+    /** The place of the line; null when no file is selected. */
+    @Nullable
+    Held held() {
+        return held;
     }
 
     /** The point of the chosen version; empty when none is chosen. */
@@ -161,6 +183,7 @@ public final class LineModel {
             changesQuestion.drop();
             mergedQuestion.drop();
             merged.set(null);
+            said.set(null);
             line.set(null);
             rows.set(List.of());
             choose(null);
@@ -182,18 +205,29 @@ public final class LineModel {
         lineQuestion.ask(
                 () -> {
                     Optional<Line> found;
+                    Optional<LineSaid> says = Optional.empty();
+                    String who = desk.home().who();
                     try (Reading reading = of.vault().read()) {
                         found = reading.line(wanted);
+                        if (found.isPresent()) {
+                            says = Optional.of(LineSaid.of(reading, found.get(), who));
+                            found = Sight.see(reading, found.get(), who);
+                        }
                     }
                     return found.isEmpty()
-                            ? Optional.<MergedLine>empty()
-                            : Optional.of(MergedLine.of(of.vault(), found.get(), desk.book(), false));
+                            ? new Loaded(Optional.empty(), says)
+                            : new Loaded(Optional.of(MergedLine.of(of.vault(), found.get(), desk.book(), false)), says);
                 },
                 this::took,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
 
-    private void took(Optional<MergedLine> found) {
+    /** A line that was read: itself, unless who works here may not see it, and what is said of it. */
+    private record Loaded(Optional<MergedLine> line, Optional<LineSaid> said) {}
+
+    private void took(Loaded loaded) {
+        Optional<MergedLine> found = loaded.line();
+        said.set(loaded.said().orElse(null));
         Line before = line.get();
         Version was = chosen.get();
         Line now = found.map(MergedLine::own).orElse(null);
@@ -238,7 +272,12 @@ public final class LineModel {
         rows.set(
                 all == null
                         ? List.of()
-                        : new LineRows(all, desk.clock().instant(), desk.zone()).rows(unfolded, changes));
+                        : new LineRows(
+                                        all,
+                                        Optional.ofNullable(said.get()),
+                                        desk.clock().instant(),
+                                        desk.zone())
+                                .rows(unfolded, changes));
     }
 
     /** Shows a folded run whole. */
@@ -263,6 +302,12 @@ public final class LineModel {
             return;
         }
         Detail.Mode wanted = mode.get();
+        LineSaid says = said.get();
+        if (wanted == Detail.Mode.NOTES && says != null) {
+            detailQuestion.drop();
+            detail.set(new Detail.Notes(version, says));
+            return;
+        }
         // Another line of this vault may have the same content.
         Version readable = chosenPoint().flatMap(MergedPoint::readable).orElse(version);
         if (readable.recipe().isElsewhere() && wanted != Detail.Mode.FACTS) {
@@ -272,7 +317,7 @@ public final class LineModel {
         }
         detailQuestion.ask(
                 () -> switch (wanted) {
-                    case PREVIEW -> preview(of, readable);
+                    case PREVIEW, NOTES -> preview(of, readable);
                     case COMPARE -> compare(of, l, version, readable);
                     case FACTS -> facts(of, l, version);
                 },

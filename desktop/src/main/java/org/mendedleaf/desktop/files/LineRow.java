@@ -15,9 +15,16 @@ public sealed interface LineRow {
      * @param lane how the thread of mending runs past it
      * @param equalTo number of an older version with the same content; 0 when there is none
      * @param held who holds its content, where that is not the vault alone
+     * @param words what else is said of it: where it came from, what it is equal to, its note, its comments
      */
-    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo, Held held)
-            implements LineRow {}
+    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo, Held held, String words)
+            implements LineRow {
+
+        /** What people call it: what its system does, else its edition. */
+        public String label() {
+            return held.label().isEmpty() ? version.edition().label() : held.label();
+        }
+    }
 
     /**
      * Who holds a content.

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.Holder;
@@ -29,11 +30,13 @@ final class LineRows {
 
     private final MergedLine merged;
     private final Line line;
+    private final Optional<LineSaid> said;
     private final Instant now;
     private final ZoneId zone;
 
-    LineRows(MergedLine merged, Instant now, ZoneId zone) {
+    LineRows(MergedLine merged, Optional<LineSaid> said, Instant now, ZoneId zone) {
         this.merged = merged;
+        this.said = said;
         this.line = merged.own();
         this.now = now;
         this.zone = zone;
@@ -62,7 +65,8 @@ final class LineRows {
                 continue;
             }
             if (v.line() != line.id()) {
-                rows.add(new LineRow.OfVersion(v, "", false, LineRow.Lane.NONE, 0, held(point)));
+                LineRow.Held held = held(point);
+                rows.add(new LineRow.OfVersion(v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held)));
                 folding = null;
                 continue;
             }
@@ -129,8 +133,40 @@ final class LineRows {
         }
         int equal = firstWith.getOrDefault(v.digest(), v.number());
         boolean current = at == 0 && line.removed().isEmpty();
-        return new LineRow.OfVersion(
-                v, change, current, LineRow.Lane.NONE, equal == v.number() ? 0 : equal, held(point));
+        LineRow.Held held = held(point);
+        int equalTo = equal == v.number() ? 0 : equal;
+        return new LineRow.OfVersion(v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held));
+    }
+
+    /** Who, how, and what is said of a version, in one line. */
+    private String words(Version v, int equalTo, LineRow.Held held) {
+        boolean foreign = !held.foreign().isEmpty();
+        List<String> parts = new ArrayList<>();
+        if (!v.who().isEmpty()) {
+            parts.add(v.who());
+        }
+        boolean draft = !foreign && (v.edition().isDraft() || held.label().contains("."));
+        parts.add(line.originWords(v) + (draft ? " " + Words.of("line.draft") : ""));
+        if (foreign) {
+            parts.add(Words.of("line.foreign", held.foreign(), v.number()));
+        }
+        if (equalTo > 0 && v.origin() != Origin.RESTORED) {
+            parts.add(Words.of("line.equal", line.label(equalTo)));
+        }
+        if (!v.note().isEmpty()) {
+            parts.add("“" + v.note() + "”");
+        }
+        if (!foreign && said.isPresent()) {
+            int comments = said.get().comments(v.number()).size();
+            if (comments > 0) {
+                parts.add(Words.of("line.comments", comments));
+            }
+            String beyond = said.get().beyond().get(v.number());
+            if (beyond != null) {
+                parts.add(beyond);
+            }
+        }
+        return String.join(" · ", parts);
     }
 
     private static String sizeWords(Version before, Version v) {
@@ -182,7 +218,7 @@ final class LineRows {
 
     private static LineRow withLane(LineRow row, LineRow.Lane lane) {
         if (row instanceof LineRow.OfVersion v) {
-            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo(), v.held());
+            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words());
         }
         if (row instanceof LineRow.OfEvent e) {
             return new LineRow.OfEvent(e.event(), lane);

@@ -17,6 +17,7 @@ import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SplitPane;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
@@ -24,10 +25,13 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.intake.PutPane;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -43,7 +47,9 @@ final class LineView extends StackPane {
     private final Button restore = new Button();
     private final Label consequence = Ui.label("", "consequence");
     private final Button copy;
-    private final Button open;
+    private final Button put;
+    private final WorkBar work;
+    private final PutPane putPane;
     private final Button remove;
     private final MenuButton more = new MenuButton();
     private final BorderPane content = new BorderPane();
@@ -52,8 +58,6 @@ final class LineView extends StackPane {
 
     /** Asks for a folder; tests put an answer in its place. */
     private Supplier<Optional<File>> folderAsk = Optional::empty;
-
-    private Supplier<Optional<File>> fileAsk = Optional::empty;
 
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
 
@@ -70,7 +74,8 @@ final class LineView extends StackPane {
         title.setId("line-title");
         HBox head = new HBox(8, title, Ui.spacer(), state);
         head.setAlignment(Pos.BASELINE_LEFT);
-        VBox header = new VBox(4, head, summary);
+        work = new WorkBar(line, model.lineActions());
+        VBox header = new VBox(4, head, summary, work);
         header.getStyleClass().add("sheet-header");
         summary.setWrapText(true);
 
@@ -87,7 +92,7 @@ final class LineView extends StackPane {
             }
         });
 
-        DetailPane detail = new DetailPane(line);
+        DetailPane detail = new DetailPane(line, new NotesPane(model.lineActions()));
         SplitPane split = new SplitPane(points, detail);
         split.setOrientation(Orientation.VERTICAL);
         split.setDividerPositions(0.56);
@@ -99,14 +104,14 @@ final class LineView extends StackPane {
         restore.setOnAction(e -> restoreChosen());
         copy = Ui.button("line.copy", this::copyChosen);
         copy.setId("copy");
-        open = Ui.button("line.open", this::openChosen);
-        open.setId("open");
+        put = Ui.button("line.put", model::openPut);
+        put.setId("put");
         remove = Ui.button("line.remove", model::remove, "danger-text");
         remove.setId("remove");
         more.setId("more");
         more.setText(Words.of("line.more"));
         more.getStyleClass().add("flat");
-        HBox buttons = new HBox(8, restore, copy, open, more, Ui.spacer(), remove);
+        HBox buttons = new HBox(8, restore, put, copy, more, Ui.spacer(), remove);
         buttons.setAlignment(Pos.CENTER_LEFT);
         VBox actions = new VBox(6, consequence, buttons);
         actions.getStyleClass().add("sheet-footer");
@@ -114,7 +119,14 @@ final class LineView extends StackPane {
         content.setTop(header);
         content.setCenter(split);
         content.setBottom(actions);
-        getChildren().addAll(nothing, content);
+        putPane = new PutPane(model.putting(), model.hearer(), words -> model.say(words, false, true));
+        putPane.visibleProperty().bind(model.putting().openProperty());
+        putPane.managedProperty().bind(putPane.visibleProperty());
+        model.putting()
+                .openProperty()
+                .addListener((o, a, is) -> show(line.lineProperty().get()));
+        getChildren().addAll(nothing, content, putPane);
+        takeDrops();
 
         line.lineProperty().addListener((o, a, l) -> {
             show(l);
@@ -129,8 +141,32 @@ final class LineView extends StackPane {
             chosenChanged();
         });
         line.chosenProperty().addListener((o, a, v) -> chosenChanged());
+        line.saidProperty().addListener((o, a, v) -> chosenChanged());
         model.momentProperty().addListener((o, a, b) -> followMoment());
         show(null);
+    }
+
+    /** A file dropped here is the next version of the file that is shown. */
+    private void takeDrops() {
+        setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles() && line.lineProperty().get() != null) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+            e.consume();
+        });
+        setOnDragEntered(e -> Ui.style(this, "drop-here", e.getDragboard().hasFiles() && line.lineId() != 0));
+        setOnDragExited(e -> Ui.style(this, "drop-here", false));
+        setOnDragDropped(e -> {
+            List<File> files = e.getDragboard().getFiles();
+            boolean one = files.size() == 1 && files.get(0).isFile();
+            e.setDropCompleted(one);
+            e.consume();
+            if (one) {
+                model.putOnto(files.get(0).toPath(), line.path());
+            } else {
+                model.say(Words.of("line.dropOne"), false, true);
+            }
+        });
     }
 
     private static Label wrapped(String key) {
@@ -141,17 +177,19 @@ final class LineView extends StackPane {
     }
 
     void setFolderAsk(Supplier<Optional<File>> ask) {
+        putPane.setFolderAsk(ask);
         folderAsk = ask;
     }
 
     /** Asks for words, with this question; empty when she does not want to after all. */
     void setNoteAsk(Function<String, Optional<String>> ask) {
+        work.setNoteAsk(ask);
         noteAsk = ask;
     }
 
     /** Asks for a file to put in. */
     void setFileAsk(Supplier<Optional<File>> ask) {
-        fileAsk = ask;
+        putPane.setFileAsk(ask);
     }
 
     void setOpener(Consumer<Path> with) {
@@ -159,7 +197,7 @@ final class LineView extends StackPane {
     }
 
     private void show(@Nullable Line l) {
-        Ui.visible(content, l != null);
+        Ui.visible(content, l != null && !model.putting().openProperty().get());
         Ui.visible(nothing, l == null);
         if (l == null) {
             return;
@@ -267,37 +305,44 @@ final class LineView extends StackPane {
         restore.setText(
                 foreign
                         ? Words.of("line.restoreForeign")
-                        : Words.of(gone ? "line.bringBack" : "line.restore", v.number()));
+                        : Words.of(gone ? "line.bringBack" : "line.restore", line.labelOf(v)));
         String where = point == null ? "" : point.line().place().label();
         consequence.setText(
                 lost
                         ? Words.of("detail.forgotten")
                         : !writing
                                 ? Words.of("consequence.readOnly")
-                                : foreign
-                                        ? Words.of(
-                                                "consequence.foreign",
-                                                where,
-                                                v.number(),
-                                                newest + 1,
-                                                Say.size(v.size()))
-                                        : consequence(v, newest, gone, current));
+                                : !mayChangeNow()
+                                        ? Words.of("consequence.reader")
+                                        : foreign
+                                                ? Words.of(
+                                                        "consequence.foreign",
+                                                        where,
+                                                        v.number(),
+                                                        newest + 1,
+                                                        Say.size(v.size()))
+                                                : consequence(v, l.newest().orElse(v), gone, current));
         Ui.visible(restore, writing);
         copy.setDisable(lost);
-        open.setDisable(lost);
+        LineSaid said = line.saidProperty().get();
+        boolean mayChange = said == null || said.rights().may(Deed.CHANGE);
+        Ui.visible(put, writing && !gone);
+        put.setDisable(!mayChange);
+        remove.setDisable(!mayChange);
+        restore.setDisable(restore.isDisabled() || !mayChange);
         Ui.visible(remove, !gone && writing);
-        more(v, foreign, writing);
+        more(l, v, foreign, writing);
     }
 
     /** What else can be done here: exactly what the system of this place can. */
-    private void more(Version v, boolean foreign, boolean writing) {
+    private void more(Line l, Version v, boolean foreign, boolean writing) {
         more.getItems().clear();
-        if (writing) {
-            item(
-                    "line.put",
-                    () -> fileAsk.get()
-                            .ifPresent(f -> noteAsk.apply(Words.of("line.putNote"))
-                                    .ifPresent(note -> model.put(f.toPath(), note))));
+        item("line.open", this::openChosen).setId("open");
+        boolean canTake = model.can(Capability.CHECK_OUT) || !l.place().isOutside();
+        LineSaid said = line.saidProperty().get();
+        boolean free = said != null && said.out().isEmpty() && l.removed().isEmpty();
+        if (writing && canTake && free && said.rights().may(Deed.CHECK_OUT)) {
+            item("work.checkOut", model.lineActions()::checkOut);
         }
         if (line.canTake()) {
             item("line.take", line::take);
@@ -322,13 +367,24 @@ final class LineView extends StackPane {
         return item;
     }
 
-    private static String consequence(Version v, int newest, boolean gone, boolean current) {
+    private boolean mayChangeNow() {
+        LineSaid said = line.saidProperty().get();
+        return said == null || said.rights().may(Deed.CHANGE);
+    }
+
+    private String consequence(Version v, Version newest, boolean gone, boolean current) {
+        String label = line.labelOf(v);
         if (current) {
-            return Words.of("consequence.current", v.number());
+            return Words.of("consequence.current", label);
         }
+        LineSaid said = line.saidProperty().get();
+        boolean drafts = said != null
+                && (said.out().isPresent()
+                        || said.rights().settings().get(Setting.NUMBERING).equals("drafts"));
+        String next = (drafts ? newest.edition().nextDraft() : newest.edition().nextPublished()).label();
         return gone
-                ? Words.of("consequence.bringBack", v.number(), newest + 1, Say.size(v.size()), v.path())
-                : Words.of("consequence.restore", v.number(), newest + 1, Say.size(v.size()), newest);
+                ? Words.of("consequence.bringBack", label, next, Say.size(v.size()), v.path())
+                : Words.of("consequence.restore", label, next, Say.size(v.size()), line.labelOf(newest));
     }
 
     void restoreChosen() {

@@ -1,10 +1,13 @@
 package org.mendedleaf.desktop.files;
 
+import java.io.File;
+import java.nio.file.Path;
 import java.text.Collator;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
@@ -15,7 +18,9 @@ import javafx.scene.control.TreeTableColumn;
 import javafx.scene.control.TreeTableRow;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -88,8 +93,28 @@ final class ListingTable extends TreeTableView<FileRow> {
                 e.consume();
             }
         });
+        takeDrops(this, () -> null);
         model.listingProperty().addListener((o, a, listing) -> fill(listing));
         model.ticks().sumProperty().addListener((o, a, b) -> refresh());
+    }
+
+    /** Files from the desktop can be dropped here: they go to what {@code onto} gives, null for the folder. */
+    private void takeDrops(Region node, Supplier<@Nullable FileRow> onto) {
+        node.setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        node.setOnDragEntered(e -> Ui.style(node, "drop-here", e.getDragboard().hasFiles()));
+        node.setOnDragExited(e -> Ui.style(node, "drop-here", false));
+        node.setOnDragDropped(e -> {
+            List<Path> files =
+                    e.getDragboard().getFiles().stream().map(File::toPath).toList();
+            e.setDropCompleted(!files.isEmpty());
+            e.consume();
+            model.comeIn(files, onto.get());
+        });
     }
 
     private TreeTableColumn<FileRow, FileRow> column(String key, Comparator<FileRow> order, double width) {
@@ -224,6 +249,7 @@ final class ListingTable extends TreeTableView<FileRow> {
 
     private final class Row extends TreeTableRow<FileRow> {
         Row() {
+            takeDrops(this, this::getItem);
             setOnMouseClicked(e -> {
                 FileRow row = getItem();
                 if (e.getClickCount() == 2 && row != null && row.isFolder()) {

@@ -230,6 +230,7 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
+        ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.desk(), held)));
         gaps(row, body);
     }
 

@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.protection;
 
+import java.util.List;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
@@ -15,6 +16,11 @@ final class SettingField {
     private SettingField() {}
 
     static Node of(SystemKind kind, Setting setting, String value, Consumer<String> changed) {
+        return of(kind.choices(setting), setting, value, changed);
+    }
+
+    /** One whose choices are not those of a system. */
+    static Node of(List<String> choices, Setting setting, String value, Consumer<String> changed) {
         String name = Words.of("setting." + setting.text());
         if (setting.isNumber()) {
             TextField field = new TextField(value);
@@ -27,7 +33,7 @@ final class SettingField {
         }
         ComboBox<String> box = new ComboBox<>();
         box.setId("setting-" + setting.text());
-        box.getItems().setAll(kind.choices(setting));
+        box.getItems().setAll(choices);
         box.setValue(value);
         box.setAccessibleText(name);
         box.setConverter(new StringConverter<>() {

@@ -51,6 +51,7 @@ public final class App extends Application {
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
         newShell.setFileAsk(() -> askFile(stage));
+        newShell.setFilesAsk(() -> askFiles(stage));
         newShell.setSaveAsk(name -> askSave(stage, name));
         newShell.setNoteAsk(words -> askWords(stage, words));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
@@ -110,6 +111,12 @@ public final class App extends Application {
         FileChooser chooser = new FileChooser();
         chooser.setTitle(Words.of("line.put"));
         return Optional.ofNullable(chooser.showOpenDialog(stage));
+    }
+
+    private static Optional<List<File>> askFiles(Stage stage) {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(Words.of("listing.in.files"));
+        return Optional.ofNullable(chooser.showOpenMultipleDialog(stage));
     }
 
     private static Optional<File> askSave(Stage stage, String name) {

@@ -82,7 +82,7 @@ public final class Shell extends BorderPane {
                         filesTab,
                         protectionTab,
                         Ui.spacer(),
-                        Ui.label(desk.home().who(), "who"),
+                        new WhoMenu(desk),
                         new UndoMenu(desk, files),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
                         Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));
@@ -211,6 +211,11 @@ public final class Shell extends BorderPane {
     public void setFileAsk(java.util.function.Supplier<Optional<File>> ask) {
         filesView.setFileAsk(ask);
         ways.setFileAsk(ask);
+    }
+
+    /** Puts a way to ask for several files in place. */
+    public void setFilesAsk(java.util.function.Supplier<Optional<java.util.List<File>>> ask) {
+        filesView.setFilesAsk(ask);
     }
 
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */

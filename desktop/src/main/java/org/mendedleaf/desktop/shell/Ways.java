@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.shell;
 import java.io.File;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -10,8 +11,18 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.Leads;
+import org.mendedleaf.desktop.intake.FoldModel;
+import org.mendedleaf.desktop.intake.FoldView;
+import org.mendedleaf.desktop.intake.GuardModel;
+import org.mendedleaf.desktop.intake.GuardView;
+import org.mendedleaf.desktop.intake.IntakeModel;
+import org.mendedleaf.desktop.intake.IntakeView;
+import org.mendedleaf.desktop.intake.Putting;
+import org.mendedleaf.desktop.intake.StraysModel;
+import org.mendedleaf.desktop.intake.StraysView;
 import org.mendedleaf.desktop.recovery.CompareModel;
 import org.mendedleaf.desktop.recovery.CompareView;
 import org.mendedleaf.desktop.recovery.PlanModel;
@@ -70,7 +81,9 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
         if (screen == null || screen.getScene() == null) {
             return false;
         }
-        return !(screen instanceof PlanView plan) || plan.mayLeave();
+        return screen instanceof PlanView plan
+                ? plan.mayLeave()
+                : !(screen instanceof IntakeView intake) || intake.mayLeave();
     }
 
     /** Shows a screen and gives it the keys. */
@@ -116,6 +129,48 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
                 at -> compare(held, "", at),
                 back,
                 this::said));
+    }
+
+    @Override
+    public void guard(Putting.Doubt doubt) {
+        show(new GuardView(new GuardModel(desk, doubt), hearer(), back));
+    }
+
+    /** Leads back to the files with what came of it; another doubt is shown in its turn. */
+    private Putting.Hearer hearer() {
+        return new Putting.Hearer() {
+            @Override
+            public void doubtful(Putting.Doubt doubt) {
+                guard(doubt);
+            }
+
+            @Override
+            public void done(String words, boolean undo) {
+                back.run();
+                files.say(words, undo, false);
+            }
+
+            @Override
+            public void failed(Exception e) {
+                back.run();
+                files.say(Failures.words(e), false, true);
+            }
+        };
+    }
+
+    @Override
+    public void intake(Held held, List<Path> dropped, String folder) {
+        show(new IntakeView(new IntakeModel(desk, held, dropped, folder), back, this::said));
+    }
+
+    @Override
+    public void fold(Held held, String folder) {
+        show(new FoldView(new FoldModel(desk, held, folder), back, words -> files.say(words, true, false)));
+    }
+
+    @Override
+    public void strays(Held held, String folder) {
+        show(new StraysView(new StraysModel(desk, held, folder), () -> folderAsk.get(), back));
     }
 
     @Override

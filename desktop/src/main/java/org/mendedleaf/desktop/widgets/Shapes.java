@@ -33,6 +33,11 @@ public final class Shapes {
         return new Group(path(LEAF, "shape-leaf"), path(SEAM, "shape-seam"));
     }
 
+    /** A draft: a leaf that is not full yet. */
+    public static Node draftLeaf() {
+        return path(LEAF, "shape-draft");
+    }
+
     /** A file that is removed: the outline of a leaf. */
     public static Node hollowLeaf() {
         return path(LEAF, "shape-hollow");

@@ -3,10 +3,12 @@ package org.mendedleaf.desktop.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.shell.Held;
 
 /** The Files screen without its scene, in the past. */
@@ -59,6 +61,18 @@ class FilesModelTest extends DeskTest {
 
             @Override
             public void snapshots(Held of, String folderPath) {}
+
+            @Override
+            public void guard(Putting.Doubt doubt) {}
+
+            @Override
+            public void intake(Held of, List<Path> files, String folderPath) {}
+
+            @Override
+            public void fold(Held of, String folderPath) {}
+
+            @Override
+            public void strays(Held of, String folderPath) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();

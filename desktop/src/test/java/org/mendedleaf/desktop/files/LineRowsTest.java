@@ -55,6 +55,7 @@ class LineRowsTest {
         Line line = new Line(1, place, "a.txt", Optional.empty(), 0, points);
         return new LineRows(
                         org.mendedleaf.core.systems.MergedLine.alone(line),
+                        Optional.empty(),
                         DAY.plus(Duration.ofDays(9)),
                         ZoneOffset.UTC)
                 .rows(unfolded, Map.of());

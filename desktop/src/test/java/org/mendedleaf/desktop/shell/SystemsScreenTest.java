@@ -300,10 +300,10 @@ class SystemsScreenTest extends WindowTest {
         Path revision = Files.writeString(temp.resolve("revision.txt"), "as printed");
         robot.interact(
                 () -> java.util.Objects.requireNonNull(app.shell()).setFileAsk(() -> Optional.of(revision.toFile())));
-        robot.interact(
-                () -> java.util.Objects.requireNonNull(app.shell()).setNoteAsk(key -> Optional.of("for the printer")));
-        robot.clickOn("#more");
-        robot.clickOn("#line-put");
+        robot.clickOn("#put");
+        eventually("the pane", () -> visible("#put-pane"));
+        robot.clickOn("#put-note").write("for the printer");
+        robot.clickOn("#put-choose");
         eventually("a fourth version", () -> points().size() == 4);
         assertThat(((LineRow.OfVersion) points().get(0)).version().note()).isEqualTo("for the printer");
         eventually("the message", () -> text("#message").equals("march.txt is now version 4."));

@@ -1,0 +1,153 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.time.Instant;
+import org.mendedleaf.core.intake.FolderLines;
+import org.mendedleaf.core.intake.LineWork;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.systems.OutsideLines;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** What can be done with the selected line besides changing its content: publishing, check-out, notes, comments. */
+public final class LineActions {
+
+    private final Desk desk;
+    private final LineModel line;
+    private final Said said;
+
+    /** Says what was done. */
+    interface Said {
+        void say(String words, boolean undo, boolean failed);
+    }
+
+    LineActions(Desk desk, LineModel line, Said said) {
+        this.desk = desk;
+        this.line = line;
+        this.said = said;
+    }
+
+    private interface Work {
+        String run(LineWork work, String path) throws IOException;
+    }
+
+    private LineWork work(Held held) throws IOException {
+        return held.place().isOutside()
+                ? new OutsideLines(
+                        held.vault(),
+                        held.place(),
+                        desk.book(),
+                        desk.clock(),
+                        desk.home().who())
+                : new FolderLines(
+                        held.vault(),
+                        held.place(),
+                        desk.clock(),
+                        desk.authors(),
+                        desk.home().who());
+    }
+
+    private void start(String title, boolean undo, Work work) {
+        Held held = line.held();
+        String path = line.path();
+        if (held == null || path.isEmpty()) {
+            return;
+        }
+        desk.jobs()
+                .start(
+                        Words.of(title, line.name()),
+                        progress -> work.run(work(held), path),
+                        words -> {
+                            if (!words.isEmpty()) {
+                                said.say(words, undo, false);
+                            }
+                            desk.changed();
+                        },
+                        e -> {
+                            said.say(Failures.words(e), false, true);
+                            desk.changed();
+                        });
+    }
+
+    /** Publishes the newest draft. */
+    public void publish(String note) {
+        start("job.publish", true, (work, path) -> {
+            LineWork.Done done = work.publish(path, note);
+            return Words.of("cli.publish.done", line.name(), done.label());
+        });
+    }
+
+    /** Takes the file to work on it alone. */
+    public void checkOut() {
+        start("job.checkOut", false, (work, path) -> {
+            work.checkOut(path);
+            return Words.of("files.checkedOut", line.name());
+        });
+    }
+
+    /** Hands it back. */
+    public void checkIn(String note) {
+        start("job.checkIn", false, (work, path) -> {
+            LineWork.Done done = work.checkIn(path, note, false);
+            return Words.of(
+                    done.number() == 0 ? "cli.checkin.unchanged" : "cli.checkin.done", line.name(), done.label());
+        });
+    }
+
+    /** Gives it up. */
+    public void giveUp() {
+        start("job.checkIn", false, (work, path) -> {
+            work.giveUp(path);
+            return Words.of("cli.checkin.givenUp", line.name());
+        });
+    }
+
+    /** Ends what somebody else has. */
+    public void endCheckOut() {
+        start("job.checkIn", false, (work, path) -> {
+            work.endCheckOut(path);
+            return Words.of("cli.checkin.ended", line.name());
+        });
+    }
+
+    /** Changes the note of a version. */
+    public void note(Version version, String note) {
+        start("job.note", true, (work, path) -> {
+            work.note(version, note);
+            return Words.of("cli.note.noted", line.name(), version.edition().label());
+        });
+    }
+
+    /** Says something of a version. */
+    public void comment(Version version, String words) {
+        start("job.note", false, (work, path) -> {
+            work.comment(version, words);
+            return "";
+        });
+    }
+
+    /** Says what the file is filed under and who may see it. */
+    public void card(Card card) {
+        start("job.note", false, (work, path) -> {
+            work.card(path, card);
+            return "";
+        });
+    }
+
+    /** Says that somebody saw to a finding. */
+    public void settle(Finding finding) {
+        start("job.note", false, (work, path) -> {
+            work.settle(finding);
+            return "";
+        });
+    }
+
+    String moment(Instant at) {
+        return Say.moment(at, desk.clock().instant(), desk.zone());
+    }
+}

@@ -1,0 +1,68 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.intake.PublishedKeep;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
+import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FindingStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Rights;
+import org.mendedleaf.core.systems.Facts;
+
+/**
+ * What is said of a line besides its points, and what who works here may do with it.
+ *
+ * @param comments on its versions, oldest first
+ * @param card what the file is filed under and who may see it
+ * @param out who has it checked out
+ * @param findings that nobody has seen to
+ * @param beyond why versions go beyond what the place is meant to keep, by number
+ * @param rights of who works here
+ */
+public record LineSaid(
+        List<Comment> comments,
+        Card card,
+        Optional<CheckOut> out,
+        List<Finding> findings,
+        Map<Integer, String> beyond,
+        Rights rights) {
+
+    /** Copies. */
+    public LineSaid {
+        comments = List.copyOf(comments);
+        findings = List.copyOf(findings);
+        beyond = Map.copyOf(beyond);
+    }
+
+    static LineSaid of(Reading reading, Line line, String who) throws IOException {
+        RemarkStore remarks = RemarkStore.of(reading);
+        boolean outside = line.place().isOutside();
+        Rights rights = outside
+                ? Facts.of(reading, line.place())
+                        .map(f -> new Rights(
+                                who, f.role(), f.settings(), line.place().label()))
+                        .orElseGet(() -> PlaceRules.STANDARD.rights(who, line.place()))
+                : PlaceRules.of(reading, line.place()).rights(who, line.place());
+        return new LineSaid(
+                remarks.comments(line.id()),
+                remarks.card(line.id()),
+                CheckOutStore.of(reading).get(line.id()),
+                FindingStore.of(reading).open(line),
+                outside ? Map.of() : PublishedKeep.beyond(line.versions(), rights.settings()),
+                rights);
+    }
+
+    /** Comments on one version. */
+    List<Comment> comments(int number) {
+        return comments.stream().filter(c -> c.number() == number).toList();
+    }
+}

@@ -1,0 +1,126 @@
+package org.mendedleaf.desktop.files;
+
+import java.util.Optional;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** How the work on the selected file stands: who has it checked out, whether there is a draft, what looks wrong. */
+final class WorkBar extends VBox {
+
+    private final LineModel line;
+    private final LineActions actions;
+    private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
+
+    WorkBar(LineModel line, LineActions actions) {
+        super(6);
+        this.line = line;
+        this.actions = actions;
+        setId("work-bar");
+        line.saidProperty().addListener((o, a, s) -> show());
+        line.mergedProperty().addListener((o, a, m) -> show());
+        show();
+    }
+
+    void setNoteAsk(Function<String, Optional<String>> ask) {
+        noteAsk = ask;
+    }
+
+    private void show() {
+        getChildren().clear();
+        LineSaid said = line.saidProperty().get();
+        Line l = line.lineProperty().get();
+        if (said != null && l != null && l.removed().isEmpty()) {
+            findings(said, l);
+            said.out().ifPresentOrElse(out -> out(said, out), () -> takeable(said));
+            draft(said, l);
+        }
+        Ui.visible(this, !getChildren().isEmpty());
+    }
+
+    private static HBox row(Label words, Button... buttons) {
+        words.setMinWidth(0);
+        HBox row = new HBox(8, words, Ui.spacer());
+        row.getChildren().addAll(buttons);
+        row.setAlignment(Pos.CENTER_LEFT);
+        row.getStyleClass().add("work-row");
+        return row;
+    }
+
+    private static Button button(String key, Runnable action, String... styles) {
+        Button button = Ui.button(key, action, styles);
+        button.getStyleClass().add("small");
+        button.setId(key.replace('.', '-'));
+        button.setMinWidth(USE_PREF_SIZE);
+        return button;
+    }
+
+    private void findings(LineSaid said, Line l) {
+        for (Finding f : said.findings()) {
+            Label words = Ui.label(f.words(l.name(), l.label(f.number())), "warning-words");
+            words.setWrapText(true);
+            HBox row = row(words, button("work.seen", () -> actions.settle(f)));
+            row.getStyleClass().add("warning");
+            getChildren().add(row);
+        }
+    }
+
+    private void out(LineSaid said, CheckOut out) {
+        boolean mine = out.who().equalsIgnoreCase(said.rights().who());
+        Label words = Ui.label(
+                Words.of(mine ? "work.mine" : "work.others", out.who(), actions.moment(out.since())), "work-words");
+        words.setId("work-out");
+        if (mine) {
+            Button in = button(
+                    "work.checkIn",
+                    () -> noteAsk.apply(Words.of("work.checkInNote")).ifPresent(actions::checkIn));
+            getChildren().add(row(words, in, button("work.giveUp", actions::giveUp, "flat")));
+        } else if (said.rights().may(Deed.END_CHECK_OUT)) {
+            getChildren().add(row(words, button("work.end", actions::endCheckOut, "danger-text")));
+        } else {
+            getChildren().add(row(words));
+        }
+    }
+
+    /** Where a check-out is needed before a file can be changed, it is offered; elsewhere it is in the menu. */
+    private void takeable(LineSaid said) {
+        boolean needed = said.rights().settings().get(Setting.CHECK_OUT).equals("needed");
+        if (needed && said.rights().may(Deed.CHECK_OUT)) {
+            Label words = Ui.label(Words.of("work.needed"), "work-words");
+            getChildren().add(row(words, button("work.checkOut", actions::checkOut)));
+        }
+    }
+
+    private void draft(LineSaid said, Line l) {
+        @Nullable Version newest = l.newest().orElse(null);
+        if (newest == null) {
+            return;
+        }
+        String label = line.labelOf(newest);
+        boolean draft = label.contains(".");
+        boolean mayNow = said.out().isEmpty()
+                || said.out().get().who().equalsIgnoreCase(said.rights().who());
+        if (draft && mayNow && said.rights().may(Deed.PUBLISH)) {
+            Label words = Ui.label(Words.of("work.draft", label), "work-words");
+            int next = Integer.parseInt(label.substring(0, label.indexOf('.'))) + 1;
+            Button publish = button(
+                    "work.publish",
+                    () -> noteAsk.apply(Words.of("work.publishNote")).ifPresent(actions::publish),
+                    "accent");
+            publish.setText(Words.of("work.publish", next));
+            getChildren().add(row(words, publish));
+        }
+    }
+}

@@ -1,0 +1,162 @@
+package org.mendedleaf.desktop.intake;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Judgement;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.preview.Preview;
+import org.mendedleaf.core.preview.Previewer;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+
+/** A revision that may be the wrong file, without its scene: what it is, what it would replace, and what can be done. */
+public final class GuardModel {
+
+    /** Of larger files only their beginning is shown. Bytes. */
+    private static final int MOST = 8 << 20;
+
+    private final Desk desk;
+    private final Putting.Doubt doubt;
+    private final Putting putting;
+    private final StringProperty note = new SimpleStringProperty("");
+    private final ReadOnlyObjectWrapper<@Nullable Side> current = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<@Nullable Side> incoming = new ReadOnlyObjectWrapper<>();
+    private final StringProperty problem = new SimpleStringProperty("");
+
+    /** The model of a doubt. */
+    public GuardModel(Desk desk, Putting.Doubt doubt) {
+        this.desk = desk;
+        this.doubt = doubt;
+        this.putting = new Putting(desk);
+        note.set(doubt.options().note());
+        desk.background().run(this::readCurrent, current::set, e -> problem.set(Failures.words(e)));
+        desk.background().run(this::readIncoming, incoming::set, e -> problem.set(Failures.words(e)));
+    }
+
+    /**
+     * One of the two contents.
+     *
+     * @param title what it is
+     * @param facts size and time
+     * @param preview of it; empty when there is none
+     */
+    public record Side(String title, String facts, Optional<Preview> preview) {}
+
+    /** What is doubtful. */
+    public Putting.Doubt doubt() {
+        return doubt;
+    }
+
+    /** The note that the version shall have. */
+    public StringProperty noteProperty() {
+        return note;
+    }
+
+    /** What it would replace; null while it is read. */
+    public ReadOnlyObjectProperty<@Nullable Side> currentProperty() {
+        return current.getReadOnlyProperty();
+    }
+
+    /** What comes in; null while it is read. */
+    public ReadOnlyObjectProperty<@Nullable Side> incomingProperty() {
+        return incoming.getReadOnlyProperty();
+    }
+
+    /** What went wrong; empty when nothing did. */
+    public StringProperty problemProperty() {
+        return problem;
+    }
+
+    private Side readCurrent() throws IOException {
+        try (Reading reading = doubt.held().vault().read()) {
+            Optional<Version> v = reading.line(doubt.held().place(), doubt.target())
+                    .filter(l -> l.removed().isEmpty() && l.path().equals(doubt.target()))
+                    .flatMap(Line::newest);
+            if (v.isEmpty()) {
+                return new Side(Words.of("guard.noCurrent"), "", Optional.empty());
+            }
+            Optional<Preview> preview = v.get().recipe().isElsewhere()
+                    ? Optional.empty()
+                    : Optional.of(Previewer.preview(v.get(), reading.contents()));
+            String facts = Words.of(
+                    "guard.facts",
+                    Say.size(v.get().size()),
+                    Say.moment(v.get().saved(), desk.clock().instant(), desk.zone()),
+                    v.get().who());
+            return new Side(Words.of("guard.current", v.get().edition().label()), facts, preview);
+        }
+    }
+
+    private Side readIncoming() throws IOException {
+        long size = Files.size(doubt.file());
+        byte[] content;
+        try (InputStream in = Files.newInputStream(doubt.file())) {
+            content = in.readNBytes(MOST);
+        }
+        String facts = Words.of(
+                "guard.factsOfFile",
+                Say.size(size),
+                Say.moment(
+                        Files.getLastModifiedTime(doubt.file()).toInstant(),
+                        desk.clock().instant(),
+                        desk.zone()),
+                String.valueOf(doubt.file().getParent()));
+        return new Side(
+                String.valueOf(doubt.file().getFileName()),
+                facts,
+                Optional.of(Previewer.preview(RelativePath.name(doubt.target()), content, size > content.length)));
+    }
+
+    /** What is asked. */
+    public String heading() {
+        return Words.of("guard.heading", RelativePath.name(doubt.target()));
+    }
+
+    /** Whether the same content is an earlier version, which can be restored instead. */
+    public boolean canRestore() {
+        return doubt.judgement().identicalTo() > 0 && !doubt.judgement().isSame();
+    }
+
+    /** The file that it rather belongs to. */
+    public Optional<String> belongsTo() {
+        return doubt.judgement().belongsTo();
+    }
+
+    private PutOptions options() {
+        PutOptions o = doubt.options();
+        return new PutOptions(note.get().strip(), o.stage(), o.take(), o.tell());
+    }
+
+    /** Puts it in all the same. */
+    public void putAnyway(Putting.Hearer hearer) {
+        putting.carryOut(doubt.held(), doubt.file(), doubt.target(), options(), hearer);
+    }
+
+    /** Puts it in where it rather belongs; the guard is asked again for that. */
+    public void putThere(Putting.Hearer hearer) {
+        belongsTo().ifPresent(path -> putting.put(doubt.held(), doubt.file(), path, options(), hearer));
+    }
+
+    /** Restores the version that is the same. */
+    public void restore(Putting.Hearer hearer) {
+        putting.restore(doubt, words -> hearer.done(words, true), hearer::failed);
+    }
+
+    /** What speaks against it, and then what does not. */
+    public List<Judgement.Reason> reasons() {
+        return doubt.judgement().reasons();
+    }
+}

@@ -1,0 +1,344 @@
+package org.mendedleaf.desktop.intake;
+
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Intake;
+import org.mendedleaf.core.intake.IntakePlan;
+import org.mendedleaf.core.intake.IntakeRow;
+import org.mendedleaf.core.intake.NameTaken;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Many files that come in, without their scene: the match table, its changes, the run and its result. */
+public final class IntakeModel {
+
+    private final Desk desk;
+    private final Held held;
+    private final List<Path> dropped;
+    private final String folder;
+    private final Background.Newest judging;
+    private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>(Step.READING);
+    private final ReadOnlyObjectWrapper<@Nullable IntakePlan> plan = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<@Nullable PutResult> result = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+    private final ObjectProperty<NameTaken> taken = new SimpleObjectProperty<>(NameTaken.VERSION);
+    private final StringProperty note = new SimpleStringProperty("");
+    private final BooleanProperty take = new SimpleBooleanProperty();
+    private final Map<String, Integer> numbers = new LinkedHashMap<>();
+    private final Map<String, String> failed = new LinkedHashMap<>();
+    private long action;
+
+    /** How far it is. */
+    public enum Step {
+        /** What comes in is read and compared. */
+        READING,
+        /** Somebody can change the table, and carry it out. */
+        TABLE,
+        /** It is carried out. */
+        RUNNING,
+        /** It came to its end, whole or not. */
+        DONE,
+        /** It cannot be read. */
+        BLOCKED
+    }
+
+    /**
+     * Files and folders dropped into a folder of a place.
+     *
+     * @param folder from the place's root
+     */
+    public IntakeModel(Desk desk, Held held, List<Path> dropped, String folder) {
+        this.desk = desk;
+        this.held = held;
+        this.dropped = List.copyOf(dropped);
+        this.folder = folder;
+        this.judging = desk.background().new Newest();
+        desk.background()
+                .run(
+                        this::rule,
+                        rule -> {
+                            boolean same = rule == taken.get();
+                            taken.set(rule);
+                            taken.addListener((o, a, b) -> read());
+                            if (same || step.get() == Step.READING) {
+                                read();
+                            }
+                        },
+                        e -> block(e));
+    }
+
+    private NameTaken rule() throws Exception {
+        if (held.place().isOutside()) {
+            return NameTaken.VERSION;
+        }
+        try (Reading reading = held.vault().read()) {
+            return NameTaken.of(PlaceRules.of(reading, held.place()).settings());
+        }
+    }
+
+    private void block(Exception e) {
+        problem.set(Failures.words(e));
+        step.set(Step.BLOCKED);
+    }
+
+    /** Reads what comes in and proposes, as a job. */
+    private void read() {
+        NameTaken rule = taken.get();
+        step.set(Step.READING);
+        desk.jobs()
+                .start(
+                        Words.of("job.match"),
+                        progress -> intake().plan(dropped, folder, rule, progress),
+                        made -> {
+                            plan.set(made);
+                            problem.set("");
+                            step.set(Step.TABLE);
+                        },
+                        this::block);
+    }
+
+    private Intake intake() {
+        return new Intake(held.vault(), held.place(), Putting.evidence(desk, held));
+    }
+
+    /** The desk. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** The place. */
+    public Held held() {
+        return held;
+    }
+
+    /** What it is, in one line. */
+    public String heading() {
+        String into =
+                folder.isEmpty() ? held.place().label() : held.place().label() + " › " + folder.replace("/", " › ");
+        return Words.of("intake.heading", into);
+    }
+
+    /** How far it is. */
+    public ReadOnlyObjectProperty<Step> stepProperty() {
+        return step.getReadOnlyProperty();
+    }
+
+    /** The table; null while it is made. */
+    public ReadOnlyObjectProperty<@Nullable IntakePlan> planProperty() {
+        return plan.getReadOnlyProperty();
+    }
+
+    /** What came of it; null before that. */
+    public ReadOnlyObjectProperty<@Nullable PutResult> resultProperty() {
+        return result.getReadOnlyProperty();
+    }
+
+    /** What is wrong, in words; empty when nothing is. */
+    public ReadOnlyObjectProperty<String> problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** What becomes of files whose name is taken. */
+    public ObjectProperty<NameTaken> takenProperty() {
+        return taken;
+    }
+
+    /** The note for all that have none of their own. */
+    public StringProperty noteProperty() {
+        return note;
+    }
+
+    /** Whether the files are removed from where they were. */
+    public BooleanProperty takeProperty() {
+        return take;
+    }
+
+    /** Progress of the running job. */
+    public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
+        return desk.jobs().currentProperty();
+    }
+
+    /** Remembers the rule for taken names for this place. */
+    public void rememberRule() {
+        NameTaken rule = taken.get();
+        desk.background()
+                .run(
+                        () -> {
+                            PlaceRules before;
+                            try (Reading reading = held.vault().read()) {
+                                before = PlaceRules.of(reading, held.place());
+                            }
+                            try (WriteSession session = held.vault().write()) {
+                                before.store(
+                                        session,
+                                        held.place(),
+                                        before.settings().with(Setting.COLLISION, rule.text()),
+                                        desk.home().who());
+                                session.commit();
+                            }
+                            return true;
+                        },
+                        ok -> {},
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** Chooses what becomes of a row. */
+    public void choose(int index, IntakeRow.Fate fate, String target) {
+        change(index, row(index).choose(fate, target), true);
+    }
+
+    /** Gives a row a note of its own. */
+    public void note(int index, String words) {
+        change(index, row(index).noted(words), false);
+    }
+
+    private IntakeRow row(int index) {
+        return plan().rows().get(index);
+    }
+
+    private IntakePlan plan() {
+        IntakePlan made = plan.get();
+        if (made == null) {
+            throw new IllegalStateException("expected a table");
+        }
+        return made;
+    }
+
+    private void change(int index, IntakeRow row, boolean judge) {
+        if (step.get() != Step.TABLE) {
+            return;
+        }
+        plan.set(plan().with(index, row));
+        problem.set(plan().problem().orElse(""));
+        if (judge && row.fate() == IntakeRow.Fate.NEW_VERSION && row.judgement().isEmpty()) {
+            judging.ask(
+                    () -> intake().judge(row),
+                    judged -> {
+                        if (plan().rows().get(index).equals(row)) {
+                            plan.set(plan().with(index, judged));
+                        }
+                    },
+                    e -> problem.set(Failures.words(e)));
+        }
+    }
+
+    /** Whether it can be carried out now. */
+    public boolean canRun() {
+        return step.get() == Step.TABLE
+                && plan.get() != null
+                && plan().acting() > 0
+                && plan().problem().isEmpty();
+    }
+
+    /** Carries it out, as a job. */
+    public void run() {
+        if (canRun()) {
+            start(plan().revisions(note.get().strip(), Stage.BY_RULE, take.get()));
+        }
+    }
+
+    /** What failed, and what was not begun when somebody cancelled. */
+    private List<Revision> left() {
+        Set<String> done = new HashSet<>(numbers.keySet());
+        return plan().revisions(note.get().strip(), Stage.BY_RULE, take.get()).stream()
+                .filter(r -> !done.contains(r.path()))
+                .toList();
+    }
+
+    /** Whether something is left to be tried again. */
+    public boolean canRetry() {
+        return step.get() == Step.DONE && plan.get() != null && !left().isEmpty();
+    }
+
+    /** Tries again what failed, or was not begun. */
+    public void retry() {
+        if (canRetry()) {
+            start(left());
+        }
+    }
+
+    private void start(List<Revision> revisions) {
+        step.set(Step.RUNNING);
+        problem.set("");
+        desk.jobs()
+                .start(
+                        Words.of("job.putMany", revisions.size()),
+                        progress -> desk.work(held).put(revisions, progress),
+                        done -> {
+                            numbers.putAll(done.numbers());
+                            failed.keySet().removeAll(done.numbers().keySet());
+                            failed.putAll(done.failed());
+                            action = done.action() == 0 ? action : done.action();
+                            result.set(new PutResult(
+                                    done.action(), numbers, failed, done.same(), done.stayed(), done.cancelled()));
+                            problem.set(String.join("\n", done.stayed()));
+                            step.set(Step.DONE);
+                            desk.changed();
+                        },
+                        e -> {
+                            problem.set(Failures.words(e));
+                            step.set(result.get() == null ? Step.TABLE : Step.DONE);
+                            desk.changed();
+                        });
+    }
+
+    /** Whether what was done last can be undone. */
+    public boolean canUndo() {
+        return step.get() == Step.DONE && action != 0;
+    }
+
+    /** Takes it back, as a job. */
+    public void undo(Runnable done) {
+        long last = action;
+        if (last == 0) {
+            return;
+        }
+        desk.jobs()
+                .start(
+                        Words.of("job.undo"),
+                        progress -> {
+                            Optional<Action> found;
+                            try (Reading reading = held.vault().read()) {
+                                found = JournalStore.of(reading).get(last);
+                            }
+                            return desk.work(held).undo(found.orElseThrow(), progress);
+                        },
+                        (FileWork.Undone undone) -> {
+                            desk.changed();
+                            if (undone.failed().isEmpty()) {
+                                done.run();
+                            } else {
+                                problem.set(String.join("; ", undone.failed()));
+                            }
+                        },
+                        e -> problem.set(Failures.words(e)));
+    }
+}

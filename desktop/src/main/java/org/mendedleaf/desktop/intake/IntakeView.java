@@ -1,0 +1,221 @@
+package org.mendedleaf.desktop.intake;
+
+import java.util.List;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.intake.IntakePlan;
+import org.mendedleaf.core.intake.IntakeRow;
+import org.mendedleaf.core.intake.NameTaken;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** Many files that come in: what each of them is, as a table that can be changed, then the run and what came of it. */
+public final class IntakeView extends BorderPane {
+
+    private final IntakeModel model;
+    private final IntakeTable table;
+    private final VBox choices = new VBox(8);
+    private final VBox running = new VBox(8);
+    private final ProgressBar bar = new ProgressBar();
+    private final Label progress = Ui.label("");
+    private final Label sum = Ui.label("", "small-title");
+    private final Label problem = Ui.label("", "error-text");
+    private final Button go = new Button();
+    private final Button pause;
+    private final Button cancel;
+    private final Button retry;
+    private final Button undo;
+    private final Button done;
+    private final Button leave;
+
+    /**
+     * The view.
+     *
+     * @param back goes back to the files
+     * @param said says in the message bar what was done
+     */
+    public IntakeView(IntakeModel model, Runnable back, Consumer<String> said) {
+        this.model = model;
+        this.table = new IntakeTable(model);
+        getStyleClass().addAll("files", "plan");
+        setId("intake");
+        Label title = Ui.label(model.heading(), "big-title");
+        title.setId("intake-title");
+        title.setMinWidth(0);
+        HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
+        head.setAlignment(Pos.CENTER_LEFT);
+        choices();
+        bar.setMaxWidth(Double.MAX_VALUE);
+        bar.getStyleClass().add("plan-bar");
+        running.getChildren().addAll(bar, progress);
+        sum.setId("intake-sum");
+        problem.setId("intake-problem");
+        problem.setWrapText(true);
+        VBox top = new VBox(12, head, choices, running, problem, sum);
+        top.getStyleClass().add("plan-top");
+        setTop(top);
+        VBox sheet = new VBox(table);
+        VBox.setVgrow(table, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        BorderPane middle = new BorderPane(sheet);
+        middle.getStyleClass().add("plan-middle");
+        setCenter(middle);
+
+        go.setId("intake-go");
+        go.getStyleClass().add("accent");
+        go.setOnAction(e -> model.run());
+        pause = Ui.button("job.pause", this::pause);
+        cancel = Ui.button("plan.cancel", () -> model.desk().jobs().cancel());
+        cancel.setId("intake-cancel");
+        retry = Ui.button("plan.retry", model::retry);
+        retry.setId("intake-retry");
+        undo = Ui.button(
+                "intake.undo",
+                () -> model.undo(() -> {
+                    said.accept(Words.of("plan.undone"));
+                    back.run();
+                }));
+        undo.setId("intake-undo");
+        done = Ui.button("plan.done", back, "accent");
+        done.setId("intake-done");
+        leave = Ui.button("protect.back", back, "flat");
+        HBox buttons = new HBox(8, go, done, pause, cancel, retry, undo, Ui.spacer(), leave);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        buttons.getStyleClass().add("plan-buttons");
+        setBottom(buttons);
+
+        model.stepProperty().addListener((o, a, s) -> show());
+        model.planProperty().addListener((o, a, p) -> show());
+        model.resultProperty().addListener((o, a, r) -> show());
+        model.problemProperty().addListener((o, a, p) -> show());
+        model.progressProperty().addListener((o, a, s) -> progress(s));
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
+                model.run();
+                e.consume();
+            }
+        });
+        show();
+    }
+
+    /** Whether it can be left: not while it is carried out. */
+    public boolean mayLeave() {
+        return model.stepProperty().get() != IntakeModel.Step.RUNNING;
+    }
+
+    private void choices() {
+        ComboBox<NameTaken> taken =
+                Choices.of(List.of(NameTaken.values()), n -> Words.of("setting.collision." + n.text()));
+        taken.setId("intake-taken");
+        taken.setValue(model.takenProperty().get());
+        taken.valueProperty().addListener((o, a, v) -> model.takenProperty().set(v));
+        model.takenProperty().addListener((o, a, v) -> taken.setValue(v));
+        Button remember = Ui.button("intake.remember", model::rememberRule, "flat", "small");
+        remember.setId("intake-remember");
+        Ui.visible(remember, !model.held().place().isOutside());
+        CheckBox take = new CheckBox(Words.of("intake.take"));
+        take.setId("intake-take");
+        take.selectedProperty().bindBidirectional(model.takeProperty());
+        TextField note = new TextField();
+        note.setId("intake-note");
+        note.setPromptText(Words.of("intake.notePrompt"));
+        note.setAccessibleText(Words.of("intake.notePrompt"));
+        note.textProperty().bindBidirectional(model.noteProperty());
+        note.setPrefWidth(420);
+        choices.getChildren()
+                .addAll(line(Words.of("intake.taken"), taken, remember), line(Words.of("intake.note"), note, take));
+    }
+
+    private static HBox line(String name, javafx.scene.Node... controls) {
+        Label label = Ui.label(name, "form-name");
+        label.setMinWidth(190);
+        HBox line = new HBox(12, label);
+        line.getChildren().addAll(controls);
+        line.setAlignment(Pos.CENTER_LEFT);
+        return line;
+    }
+
+    private void show() {
+        IntakeModel.Step step = model.stepProperty().get();
+        IntakePlan plan = model.planProperty().get();
+        PutResult result = model.resultProperty().get();
+        boolean before = step == IntakeModel.Step.TABLE;
+        boolean ended = step == IntakeModel.Step.DONE;
+        boolean works = step == IntakeModel.Step.RUNNING || step == IntakeModel.Step.READING;
+        Ui.visible(choices, before);
+        Ui.visible(running, works);
+        Ui.visible(go, before);
+        Ui.visible(pause, works);
+        Ui.visible(cancel, works);
+        Ui.visible(retry, ended && model.canRetry());
+        Ui.visible(undo, ended && model.canUndo());
+        Ui.visible(done, ended);
+        Ui.visible(leave, !ended);
+        go.setDisable(!model.canRun());
+        go.setText(plan == null ? "" : Words.of("intake.go", Say.number(plan.acting()), plan.acting()));
+        problem.setText(model.problemProperty().get());
+        Ui.visible(problem, !model.problemProperty().get().isEmpty());
+        sum.setText(
+                ended && result != null
+                        ? Words.of(
+                                "intake.result",
+                                Say.number(result.numbers().size()),
+                                result.numbers().size(),
+                                Say.number(result.failed().size()))
+                        : plan == null ? Words.of("intake.wait") : sumWords(plan));
+        table.show(plan, result, before);
+    }
+
+    private static String sumWords(IntakePlan plan) {
+        return Words.of(
+                        "intake.sum",
+                        plan.count(IntakeRow.Fate.NEW_VERSION),
+                        plan.count(IntakeRow.Fate.NEW_FILE),
+                        plan.count(IntakeRow.Fate.IDENTICAL),
+                        plan.count(IntakeRow.Fate.UNSURE),
+                        plan.count(IntakeRow.Fate.SKIPPED))
+                + "  ·  " + Words.of("intake.bytes", Say.size(plan.bytes()));
+    }
+
+    private void pause() {
+        Job.Snapshot s = model.progressProperty().get();
+        if (s != null) {
+            model.desk().jobs().pause(s.state() != Job.State.PAUSED);
+        }
+    }
+
+    private void progress(Job.@Nullable Snapshot s) {
+        IntakeModel.Step step = model.stepProperty().get();
+        if (s == null || (step != IntakeModel.Step.RUNNING && step != IntakeModel.Step.READING)) {
+            return;
+        }
+        bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
+        progress.setText(Words.of(
+                "plan.progress",
+                s.step().isEmpty() ? s.title() : s.step(),
+                Say.number(s.files()),
+                Say.number(s.allFiles()),
+                Say.size(s.bytes()),
+                Say.size(s.allBytes()),
+                Say.size(s.rate())));
+        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
+    }
+}

@@ -1,0 +1,107 @@
+package org.mendedleaf.desktop.intake;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Stray;
+import org.mendedleaf.core.intake.StrayCopies;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Safety copies that programs left in a folder, without their scene. */
+public final class StraysModel {
+
+    private final Desk desk;
+    private final Held held;
+    private final String folder;
+    private final Background.Newest question;
+    private final ReadOnlyObjectWrapper<@Nullable List<Stray>> strays = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>("");
+
+    /** Safety copies in this folder of a place. */
+    public StraysModel(Desk desk, Held held, String folder) {
+        this.desk = desk;
+        this.held = held;
+        this.folder = folder;
+        this.question = desk.background().new Newest();
+        look();
+    }
+
+    /** The desk. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** What it is, in one line. */
+    public String heading() {
+        return Words.of("strays.heading", folder.isEmpty() ? held.place().label() : RelativePath.name(folder));
+    }
+
+    /** The copies; null while they are looked for. */
+    public ReadOnlyObjectProperty<@Nullable List<Stray>> straysProperty() {
+        return strays.getReadOnlyProperty();
+    }
+
+    /** What was done or went wrong; empty for nothing. */
+    public ReadOnlyObjectProperty<String> messageProperty() {
+        return message.getReadOnlyProperty();
+    }
+
+    private StrayCopies copies() {
+        return new StrayCopies(held.vault(), held.place(), Putting.evidence(desk, held), desk.clock());
+    }
+
+    /** Looks again. */
+    public void look() {
+        List<Path> others = desk.home().strayFolders();
+        question.ask(
+                () -> held.place().isOutside() ? List.<Stray>of() : copies().find(folder, others), strays::set, e -> {
+                    message.set(Failures.words(e));
+                    strays.set(List.of());
+                });
+    }
+
+    /** Looks into one folder more from now on. */
+    public void addFolder(Path other) {
+        List<Path> all = new ArrayList<>(desk.home().strayFolders());
+        if (!all.contains(other)) {
+            all.add(other);
+            try {
+                desk.home().strayFolders(all);
+            } catch (IOException e) {
+                message.set(Failures.words(e));
+            }
+        }
+        look();
+    }
+
+    /** Takes a copy in: as a version of its file, or to bring that back under its right name. */
+    public void adopt(Stray stray) {
+        desk.jobs()
+                .start(
+                        Words.of("job.adopt", RelativePath.name(stray.belongsTo())),
+                        progress -> desk.recovery(held).adopt(List.of(copies().revision(stray, false)), progress),
+                        result -> {
+                            String failed = result.failed().get(stray.belongsTo());
+                            message.set(
+                                    failed != null
+                                            ? failed
+                                            : Words.of(
+                                                    stray.present() ? "cli.strays.adopted" : "cli.strays.back",
+                                                    stray.belongsTo(),
+                                                    result.numbers().getOrDefault(stray.belongsTo(), 0),
+                                                    stray.file().getFileName()));
+                            desk.changed();
+                            look();
+                        },
+                        e -> message.set(Failures.words(e)));
+    }
+}

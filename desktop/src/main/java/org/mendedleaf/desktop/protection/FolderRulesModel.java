@@ -1,0 +1,114 @@
+package org.mendedleaf.desktop.protection;
+
+import java.util.ArrayList;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** How a protected folder is worked with and by whom, without its scene. What is chosen holds at once. */
+public final class FolderRulesModel {
+
+    private final Desk desk;
+    private final Held held;
+    private final ReadOnlyObjectWrapper<@Nullable PlaceRules> rules = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+
+    /** The rules of this folder. */
+    public FolderRulesModel(Desk desk, Held held) {
+        this.desk = desk;
+        this.held = held;
+        load();
+    }
+
+    private void load() {
+        desk.background()
+                .run(
+                        () -> {
+                            try (Reading reading = held.vault().read()) {
+                                return PlaceRules.of(reading, held.place());
+                            }
+                        },
+                        rules::set,
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** The rules; null while they are read. */
+    public ReadOnlyObjectProperty<@Nullable PlaceRules> rulesProperty() {
+        return rules.getReadOnlyProperty();
+    }
+
+    /** What went wrong, in words; empty when nothing did. */
+    public ReadOnlyObjectProperty<String> problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Whether who works here may change them. */
+    public boolean mayChange() {
+        PlaceRules r = rules.get();
+        return r != null && r.rights(desk.home().who(), held.place()).may(Deed.SETTINGS);
+    }
+
+    /** Changes a setting. */
+    public void change(Setting setting, String value) {
+        PlaceRules r = rules.get();
+        if (r == null || r.settings().get(setting).equals(value)) {
+            return;
+        }
+        try {
+            store(r, r.settings().with(setting, value));
+        } catch (IllegalArgumentException e) {
+            problem.set(String.valueOf(e.getMessage()));
+        }
+    }
+
+    /** Gives somebody a role, or takes her out with none. */
+    public void member(String who, @Nullable Role role) {
+        PlaceRules r = rules.get();
+        if (r == null || who.isBlank()) {
+            return;
+        }
+        List<Member> members = new ArrayList<>(r.settings().members());
+        members.removeIf(m -> m.who().equals(who.strip()));
+        if (role != null) {
+            members.add(new Member(who.strip(), role));
+        }
+        store(r, r.settings().with(members));
+    }
+
+    private void store(PlaceRules before, PlaceSettings wanted) {
+        problem.set("");
+        desk.background()
+                .run(
+                        () -> {
+                            try (WriteSession session = held.vault().write()) {
+                                before.store(
+                                        session,
+                                        held.place(),
+                                        wanted,
+                                        desk.home().who());
+                                session.commit();
+                            }
+                            return true;
+                        },
+                        ok -> {
+                            load();
+                            desk.changed();
+                        },
+                        e -> {
+                            problem.set(Failures.words(e));
+                            load();
+                        });
+    }
+}

@@ -1,0 +1,93 @@
+package org.mendedleaf.desktop.shell;
+
+import java.io.IOException;
+import java.util.Set;
+import java.util.TreeSet;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.TextInputDialog;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.words.Words;
+
+/** Who works here, and who could: the person of this computer, members of its folders, whose addresses are known. */
+final class WhoMenu extends MenuButton {
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private Set<String> known = Set.of();
+
+    WhoMenu(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+        setId("who");
+        getStyleClass().addAll("flat", "text-button", "who");
+        setAccessibleText(Words.of("who.menu"));
+        setOnShowing(e -> fill());
+        desk.changesProperty().addListener((o, a, b) -> load());
+        desk.places().addListener((javafx.collections.ListChangeListener<Held>) c -> load());
+        show(Set.of());
+    }
+
+    private void load() {
+        java.util.List<Held> places = java.util.List.copyOf(desk.places());
+        question.ask(
+                () -> {
+                    Set<String> names = new TreeSet<>();
+                    for (Held h : places) {
+                        if (!h.place().isOutside()) {
+                            try (Reading reading = h.vault().read()) {
+                                PlaceRules.of(reading, h.place()).settings().members().stream()
+                                        .map(Member::who)
+                                        .forEach(names::add);
+                            }
+                        }
+                    }
+                    return names;
+                },
+                this::show,
+                e -> org.slf4j.LoggerFactory.getLogger(WhoMenu.class).debug("no members", e));
+    }
+
+    private void show(Set<String> names) {
+        known = names;
+        setText(desk.home().who());
+        fill();
+    }
+
+    private void fill() {
+        Set<String> names = new TreeSet<>(known);
+        names.addAll(desk.home().addresses().keySet());
+        names.add(desk.home().person());
+        getItems().clear();
+        for (String name : names) {
+            MenuItem item = new MenuItem(
+                    name.equals(desk.home().person()) ? Words.of("who.person", name) : Words.of("who.as", name));
+            item.setDisable(name.equals(desk.home().who()));
+            item.setOnAction(e -> workAs(name));
+            getItems().add(item);
+        }
+        MenuItem other = new MenuItem(Words.of("who.other"));
+        other.setOnAction(e -> {
+            TextInputDialog dialog = new TextInputDialog();
+            dialog.initOwner(getScene().getWindow());
+            dialog.setTitle(Words.of("desktop.title"));
+            dialog.setHeaderText(Words.of("who.ask"));
+            dialog.setGraphic(null);
+            dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
+        });
+        getItems().addAll(new SeparatorMenuItem(), other);
+    }
+
+    private void workAs(String name) {
+        try {
+            desk.home().workAs(name);
+            setText(name);
+            desk.changed();
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("who works here is not remembered", e);
+        }
+    }
+}
