@@ -45,12 +45,10 @@ final class NotesPane extends ScrollPane {
         String where = typing == null ? "" : String.valueOf(typing.getId());
         shown = v;
         body.getChildren().setAll(note(v, said), comments(v, said), card(said));
-        if (!typed.isEmpty() && body.lookup("#" + where) instanceof TextField again) {
+        if (typing != null && body.lookup("#" + where) instanceof TextField again) {
             again.setText(typed);
-            javafx.application.Platform.runLater(() -> {
-                again.requestFocus();
-                again.end();
-            });
+            again.requestFocus();
+            again.end();
         }
         return this;
     }

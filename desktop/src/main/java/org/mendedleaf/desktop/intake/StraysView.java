@@ -118,7 +118,7 @@ public final class StraysView extends BorderPane {
             return Ui.label(Words.of("strays.there"), "dim");
         }
         Button take = Ui.button(s.present() ? "strays.adopt" : "strays.bringBack", () -> model.adopt(s), "small");
-        take.setId("adopt-" + s.file().getFileName());
+        take.setId("adopt-" + String.valueOf(s.file().getFileName()).replaceAll("[^A-Za-z0-9]", "-"));
         return take;
     }
 }

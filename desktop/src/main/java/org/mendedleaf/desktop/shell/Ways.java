@@ -90,7 +90,20 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     private void show(Node screen) {
         shown = screen;
         show.accept(screen);
-        javafx.application.Platform.runLater(screen::requestFocus);
+        javafx.application.Platform.runLater(() -> {
+            if (!hasKeys(screen)) {
+                screen.requestFocus();
+            }
+        });
+    }
+
+    /** Whether the screen has given the keys to one of its own already. */
+    private static boolean hasKeys(Node screen) {
+        Node owner = screen.getScene() == null ? null : screen.getScene().getFocusOwner();
+        while (owner != null && owner != screen) {
+            owner = owner.getParent();
+        }
+        return owner != null;
     }
 
     @Override

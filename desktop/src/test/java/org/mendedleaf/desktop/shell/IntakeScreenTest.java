@@ -175,8 +175,8 @@ class IntakeScreenTest extends WindowTest {
         office();
         robot.clickOn("#listing-in");
         robot.clickOn("#listing-in-strays");
-        eventually("the copy", () -> visible("#adopt-lease.txt.bak"));
-        robot.clickOn("#adopt-lease.txt.bak");
+        eventually("the copy", () -> visible("#adopt-lease-txt-bak"));
+        robot.clickOn("#adopt-lease-txt-bak");
         eventually("the message", () -> text("#strays-message").contains("lease.txt is now version 2"));
         assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "kept by a program");
     }
