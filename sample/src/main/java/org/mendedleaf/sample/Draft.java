@@ -35,6 +35,54 @@ final class Draft {
         "Rota for the coming weekend hangs at the door of the shed."
     };
 
+    private static final String[] WHO = {
+        "The press crew",
+        "The treasurer",
+        "A member from the lower village",
+        "The keeper of the seeds",
+        "The council",
+        "Our neighbour",
+        "The youngest of us",
+        "The cooper",
+        "The mill",
+        "A visitor",
+        "The beekeeper",
+        "The night watch"
+    };
+    private static final String[] DID = {
+        "counted the bottles",
+        "asked for a written answer",
+        "mended the ladder",
+        "offered forty crates",
+        "weighed what was left",
+        "wrote down the prices",
+        "agreed to the terms",
+        "found the key of the cellar",
+        "brought two barrels",
+        "paid what was owed",
+        "drew a new plan",
+        "cut back the hedge",
+        "kept the receipts",
+        "tasted the first pressing"
+    };
+    private static final String[] WHERE = {
+        "in the walled garden",
+        "at the gate",
+        "behind the shed",
+        "in the press room",
+        "by the pond",
+        "at the market",
+        "on the north side",
+        "in the lower meadow",
+        "under the old pear",
+        "at the desk"
+    };
+    private static final String[] WHEN = {
+        "before the frost", "on the last day of the month", "without being asked", "after a long evening",
+        "as we had agreed in spring", "while it rained", "for the third time", "to everybody's relief",
+        "when the trailer came", "in the second week"
+    };
+
     private final List<List<String>> rows;
     private final Function<List<List<String>>, byte[]> format;
     private final boolean table;
@@ -83,9 +131,18 @@ final class Draft {
     private static List<String> paragraph(Random random) {
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < 3; i++) {
-            text.append(i == 0 ? "" : " ").append(SENTENCES[random.nextInt(SENTENCES.length)]);
+            text.append(i == 0 ? "" : " ")
+                    .append(i == 0 && random.nextInt(3) == 0 ? of(SENTENCES, random) : sentence(random));
         }
         return new ArrayList<>(List.of(text.toString()));
+    }
+
+    private static String sentence(Random random) {
+        return of(WHO, random) + " " + of(DID, random) + " " + of(WHERE, random) + " " + of(WHEN, random) + ".";
+    }
+
+    private static String of(String[] words, Random random) {
+        return words[random.nextInt(words.length)];
     }
 
     private static byte[] markdown(List<List<String>> rows) {

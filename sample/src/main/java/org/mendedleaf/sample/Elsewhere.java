@@ -286,8 +286,25 @@ final class Elsewhere {
         new BackupRun(vault, set, book.system(set), clock()).run(Progress.NONE);
     }
 
+    /** Tomas works on a lease in the library. */
+    private void takeOut() throws IOException {
+        Connection library = home.connection("Library").orElseThrow();
+        StandIn standIn = outside.all().stream()
+                .filter(s -> s.kind().equals(library.kind().text()))
+                .findFirst()
+                .orElseThrow();
+        home.connect(new Connection(
+                library.name(), library.kind(), library.address(), standIn.token("Tomas"), library.vault()));
+        new SystemBook(home, clock(), Retry.STANDARD)
+                .system(library.name())
+                .checkOut("Contracts", "Walled garden.odt", key());
+        home.connect(library);
+    }
+
     /** Today: everything was looked at, and the drive is in somebody's bag. */
     private void end(List<Place> places) throws IOException {
+        at(Office.TODAY.minus(Duration.ofMinutes(40)));
+        takeOut();
         at(Office.TODAY.minus(Duration.ofMinutes(4)));
         for (Place p : places) {
             new Mirror(vault, p, book.system(p), clock()).run(Progress.NONE);

@@ -2,6 +2,7 @@ package org.mendedleaf.sample;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -109,23 +110,25 @@ final class Furniture {
         }
         office.document("Lease/Lower meadow.odt", Draft.text(random, 24, "Lease of the lower meadow", true), 3);
         office.document("Lease/Walled garden.odt", Draft.text(random, 20, "Lease of the walled garden", true), 2);
-        office.document("Plans/Pond plan v1.ods", Draft.table(random, 18, "Pond", true), 1);
-        office.still(
-                "Plans/Pond plan v2 FINAL.ods",
-                Draft.table(random, 19, "Pond", true).save());
-        office.still(
-                "Plans/Pond plan (1).ods", Draft.table(random, 19, "Pond", true).save());
-        office.still(
-                "Plans/Copy of Pond plan.ods",
-                Draft.table(random, 20, "Pond", true).save());
-        office.still(
-                "Plans/Pond plan 2026-03-02.ods",
-                Draft.table(random, 21, "Pond", true).save());
+        pondPlan();
         office.still("Plans/Cellar drawing.svg", map(5));
         office.still("Plans/Cellar drawing.svg.bak", map(4));
         office.still("Plans/Gate drawing.svg~", map(2));
         for (String place : List.of("Desk", "Shed", "Press room")) {
             office.document("How we do it/" + place + ".md", Draft.text(random, 10, place, false), 2);
+        }
+    }
+
+    /** One plan in five copies, as it went from hand to hand. */
+    private void pondPlan() throws IOException {
+        Draft pond = Draft.table(random, 18, "Pond", true);
+        int days = 160;
+        for (String name : List.of(
+                "Pond plan v1", "Copy of Pond plan", "Pond plan (1)", "Pond plan 2026-07-02", "Pond plan v2 FINAL")) {
+            office.write("Plans/" + name + ".ods", pond.save(), office.now().minus(Duration.ofDays(days)), "Wilma");
+            pond.edit(random);
+            pond.edit(random);
+            days -= 27;
         }
     }
 

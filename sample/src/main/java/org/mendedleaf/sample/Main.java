@@ -32,9 +32,14 @@ public final class Main {
             return;
         }
         // Whatever is there is one of our own that was not finished, or is to be made anew.
-        for (Path part :
-                new Path[] {Office.desk(folder), Office.vault(folder), Office.settings(folder), Office.outside(folder)
-                }) {
+        for (Path part : new Path[] {
+            Office.desk(folder),
+            Office.contracts(folder),
+            Office.arrivals(folder),
+            Office.vault(folder),
+            Office.settings(folder),
+            Office.outside(folder)
+        }) {
             delete(part);
         }
         Office.make(folder, Clock.systemUTC());

@@ -36,8 +36,8 @@ import org.mendedleaf.core.line.WriteSession;
  * Makes the office of a community orchard and cider press, with ninety days of work in it, all captured as it happened:
  * ordinary saving on most days, and the mishaps of {@link Mishaps} among it. The same on every run.
  *
- * <p>The folder it makes holds {@code Front desk} (the protected folder), {@code vault}, {@code settings}, and {@code
- * outside} (what the stand-ins for other systems hold).
+ * <p>The folder it makes holds {@code Front desk} and {@code Contracts} (the protected folders), {@code Downloads} (where
+ * new revisions arrive), {@code vault}, {@code settings}, and {@code outside} (what the stand-ins for other systems hold).
  */
 public final class Office {
 
@@ -70,6 +70,16 @@ public final class Office {
     /** Where the protected folder of the office is. */
     public static Path desk(Path folder) {
         return folder.resolve("Front desk");
+    }
+
+    /** Where its second protected folder is, with the papers that bind it. */
+    public static Path contracts(Path folder) {
+        return folder.resolve("Contracts");
+    }
+
+    /** Where new revisions arrive. */
+    public static Path arrivals(Path folder) {
+        return folder.resolve("Downloads");
     }
 
     /** Where its vault is. */
@@ -127,11 +137,46 @@ public final class Office {
             Home home = Home.open(settings(folder));
             home.addVault(vault.folder().root());
             home.who("Ines");
+            Contracts.make(vault, contracts(folder));
+            arrivals(home);
+            for (String person : PEOPLE) {
+                home.address(person, person.toLowerCase(java.util.Locale.ROOT) + "@orchard.example");
+            }
             home.remember("place", desk.toRealPath().toString());
             home.remember("folder", Furniture.HARVEST.substring(0, Furniture.HARVEST.length() - 1));
             Elsewhere.make(outside(folder), home, vault, place);
             home.setToday(TODAY, systemClock.instant(), ZONE);
         }
+    }
+
+    /** New revisions of five documents in the folder where downloads arrive; one has the right name and a wrong content. */
+    private void arrivals(Home home) throws IOException {
+        String harvest = Furniture.HARVEST;
+        arrive(harvest + "Press log.csv", "Press log.csv", 21);
+        arrive("Accounts/Cash book.csv", "Cash book (1).csv", 34);
+        arrive(harvest + "Grant application.odt", "Grant application final.odt", 49);
+        arrive("Lease/Lower meadow.odt", "Lower meadow v2.odt", 62);
+        byte[] minutes = drafts.getOrDefault("Minutes/Minutes 2026-09.odt", Draft.text(random, 9, "Minutes", true))
+                .save();
+        arrive("Walled garden.odt", minutes, 12);
+        home.arrivals(List.of(arrivals(folder).toRealPath()));
+    }
+
+    private void arrive(String path, String name, int minutesAgo) throws IOException {
+        Draft draft = drafts.get(path);
+        if (draft == null) {
+            throw new IllegalStateException(path);
+        }
+        draft.edit(random);
+        draft.edit(random);
+        arrive(name, draft.save(), minutesAgo);
+    }
+
+    private void arrive(String name, byte[] content, int minutesAgo) throws IOException {
+        Files.createDirectories(arrivals(folder));
+        Path file = arrivals(folder).resolve(name);
+        Files.write(file, content);
+        Files.setLastModifiedTime(file, FileTime.from(TODAY.minus(Duration.ofMinutes(minutesAgo))));
     }
 
     /** Snapshots: by hand before what is important, and every working day at five. */

@@ -1,6 +1,7 @@
 package org.mendedleaf.sample;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -8,14 +9,24 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.intake.Evidence;
+import org.mendedleaf.core.intake.Judgement;
+import org.mendedleaf.core.intake.ScatteredCopies;
+import org.mendedleaf.core.intake.Stray;
+import org.mendedleaf.core.intake.StrayCopies;
+import org.mendedleaf.core.intake.VersionBytes;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.CheckOutStore;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
+import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -67,6 +78,78 @@ class OfficeTest {
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
         }
         elsewhere(folder);
+        contracts(folder);
+        copies(folder);
+        arrivals(folder);
+    }
+
+    /** Papers with drafts and published versions; one is checked out by Tomas while Wilma saved over it. */
+    private static void contracts(Path folder) throws Exception {
+        try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO);
+                Reading reading = vault.read()) {
+            Place place = reading.places().stream()
+                    .filter(p -> p.label().equals("Contracts") && !p.isOutside())
+                    .findFirst()
+                    .orElseThrow();
+            Line mill = reading.line(place, Contracts.MILL).orElseThrow();
+            assertThat(mill.versions())
+                    .extracting(v -> v.edition().label())
+                    .containsExactly("3.2", "3.1", "3", "2.1", "2", "1");
+            assertThat(mill.version("3").orElseThrow().note()).isEqualTo("signed by both");
+            assertThat(CheckOutStore.of(reading).all(place))
+                    .extracting(CheckOut::who)
+                    .containsExactlyInAnyOrder("Tomas", "Ines");
+            assertThat(FindingStore.of(reading).open(place)).hasSize(1);
+        }
+    }
+
+    private static Evidence evidence(OpenVault vault, Place place) {
+        return new Evidence(vault, place, Clock.fixed(Office.TODAY, ZoneOffset.UTC), VersionBytes.VAULT_ONLY);
+    }
+
+    private static Place desk(OpenVault vault) throws Exception {
+        try (Reading reading = vault.read()) {
+            return reading.places().get(0);
+        }
+    }
+
+    /** Five copies of one plan are a family, and a drawing is gone except for its safety copy. */
+    private static void copies(Path folder) throws Exception {
+        try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
+            Place desk = desk(vault);
+            assertThat(new ScatteredCopies(vault, desk, evidence(vault, desk)).find("Plans", Progress.NONE))
+                    .singleElement()
+                    .satisfies(f -> assertThat(f.members()).hasSize(5));
+            StrayCopies copies =
+                    new StrayCopies(vault, desk, evidence(vault, desk), Clock.fixed(Office.TODAY, ZoneOffset.UTC));
+            assertThat(copies.find("Plans", List.of()))
+                    .extracting(Stray::belongsTo, Stray::present)
+                    .containsExactlyInAnyOrder(
+                            tuple("Plans/Cellar drawing.svg", true), tuple("Plans/Gate drawing.svg", false));
+        }
+    }
+
+    /** Of five files that arrived, four are revisions of what is there and one has only the right name. */
+    private static void arrivals(Path folder) throws Exception {
+        Map<String, String> targets = Map.of(
+                "Press log.csv", Furniture.HARVEST + "Press log.csv",
+                "Cash book (1).csv", "Accounts/Cash book.csv",
+                "Grant application final.odt", Furniture.HARVEST + "Grant application.odt",
+                "Lower meadow v2.odt", "Lease/Lower meadow.odt",
+                "Walled garden.odt", "Lease/Walled garden.odt");
+        Home home = Home.open(Office.settings(folder));
+        try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
+            Evidence evidence = evidence(vault, desk(vault));
+            for (Map.Entry<String, String> e : targets.entrySet()) {
+                assertThat(evidence.judge(home.arrivals().get(0).resolve(e.getKey()), e.getValue())
+                                .outcome())
+                        .as(e.getKey())
+                        .isEqualTo(
+                                e.getKey().equals("Walled garden.odt")
+                                        ? Judgement.Outcome.UNLIKELY
+                                        : Judgement.Outcome.SURE);
+            }
+        }
     }
 
     /** Its part in other systems: one file in several of them, a drive that missed two runs. */

@@ -1,0 +1,208 @@
+package org.mendedleaf.sample;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Random;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.intake.FolderLines;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.rules.Setting;
+
+/**
+ * A second folder of the office, where papers that bind it lie: what is saved there is a draft until somebody publishes
+ * it. One paper has drafts and published versions, one is checked out while somebody else saved over it, one was
+ * replaced by what the other side sent, with notes.
+ */
+final class Contracts {
+
+    static final String MILL = "Mill supply contract.odt";
+    static final String INSURANCE = "Orchard insurance.odt";
+    static final String RULES = "House rules.odt";
+
+    private final OpenVault vault;
+    private final Path folder;
+    private final Random random = new Random(1120);
+    private Place place;
+    private String author = "Ines";
+    private Instant now = Office.TODAY;
+
+    private Contracts(OpenVault vault, Path folder) throws IOException {
+        this.vault = vault;
+        this.folder = folder;
+        at(44, 9, 10);
+        this.place = Protect.place(vault, folder.toRealPath(), Rhythm.ON_SAVE, List.of(), clock());
+    }
+
+    /** Makes it, with all that happened in it. */
+    static void make(OpenVault vault, Path folder) throws IOException {
+        Files.createDirectories(folder);
+        new Contracts(vault, folder).run();
+    }
+
+    private void run() throws IOException {
+        PlaceSettings settings = PlaceRules.STANDARD
+                .settings()
+                .with(Setting.NUMBERING, "drafts")
+                .with(Setting.KEEP_DRAFTS_OF, "3")
+                .with(List.of(
+                        new Member("Tomas", Role.EDITOR),
+                        new Member("Wilma", Role.EDITOR),
+                        new Member("Adele", Role.READER)));
+        try (WriteSession session = vault.write()) {
+            PlaceRules.STANDARD.store(session, place, settings, "Ines");
+            session.commit();
+        }
+        mill();
+        insurance();
+        houseRules();
+    }
+
+    private void mill() throws IOException {
+        Draft paper = Draft.text(random, 18, "Supply contract with the mill", true);
+        at(43, 9, 20);
+        save(MILL, paper, "Ines");
+        at(41, 14, 5);
+        edit(MILL, paper, "Tomas");
+        at(40, 10, 30);
+        work("Ines").publish(MILL, "as sent to the mill");
+        at(33, 11, 0);
+        Path sent = Files.createTempFile("mill", ".odt");
+        try {
+            paper.edit(random);
+            paper.edit(random);
+            Files.write(sent, paper.save());
+            new Recovery(vault, place, clock(), authors(), "Ines")
+                    .put(
+                            List.of(new Revision(sent, MILL, "the mill's answer: other price, other notice")),
+                            Progress.NONE);
+        } finally {
+            Files.delete(sent);
+        }
+        at(32, 16, 40);
+        work("Tomas").comment(newest(MILL), "The notice of three months is new, see the last part.");
+        at(30, 9, 0);
+        edit(MILL, paper, "Ines");
+        at(29, 15, 15);
+        work("Ines").publish(MILL, "signed by both");
+        work("Ines").card(MILL, new Card("Contracts in force", Card.Visibility.EVERYBODY));
+        at(9, 10, 12);
+        edit(MILL, paper, "Wilma");
+        at(6, 13, 44);
+        edit(MILL, paper, "Ines");
+        at(5, 9, 30);
+        work("Wilma").comment(newest(MILL), "The crates are ours now, so that part can go.");
+    }
+
+    private void insurance() throws IOException {
+        Draft paper = Draft.text(random, 12, "Insurance of the orchard", true);
+        at(26, 10, 0);
+        save(INSURANCE, paper, "Ines");
+        at(25, 10, 30);
+        work("Ines").publish(INSURANCE, "as it came from the broker");
+        at(3, 9, 5);
+        work("Tomas").checkOut(INSURANCE);
+        at(2, 11, 26);
+        edit(INSURANCE, paper, "Wilma");
+    }
+
+    private void houseRules() throws IOException {
+        Draft paper = Draft.text(random, 9, "House rules of the press", true);
+        at(38, 8, 55);
+        save(RULES, paper, "Wilma");
+        at(37, 9, 40);
+        work("Ines").publish(RULES, "agreed by the members");
+        at(16, 17, 2);
+        edit(RULES, paper, "Wilma");
+        at(1, 10, 20);
+        work("Ines").checkOut(RULES);
+    }
+
+    private void edit(String path, Draft paper, String who) throws IOException {
+        paper.edit(random);
+        save(path, paper, who);
+    }
+
+    private void save(String path, Draft paper, String who) throws IOException {
+        author = who;
+        Path file = folder.resolve(path);
+        Files.deleteIfExists(file);
+        Files.write(file, paper.save());
+        Files.setLastModifiedTime(file, FileTime.from(now.minusSeconds(20)));
+        new Capture(vault, place, clock(), authors()).run(Scope.WHOLE, Progress.NONE);
+    }
+
+    private Version newest(String path) throws IOException {
+        try (Reading reading = vault.read()) {
+            return reading.line(place, path).orElseThrow().newest().orElseThrow();
+        }
+    }
+
+    private FolderLines work(String who) {
+        return new FolderLines(vault, place, clock(), authors(), who);
+    }
+
+    private Authors authors() {
+        String who = author;
+        return new Authors() {
+            @Override
+            public String author(String path, String owner) {
+                return who;
+            }
+
+            @Override
+            public String remover(String path) {
+                return who;
+            }
+        };
+    }
+
+    private void at(int before, int hour, int minute) {
+        LocalDate today = Office.TODAY.atZone(Office.ZONE).toLocalDate();
+        now = today.minusDays(before).atTime(hour, minute).atZone(Office.ZONE).toInstant();
+    }
+
+    private Clock clock() {
+        return new Clock() {
+            @Override
+            public ZoneId getZone() {
+                return Office.ZONE;
+            }
+
+            @Override
+            public Clock withZone(ZoneId zone) {
+                return this;
+            }
+
+            @Override
+            public Instant instant() {
+                // Steps that follow each other are not at one moment.
+                now = now.plus(Duration.ofMillis(1500));
+                return now;
+            }
+        };
+    }
+}
