@@ -44,7 +44,7 @@ final class ArrivalsCommand extends Base {
         String name = wanted == null ? "" : String.valueOf(wanted.getFileName());
         List<Object> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
-        for (Arrivals.Arrival a : Arrivals.look(home().arrivals(), name, MOST)) {
+        for (Arrivals.Arrival a : Arrivals.look(home().arrivals(), name, MOST, clock().instant())) {
             Map<String, Object> map = new LinkedHashMap<>();
             map.put("file", a.file().toString());
             map.put("size", a.size());

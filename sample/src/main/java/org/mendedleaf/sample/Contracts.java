@@ -76,25 +76,36 @@ final class Contracts {
             PlaceRules.STANDARD.store(session, place, settings, "Ines");
             session.commit();
         }
-        mill();
-        insurance();
-        houseRules();
+        Draft mill = Draft.text(random, 18, "Supply contract with the mill", true);
+        Draft insurance = Draft.text(random, 12, "Insurance of the orchard", true);
+        Draft rules = Draft.text(random, 9, "House rules of the press", true);
+        autumn(mill, rules);
+        october(mill, insurance);
+        lately(mill, insurance, rules);
     }
 
-    private void mill() throws IOException {
-        Draft paper = Draft.text(random, 18, "Supply contract with the mill", true);
+    /** The contract goes out to the mill, and the house rules are agreed. */
+    private void autumn(Draft mill, Draft rules) throws IOException {
         at(43, 9, 20);
-        save(MILL, paper, "Ines");
+        save(MILL, mill, "Ines");
         at(41, 14, 5);
-        edit(MILL, paper, "Tomas");
+        edit(MILL, mill, "Tomas");
         at(40, 10, 30);
         work("Ines").publish(MILL, "as sent to the mill");
+        at(38, 8, 55);
+        save(RULES, rules, "Wilma");
+        at(37, 9, 40);
+        work("Ines").publish(RULES, "agreed by the members");
+    }
+
+    /** The mill's answer replaces the contract, and is signed; the insurance comes. */
+    private void october(Draft mill, Draft insurance) throws IOException {
         at(33, 11, 0);
+        mill.edit(random);
+        mill.edit(random);
         Path sent = Files.createTempFile("mill", ".odt");
         try {
-            paper.edit(random);
-            paper.edit(random);
-            Files.write(sent, paper.save());
+            Files.write(sent, mill.save());
             new Recovery(vault, place, clock(), authors(), "Ines")
                     .put(
                             List.of(new Revision(sent, MILL, "the mill's answer: other price, other notice")),
@@ -105,38 +116,30 @@ final class Contracts {
         at(32, 16, 40);
         work("Tomas").comment(newest(MILL), "The notice of three months is new, see the last part.");
         at(30, 9, 0);
-        edit(MILL, paper, "Ines");
+        edit(MILL, mill, "Ines");
         at(29, 15, 15);
         work("Ines").publish(MILL, "signed by both");
         work("Ines").card(MILL, new Card("Contracts in force", Card.Visibility.EVERYBODY));
-        at(9, 10, 12);
-        edit(MILL, paper, "Wilma");
-        at(6, 13, 44);
-        edit(MILL, paper, "Ines");
-        at(5, 9, 30);
-        work("Wilma").comment(newest(MILL), "The crates are ours now, so that part can go.");
-    }
-
-    private void insurance() throws IOException {
-        Draft paper = Draft.text(random, 12, "Insurance of the orchard", true);
         at(26, 10, 0);
-        save(INSURANCE, paper, "Ines");
+        save(INSURANCE, insurance, "Ines");
         at(25, 10, 30);
         work("Ines").publish(INSURANCE, "as it came from the broker");
+    }
+
+    /** New drafts, and two papers are checked out; one of them is saved over all the same. */
+    private void lately(Draft mill, Draft insurance, Draft rules) throws IOException {
+        at(16, 17, 2);
+        edit(RULES, rules, "Wilma");
+        at(9, 10, 12);
+        edit(MILL, mill, "Wilma");
+        at(6, 13, 44);
+        edit(MILL, mill, "Ines");
+        at(5, 9, 30);
+        work("Wilma").comment(newest(MILL), "The crates are ours now, so that part can go.");
         at(3, 9, 5);
         work("Tomas").checkOut(INSURANCE);
         at(2, 11, 26);
-        edit(INSURANCE, paper, "Wilma");
-    }
-
-    private void houseRules() throws IOException {
-        Draft paper = Draft.text(random, 9, "House rules of the press", true);
-        at(38, 8, 55);
-        save(RULES, paper, "Wilma");
-        at(37, 9, 40);
-        work("Ines").publish(RULES, "agreed by the members");
-        at(16, 17, 2);
-        edit(RULES, paper, "Wilma");
+        edit(INSURANCE, insurance, "Wilma");
         at(1, 10, 20);
         work("Ines").checkOut(RULES);
     }

@@ -36,51 +36,76 @@ final class Draft {
     };
 
     private static final String[] WHO = {
-        "The press crew",
-        "The treasurer",
-        "A member from the lower village",
-        "The keeper of the seeds",
-        "The council",
-        "Our neighbour",
-        "The youngest of us",
+        "Ines",
+        "Tomas",
+        "Wilma",
+        "Jory",
+        "Adele",
+        "Somebody",
+        "Nobody",
         "The cooper",
+        "The council",
         "The mill",
-        "A visitor",
+        "Our neighbour",
         "The beekeeper",
-        "The night watch"
+        "The treasurer",
+        "The school",
+        "The village",
+        "The bank"
     };
     private static final String[] DID = {
-        "counted the bottles",
-        "asked for a written answer",
-        "mended the ladder",
-        "offered forty crates",
-        "weighed what was left",
-        "wrote down the prices",
-        "agreed to the terms",
-        "found the key of the cellar",
-        "brought two barrels",
-        "paid what was owed",
-        "drew a new plan",
-        "cut back the hedge",
-        "kept the receipts",
-        "tasted the first pressing"
+        "counted",
+        "sold",
+        "mended",
+        "offered",
+        "weighed",
+        "labelled",
+        "ordered",
+        "found",
+        "brought",
+        "returned",
+        "promised",
+        "stacked",
+        "lost",
+        "kept",
+        "emptied",
+        "gave away"
+    };
+    private static final String[] WHAT = {
+        "bottles",
+        "crates",
+        "barrels",
+        "ladders",
+        "receipts",
+        "seeds",
+        "trays",
+        "cloths",
+        "baskets",
+        "posts",
+        "grafts",
+        "sacks",
+        "corks",
+        "boxes",
+        "hives",
+        "saplings"
     };
     private static final String[] WHERE = {
-        "in the walled garden",
-        "at the gate",
-        "behind the shed",
-        "in the press room",
-        "by the pond",
-        "at the market",
-        "on the north side",
-        "in the lower meadow",
-        "under the old pear",
-        "at the desk"
+        "in the garden", "at the gate", "behind the shed", "by the pond", "at the market", "on the hill",
+        "in the meadow", "under the pear", "at the desk", "below the wall", "in the cellar", "on the lorry"
     };
     private static final String[] WHEN = {
-        "before the frost", "on the last day of the month", "without being asked", "after a long evening",
-        "as we had agreed in spring", "while it rained", "for the third time", "to everybody's relief",
-        "when the trailer came", "in the second week"
+        "before noon",
+        "in spring",
+        "on Monday",
+        "last week",
+        "at dusk",
+        "in the rain",
+        "twice",
+        "as agreed",
+        "by hand",
+        "for nothing",
+        "with care",
+        "too late"
     };
 
     private final List<List<String>> rows;
@@ -132,13 +157,21 @@ final class Draft {
         StringBuilder text = new StringBuilder();
         for (int i = 0; i < 3; i++) {
             text.append(i == 0 ? "" : " ")
-                    .append(i == 0 && random.nextInt(3) == 0 ? of(SENTENCES, random) : sentence(random));
+                    .append(i == 0 && random.nextInt(4) == 0 ? of(SENTENCES, random) : sentence(random));
         }
         return new ArrayList<>(List.of(text.toString()));
     }
 
     private static String sentence(Random random) {
-        return of(WHO, random) + " " + of(DID, random) + " " + of(WHERE, random) + " " + of(WHEN, random) + ".";
+        return String.join(
+                        " ",
+                        of(WHO, random),
+                        of(DID, random),
+                        Integer.toString(2 + random.nextInt(400)),
+                        of(WHAT, random),
+                        of(WHERE, random),
+                        of(WHEN, random))
+                + ".";
     }
 
     private static String of(String[] words, Random random) {

@@ -40,8 +40,9 @@ public final class Arrivals {
      *
      * @param wanted name of the file that a revision is looked for; empty for none
      * @param most at most so many
+     * @param now what came after it tells nothing: a clock was wrong
      */
-    public static List<Arrival> look(List<Path> folders, String wanted, int most) {
+    public static List<Arrival> look(List<Path> folders, String wanted, int most, Instant now) {
         Exclusions exclusions = new Exclusions(List.of());
         NameStem stem = wanted.isEmpty() ? null : NameStem.of(wanted);
         List<Arrival> found = new ArrayList<>();
@@ -56,7 +57,7 @@ public final class Arrivals {
                             && !hidden
                             && exclusions.find("", name, false).isEmpty()) {
                         boolean likely = stem != null && NameStem.of(name).sameFile(stem);
-                        found.add(new Arrival(file, a.size(), came(file, a), likely));
+                        found.add(new Arrival(file, a.size(), came(file, a, now), likely));
                     }
                 }
             } catch (IOException | java.nio.file.DirectoryIteratorException e) {
@@ -71,13 +72,13 @@ public final class Arrivals {
     }
 
     /** A download may keep the time of its origin; when it came into the folder is when its facts changed last. */
-    private static Instant came(Path file, BasicFileAttributes a) {
+    private static Instant came(Path file, BasicFileAttributes a, Instant now) {
         Instant modified = a.lastModifiedTime().toInstant();
         try {
             Map<String, Object> more = Files.readAttributes(file, "unix:ctime", LinkOption.NOFOLLOW_LINKS);
             if (more.get("ctime") instanceof java.nio.file.attribute.FileTime changed) {
                 Instant at = changed.toInstant();
-                return at.isAfter(modified) ? at : modified;
+                return at.isAfter(modified) && !at.isAfter(now) ? at : modified;
             }
         } catch (IOException | UnsupportedOperationException | IllegalArgumentException e) {
             org.slf4j.LoggerFactory.getLogger(Arrivals.class).trace("no more than its modified time", e);

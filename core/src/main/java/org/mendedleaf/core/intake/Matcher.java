@@ -124,6 +124,13 @@ public final class Matcher {
         List<String> candidates =
                 w.entries().stream().map(LineIndex.Entry::path).toList();
         List<LineIndex.Entry> same = index.holding(in.digest(), folder);
+        boolean otherwise = !candidates.isEmpty() && same.stream().noneMatch(s -> candidates.contains(s.path()));
+        if (!same.isEmpty() && otherwise) {
+            // Its name is that of one file and its content that of another: nobody but its owner knows.
+            List<String> either = new ArrayList<>(candidates);
+            same.forEach(s -> either.add(s.path()));
+            return new Proposal(in, Kind.UNSURE, candidates.get(0), w.how(), either);
+        }
         if (!same.isEmpty()) {
             // Of several with this content, the one that it would have been matched to.
             LineIndex.Entry e = same.stream()

@@ -1,10 +1,14 @@
 package org.mendedleaf.core.intake;
 
+import java.io.File;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
+import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -54,26 +58,70 @@ public final class StrayCopies {
     }
 
     /**
-     * The safety copies in a folder of the place and in other folders, by the file they belong to, newest first.
+     * The safety copies in a folder of the place and all below it, and in other folders, by the file they belong to,
+     * newest first. What lies in another folder is compared with the files of the folder itself.
      *
      * @param others folders that programs leave such copies in; one that is not there holds none
      */
     public List<Stray> find(String folder, List<Path> others) throws IOException {
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            Map<String, Entry> files = files(reading, folder);
-            for (Path file : list(place.root().resolve(folder))) {
-                stray(reading, file, folder, files, true).ifPresent(found::add);
+            for (String each : below(folder)) {
+                stray(reading, list(place.root().resolve(each)), each, true, found);
             }
             for (Path other : others) {
-                for (Path file : list(other)) {
-                    stray(reading, file, folder, files, false).ifPresent(found::add);
-                }
+                stray(reading, list(other), folder, false, found);
             }
         }
         found.sort(Comparator.comparing(Stray::belongsTo)
                 .thenComparing(Comparator.comparing(Stray::modified).reversed()));
         return found;
+    }
+
+    /** A folder and all below it that can be looked into, as paths in the place. */
+    private List<String> below(String folder) throws IOException {
+        List<String> all = new ArrayList<>();
+        Path root = place.root();
+        if (!Files.isDirectory(root.resolve(folder))) {
+            return all;
+        }
+        Files.walkFileTree(root.resolve(folder), new SimpleFileVisitor<>() {
+            @Override
+            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
+                if (String.valueOf(at.getFileName()).startsWith(SafeFolder.OWN_PREFIX)) {
+                    return FileVisitResult.SKIP_SUBTREE;
+                }
+                all.add(root.relativize(at).toString().replace(File.separatorChar, '/'));
+                return FileVisitResult.CONTINUE;
+            }
+
+            @Override
+            public FileVisitResult visitFileFailed(Path file, IOException e) {
+                // One folder that cannot be read does not hide the others.
+                org.slf4j.LoggerFactory.getLogger(StrayCopies.class).debug("{} cannot be looked into", file, e);
+                return FileVisitResult.CONTINUE;
+            }
+        });
+        return all;
+    }
+
+    private void stray(Reading reading, List<Path> candidates, String folder, boolean beside, List<Stray> found)
+            throws IOException {
+        List<Path> copies = candidates.stream()
+                .filter(p -> mayBe(String.valueOf(p.getFileName()), beside))
+                .toList();
+        if (!copies.isEmpty()) {
+            Map<String, Entry> files = files(reading, folder);
+            for (Path file : copies) {
+                stray(reading, file, folder, files, beside).ifPresent(found::add);
+            }
+        }
+    }
+
+    /** Whether a name can be that of a safety copy. */
+    private static boolean mayBe(String name, boolean beside) {
+        return StrayName.original(name).isPresent()
+                || (ContentKind.byName(name) == ContentKind.OTHER && (StrayName.isStrayEnding(name) || !beside));
     }
 
     /** Files of a folder by name, there or removed; what is there hides what was removed under its name. */
@@ -107,11 +155,6 @@ public final class StrayCopies {
             throws IOException {
         String name = String.valueOf(file.getFileName());
         Optional<String> original = StrayName.original(name);
-        boolean promisesNothing =
-                ContentKind.byName(name) == ContentKind.OTHER && (StrayName.isStrayEnding(name) || !beside);
-        if (original.isEmpty() && !promisesNothing) {
-            return Optional.empty();
-        }
         Features features = evidence.features(file);
         if (features.kind() == ContentKind.EMPTY || features.kind() == ContentKind.OTHER) {
             return Optional.empty();

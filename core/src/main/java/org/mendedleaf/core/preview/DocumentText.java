@@ -70,7 +70,13 @@ public final class DocumentText {
         }
         Optional<String> text = Contents.text(content);
         boolean markup = mediaType.endsWith("xml") || mediaType.equals("text/html");
-        return markup ? text.map(t -> t.replaceAll("<[^>]*>", " ")) : text;
+        return markup ? text.map(DocumentText::ofMarkup) : text;
+    }
+
+    /** What stands between the tags; a drawing says all it says within them. */
+    private static String ofMarkup(String markup) {
+        String between = markup.replaceAll("<[^>]*>", " ");
+        return between.isBlank() ? markup : between;
     }
 
     private static Optional<String> filled(String text) {

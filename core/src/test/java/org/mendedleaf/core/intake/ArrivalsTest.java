@@ -34,10 +34,10 @@ class ArrivalsTest {
         came(".hidden", 6);
         Files.createDirectory(temp.resolve("folder"));
         List<Path> folders = List.of(temp, temp.resolve("nowhere"));
-        assertThat(Arrivals.look(folders, "Plan.odt", 10))
+        assertThat(Arrivals.look(folders, "Plan.odt", 10, Instant.now()))
                 .extracting(Arrivals.Arrival::name)
                 .containsExactly("plan v2.odt", "plan (1).odt", "b.txt", "a.txt");
-        assertThat(Arrivals.look(folders, "", 2))
+        assertThat(Arrivals.look(folders, "", 2, Instant.now()))
                 .extracting(Arrivals.Arrival::name)
                 .containsExactly("plan v2.odt", "b.txt");
     }

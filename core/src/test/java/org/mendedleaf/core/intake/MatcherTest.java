@@ -48,6 +48,13 @@ class MatcherTest {
     }
 
     @Test
+    void aFileWithTheNameOfOneAndTheContentOfAnotherIsForItsOwnerToDecide() {
+        LineIndex index = index("lease.odt", "minutes.odt");
+        assertThat(said(Matcher.match(List.of(in("lease.odt", 1001), in("minutes.odt", 1001)), index, "")))
+                .containsExactly("UNSURE lease.odt PATH", "IDENTICAL minutes.odt PATH");
+    }
+
+    @Test
     void theVeryPathComesBeforeTheNameAndTheNameBeforeItsDecorations() {
         LineIndex index = index("d/plan.odt", "d/sub/plan.odt", "d/notes.md", "other/list.csv");
         assertThat(said(Matcher.match(

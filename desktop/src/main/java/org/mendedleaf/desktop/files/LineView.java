@@ -112,6 +112,10 @@ final class LineView extends StackPane {
         more.setText(Words.of("line.more"));
         more.getStyleClass().add("flat");
         HBox buttons = new HBox(8, restore, put, copy, more, Ui.spacer(), remove);
+        buttons.getStyleClass().add("line-buttons");
+        for (javafx.scene.layout.Region b : List.of(restore, put, copy, more, remove)) {
+            b.setMinWidth(USE_PREF_SIZE);
+        }
         buttons.setAlignment(Pos.CENTER_LEFT);
         VBox actions = new VBox(6, consequence, buttons);
         actions.getStyleClass().add("sheet-footer");

@@ -30,6 +30,9 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** Families of scattered copies, oldest first, with what they have in common; their order is changed by dragging. */
 public final class FoldView extends BorderPane {
 
+    /** Room for a time and a size, or for how much is in common. */
+    private static final double FACTS = 210;
+
     private final FoldModel model;
     private final VBox list = new VBox(14);
     private final Label problem = Ui.label("", "error-text");
@@ -174,11 +177,13 @@ public final class FoldView extends BorderPane {
                                 model.desk().clock().instant(),
                                 model.desk().zone()) + "  ·  " + Say.size(m.size()),
                 "dim");
-        when.setMinWidth(190);
+        when.setMinWidth(FACTS);
+        when.setPrefWidth(FACTS);
         Label common = Ui.label(
                 m.same() ? Words.of("fold.same") : m.shared() < 0 ? "" : Words.of("fold.common", m.shared()),
                 "point-change");
-        common.setMinWidth(190);
+        common.setMinWidth(FACTS);
+        common.setPrefWidth(FACTS);
         Button up = Ui.iconButton(Feather.ARROW_UP, "fold.earlier", () -> move(family, at, at - 1));
         up.setDisable(at == 0);
         Button down = Ui.iconButton(Feather.ARROW_DOWN, "fold.later", () -> move(family, at, at + 1));

@@ -49,7 +49,7 @@ final class IntakeTable extends VBox {
                 case NEW_VERSION -> Words.of("intake.choice.version", RelativePath.name(target));
                 case NEW_FILE -> Words.of("intake.choice.file", RelativePath.name(target));
                 case UNSURE -> Words.of("intake.choice.unsure");
-                case IDENTICAL -> Words.of("intake.choice.identical");
+                case IDENTICAL -> Words.of("intake.choice.identical", RelativePath.name(target));
                 case SKIPPED -> Words.of("intake.choice.skip");
             };
         }

@@ -136,7 +136,7 @@ public final class PutModel {
         String name = org.mendedleaf.core.line.RelativePath.name(path);
         List<Path> folders = desk.home().arrivals();
         arrivalsQuestion.ask(
-                () -> Arrivals.look(folders, name, MOST),
+                () -> Arrivals.look(folders, name, MOST, desk.clock().instant()),
                 found -> {
                     if (!found.equals(arrivals.get())) {
                         arrivals.set(found);

@@ -86,6 +86,7 @@ public final class PutPane extends BorderPane {
         stage.managedProperty().bind(stage.visibleProperty());
         tellRow = new HBox(10, Ui.label(Words.of("put.tell"), "form-name"), people);
         HBox.setHgrow(people, Priority.ALWAYS);
+        tellRow.setAlignment(Pos.CENTER_LEFT);
 
         list.setId("arrivals");
         list.getStyleClass().add("points");
