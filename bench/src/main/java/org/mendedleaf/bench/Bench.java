@@ -49,6 +49,10 @@ public final class Bench {
         Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
         Bench bench = new Bench(folder, arguments.length > 1 ? Double.parseDouble(arguments[1]) : 1);
         Table.head();
+        if (arguments.length > 2 && arguments[2].equals("intake")) {
+            new IntakeBench(folder.resolve("intake"), bench.scale, bench.table).run();
+            return;
+        }
         boolean momentsOnly = arguments.length > 2 && arguments[2].equals("moments");
         if (!momentsOnly) {
             new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
@@ -67,6 +71,7 @@ public final class Bench {
         bench.binary();
         bench.looks();
         new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();
+        new IntakeBench(folder.resolve("intake"), bench.scale, bench.table).run();
     }
 
     private void delete(String name) throws IOException {

@@ -21,6 +21,7 @@ public final class LineIndex {
     private final Map<String, List<Entry>> byName = new HashMap<>();
     private final Map<String, List<Entry>> byStem = new HashMap<>();
     private final Map<Digest, List<Entry>> byDigest = new HashMap<>();
+    private final Map<String, List<Entry>> byFolder = new HashMap<>();
 
     /**
      * A file that is there.
@@ -44,6 +45,8 @@ public final class LineIndex {
             byStem.computeIfAbsent(key(NameStem.of(name)), k -> new ArrayList<>(1))
                     .add(e);
             byDigest.computeIfAbsent(e.digest(), k -> new ArrayList<>(1)).add(e);
+            byFolder.computeIfAbsent(RelativePath.parent(e.path()), k -> new ArrayList<>())
+                    .add(e);
         }
     }
 
@@ -87,8 +90,7 @@ public final class LineIndex {
 
     /** Files in a folder, not below it. */
     List<Entry> in(String folder) {
-        return byPath.values().stream()
-                .filter(e -> RelativePath.parent(e.path()).equals(folder))
+        return byFolder.getOrDefault(folder, List.of()).stream()
                 .sorted(Comparator.comparing(Entry::path))
                 .toList();
     }
