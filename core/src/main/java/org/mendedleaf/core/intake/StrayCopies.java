@@ -166,23 +166,20 @@ public final class StrayCopies {
                 return known;
             }
         }
-        Optional<Stray> alike = alike(reading, file, folder, features, files, name);
-        if (alike.isPresent()) {
-            return alike;
-        }
         // Nobody knows the file, but its name and its content say the same of it.
         boolean sound = original.isPresent() && ContentKind.byName(original.get()) == features.kind();
-        return sound && beside
-                ? Optional.of(new Stray(
-                        file,
-                        modified(file),
-                        features.size(),
-                        features.kind(),
-                        RelativePath.child(folder, original.get()),
-                        false,
-                        -1,
-                        0))
-                : Optional.empty();
+        if (!sound || !beside) {
+            return alike(reading, file, folder, features, files, name);
+        }
+        return Optional.of(new Stray(
+                file,
+                modified(file),
+                features.size(),
+                features.kind(),
+                RelativePath.child(folder, original.get()),
+                false,
+                -1,
+                0));
     }
 
     private static Instant modified(Path file) throws IOException {

@@ -218,6 +218,11 @@ final class OutsidePuts {
             boolean there = isKept ? !begun : current != null && current.sameContent(v);
             try {
                 if (!there) {
+                    if (begun) {
+                        // A system that keeps no versions would have forgotten this one with the next.
+                        work.look(Progress.NONE);
+                        work.secure(f.keep());
+                    }
                     work.putContent(f.keep(), v, isKept ? v.note() : note(v));
                     begun = true;
                     added++;

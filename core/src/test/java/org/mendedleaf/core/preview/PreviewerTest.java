@@ -2,12 +2,16 @@ package org.mendedleaf.core.preview;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Base64;
 import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -103,5 +107,59 @@ class PreviewerTest {
             assertThat(OnlyHere.storedBytes(r, p.line("c.txt").newest().orElseThrow()))
                     .isEqualTo(5);
         }
+    }
+
+    private static byte[] zip(String... namesAndContents) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (int i = 0; i < namesAndContents.length; i += 2) {
+                zip.putNextEntry(new ZipEntry(namesAndContents[i]));
+                zip.write(namesAndContents[i + 1].getBytes(StandardCharsets.UTF_8));
+                zip.closeEntry();
+            }
+        }
+        return out.toByteArray();
+    }
+
+    @Test
+    void aDocumentIsShownByItsParagraphs() throws IOException {
+        String content = "<office:document-content xmlns:office='o' xmlns:text='t'><office:body>"
+                + "<text:h>Lease</text:h><text:p>Until <text:span>Michaelmas</text:span>.</text:p>"
+                + "</office:body></office:document-content>";
+        byte[] odt = zip("mimetype", "application/vnd.oasis.opendocument.text", "content.xml", content);
+        assertThat(preview("lease.odt", odt)).isEqualTo(new Preview.Text(List.of("Lease", "Until Michaelmas."), false));
+    }
+
+    @Test
+    void aWorkbookIsShownByItsCells() throws IOException {
+        byte[] xlsx = zip(
+                "[Content_Types].xml",
+                "<Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'/>",
+                "xl/sharedStrings.xml",
+                "<sst><si><t>Katy</t></si><si><t>kilos</t></si></sst>",
+                "xl/worksheets/sheet1.xml",
+                "<worksheet><sheetData><row><c t='s'><v>1</v></c></row><row><c t='s'><v>0</v></c><c><v>412</v></c></row>"
+                        + "</sheetData></worksheet>");
+        assertThat(preview("stock.xlsx", xlsx))
+                .isInstanceOfSatisfying(
+                        Preview.Grid.class,
+                        grid -> assertThat(grid.rows()).containsExactly(List.of("kilos"), List.of("Katy", "412")));
+    }
+
+    @Test
+    void aDamagedDocumentIsShownByItsFacts() throws IOException {
+        byte[] odt = zip("mimetype", "application/vnd.oasis.opendocument.text", "content.xml", "<a>text".repeat(99));
+        assertThat(preview("lease.odt", Arrays.copyOf(odt, odt.length / 2))).isInstanceOf(Preview.Facts.class);
+    }
+
+    @Test
+    void aDrawingWithoutTextSpeaksByItsMarkup() {
+        String drawing = "<svg xmlns=\"http://www.w3.org/2000/svg\"><circle r=\"18\"/></svg>";
+        byte[] bytes = drawing.getBytes(StandardCharsets.UTF_8);
+        assertThat(DocumentText.of("image/svg+xml", bytes)).contains(drawing);
+        assertThat(DocumentText.of("application/xml", "<a>b<c/></a>".getBytes(StandardCharsets.UTF_8))
+                        .orElseThrow()
+                        .strip())
+                .isEqualTo("b");
     }
 }
