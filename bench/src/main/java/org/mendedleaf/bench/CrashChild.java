@@ -7,6 +7,7 @@ import java.nio.file.StandardCopyOption;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Random;
@@ -17,22 +18,28 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Folding;
+import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.vault.Digest;
 
 /**
- * The process that is killed: it edits files, captures, restores and rolls back without end, and says on its standard
- * output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line number sha256"), and how
- * the folder looked before it was rolled back ("BEFORE digest", then "ROLLED").
+ * The process that is killed: it edits files, captures, restores, puts in, adopts, folds and rolls back without end, and
+ * says on its standard output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line
+ * number sha256"), and how the folder looked before something that can be undone as a whole ("BEFORE kind digest", then
+ * "DONE").
  */
 final class CrashChild {
 
@@ -62,8 +69,11 @@ final class CrashChild {
             child.edit();
             child.capture();
             child.restore();
-            if (child.random.nextInt(3) == 0) {
-                child.rollBack();
+            switch (child.random.nextInt(6)) {
+                case 0, 1 -> child.rollBack();
+                case 2 -> child.put(false);
+                case 3 -> child.put(true);
+                default -> child.fold();
             }
         }
     }
@@ -124,8 +134,7 @@ final class CrashChild {
             line = found.get();
             wanted = line.versions().get(random.nextInt(line.versions().size()));
         }
-        new Recovery(vault, place, clock, authors, "child")
-                .restore(List.of(new Wish(wanted, line.path())), Collision.REPLACE, Progress.NONE);
+        recovery().restore(List.of(new Wish(wanted, line.path())), Collision.REPLACE, Progress.NONE);
         try (Reading reading = vault.read()) {
             acknowledge(reading.line(line.id()).orElseThrow(), reading);
         }
@@ -140,10 +149,68 @@ final class CrashChild {
         long span = Math.max(1, Duration.between(first, clock.instant()).toMillis());
         java.time.Instant at = clock.instant().minusMillis((long) (random.nextDouble() * span));
         new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
-        say("BEFORE " + state(desk));
-        new Recovery(vault, place, clock, authors, "child")
-                .rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE);
-        say("ROLLED");
+        before(ActionKind.ROLLED_BACK);
+        recovery().rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE);
+        say("DONE");
+    }
+
+    private Recovery recovery() {
+        return new Recovery(vault, place, clock, authors, "child");
+    }
+
+    private void before(ActionKind kind) throws IOException {
+        say("BEFORE " + kind + " " + state(desk));
+    }
+
+    private byte[] content(int most) {
+        byte[] content = new byte[random.nextInt(most)];
+        random.nextBytes(content);
+        say("WILL " + hex(content));
+        return content;
+    }
+
+    /** Several files from elsewhere, as revisions of what is there and as new files; some do not stay where they were. */
+    private void put(boolean adopt) throws IOException {
+        List<Revision> revisions = new ArrayList<>();
+        for (int i :
+                random.ints(0, FILES).distinct().limit(1 + random.nextInt(12)).toArray()) {
+            Path file = aside.resolve("in" + i);
+            Files.write(file, content(i % 5 == 0 ? 400_000 : 20_000));
+            revisions.add(new Revision(file, "file" + i, "put in", Stage.BY_RULE, random.nextBoolean()));
+        }
+        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        before(adopt ? ActionKind.ADOPTED : ActionKind.PUT);
+        PutResult result =
+                adopt ? recovery().adopt(revisions, Progress.NONE) : recovery().put(revisions, Progress.NONE);
+        say("DONE");
+        if (!result.failed().isEmpty()) {
+            throw new IllegalStateException(result.failed().toString());
+        }
+        try (Reading reading = vault.read()) {
+            for (Revision r : revisions) {
+                acknowledge(reading.line(place, r.path()).orElseThrow(), reading);
+            }
+        }
+    }
+
+    /** Scattered copies become one file. */
+    private void fold() throws IOException {
+        Files.createDirectories(desk.resolve("plans"));
+        List<String> order = new ArrayList<>();
+        for (int i = 0; i < 2 + random.nextInt(5); i++) {
+            String path = "plans/plan v" + i;
+            Path beside = aside.resolve("copy");
+            Files.write(beside, content(i == 1 ? 300_000 : 9_000));
+            Files.move(beside, desk.resolve(path), StandardCopyOption.ATOMIC_MOVE);
+            order.add(path);
+        }
+        capture();
+        before(ActionKind.FOLDED);
+        recovery().fold(List.of(new Folding("plans/plan", order)), Progress.NONE);
+        say("DONE");
+        try (Reading reading = vault.read()) {
+            acknowledge(reading.line(place, "plans/plan").orElseThrow(), reading);
+        }
     }
 
     /** Names and contents of all files of a folder, as one digest. */

@@ -9,6 +9,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -33,8 +34,8 @@ import org.mendedleaf.core.vault.Digest;
 
 /**
  * Kills a writing process at random moments and looks at what it leaves: the vault opens, a full check is clean, every
- * acknowledged version comes back bit for bit, no live file is half written, and a roll back that was cut short can be
- * undone to exactly what was there before.
+ * acknowledged version comes back bit for bit, no live file is half written, and a roll back, a put, an adoption or a fold
+ * that was cut short can be undone to exactly what was there before.
  */
 public final class CrashHarness {
 
@@ -43,7 +44,8 @@ public final class CrashHarness {
     private final Map<String, String> acknowledged = new HashMap<>();
     private final Set<String> intended = new HashSet<>();
     private String before = "";
-    private int undone;
+    private ActionKind under = ActionKind.ROLLED_BACK;
+    private final Map<ActionKind, Integer> undone = new EnumMap<>(ActionKind.class);
 
     /** A harness in this folder, which is its own. */
     public CrashHarness(Path folder, long seed) {
@@ -56,10 +58,10 @@ public final class CrashHarness {
      *
      * @param kills of the writing process
      * @param acknowledged versions that were checked after the last kill
-     * @param undone roll backs that were cut short, and undone afterwards
+     * @param undone actions that were cut short, and undone afterwards, by kind
      * @param failures in words; empty when every promise was kept
      */
-    public record Outcome(int kills, int acknowledged, int undone, List<String> failures) {}
+    public record Outcome(int kills, int acknowledged, Map<ActionKind, Integer> undone, List<String> failures) {}
 
     /** Kills so many times, all on one vault that goes on growing. */
     public Outcome run(int kills) throws IOException, InterruptedException {
@@ -102,9 +104,10 @@ public final class CrashHarness {
                     intended.add(words[1]);
                 } else if (words[0].equals("ACK") && words.length == 4 && words[3].length() == 64) {
                     acknowledged.put(words[1] + " " + words[2], words[3]);
-                } else if (words[0].equals("BEFORE") && words.length == 2 && words[1].length() == 64) {
-                    before = words[1];
-                } else if (words[0].equals("ROLLED")) {
+                } else if (words[0].equals("BEFORE") && words.length == 3 && words[2].length() == 64) {
+                    under = ActionKind.valueOf(words[1]);
+                    before = words[2];
+                } else if (words[0].equals("DONE")) {
                     before = "";
                 }
             }
@@ -139,7 +142,7 @@ public final class CrashHarness {
         return halfWritten();
     }
 
-    /** A roll back that was cut short is undone, and the folder is as it was before it. */
+    /** What was cut short is undone, and the folder is as it was before it. */
     private List<String> undone(OpenVault vault) throws IOException {
         String wanted = before;
         before = "";
@@ -151,15 +154,15 @@ public final class CrashHarness {
         }
         Path desk = folder.resolve("desk");
         if (last.isPresent()
-                && last.get().kind() == ActionKind.ROLLED_BACK
+                && last.get().kind() == under
                 && !CrashChild.state(desk).equals(wanted)) {
             Clock clock = Clock.system(ZoneOffset.UTC);
             new Recovery(vault, place, clock, (path, owner) -> owner, "harness").undo(last.get());
-            undone++;
+            undone.merge(under, 1, Integer::sum);
         }
         return CrashChild.state(desk).equals(wanted)
                 ? halfWritten()
-                : List.of("a roll back that was cut short could not be undone to what was there before");
+                : List.of(under + " that was cut short could not be undone to what was there before");
     }
 
     private static String compare(Reading reading, String key, String sha256) throws IOException {
@@ -198,17 +201,18 @@ public final class CrashHarness {
         long seed = arguments.length > 1 ? Long.parseLong(arguments[1]) : 20261123;
         int left = kills;
         int versions = 0;
-        int cut = 0;
+        Map<ActionKind, Integer> cut = new EnumMap<>(ActionKind.class);
         // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
         while (left > 0) {
             Path folder = Files.createTempDirectory("mended-leaf-crash");
             int now = Math.min(20, left);
             Outcome outcome = new CrashHarness(folder, seed + left).run(now);
             versions += outcome.acknowledged();
-            cut += outcome.undone();
-            System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, " + cut
-                    + " roll backs undone that were cut short, "
-                    + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
+            outcome.undone().forEach((kind, n) -> cut.merge(kind, n, Integer::sum));
+            System.out.println(
+                    kills - left + now + " kills, " + versions + " acknowledged versions, cut short and undone: "
+                            + cut + ", "
+                            + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
             if (!outcome.failures().isEmpty()) {
                 System.out.println("kept for a look: " + folder);
                 System.exit(1);

@@ -8,6 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.intake.PublishedKeep;
+import org.mendedleaf.core.intake.Stray;
+import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.CheckOutStore;
@@ -54,6 +56,7 @@ final class LineCommand extends Base {
                 printJson(json(merged, new PlainDigests(located.vault()).of(line), said));
             } else {
                 print(merged, said);
+                printStrays(located, line);
             }
             return Main.DONE;
         }
@@ -83,6 +86,23 @@ final class LineCommand extends Base {
                             : PublishedKeep.beyond(
                                     line.versions(),
                                     PlaceRules.of(reading, line.place()).settings()));
+        }
+    }
+
+    private void printStrays(Located located, Line line) throws java.io.IOException {
+        if (line.place().isOutside()) {
+            return;
+        }
+        List<Stray> strays = new StrayCopies(located.vault(), located.place(), evidence(located), clock())
+                .of(line.path(), home().strayFolders());
+        if (!strays.isEmpty()) {
+            say(
+                    "cli.line.strays",
+                    strays.size(),
+                    Say.moment(strays.get(0).modified(), now(), zone()),
+                    strays.stream()
+                            .map(s -> String.valueOf(s.file().getFileName()))
+                            .collect(Collectors.joining(", ")));
         }
     }
 

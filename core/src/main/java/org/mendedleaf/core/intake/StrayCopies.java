@@ -78,6 +78,25 @@ public final class StrayCopies {
         return found;
     }
 
+    /**
+     * The safety copies of one file, newest first: beside it and in other folders.
+     *
+     * @param path of the file in the place, there or gone
+     */
+    public List<Stray> of(String path, List<Path> others) throws IOException {
+        String folder = RelativePath.parent(path);
+        List<Stray> found = new ArrayList<>();
+        try (Reading reading = vault.read()) {
+            stray(reading, list(place.root().resolve(folder)), folder, true, found);
+            for (Path other : others) {
+                stray(reading, list(other), folder, false, found);
+            }
+        }
+        found.removeIf(s -> !s.belongsTo().equals(path));
+        found.sort(Comparator.comparing(Stray::modified).reversed());
+        return found;
+    }
+
     /** A folder and all below it that can be looked into, as paths in the place. */
     private List<String> below(String folder) throws IOException {
         List<String> all = new ArrayList<>();

@@ -95,6 +95,26 @@ class StrayCopiesTest {
     }
 
     @Test
+    void theCopiesOfOneFileAreFoundBesideItAndInNamedFolders() throws IOException {
+        p.save("d/plan.odt", Documents.odt(1, 12));
+        p.save("d/lease.odt", Documents.odt(2, 12));
+        p.save("d/plan.odt.bak", Documents.odt(1, 11));
+        p.save("d/lease.odt~", Documents.odt(2, 11));
+        p.save("d/deeper/plan.odt.bak", Documents.odt(1, 10));
+        p.capture();
+        Path named = Files.createDirectories(temp.resolve("autosave"));
+        Files.write(named.resolve("plan_autosave.odt"), Documents.odt(1, 10));
+        assertThat(strays().of("d/plan.odt", List.of(named)))
+                .extracting(s -> String.valueOf(s.file().getFileName()))
+                .containsExactlyInAnyOrder("plan.odt.bak", "plan_autosave.odt");
+        p.recovery().remove(List.of("d/plan.odt"));
+        assertThat(strays().of("d/plan.odt", List.of()))
+                .extracting(Stray::present)
+                .containsExactly(false);
+        assertThat(strays().of("d/nothing.odt", List.of())).isEmpty();
+    }
+
+    @Test
     void whenTheOriginalIsGoneItComesBackUnderItsRightName() throws IOException {
         byte[] plan = Documents.odt(1, 12);
         p.save("d/plan.odt", plan);

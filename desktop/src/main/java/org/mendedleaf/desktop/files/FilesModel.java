@@ -518,6 +518,14 @@ public final class FilesModel {
         }
     }
 
+    /** Goes to the safety copies beside the selected file. */
+    void straysOfFile() {
+        Held of = line.held();
+        if (of != null) {
+            leads.strays(of, RelativePath.parent(line.path()));
+        }
+    }
+
     /** Says what taking a snapshot of the place asks for and costs. */
     void beforeSnapshot(Consumer<String> words) {
         Held held = held();

@@ -19,6 +19,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Compare;
+import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
@@ -60,6 +61,7 @@ public final class LineModel {
     private final Background.Newest mergedQuestion;
     private final ReadOnlyObjectWrapper<@Nullable LineSaid> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
+    private final LineStrays strays;
     private @Nullable Held held;
     private long id;
 
@@ -69,6 +71,7 @@ public final class LineModel {
         this.detailQuestion = desk.background().new Newest();
         this.changesQuestion = desk.background().new Newest();
         this.mergedQuestion = desk.background().new Newest();
+        this.strays = new LineStrays(desk);
         mode.addListener((o, a, b) -> loadDetail());
     }
 
@@ -85,6 +88,11 @@ public final class LineModel {
     /** What is said of the line, and what may be done with it; null when no file is selected. */
     public ReadOnlyObjectProperty<@Nullable LineSaid> saidProperty() {
         return said.getReadOnlyProperty();
+    }
+
+    /** Safety copies that programs left of this file, newest first; none while they are looked for. */
+    public ReadOnlyObjectProperty<List<Stray>> straysProperty() {
+        return strays.foundProperty();
     }
 
     /** What people call a version of this line: what its system does, else its edition. */
@@ -184,6 +192,7 @@ public final class LineModel {
             mergedQuestion.drop();
             merged.set(null);
             said.set(null);
+            strays.show(null, null);
             line.set(null);
             rows.set(List.of());
             choose(null);
@@ -234,6 +243,7 @@ public final class LineModel {
         line.set(now);
         merged.set(found.orElse(null));
         showRows();
+        strays.show(held, now);
         if (now == null) {
             choose(null);
             return;

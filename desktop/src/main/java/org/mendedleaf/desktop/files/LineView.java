@@ -74,7 +74,7 @@ final class LineView extends StackPane {
         title.setId("line-title");
         HBox head = new HBox(8, title, Ui.spacer(), state);
         head.setAlignment(Pos.BASELINE_LEFT);
-        work = new WorkBar(line, model.lineActions());
+        work = new WorkBar(line, model.lineActions(), model::straysOfFile);
         VBox header = new VBox(4, head, summary, work);
         header.getStyleClass().add("sheet-header");
         summary.setWrapText(true);

@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.files;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import javafx.geometry.Pos;
@@ -8,6 +9,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.Line;
@@ -22,15 +24,18 @@ final class WorkBar extends VBox {
 
     private final LineModel line;
     private final LineActions actions;
+    private final Runnable toStrays;
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
 
-    WorkBar(LineModel line, LineActions actions) {
+    WorkBar(LineModel line, LineActions actions, Runnable toStrays) {
         super(6);
         this.line = line;
+        this.toStrays = toStrays;
         this.actions = actions;
         setId("work-bar");
         line.saidProperty().addListener((o, a, s) -> show());
         line.mergedProperty().addListener((o, a, m) -> show());
+        line.straysProperty().addListener((o, a, m) -> show());
         show();
     }
 
@@ -46,6 +51,9 @@ final class WorkBar extends VBox {
             findings(said, l);
             said.out().ifPresentOrElse(out -> out(said, out), () -> takeable(said));
             draft(said, l);
+        }
+        if (l != null) {
+            strays(l);
         }
         Ui.visible(this, !getChildren().isEmpty());
     }
@@ -100,6 +108,21 @@ final class WorkBar extends VBox {
         if (needed && said.rights().may(Deed.CHECK_OUT)) {
             Label words = Ui.label(Words.of("work.needed"), "work-words");
             getChildren().add(row(words, button("work.checkOut", actions::checkOut)));
+        }
+    }
+
+    /** Copies that programs left of this file. */
+    private void strays(Line l) {
+        List<Stray> found = line.straysProperty().get();
+        if (!found.isEmpty()) {
+            Label words = Ui.label(
+                    Words.of(
+                            l.removed().isEmpty() ? "work.strays" : "work.straysGone",
+                            found.size(),
+                            actions.moment(found.get(0).modified())),
+                    "work-words");
+            words.setId("work-strays-words");
+            getChildren().add(row(words, button("work.straysLook", toStrays)));
         }
     }
 

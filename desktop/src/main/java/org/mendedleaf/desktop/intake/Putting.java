@@ -48,7 +48,7 @@ public final class Putting {
     }
 
     /** The guard's evidence on files of a place. */
-    static Evidence evidence(Desk desk, Held held) {
+    public static Evidence evidence(Desk desk, Held held) {
         Fetch fetch = new Fetch(held.vault(), desk.book());
         return new Evidence(held.vault(), held.place(), desk.clock(), v -> fetch.bytes(v, DocumentText.MOST));
     }

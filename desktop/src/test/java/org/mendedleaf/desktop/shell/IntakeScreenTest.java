@@ -11,10 +11,15 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
+import javafx.stage.Stage;
+import javafx.stage.StageStyle;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
@@ -179,6 +184,116 @@ class IntakeScreenTest extends WindowTest {
         robot.clickOn("#adopt-lease-txt-bak");
         eventually("the message", () -> text("#strays-message").contains("lease.txt is now version 2"));
         assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "kept by a program");
+    }
+
+    @Test
+    void theLineOfAFileLeadsToItsSafetyCopies() throws Exception {
+        office();
+        select("rota.txt");
+        select("lease.txt");
+        eventually("the hint", () -> visible("#work-straysLook"));
+        assertThat(text("#work-strays-words")).startsWith("A safety copy of it, the newest of ");
+        robot.clickOn("#work-straysLook");
+        eventually("the copy", () -> visible("#adopt-lease-txt-bak"));
+        robot.clickOn("#adopt-lease-txt-bak");
+        eventually("the message", () -> text("#strays-message").contains("lease.txt is now version 2"));
+        robot.push(KeyCode.ESCAPE);
+        select("rota.txt");
+        eventually("no hint at another file", () -> !visible("#work-straysLook"));
+    }
+
+    /** Something outside the window that these files can be dragged from, as a desktop has it. */
+    private Node elsewhere(Path... files) {
+        Label handle = new Label("files");
+        handle.setMinSize(60, 30);
+        handle.setOnDragDetected(e -> {
+            ClipboardContent content = new ClipboardContent();
+            content.putFiles(java.util.Arrays.stream(files).map(Path::toFile).toList());
+            handle.startDragAndDrop(TransferMode.COPY).setContent(content);
+            e.consume();
+        });
+        robot.interact(() -> {
+            Stage other = new Stage(StageStyle.UNDECORATED);
+            other.setAlwaysOnTop(true);
+            other.setScene(new Scene(handle));
+            other.setX(1210);
+            other.setY(760);
+            other.show();
+        });
+        return handle;
+    }
+
+    @Test
+    void aFileDroppedOnALineIsItsNextVersion() throws Exception {
+        office();
+        select("lease.txt");
+        Path next = Files.writeString(downloads.resolve("scan 17.txt"), words(1, 20) + "signed");
+        robot.drag(elsewhere(next)).dropTo("#points");
+        eventually("the version", () -> points().size() == 2);
+        assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "signed");
+        robot.clickOn("#undo");
+        eventually(
+                "what was there",
+                () -> Files.readString(desk.resolve("lease.txt")).equals(words(1, 20)));
+    }
+
+    @Test
+    void theWrongFileDroppedOnARowIsStopped() throws Exception {
+        office();
+        Path wrong = Files.writeString(downloads.resolve("rota.txt"), words(7, 20));
+        Node row = robot.from(robot.lookup("#listing").queryAll())
+                .lookup("lease.txt")
+                .query();
+        robot.drag(elsewhere(wrong)).dropTo(row);
+        eventually("the guard", () -> visible("#guard"));
+        robot.clickOn("#guard-leave");
+        eventually("the files again", () -> visible("#listing"));
+        assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20));
+    }
+
+    @Test
+    void severalFilesDroppedOnTheListingAreATable() throws Exception {
+        office();
+        Path one = Files.writeString(downloads.resolve("lease (2).txt"), words(1, 20) + "signed");
+        Path two = Files.writeString(downloads.resolve("brand new.txt"), words(8, 20));
+        robot.drag(elsewhere(one, two)).dropTo("#listing");
+        eventually("the table", () -> text("#intake-sum").startsWith("1 new version, 1 new file"));
+        robot.clickOn("#intake-go");
+        eventually("the end", () -> text("#intake-sum").equals("2 files put in, 0 failed"));
+        assertThat(desk.resolve("brand new.txt")).hasContent(words(8, 20));
+    }
+
+    @Test
+    void copiesAreDraggedIntoAnotherOrderBeforeTheyAreFolded() throws Exception {
+        office();
+        robot.clickOn("#listing-in");
+        robot.clickOn("#listing-in-fold");
+        eventually("the family", () -> text("#fold-go").equals("Fold this family"));
+        robot.drag("#fold-row-0-1").dropTo("#fold-row-0-0");
+        eventually(
+                "the other order", () -> robot.lookup("#fold-row-0-0").query().isFocused());
+        robot.clickOn("#fold-go");
+        eventually("one file", () -> Files.exists(desk.resolve("plan.txt")));
+        assertThat(desk.resolve("plan.txt")).hasContent(words(3, 20));
+    }
+
+    @Test
+    void aRowThatFailedIsTriedAgain() throws Exception {
+        office();
+        Path drop = Files.createDirectories(temp.resolve("drop"));
+        Path moved = Files.writeString(drop.resolve("lease (2).txt"), words(1, 20) + "signed");
+        Files.writeString(drop.resolve("brand new.txt"), words(8, 20));
+        robot.interact(() -> Objects.requireNonNull(app.shell()).setFolderAsk(() -> Optional.of(drop.toFile())));
+        robot.clickOn("#listing-in");
+        robot.clickOn("#listing-in-folder");
+        eventually("the table", () -> text("#intake-go").equals("Put in 2 files"));
+        Path away = Files.move(moved, temp.resolve("away"));
+        robot.clickOn("#intake-go");
+        eventually("the end", () -> text("#intake-sum").equals("1 file put in, 1 failed"));
+        Files.move(away, moved);
+        robot.clickOn("#intake-retry");
+        eventually("both", () -> text("#intake-sum").contains("0 failed"));
+        assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "signed");
     }
 
     @Test

@@ -1,0 +1,58 @@
+package org.mendedleaf.desktop.files;
+
+import java.nio.file.Path;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.intake.Stray;
+import org.mendedleaf.core.intake.StrayCopies;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.desktop.intake.Putting;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+import org.slf4j.LoggerFactory;
+
+/** Looks for the safety copies of the selected file, so that its line can lead to them. */
+final class LineStrays {
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private final ReadOnlyObjectWrapper<List<Stray>> found = new ReadOnlyObjectWrapper<>(List.of());
+    private long of;
+
+    LineStrays(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+    }
+
+    /** Newest first; none while they are looked for. */
+    ReadOnlyObjectProperty<List<Stray>> foundProperty() {
+        return found.getReadOnlyProperty();
+    }
+
+    /** Looks for those of another line; null for none. Those of the same line stay until what is there now is known. */
+    void show(@Nullable Held held, @Nullable Line line) {
+        if (held == null || line == null || line.place().isOutside()) {
+            question.drop();
+            of = 0;
+            found.set(List.of());
+            return;
+        }
+        if (of != line.id()) {
+            of = line.id();
+            found.set(List.of());
+        }
+        List<Path> others = desk.home().strayFolders();
+        question.ask(
+                () -> new StrayCopies(held.vault(), held.place(), Putting.evidence(desk, held), desk.clock())
+                        .of(line.path(), others),
+                found::set,
+                e -> {
+                    // A folder that cannot be read is said where it is listed.
+                    LoggerFactory.getLogger(LineStrays.class).debug("no safety copies", e);
+                    found.set(List.of());
+                });
+    }
+}
