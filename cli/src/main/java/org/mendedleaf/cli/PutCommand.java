@@ -191,6 +191,10 @@ final class PutCommand extends Base {
             IntakePlan proposed = new Intake(located.vault(), located.place(), evidence(located))
                     .plan(files, located.path(), taken(located), progress);
             IntakePlan wanted = yes ? Intakes.withUnsure(proposed) : proposed;
+            if (wanted.rows().isEmpty() && !json) {
+                say("cli.put.nothing");
+                return Main.DONE;
+            }
             if (plan) {
                 if (json) {
                     printJson(wanted.rows().stream().map(Intakes::json).toList());

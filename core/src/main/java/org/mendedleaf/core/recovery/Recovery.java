@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -315,7 +316,7 @@ public final class Recovery implements FileWork {
             files.captureFirst(items.stream().map(Recovery::path).toList());
             List<Task> tasks = new ArrayList<>();
             for (Action.Item item : items) {
-                back(files, reading, item).ifPresent(tasks::add);
+                back(files, reading, item, action.at()).ifPresent(tasks::add);
             }
             progress.begin(Words.of("job.undo"), tasks.size(), 0);
             Noting noting = new Noting(session, place, clock, who, ActionKind.UNDONE, false);
@@ -395,15 +396,25 @@ public final class Recovery implements FileWork {
     }
 
     /** What takes one item back; nothing when it is as it was. */
-    private Optional<Task> back(InPlace files, Reading reading, Action.Item item) throws IOException {
+    private Optional<Task> back(InPlace files, Reading reading, Action.Item item, Instant began) throws IOException {
         String path = path(item);
         Optional<LiveEntry> live = files.live(path);
         if (item.line() == 0) {
             if (item.before() != 0) {
                 return live.isPresent() ? Optional.empty() : Optional.of(folderAgain(files, item));
             }
-            // A folder that was made; a file whose line was not known before a kill is left where it is.
-            return live.filter(l -> l.kind() == EntryKind.FOLDER).map(l -> new Task.RemoveFolder(path));
+            if (live.isEmpty()) {
+                return Optional.empty();
+            }
+            if (live.get().kind() == EntryKind.FOLDER) {
+                return Optional.of(new Task.RemoveFolder(path));
+            }
+            // A new file that was cut off by a kill before its line was noted: nobody knew it before this action.
+            boolean ours = reading.line(live.get().line())
+                    .filter(l -> l.versions().size() == 1
+                            && !l.versions().get(0).captured().isBefore(began))
+                    .isPresent();
+            return ours ? Optional.of(new Task.Remove(path)) : Optional.empty();
         }
         boolean there = live.isPresent() && live.get().line() == item.line();
         if (item.before() == 0) {

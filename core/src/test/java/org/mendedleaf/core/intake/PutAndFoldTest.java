@@ -102,6 +102,28 @@ class PutAndFoldTest {
     }
 
     @Test
+    void newFilesOfAPutThatWasCutOffBeforeTheirLinesWereNotedAreTakenBackToo() throws IOException {
+        p.save("mine.txt", "mine");
+        p.capture();
+        Path in = file("brought.txt", "new");
+        p.recovery().put(List.of(new Revision(in, "new.txt", "")), Progress.NONE);
+        Action whole = last();
+        Action cut = new Action(
+                whole.id(),
+                whole.at(),
+                whole.who(),
+                whole.kind(),
+                whole.place(),
+                0,
+                false,
+                List.of(new Action.Item(0, "", "new.txt", 0, 0), new Action.Item(0, "", "mine.txt", 0, 0)));
+        p.recovery().undo(cut);
+        assertThat(p.path("new.txt")).doesNotExist();
+        assertThat(p.path("mine.txt")).hasContent("mine");
+        assertThat(p.line("new.txt").versions()).hasSize(1);
+    }
+
+    @Test
     void aFileTakenFromWhereItWasIsBackAfterTheUndo() throws IOException {
         p.save("a.txt", "old");
         p.capture();
