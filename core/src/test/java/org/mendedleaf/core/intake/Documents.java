@@ -55,6 +55,8 @@ final class Documents {
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             byte[] type = ("application/vnd.oasis.opendocument." + kind).getBytes(StandardCharsets.US_ASCII);
             ZipEntry first = new ZipEntry("mimetype");
+            // The same document is the same bytes, whenever it is made.
+            first.setTime(0);
             first.setMethod(ZipEntry.STORED);
             first.setSize(type.length);
             java.util.zip.CRC32 crc = new java.util.zip.CRC32();
@@ -62,7 +64,9 @@ final class Documents {
             first.setCrc(crc.getValue());
             zip.putNextEntry(first);
             zip.write(type);
-            zip.putNextEntry(new ZipEntry("content.xml"));
+            ZipEntry content = new ZipEntry("content.xml");
+            content.setTime(0);
+            zip.putNextEntry(content);
             zip.write(xml.getBytes(StandardCharsets.UTF_8));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
