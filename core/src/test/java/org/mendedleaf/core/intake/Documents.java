@@ -56,7 +56,7 @@ final class Documents {
             byte[] type = ("application/vnd.oasis.opendocument." + kind).getBytes(StandardCharsets.US_ASCII);
             ZipEntry first = new ZipEntry("mimetype");
             // The same document is the same bytes, whenever it is made.
-            first.setTime(0);
+            first.setTimeLocal(java.time.LocalDateTime.of(2026, 1, 1, 0, 0));
             first.setMethod(ZipEntry.STORED);
             first.setSize(type.length);
             java.util.zip.CRC32 crc = new java.util.zip.CRC32();
@@ -65,7 +65,7 @@ final class Documents {
             zip.putNextEntry(first);
             zip.write(type);
             ZipEntry content = new ZipEntry("content.xml");
-            content.setTime(0);
+            content.setTimeLocal(java.time.LocalDateTime.of(2026, 1, 1, 0, 0));
             zip.putNextEntry(content);
             zip.write(xml.getBytes(StandardCharsets.UTF_8));
         } catch (IOException e) {
