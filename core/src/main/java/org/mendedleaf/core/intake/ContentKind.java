@@ -123,7 +123,7 @@ public enum ContentKind {
     }
 
     /** The kind that a name promises; {@link #OTHER} when it promises none. */
-    static ContentKind byName(String name) {
+    public static ContentKind byName(String name) {
         int dot = name.lastIndexOf('.');
         String ending = dot < 0 ? "" : name.substring(dot + 1).toLowerCase(Locale.ROOT);
         return ENDINGS.getOrDefault(ending, OTHER);

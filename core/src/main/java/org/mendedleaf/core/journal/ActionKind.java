@@ -33,7 +33,11 @@ public enum ActionKind {
     /** Notes of versions were changed. */
     NOTED(15),
     /** Settings or members of a place were changed. */
-    SETTINGS(16);
+    SETTINGS(16),
+    /** Versions that rules no longer keep were let go. */
+    THINNED(17),
+    /** Somebody let versions go. */
+    LET_GO(18);
 
     private final int code;
 

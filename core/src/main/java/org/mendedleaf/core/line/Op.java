@@ -98,7 +98,25 @@ public enum Op {
     /** Parameters: journal, path, line, number. */
     TAKEN(42, "INSERT OR REPLACE INTO taken(journal, path, line, number) VALUES (?,?,?,?)"),
     /** Parameters: journal, path. */
-    TAKEN_BACK(43, "DELETE FROM taken WHERE journal = ? AND path = ?");
+    TAKEN_BACK(43, "DELETE FROM taken WHERE journal = ? AND path = ?"),
+    /** Parameters: id, at, who, document. */
+    RULE_SET(44, "INSERT OR REPLACE INTO ruleset(id, at, who, document) VALUES (?,?,?,?)"),
+    /** Parameters: id, place, kind, line, number, path, snapshot, reason, who, at, until, lifted. */
+    HOLD(45, "INSERT OR REPLACE INTO hold VALUES (?,?,?,?,?,?,?,?,?,?,?,?)"),
+    /** Parameters: line, number, journal, at, due, who, reason, rule. */
+    LET_GO(46, "INSERT OR REPLACE INTO let_go VALUES (?,?,?,?,?,?,?,?,0)"),
+    /** Parameters: journal. What waits of it is kept after all. */
+    LET_GO_BACK(47, "DELETE FROM let_go WHERE journal = ? AND gone = 0"),
+    /** Parameters: line, number. */
+    LET_GO_ONE_BACK(48, "DELETE FROM let_go WHERE line = ? AND number = ? AND gone = 0"),
+    /** Parameters: due, from then on. What waits longer is due then. */
+    LET_GO_DUE(49, "UPDATE let_go SET due = ? WHERE gone = 0 AND due > ?"),
+    /** Parameters: gone, line, number. */
+    LET_GO_GONE(50, "UPDATE let_go SET gone = ? WHERE line = ? AND number = ?"),
+    /** Parameters: line, number. The content is in the vault no longer; the version is still known. */
+    VERSION_GONE(51, "UPDATE version SET recipe = X'03' WHERE line = ? AND number = ?"),
+    /** Parameters: bytes to take off, line. */
+    LINE_SHRINKS(52, "UPDATE line SET versions = versions - 1, bytes = bytes - ? WHERE id = ?");
 
     private final int code;
     private final String sql;

@@ -95,8 +95,12 @@ public final class Rebuild {
         }
 
         @Override
-        public void commit(long number, byte[] changeLog) throws IOException {
+        public void chunksCommitted() throws IOException {
             putChunks();
+        }
+
+        @Override
+        public void commit(long number, byte[] changeLog) throws IOException {
             ChangeLog.read(changeLog, (op, values) -> sql.run(op.sql(), values));
             commits++;
             lastCommit = number;

@@ -17,7 +17,7 @@ public final class SnapshotStore {
 
     private final Sql sql;
 
-    private SnapshotStore(Sql sql) {
+    SnapshotStore(Sql sql) {
         this.sql = sql;
     }
 

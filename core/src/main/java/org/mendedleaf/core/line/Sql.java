@@ -85,6 +85,11 @@ final class Sql implements AutoCloseable {
         return statement;
     }
 
+    /** The vault whose catalogue this is. */
+    VaultFolder vault() {
+        return vault;
+    }
+
     Connection connection() {
         return connection;
     }

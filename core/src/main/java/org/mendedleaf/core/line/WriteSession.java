@@ -102,7 +102,9 @@ public final class WriteSession implements AutoCloseable {
         SNAPSHOT,
         SCHEDULE,
         COMMENT,
-        FINDING;
+        FINDING,
+        RULESET,
+        HOLD;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);
@@ -112,6 +114,21 @@ public final class WriteSession implements AutoCloseable {
     /** The vault that is written. */
     public VaultFolder vault() {
         return vault;
+    }
+
+    /** All places of the vault. */
+    public java.util.List<Place> places() throws IOException {
+        return new PlaceQuery(sql).all();
+    }
+
+    /** A number that is kept beside the rows, for speed only; 0 before it was set. */
+    public long note(String name) throws IOException {
+        return sql.number("SELECT value FROM counter WHERE name = ?", name);
+    }
+
+    /** Sets what {@link #note(String)} gives. Not logged: lost with the catalogue. */
+    public void note(String name, long value) throws IOException {
+        sql.run("INSERT OR REPLACE INTO counter(name, value) VALUES (?,?)", name, value);
     }
 
     /** Queries that see what was applied. */

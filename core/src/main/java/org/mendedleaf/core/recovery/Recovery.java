@@ -21,6 +21,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
@@ -308,14 +309,25 @@ public final class Recovery implements FileWork {
         if (action.kind() == ActionKind.PUBLISHED || action.kind() == ActionKind.NOTED) {
             return sayBack(action);
         }
+        if (action.kind() == ActionKind.THINNED) {
+            return LetGoBack.run(vault, place, clock, who, action);
+        }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
             allowed(session, Deed.CHANGE);
+            if (action.kind() == ActionKind.LET_GO) {
+                LetGoStore.back(session, action.id());
+                session.commit();
+            }
             InPlace files = files(session, reading);
             List<Action.Item> items = firstOfEach(action.items());
             files.captureFirst(items.stream().map(Recovery::path).toList());
             List<Task> tasks = new ArrayList<>();
             for (Action.Item item : items) {
+                if (action.kind() == ActionKind.LET_GO && item.before() == item.after()) {
+                    // Only the past of that file was let go; what it holds now stays.
+                    continue;
+                }
                 back(files, reading, item, action.at()).ifPresent(tasks::add);
             }
             progress.begin(Words.of("job.undo"), tasks.size(), 0);

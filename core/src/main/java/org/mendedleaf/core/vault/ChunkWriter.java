@@ -8,8 +8,10 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Words;
@@ -32,6 +34,9 @@ public final class ChunkWriter implements AutoCloseable {
     private long nextChunk;
     private long nextCommit;
     private long addedBytes;
+    private final List<ChunkPlace> moved = new ArrayList<>();
+    private final List<Long> emptied = new ArrayList<>();
+    private boolean sealNow;
 
     /**
      * Opens the newest pack for more. The caller holds the lock of the vault.
@@ -62,7 +67,7 @@ public final class ChunkWriter implements AutoCloseable {
                 committed = 0;
             }
         }
-        new PackTail(vault).cutBack(newest, committed);
+        new PackTail(vault).cutBack(newest, committed, nextCommit - 1, known());
         packs = new PackWriter(vault, opener, newest, committed, sealAt);
     }
 
@@ -70,6 +75,16 @@ public final class ChunkWriter implements AutoCloseable {
         try (ResultSet row = writing.createStatement().executeQuery(sql)) {
             return row.next() ? row.getLong(1) : 0;
         }
+    }
+
+    private Set<Long> known() throws SQLException {
+        Set<Long> all = new HashSet<>();
+        try (ResultSet rows = writing.createStatement().executeQuery("SELECT id FROM pack")) {
+            while (rows.next()) {
+                all.add(rows.getLong(1));
+            }
+        }
+        return all;
     }
 
     /** The id of the chunk with this digest, or -1 when it is not in the vault. */
@@ -116,7 +131,83 @@ public final class ChunkWriter implements AutoCloseable {
 
     /** Whether there is something to commit in the packs. */
     public synchronized boolean hasFresh() {
-        return !fresh.isEmpty();
+        return !fresh.isEmpty() || !emptied.isEmpty() || sealNow;
+    }
+
+    /** Ends the newest pack with the next commit, however small it is; then it can be emptied too. */
+    public synchronized void sealNext() {
+        sealNow = true;
+    }
+
+    /** Number of the pack that is written now. */
+    public synchronized long openPack() {
+        return packs.number();
+    }
+
+    /** Which chunks are still needed. */
+    @FunctionalInterface
+    public interface Needed {
+        boolean is(long chunk);
+    }
+
+    /**
+     * Copies what is still needed of a sealed pack to the end of the newest one: chunks under their ids, and all commit
+     * records, since {@link PackReplay} needs them. With the next commit the catalogue knows the new places, forgets the
+     * other chunks of the pack, and its file is deleted. A chunk whose record is damaged stays where it is, and so does
+     * its pack.
+     *
+     * @throws VaultException.Damaged when a needed record cannot be read; nothing has changed then
+     */
+    public void empty(long pack, Needed needed) throws IOException {
+        try (PackReader reader = new PackReader(vault)) {
+            long end = reader.size(pack) - PackFormat.TRAILER;
+            long at = PackFormat.HEADER;
+            while (at < end) {
+                PackRecord head = reader.readHead(pack, at);
+                boolean chunk = head.type() == PackFormat.CHUNK && needed.is(head.id());
+                if (chunk || head.type() == PackFormat.COMMIT) {
+                    byte[] record = reader.readRecord(pack, head);
+                    long from = at;
+                    synchronized (this) {
+                        long offset = writing(() -> packs.append(
+                                head.type(),
+                                record[1],
+                                record,
+                                PackFormat.RECORD_HEAD,
+                                head.storedBytes(),
+                                head.length(),
+                                head.id(),
+                                head.digest()));
+                        if (chunk && from == placeOf(pack, head.id())) {
+                            moved.add(new ChunkPlace(
+                                    head.id(),
+                                    packs.number(),
+                                    offset,
+                                    head.storedBytes(),
+                                    head.length(),
+                                    head.digest()));
+                        }
+                    }
+                }
+                at = head.end();
+            }
+        }
+        synchronized (this) {
+            emptied.add(pack);
+        }
+    }
+
+    /** Where the catalogue has a chunk in this pack; -1 when it has it elsewhere, or nowhere. */
+    private long placeOf(long pack, long chunk) throws IOException {
+        try (PreparedStatement ask = writing.prepareStatement("SELECT off FROM chunk WHERE id = ? AND pack = ?")) {
+            ask.setLong(1, chunk);
+            ask.setLong(2, pack);
+            try (ResultSet row = ask.executeQuery()) {
+                return row.next() ? row.getLong(1) : -1;
+            }
+        } catch (SQLException e) {
+            throw new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), e.getMessage()), e);
+        }
     }
 
     private interface Step {
@@ -150,6 +241,8 @@ public final class ChunkWriter implements AutoCloseable {
      */
     public Flushed flush(byte[] changeLog) throws IOException, SQLException {
         List<ChunkPlace> rows;
+        List<ChunkPlace> movedRows;
+        List<Long> gone;
         long pack;
         long end;
         boolean sealed;
@@ -163,8 +256,13 @@ public final class ChunkWriter implements AutoCloseable {
                         PackFormat.COMMIT, PackFormat.ZSTD, packed, 0, packed.length, changeLog.length, commit, digest);
                 rows = List.copyOf(fresh);
                 fresh.clear();
+                movedRows = List.copyOf(moved);
+                moved.clear();
+                gone = List.copyOf(emptied);
+                emptied.clear();
                 pack = packs.number();
-                sealed = packs.isLarge();
+                sealed = packs.isLarge() || sealNow;
+                sealNow = false;
                 toSync = packs.handOver();
                 if (sealed) {
                     PackTail.Contents contents = new PackTail(vault).chunksOf(pack, packs.end());
@@ -183,11 +281,38 @@ public final class ChunkWriter implements AutoCloseable {
             throw translate(e);
         }
         writeRows(rows, pack, end, sealed);
-        return new Flushed(rows);
+        moveRows(movedRows, gone);
+        return new Flushed(rows, gone);
     }
 
-    /** What one flush brought to disk. */
-    public record Flushed(List<ChunkPlace> chunks) {}
+    /**
+     * What one flush brought to disk.
+     *
+     * @param emptied packs whose files are not needed any longer once the rows are committed
+     */
+    public record Flushed(List<ChunkPlace> chunks, List<Long> emptied) {}
+
+    private void moveRows(List<ChunkPlace> movedRows, List<Long> gone) throws SQLException {
+        if (gone.isEmpty()) {
+            return;
+        }
+        try (PreparedStatement move = writing.prepareStatement("UPDATE chunk SET pack = ?, off = ? WHERE id = ?");
+                PreparedStatement chunks = writing.prepareStatement("DELETE FROM chunk WHERE pack = ?");
+                PreparedStatement packRow = writing.prepareStatement("DELETE FROM pack WHERE id = ?")) {
+            for (ChunkPlace c : movedRows) {
+                move.setLong(1, c.pack());
+                move.setLong(2, c.offset());
+                move.setLong(3, c.id());
+                move.executeUpdate();
+            }
+            for (long pack : gone) {
+                chunks.setLong(1, pack);
+                chunks.executeUpdate();
+                packRow.setLong(1, pack);
+                packRow.executeUpdate();
+            }
+        }
+    }
 
     private void writeRows(List<ChunkPlace> rows, long pack, long end, boolean sealed) throws SQLException {
         try (PreparedStatement insert =
@@ -223,9 +348,15 @@ public final class ChunkWriter implements AutoCloseable {
     }
 
     /** Tells that the rows of a flush are committed. */
-    public synchronized void committed(Flushed flushed) {
+    public synchronized void committed(Flushed flushed) throws IOException {
         for (ChunkPlace c : flushed.chunks()) {
             pending.remove(c.id());
+        }
+        for (long pack : flushed.emptied()) {
+            PackWriter.discard(vault, pack);
+        }
+        if (!flushed.emptied().isEmpty()) {
+            Durable.forceFolder(vault.packs());
         }
     }
 

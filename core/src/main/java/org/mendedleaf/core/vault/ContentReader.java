@@ -78,7 +78,24 @@ public final class ContentReader implements AutoCloseable {
      */
     public void read(Recipe recipe, Sink sink) throws IOException {
         for (ChunkPlace place : places(recipe)) {
-            sink.take(packs.read(place));
+            sink.take(read(place));
+        }
+    }
+
+    /** A chunk may have moved since its place was asked for: then its old pack is gone, and the catalogue knows the new one. */
+    private byte[] read(ChunkPlace place) throws IOException {
+        try {
+            return packs.read(place);
+        } catch (VaultException.Damaged e) {
+            if (!(e.getCause() instanceof java.nio.file.NoSuchFileException)) {
+                throw e;
+            }
+            ChunkPlace now =
+                    places(new Recipe(List.of(new Recipe.Run(place.id(), 1)))).get(0);
+            if (now.pack() == place.pack()) {
+                throw e;
+            }
+            return packs.read(now);
         }
     }
 
@@ -95,7 +112,7 @@ public final class ContentReader implements AutoCloseable {
     public byte[] head(Recipe recipe, int most) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         for (ChunkPlace place : places(recipe)) {
-            byte[] chunk = packs.read(place);
+            byte[] chunk = read(place);
             out.write(chunk, 0, Math.min(chunk.length, most - out.size()));
             if (out.size() >= most) {
                 break;

@@ -81,7 +81,7 @@ public final class PackFormat {
     }
 
     /** Bytes that a record takes in the pack when it stores this many. */
-    static long recordLength(int storedBytes) {
+    public static long recordLength(int storedBytes) {
         return (long) RECORD_HEAD + storedBytes + RECORD_TAIL;
     }
 

@@ -56,6 +56,15 @@ public final class PackReader implements AutoCloseable {
         return head(head, pack, offset);
     }
 
+    /** The bytes of a whole record as they stand in the pack, head and CRC with them; checked. */
+    byte[] readRecord(long pack, PackRecord head) throws IOException {
+        byte[] bytes = new byte[(int) (head.end() - head.offset())];
+        ByteBuffer record = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+        readFully(pack, record, head.offset());
+        verify(record, pack, head.offset());
+        return bytes;
+    }
+
     /** A checked record with its decoded content. */
     record Whole(PackRecord head, byte[] content) {}
 

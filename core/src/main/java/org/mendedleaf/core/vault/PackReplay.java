@@ -3,9 +3,14 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Map;
+import java.util.TreeMap;
 import org.mendedleaf.core.words.Words;
 
-/** Walks all packs from the first to the last and gives out chunks and change logs: enough for a new catalogue. */
+/**
+ * Walks all packs and gives out chunks, and then change logs in the order of their commits: enough for a new catalogue. A
+ * commit record that was copied when its pack was emptied may stand in two packs for a while; it is given once.
+ */
 public final class PackReplay {
 
     private final VaultFolder vault;
@@ -15,12 +20,15 @@ public final class PackReplay {
         this.vault = vault;
     }
 
-    /** Takes what the packs hold, in the order in which it was written. */
+    /** Takes what the packs hold: first all chunks and packs, then all commits. */
     public interface Taker {
         /** A chunk whose record is sound. */
         void chunk(ChunkPlace place) throws IOException;
 
-        /** The change log of a commit; all chunks that it needs came before. */
+        /** The chunks so far belong to commits that are whole. */
+        void chunksCommitted() throws IOException;
+
+        /** The change log of a commit, in the order of their numbers; all chunks came before. */
         void commit(long number, byte[] changeLog) throws IOException;
 
         /**
@@ -36,15 +44,25 @@ public final class PackReplay {
 
     /** Walks. */
     public void run(Taker taker) throws IOException {
+        TreeMap<Long, CommitPlace> commits = new TreeMap<>();
         try (PackReader reader = new PackReader(vault)) {
             for (long number : vault.packNumbers()) {
                 PackFormat.checkHeader(reader.readHeader(number), vault.pack(number), vault.id(), number);
-                walk(reader, number, taker);
+                walk(reader, number, taker, commits);
+            }
+            for (Map.Entry<Long, CommitPlace> c : commits.entrySet()) {
+                CommitPlace at = c.getValue();
+                taker.commit(
+                        c.getKey(),
+                        reader.readWhole(at.pack(), at.offset(), at.end(), false)
+                                .content());
             }
         }
     }
 
-    private void walk(PackReader reader, long number, Taker taker) throws IOException {
+    private record CommitPlace(long pack, long offset, long end) {}
+
+    private void walk(PackReader reader, long number, Taker taker, Map<Long, CommitPlace> commits) throws IOException {
         long size = reader.size(number);
         boolean sealed = isSealed(reader, number, size);
         long end = sealed ? size - PackFormat.TRAILER : size;
@@ -58,7 +76,8 @@ public final class PackReplay {
                 if (head.type() == PackFormat.CHUNK) {
                     taker.chunk(head.place(number));
                 } else if (head.type() == PackFormat.COMMIT) {
-                    taker.commit(head.id(), whole.content());
+                    commits.put(head.id(), new CommitPlace(number, head.offset(), head.end()));
+                    taker.chunksCommitted();
                     lastCommit = at;
                 }
             } catch (VaultException.Damaged e) {

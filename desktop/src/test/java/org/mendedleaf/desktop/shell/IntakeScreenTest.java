@@ -202,8 +202,8 @@ class IntakeScreenTest extends WindowTest {
         eventually("no hint at another file", () -> !visible("#work-straysLook"));
     }
 
-    /** Something outside the window that these files can be dragged from, as a desktop has it. */
-    private Node elsewhere(Path... files) {
+    /** Drags files from something outside the window, as a desktop has it, and drops them here. */
+    private void drop(Node target, Path... files) {
         Label handle = new Label("files");
         handle.setMinSize(60, 30);
         handle.setOnDragDetected(e -> {
@@ -212,15 +212,17 @@ class IntakeScreenTest extends WindowTest {
             handle.startDragAndDrop(TransferMode.COPY).setContent(content);
             e.consume();
         });
+        Stage[] other = new Stage[1];
         robot.interact(() -> {
-            Stage other = new Stage(StageStyle.UNDECORATED);
-            other.setAlwaysOnTop(true);
-            other.setScene(new Scene(handle));
-            other.setX(1210);
-            other.setY(760);
-            other.show();
+            other[0] = new Stage(StageStyle.UNDECORATED);
+            other[0].setAlwaysOnTop(true);
+            other[0].setScene(new Scene(handle));
+            other[0].setX(1210);
+            other[0].setY(760);
+            other[0].show();
         });
-        return handle;
+        robot.drag(handle).dropTo(target);
+        robot.interact(other[0]::close);
     }
 
     @Test
@@ -228,9 +230,10 @@ class IntakeScreenTest extends WindowTest {
         office();
         select("lease.txt");
         Path next = Files.writeString(downloads.resolve("scan 17.txt"), words(1, 20) + "signed");
-        robot.drag(elsewhere(next)).dropTo("#points");
+        drop(robot.lookup("#points").query(), next);
         eventually("the version", () -> points().size() == 2);
         assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "signed");
+        eventually("the message", () -> text("#message").equals("lease.txt is now version 2."));
         robot.clickOn("#undo");
         eventually(
                 "what was there",
@@ -244,7 +247,7 @@ class IntakeScreenTest extends WindowTest {
         Node row = robot.from(robot.lookup("#listing").queryAll())
                 .lookup("lease.txt")
                 .query();
-        robot.drag(elsewhere(wrong)).dropTo(row);
+        drop(row, wrong);
         eventually("the guard", () -> visible("#guard"));
         robot.clickOn("#guard-leave");
         eventually("the files again", () -> visible("#listing"));
@@ -256,7 +259,7 @@ class IntakeScreenTest extends WindowTest {
         office();
         Path one = Files.writeString(downloads.resolve("lease (2).txt"), words(1, 20) + "signed");
         Path two = Files.writeString(downloads.resolve("brand new.txt"), words(8, 20));
-        robot.drag(elsewhere(one, two)).dropTo("#listing");
+        drop(robot.lookup("#listing").query(), one, two);
         eventually("the table", () -> text("#intake-sum").startsWith("1 new version, 1 new file"));
         robot.clickOn("#intake-go");
         eventually("the end", () -> text("#intake-sum").equals("2 files put in, 0 failed"));

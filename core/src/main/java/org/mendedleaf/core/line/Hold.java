@@ -1,0 +1,62 @@
+package org.mendedleaf.core.line;
+
+import java.time.Instant;
+import java.util.Optional;
+
+/**
+ * Something that nothing takes away, no rule and no person by accident, until its end or until somebody lifts it.
+ *
+ * @param id in its vault; 0 for one that is not stored yet
+ * @param place id of the place
+ * @param kind what is held
+ * @param line of a version or a file; 0 otherwise
+ * @param number of a version; 0 otherwise
+ * @param path of a folder, from the place's root; for a version or a file where that was then
+ * @param snapshot id of a snapshot; 0 otherwise
+ * @param reason in somebody's words
+ * @param who holds it
+ * @param at since when
+ * @param until when it ends by itself; empty for never
+ * @param lifted when somebody lifted it
+ */
+public record Hold(
+        long id,
+        long place,
+        Kind kind,
+        long line,
+        int number,
+        String path,
+        long snapshot,
+        String reason,
+        String who,
+        Instant at,
+        Optional<Instant> until,
+        Optional<Instant> lifted) {
+
+    /** What can be held. */
+    public enum Kind {
+        /** One version of a file. */
+        VERSION,
+        /** All versions of a file, those to come too. */
+        LINE,
+        /** All versions of all files that are or were last in a folder or below it. */
+        FOLDER,
+        /** What a snapshot holds, and the snapshot itself. */
+        SNAPSHOT
+    }
+
+    /** Whether it holds at this moment. */
+    public boolean holds(Instant now) {
+        return lifted.isEmpty() && until.map(now::isBefore).orElse(true);
+    }
+
+    /** The same under an id. */
+    Hold withId(long other) {
+        return new Hold(other, place, kind, line, number, path, snapshot, reason, who, at, until, lifted);
+    }
+
+    /** The same, lifted. */
+    public Hold lift(Instant when) {
+        return new Hold(id, place, kind, line, number, path, snapshot, reason, who, at, until, Optional.of(when));
+    }
+}

@@ -1,0 +1,48 @@
+package org.mendedleaf.core.retention;
+
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.zone.ZoneRules;
+import org.mendedleaf.core.line.Moment;
+
+/**
+ * The calendar that somebody lives by: into which hour, day, week, month and year a moment falls. Pure. An hour that the
+ * clock shows twice, when daylight saving ends, is two hours.
+ *
+ * @param zone whose clock is meant
+ * @param weekStart the first day of a week
+ */
+public record Calendar(ZoneId zone, DayOfWeek weekStart) {
+
+    private static final long MICROS = 1_000_000L;
+    private static final long DAY = 86_400L;
+
+    /** Days from Monday, 29 December 1969, to the first of January 1970. */
+    private static final int THURSDAY = 3;
+
+    /** The bucket of a moment: two moments fall into the same span of a level when their numbers are the same. */
+    public long bucket(Level level, long micros) {
+        ZoneRules rules = zone.getRules();
+        long seconds = Math.floorDiv(micros, MICROS);
+        ZoneOffset offset =
+                rules.isFixedOffset() ? rules.getOffset(Instant.EPOCH) : rules.getOffset(Moment.instant(micros));
+        long local = seconds + offset.getTotalSeconds();
+        if (level == Level.HOURLY) {
+            // Two hours of the same name differ by their offsets: the hour as it began, told in universal time.
+            return Math.floorDiv(local, 3600) * 3600 - offset.getTotalSeconds();
+        }
+        long day = Math.floorDiv(local, DAY);
+        return switch (level) {
+            case DAILY, HOURLY -> day;
+            case WEEKLY -> Math.floorDiv(day + THURSDAY - (weekStart.getValue() - 1), 7);
+            case MONTHLY -> {
+                LocalDate date = LocalDate.ofEpochDay(day);
+                yield date.getYear() * 12L + date.getMonthValue();
+            }
+            case YEARLY -> LocalDate.ofEpochDay(day).getYear();
+        };
+    }
+}

@@ -1,0 +1,239 @@
+package org.mendedleaf.core.retention;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.DayOfWeek;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Set;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Erases versions of a file in a folder because somebody wants them gone: says first exactly what would be lost, lets them
+ * go with a grace time in which one undo brings all back, and leaves what is held.
+ */
+public final class Erasing {
+
+    private final OpenVault vault;
+    private final Place place;
+    private final Clock clock;
+    private final Authors authors;
+    private final String who;
+
+    /** Erasing in this folder, by this person. */
+    public Erasing(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
+        this.vault = vault;
+        this.place = place;
+        this.clock = clock;
+        this.authors = authors;
+        this.who = who;
+    }
+
+    /** What of a line. */
+    public enum What {
+        /** One version. */
+        VERSION,
+        /** All but the newest. */
+        OLDER,
+        /** All of them, and the file. */
+        ALL
+    }
+
+    /**
+     * What would happen.
+     *
+     * @param numbers of the versions that would go, newest first
+     * @param bytes of them, each counted whole
+     * @param freedBytes that nothing else needs
+     * @param kept what stays although it was meant, and why, in words
+     * @param current number of the version whose content becomes current; 0 when that does not change
+     * @param removes whether the file is removed from its folder
+     */
+    public record Consequences(
+            List<Integer> numbers, long bytes, long freedBytes, List<String> kept, int current, boolean removes) {
+
+        /** Copies. */
+        public Consequences {
+            numbers = List.copyOf(numbers);
+            kept = List.copyOf(kept);
+        }
+
+        /** In sentences. */
+        public List<String> words(Line line) {
+            List<String> said = new ArrayList<>();
+            said.add(
+                    numbers.isEmpty()
+                            ? Words.of("erase.nothing", line.name())
+                            : Words.of(
+                                    "erase.what",
+                                    numbers.size(),
+                                    line.name(),
+                                    Say.size(bytes),
+                                    Say.size(freedBytes),
+                                    line.label(numbers.get(0))));
+            if (removes) {
+                said.add(Words.of("erase.removes", line.path()));
+            } else if (current > 0) {
+                said.add(Words.of("erase.current", line.label(current)));
+            }
+            said.addAll(kept);
+            return said;
+        }
+    }
+
+    /** A selection of rows in a table, and what it means. */
+    private record Chosen(VersionTable table, BitSet rows, Consequences consequences) {}
+
+    /** What erasing would do, now. */
+    public Consequences consequences(long line, What what, int number) throws IOException {
+        try (Reading reading = vault.read()) {
+            return choose(VersionTable.of(reading), HoldStore.of(reading).standing(), line, what, number)
+                    .consequences();
+        }
+    }
+
+    private Chosen choose(VersionTable t, List<org.mendedleaf.core.line.Hold> holds, long line, What what, int number) {
+        Verdicts v =
+                Verdicts.of(t, holds, RuleSet.NONE, clock.instant(), new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+        int l = t.lineRow(line);
+        int first = t.first(l);
+        int last = t.first(l + 1) - 1;
+        BitSet rows = new BitSet();
+        List<String> kept = new ArrayList<>();
+        long bytes = 0;
+        List<Integer> numbers = new ArrayList<>();
+        for (int row = last; row >= first; row--) {
+            boolean meant = switch (what) {
+                case VERSION -> t.number(row) == number;
+                case OLDER -> row != last;
+                case ALL -> true;
+            };
+            if (!meant || !t.stays(row)) {
+                continue;
+            }
+            if (v.reason(row) == Reason.HELD || v.reason(row) == Reason.SNAPSHOT) {
+                kept.add(Words.of(
+                        v.reason(row) == Reason.HELD ? "erase.held" : "erase.inSnapshot",
+                        t.number(row),
+                        v.at(row).detail()));
+                continue;
+            }
+            rows.set(row);
+            numbers.add(t.number(row));
+            bytes += t.bytes(row);
+        }
+        boolean newest = t.removed(l) == 0 && rows.get(last);
+        int current = 0;
+        for (int row = last - 1; newest && row >= first && current == 0; row--) {
+            current = t.stays(row) && !rows.get(row) ? t.number(row) : 0;
+        }
+        // A file whose newest version is held keeps that; the file stays with it.
+        boolean removes = newest && current == 0;
+        return new Chosen(
+                t, rows, new Consequences(numbers, bytes, new RoomTable(t).freedBy(rows), kept, current, removes));
+    }
+
+    /**
+     * What was done.
+     *
+     * @param action in the journal; 0 when nothing went
+     * @param consequences that it had
+     * @param due from when on the room is given back
+     */
+    public record Done(long action, Consequences consequences, java.time.Instant due) {}
+
+    /**
+     * Erases. What is in the folder now is looked at first: when it changed meanwhile, that is a version of its own, and
+     * stays.
+     *
+     * @throws org.mendedleaf.core.rules.NotAllowedException when this person may not
+     * @throws IOException when the file could not be changed; nothing is let go then
+     */
+    public Done erase(long line, What what, int number, Progress progress) throws IOException {
+        String path;
+        try (Reading reading = vault.read()) {
+            PlaceRules.of(reading, place).rights(who, place).require(Deed.ERASE);
+            path = reading.line(line).orElseThrow().path();
+        }
+        new Capture(vault, place, clock, authors)
+                .run(new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+        Chosen chosen;
+        Line before;
+        try (Reading reading = vault.read()) {
+            chosen = choose(VersionTable.of(reading), HoldStore.of(reading).standing(), line, what, number);
+            before = reading.line(line).orElseThrow();
+        }
+        Consequences c = chosen.consequences();
+        if (c.numbers().isEmpty()) {
+            return new Done(0, c, clock.instant());
+        }
+        int was = before.newest().map(Version::number).orElse(0);
+        int is = was;
+        if (c.removes()) {
+            List<String> failed = recovery().remove(List.of(before.path())).failed();
+            if (!failed.isEmpty()) {
+                throw new IOException(String.join(" ", failed));
+            }
+            is = 0;
+        } else if (c.current() > 0) {
+            RestoreResult result = recovery()
+                    .restore(
+                            List.of(new Wish(before.version(c.current()).orElseThrow(), before.path())),
+                            Collision.REPLACE,
+                            progress);
+            RestoreResult.Item one = result.items().get(0);
+            if (one.outcome() == RestoreResult.Outcome.FAILED) {
+                throw new IOException(one.why());
+            }
+            is = one.number();
+        }
+        try (WriteSession session = vault.write()) {
+            long action = JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, ActionKind.LET_GO, place.id(), 0, false, List.of()));
+            VersionTable t = chosen.table();
+            int l = t.lineRow(line);
+            JournalStore.add(
+                    session,
+                    action,
+                    0,
+                    t.folder(l).id(),
+                    new Action.Item(
+                            line,
+                            "",
+                            t.name(l),
+                            before.removed().isPresent() ? 0 : was,
+                            before.removed().isPresent() ? 0 : is));
+            LettingGo.Done done = new LettingGo(vault, clock, who).erase(session, t, chosen.rows(), action);
+            session.commit();
+            return new Done(action, c, done.due());
+        }
+    }
+
+    private Recovery recovery() {
+        return new Recovery(vault, place, clock, authors, who);
+    }
+}

@@ -1,0 +1,232 @@
+package org.mendedleaf.core.retention;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.function.LongPredicate;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.PackUse;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.PackProof;
+import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Gives the room back of what was let go and whose grace has ended. First the catalogue forgets the contents; then packs
+ * that hold enough of what nothing needs are emptied: what is still needed of them goes to the end of the newest pack, and
+ * the file is deleted once that is committed. The vault is held for one pack at a time, so that captures go on in between; a
+ * kill at any moment leaves a vault in which everything is there that is not gone by the catalogue, and the next run goes on.
+ *
+ * <p>When somebody erased something, all packs are emptied that hold anything unneeded, and in the end every record of every
+ * pack is looked at: that is the proof that the content is gone.
+ */
+public final class Reclaim {
+
+    /** A pack is emptied when so much of what it holds is not needed. */
+    private static final double WORTH = 0.25;
+
+    private static final int COMMIT_EVERY = 20_000;
+    private static final String PROVED = "erased-proved";
+
+    private final OpenVault vault;
+    private final Clock clock;
+
+    /** Reclaiming in this vault. */
+    public Reclaim(OpenVault vault, Clock clock) {
+        this.vault = vault;
+        this.clock = clock;
+    }
+
+    /**
+     * What was done.
+     *
+     * @param versions whose content went
+     * @param kept that were due and are kept after all, since something protects them by now
+     * @param packs that were emptied
+     * @param before bytes of all packs before
+     * @param after bytes of all packs afterwards
+     * @param proof whether it was proved that nothing erased is left in any pack; empty when nothing was erased
+     * @param damaged packs that could not be emptied, since a record of them cannot be read
+     * @param cancelled whether somebody stopped it; what was done stays done, and the next run goes on
+     */
+    public record Done(
+            int versions,
+            int kept,
+            int packs,
+            long before,
+            long after,
+            java.util.Optional<PackProof.Seen> proof,
+            List<String> damaged,
+            boolean cancelled) {
+
+        /** Copies. */
+        public Done {
+            damaged = List.copyOf(damaged);
+        }
+
+        /** Bytes that the packs take less. */
+        public long freedBytes() {
+            return Math.max(0, before - after);
+        }
+    }
+
+    /** Whether something is due, or a run before was cut short. */
+    public static boolean isDue(List<LetGo> waiting, Instant now) {
+        return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
+    }
+
+    /**
+     * Reclaims what is due.
+     *
+     * @param endGrace whether the grace of all that waits ends now
+     */
+    public Done run(boolean endGrace, Progress progress) throws IOException {
+        int[] counts = new int[2];
+        boolean erased = forget(endGrace, counts);
+        List<Long> victims;
+        long before;
+        BitSet needed;
+        try (WriteSession session = vault.write()) {
+            needed = needed(session);
+            List<PackUse> all = PackUse.of(session, c -> isIn(needed, c));
+            before = all.stream().mapToLong(PackUse::bytes).sum();
+            victims = victims(session, all, needed, erased);
+        }
+        progress.begin(Words.of("job.reclaim"), victims.size(), 0);
+        int emptied = 0;
+        List<String> damaged = new ArrayList<>();
+        boolean cancelled = false;
+        for (long pack : victims) {
+            if (progress.isCancelled()) {
+                cancelled = true;
+                break;
+            }
+            try {
+                empty(pack);
+                emptied++;
+            } catch (VaultException.Damaged e) {
+                damaged.add(e.words());
+            }
+            progress.advance(1, 0);
+        }
+        return end(counts, emptied, before, erased && !cancelled, damaged, cancelled);
+    }
+
+    private Done end(int[] counts, int emptied, long before, boolean prove, List<String> damaged, boolean cancelled)
+            throws IOException {
+        try (WriteSession session = vault.write()) {
+            BitSet needed = needed(session);
+            long after = PackUse.of(session, c -> isIn(needed, c)).stream()
+                    .mapToLong(PackUse::bytes)
+                    .sum();
+            java.util.Optional<PackProof.Seen> proof = java.util.Optional.empty();
+            if (prove) {
+                PackProof.Seen seen = new PackProof(session.vault()).run(c -> isIn(needed, c));
+                proof = java.util.Optional.of(seen);
+                if (seen.leftIn().isEmpty()) {
+                    session.note(PROVED, Moment.micros(clock.instant()));
+                    session.commit();
+                }
+            }
+            return new Done(counts[0], counts[1], emptied, before, after, proof, damaged, cancelled);
+        }
+    }
+
+    private static boolean isIn(BitSet chunks, long id) {
+        return id <= Integer.MAX_VALUE && chunks.get((int) id);
+    }
+
+    /** Makes the catalogue forget what is due. Returns whether anything erased is not proved to be gone yet. */
+    private boolean forget(boolean endGrace, int[] counts) throws IOException {
+        try (WriteSession session = vault.write()) {
+            Instant now = clock.instant();
+            if (endGrace) {
+                LetGoStore.dueNow(session, now);
+            }
+            VersionTable table = VersionTable.of(session);
+            Verdicts holds = Verdicts.of(
+                    table,
+                    HoldStore.of(session).standing(),
+                    RuleSet.NONE,
+                    now,
+                    new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+            int n = 0;
+            for (LetGo l : LetGoStore.of(session).waiting()) {
+                if (l.due().isAfter(now)) {
+                    break;
+                }
+                int row = table.row(l.line(), l.number());
+                boolean needed = row < 0
+                        || holds.hold(row).isPresent()
+                        || table.snapshot(row) >= 0
+                        || table.replaced(row) == Moment.OPEN;
+                if (needed) {
+                    LetGoStore.back(session, l.line(), l.number());
+                    counts[1]++;
+                } else {
+                    LetGoStore.gone(session, l, now);
+                    counts[0]++;
+                }
+                if (++n % COMMIT_EVERY == 0) {
+                    session.commit();
+                }
+            }
+            session.commit();
+            return LetGoStore.of(session).erasedSince(Moment.instant(session.note(PROVED)));
+        }
+    }
+
+    /** Chunks that any version needs, waiting ones too. */
+    private static BitSet needed(WriteSession session) throws IOException {
+        VersionTable table = VersionTable.of(session);
+        BitSet needed = new BitSet(table.chunks() + 1);
+        for (int row = 0; row < table.size(); row++) {
+            if (!table.is(row, VersionTable.ELSEWHERE)) {
+                table.chunks(row, needed::set);
+            }
+        }
+        return needed;
+    }
+
+    private List<Long> victims(WriteSession session, List<PackUse> all, BitSet needed, boolean erased)
+            throws IOException {
+        BitSet must = new BitSet();
+        if (erased) {
+            new PackProof(session.vault()).run(c -> isIn(needed, c)).leftIn().forEach(p -> must.set(p.intValue()));
+        }
+        List<PackUse> chosen = new ArrayList<>();
+        for (PackUse p : all) {
+            long held = p.neededBytes() + p.unusedBytes();
+            boolean worth = p.unusedBytes() > 0 && p.unusedBytes() >= WORTH * held;
+            if (must.get((int) p.pack()) || worth) {
+                chosen.add(p);
+            }
+        }
+        // Where there is little room left, what gives most back for the least writing comes first.
+        chosen.sort((a, b) -> Long.compare(a.neededBytes(), b.neededBytes()));
+        if (chosen.stream().anyMatch(p -> !p.sealed())) {
+            session.chunks().sealNext();
+            session.commit();
+        }
+        return chosen.stream().map(PackUse::pack).toList();
+    }
+
+    private void empty(long pack) throws IOException {
+        try (WriteSession session = vault.write()) {
+            BitSet needed = needed(session);
+            LongPredicate is = c -> isIn(needed, c);
+            session.chunks().empty(pack, is::test);
+            session.commit();
+        }
+    }
+}

@@ -1,0 +1,158 @@
+package org.mendedleaf.core.retention;
+
+import java.util.BitSet;
+import org.mendedleaf.core.line.VersionTable;
+
+/**
+ * What versions really take in packs: shared chunks counted once. Exact, by how many versions need each chunk; nothing is
+ * estimated. Counts stored bytes of chunks, without the 56 bytes that each record takes beside them.
+ */
+public final class RoomTable {
+
+    private final VersionTable table;
+    private final int[] uses;
+    private final int[] waitingUses;
+    private final int[] seen;
+    private int turn;
+
+    /** Counts the uses of all chunks. */
+    public RoomTable(VersionTable table) {
+        this.table = table;
+        uses = new int[table.chunks() + 1];
+        waitingUses = new int[table.chunks() + 1];
+        seen = new int[table.chunks() + 1];
+        for (int row = 0; row < table.size(); row++) {
+            if (!table.is(row, VersionTable.ELSEWHERE)) {
+                boolean waits = table.is(row, VersionTable.WAITING);
+                turn++;
+                table.chunks(row, chunk -> {
+                    if (seen[chunk] != turn) {
+                        seen[chunk] = turn;
+                        uses[chunk]++;
+                        waitingUses[chunk] += waits ? 1 : 0;
+                    }
+                });
+            }
+        }
+    }
+
+    /** The versions that are counted. */
+    public VersionTable table() {
+        return table;
+    }
+
+    /**
+     * Stored bytes of a vault's chunks, which add up to all of them.
+     *
+     * @param inUse that versions need which are kept
+     * @param waiting that only versions need which wait for the end of their grace
+     * @param unused that no version needs; given back by the next reclaim
+     */
+    public record Sums(long inUse, long waiting, long unused) {
+
+        /** All of them. */
+        public long all() {
+            return inUse + waiting + unused;
+        }
+    }
+
+    /** The sums over all chunks. */
+    public Sums sums() {
+        long inUse = 0;
+        long waiting = 0;
+        long unused = 0;
+        for (int chunk = 1; chunk < uses.length; chunk++) {
+            if (uses[chunk] == 0) {
+                unused += table.chunkBytes(chunk);
+            } else if (uses[chunk] == waitingUses[chunk]) {
+                waiting += table.chunkBytes(chunk);
+            } else {
+                inUse += table.chunkBytes(chunk);
+            }
+        }
+        return new Sums(inUse, waiting, unused);
+    }
+
+    /** What one version takes. */
+    public synchronized long taken(int row) {
+        long[] sum = {0};
+        turn++;
+        table.chunks(row, chunk -> {
+            if (seen[chunk] != turn) {
+                seen[chunk] = turn;
+                sum[0] += table.chunkBytes(chunk);
+            }
+        });
+        return sum[0];
+    }
+
+    /** What only one version holds. */
+    public synchronized long only(int row) {
+        long[] sum = {0};
+        turn++;
+        table.chunks(row, chunk -> {
+            if (seen[chunk] != turn) {
+                seen[chunk] = turn;
+                sum[0] += uses[chunk] == 1 ? table.chunkBytes(chunk) : 0;
+            }
+        });
+        return sum[0];
+    }
+
+    /** What several versions take together. */
+    public synchronized long taken(BitSet rows) {
+        long[] sum = {0};
+        turn++;
+        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
+            if (!table.is(row, VersionTable.ELSEWHERE)) {
+                table.chunks(row, chunk -> {
+                    if (seen[chunk] != turn) {
+                        seen[chunk] = turn;
+                        sum[0] += table.chunkBytes(chunk);
+                    }
+                });
+            }
+        }
+        return sum[0];
+    }
+
+    /** What would be free if all these versions were gone. */
+    public long freedBy(BitSet rows) {
+        Freeing freeing = new Freeing();
+        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
+            freeing.drop(row);
+        }
+        return freeing.freedBytes();
+    }
+
+    /** Drops versions one after another and says at each what is free by then. */
+    public final class Freeing {
+        private final int[] left = uses.clone();
+        private final int[] mine = new int[uses.length];
+        private int round;
+        private long freed;
+
+        /** Drops one more version; gives what that alone made free. */
+        public long drop(int row) {
+            long[] sum = {0};
+            if (!table.is(row, VersionTable.ELSEWHERE)) {
+                round++;
+                table.chunks(row, chunk -> {
+                    if (mine[chunk] != round) {
+                        mine[chunk] = round;
+                        if (--left[chunk] == 0) {
+                            sum[0] += table.chunkBytes(chunk);
+                        }
+                    }
+                });
+            }
+            freed += sum[0];
+            return sum[0];
+        }
+
+        /** What is free by now. */
+        public long freedBytes() {
+            return freed;
+        }
+    }
+}

@@ -1,0 +1,199 @@
+package org.mendedleaf.core.retention;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.intake.ContentKind;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * What a thinning would let go, exactly. Pure; {@link LettingGo} carries it out.
+ *
+ * @param verdicts by which it was made
+ * @param going rows of the versions that would go
+ * @param reasons why, for each row that goes
+ * @param files what goes of each file, in the order of lines
+ * @param freedBytes that nothing else needs
+ * @param warnings what to look at first, in words
+ */
+public record ThinPlan(
+        Verdicts verdicts, BitSet going, Reason[] reasons, List<OfFile> files, long freedBytes, List<String> warnings) {
+
+    /** So many files are named in a warning. */
+    private static final int NAMED = 3;
+
+    /**
+     * What goes of one file.
+     *
+     * @param line row of its line
+     * @param going how many versions
+     * @param left how many stay
+     * @param bytes of those that go, each counted whole
+     * @param noted how many of those that go somebody wrote a note on
+     */
+    public record OfFile(int line, int going, int left, long bytes, int noted) {}
+
+    /**
+     * What a thinning is limited to, and what it does once beyond the rules.
+     *
+     * @param place id of the only place; 0 for all
+     * @param path the only folder or file in it; empty for all
+     * @param kinds the only kinds; empty for all
+     * @param keepLast so many of the newest versions stay; 0 for as the rules say
+     * @param leaveChangedAfter files that were changed after this are left alone
+     * @param olderThan only versions that were replaced before this
+     * @param byRules whether the rules decide; otherwise all versions in the limits go that nothing protects
+     */
+    public record Limits(
+            long place,
+            String path,
+            Set<ContentKind> kinds,
+            int keepLast,
+            Optional<Instant> leaveChangedAfter,
+            Optional<Instant> olderThan,
+            boolean byRules) {
+
+        /** What the rules say, everywhere. */
+        public static final Limits RULES = new Limits(0, "", Set.of(), 0, Optional.empty(), Optional.empty(), true);
+
+        /** Copies, and refuses what would let all go. */
+        public Limits {
+            kinds = Set.copyOf(kinds);
+            if (!byRules && keepLast < 1) {
+                throw new IllegalArgumentException(Words.of("thin.keepLast"));
+            }
+        }
+
+        /** The same for one folder or file. */
+        public Limits in(long onlyPlace, String onlyPath) {
+            return new Limits(onlyPlace, onlyPath, kinds, keepLast, leaveChangedAfter, olderThan, byRules);
+        }
+
+        private boolean covers(VersionTable t, int line) {
+            if (place != 0 && t.place(line) != place) {
+                return false;
+            }
+            if (!kinds.isEmpty() && !kinds.contains(ContentKind.byName(t.name(line)))) {
+                return false;
+            }
+            String own = t.path(line);
+            boolean inside = path.isEmpty() || own.equals(path) || own.startsWith(path + "/");
+            int last = t.first(line + 1) - 1;
+            return inside
+                    && last >= t.first(line)
+                    && leaveChangedAfter
+                            .map(after -> t.saved(last) <= Moment.micros(after))
+                            .orElse(true);
+        }
+    }
+
+    /** What goes under these verdicts, within these limits. */
+    public static ThinPlan of(Verdicts verdicts, RoomTable room, Limits limits) {
+        VersionTable t = verdicts.table();
+        BitSet going = new BitSet(t.size());
+        Reason[] reasons = new Reason[t.size()];
+        List<OfFile> files = new ArrayList<>();
+        for (int line = 0; line < t.lines(); line++) {
+            if (limits.covers(t, line)) {
+                int rank = 0;
+                for (int row = t.first(line + 1) - 1; row >= t.first(line); row--) {
+                    rank += t.stays(row) ? 1 : 0;
+                    Optional<Reason> why = why(verdicts, limits, row, rank);
+                    if (why.isPresent()) {
+                        going.set(row);
+                        reasons[row] = why.get();
+                    }
+                }
+                count(t, line, going).ifPresent(files::add);
+            }
+        }
+        return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings(t, files));
+    }
+
+    private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {
+        VersionTable t = verdicts.table();
+        Reason reason = verdicts.reason(row);
+        boolean old =
+                limits.olderThan().map(m -> t.replaced(row) < Moment.micros(m)).orElse(true);
+        if (!old || rank <= limits.keepLast()) {
+            return Optional.empty();
+        }
+        if (limits.byRules()) {
+            boolean later = verdicts.rule(row) >= 0
+                    && verdicts.rules().rules().get(verdicts.rule(row)).whenNeeded();
+            return reason.keeps() || later ? Optional.empty() : Optional.of(reason);
+        }
+        boolean open = switch (reason) {
+            case HELD, SNAPSHOT, NEWEST, NOT_HERE, WAITING -> false;
+            default -> true;
+        };
+        return open ? Optional.of(reason.keeps() ? Reason.TOO_MANY : reason) : Optional.empty();
+    }
+
+    private static Optional<OfFile> count(VersionTable t, int line, BitSet going) {
+        int gone = 0;
+        int left = 0;
+        int noted = 0;
+        long bytes = 0;
+        for (int row = t.first(line); row < t.first(line + 1); row++) {
+            if (going.get(row)) {
+                gone++;
+                bytes += t.bytes(row);
+                noted += t.is(row, VersionTable.NOTED) ? 1 : 0;
+            } else if (t.stays(row)) {
+                left++;
+            }
+        }
+        return gone == 0 ? Optional.empty() : Optional.of(new OfFile(line, gone, left, bytes, noted));
+    }
+
+    private static List<String> warnings(VersionTable t, List<OfFile> files) {
+        List<String> said = new ArrayList<>();
+        List<String> one = new ArrayList<>();
+        List<String> none = new ArrayList<>();
+        List<String> noted = new ArrayList<>();
+        List<String> drafts = new ArrayList<>();
+        for (OfFile f : files) {
+            String name = t.name(f.line());
+            if (f.left() == 0) {
+                none.add(name);
+            } else if (f.left() == 1) {
+                one.add(name);
+                int last = t.first(f.line() + 1) - 1;
+                if (t.is(last, VersionTable.DRAFT)) {
+                    drafts.add(name);
+                }
+            }
+            if (f.noted() > 0) {
+                noted.add(name);
+            }
+        }
+        warn(said, "thin.warn.none", none);
+        warn(said, "thin.warn.one", one);
+        warn(said, "thin.warn.draft", drafts);
+        warn(said, "thin.warn.noted", noted);
+        return said;
+    }
+
+    private static void warn(List<String> said, String key, List<String> names) {
+        if (!names.isEmpty()) {
+            String some = String.join(", ", names.subList(0, Math.min(NAMED, names.size())));
+            said.add(Words.of(key, names.size(), names.size() > NAMED ? some + " …" : some));
+        }
+    }
+
+    /** How many versions go. */
+    public int versions() {
+        return going.cardinality();
+    }
+
+    /** Bytes of what goes, each counted whole. */
+    public long bytes() {
+        return files.stream().mapToLong(OfFile::bytes).sum();
+    }
+}

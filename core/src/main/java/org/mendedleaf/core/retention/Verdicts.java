@@ -1,0 +1,371 @@
+package org.mendedleaf.core.retention;
+
+import java.nio.file.PathMatcher;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * What becomes of every version of a vault under given rules. Pure: versions, snapshots, holds, rules and a moment go in, and
+ * for each version comes out whether it is kept, until when, and why.
+ *
+ * <p>Order: a hold; a standing snapshot; the newest version of a file that is there; the newest so many as are always kept;
+ * then limits of number and age, then the times. The last version of an hour, day, week, month or year is the last of those
+ * that still exist; since what is kept by one level is never taken by another, thinning every day comes to the same as
+ * thinning once in the end.
+ */
+public final class Verdicts {
+
+    private static final Reason[] REASONS = Reason.values();
+    private static final int BLOCK = 4096;
+    private static final short NONE = -1;
+
+    private final VersionTable table;
+    private final RuleSet rules;
+    private final List<Hold> holds;
+    private final Instant now;
+    private final byte[] reasons;
+    private final long[] untils;
+    private final short[] ruleOf;
+    private final short[] holdOf;
+
+    private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, Instant now) {
+        this.table = table;
+        this.rules = rules;
+        this.holds = holds;
+        this.now = now;
+        reasons = new byte[table.size()];
+        untils = new long[table.size()];
+        ruleOf = new short[table.size()];
+        holdOf = new short[table.size()];
+        Arrays.fill(holdOf, NONE);
+    }
+
+    /** Verdicts on all versions of a vault. */
+    public static Verdicts of(VersionTable table, List<Hold> holds, RuleSet rules, Instant now, Calendar calendar) {
+        List<Hold> holding = holds.stream().filter(h -> h.holds(now)).toList();
+        Verdicts all = new Verdicts(table, rules, holding, now);
+        all.markHolds();
+        short[] ofLines = all.rulesOfLines();
+        int blocks = (table.lines() + BLOCK - 1) / BLOCK;
+        IntStream.range(0, blocks).parallel().forEach(b -> {
+            int end = Math.min(table.lines(), (b + 1) * BLOCK);
+            for (int line = b * BLOCK; line < end; line++) {
+                all.judge(line, ofLines[line], calendar);
+            }
+        });
+        return all;
+    }
+
+    private void markHolds() {
+        if (holds.isEmpty()) {
+            return;
+        }
+        Map<Long, Short> lines = new HashMap<>();
+        List<Short> folderHolds = new ArrayList<>();
+        Map<Integer, Short> snapshots = new HashMap<>();
+        for (short i = 0; i < holds.size(); i++) {
+            Hold h = holds.get(i);
+            switch (h.kind()) {
+                case VERSION -> {
+                    int row = table.row(h.line(), h.number());
+                    if (row >= 0) {
+                        holdOf[row] = i;
+                    }
+                }
+                case LINE -> lines.put(h.line(), i);
+                case FOLDER -> folderHolds.add(i);
+                case SNAPSHOT -> {
+                    for (int s = 0; s < table.snapshots().size(); s++) {
+                        if (table.snapshots().get(s).id() == h.snapshot()) {
+                            snapshots.put(s, i);
+                        }
+                    }
+                }
+            }
+        }
+        Map<Long, Short> folders = new HashMap<>();
+        for (int line = 0; line < table.lines(); line++) {
+            Short hold = lines.get(table.lineId(line));
+            if (hold == null && !folderHolds.isEmpty()) {
+                VersionTable.Folder folder = table.folder(line);
+                hold = folders.computeIfAbsent(folder.id(), f -> holdOfFolder(folder, folderHolds));
+            }
+            for (int row = table.first(line); row < table.first(line + 1); row++) {
+                if (hold != null && hold != NONE) {
+                    holdOf[row] = hold;
+                } else if (holdOf[row] == NONE && table.snapshot(row) >= 0) {
+                    holdOf[row] = snapshots.getOrDefault(table.snapshot(row), NONE);
+                }
+            }
+        }
+    }
+
+    private short holdOfFolder(VersionTable.Folder folder, List<Short> folderHolds) {
+        for (short i : folderHolds) {
+            Hold h = holds.get(i);
+            boolean inside = h.path().isEmpty()
+                    || folder.path().equals(h.path())
+                    || folder.path().startsWith(h.path() + "/");
+            if (h.place() == folder.place() && inside) {
+                return i;
+            }
+        }
+        return NONE;
+    }
+
+    /** The rule of each line; -1 for none. What folders say is asked once for each folder. */
+    private short[] rulesOfLines() {
+        short[] all = new short[table.lines()];
+        Arrays.fill(all, NONE);
+        if (rules.rules().isEmpty()) {
+            return all;
+        }
+        Map<Long, Place> places = new HashMap<>();
+        table.places().forEach(p -> places.put(p.id(), p));
+        List<List<PathMatcher>> matchers = new ArrayList<>();
+        rules.rules().forEach(r -> matchers.add(r.scope().matchers()));
+        Map<Long, List<int[]>> byFolder = new HashMap<>();
+        for (int line = 0; line < all.length; line++) {
+            VersionTable.Folder folder = table.folder(line);
+            List<int[]> candidates =
+                    byFolder.computeIfAbsent(folder.id(), f -> candidates(places.get(folder.place()), folder.path()));
+            for (int[] c : candidates) {
+                Scope scope = rules.rules().get(c[0]).scope();
+                if (!scope.asksName() || scope.fitsName(table.name(line), matchers.get(c[0]))) {
+                    all[line] = (short) c[0];
+                    break;
+                }
+            }
+        }
+        return all;
+    }
+
+    /** Rules that fit a folder with their weights, the most specific first. */
+    private List<int[]> candidates(@Nullable Place place, String folder) {
+        List<int[]> found = new ArrayList<>();
+        for (int i = 0; place != null && i < rules.rules().size(); i++) {
+            int weight = rules.rules().get(i).scope().fitsFolder(place.label(), place.where(), folder);
+            if (weight >= 0) {
+                found.add(new int[] {i, weight});
+            }
+        }
+        found.sort((a, b) -> Integer.compare(b[1], a[1]));
+        return found;
+    }
+
+    private void judge(int line, short ruleIndex, Calendar calendar) {
+        int first = table.first(line);
+        int last = table.first(line + 1) - 1;
+        long at = Moment.micros(now);
+        boolean there = table.removed(line) == 0;
+        @Nullable Rule rule = ruleIndex == NONE ? null : rules.rules().get(ruleIndex);
+        long removedEnd = there || rule == null || rule.removed().isEmpty()
+                ? Moment.OPEN
+                : rule.removed().get().after(table.removed(line), calendar.zone());
+        Level[] levels = rule == null ? new Level[0] : rule.last().keySet().toArray(new Level[0]);
+        long[] seen = new long[levels.length];
+        Arrays.fill(seen, Long.MIN_VALUE);
+        int rank = 0;
+        for (int row = last; row >= first; row--) {
+            ruleOf[row] = ruleIndex;
+            untils[row] = Moment.OPEN;
+            if (table.is(row, VersionTable.ELSEWHERE)) {
+                set(row, Reason.NOT_HERE, Moment.OPEN);
+                continue;
+            }
+            if (table.is(row, VersionTable.WAITING)) {
+                set(row, Reason.WAITING, Moment.OPEN);
+                continue;
+            }
+            rank++;
+            long[] buckets = new long[levels.length];
+            boolean[] fresh = new boolean[levels.length];
+            for (int k = 0; k < levels.length; k++) {
+                buckets[k] = calendar.bucket(levels[k], table.saved(row));
+                fresh[k] = buckets[k] != seen[k];
+                seen[k] = buckets[k];
+            }
+            if (holdOf[row] != NONE) {
+                set(
+                        row,
+                        Reason.HELD,
+                        holds.get(holdOf[row]).until().map(Moment::micros).orElse(Moment.OPEN));
+            } else if (table.snapshot(row) >= 0) {
+                set(row, Reason.SNAPSHOT, Moment.OPEN);
+            } else if (there && row == last) {
+                set(row, Reason.NEWEST, Moment.OPEN);
+            } else if (rule == null) {
+                noRule(row);
+            } else {
+                byRule(row, rule, rank, there, removedEnd, at, levels, fresh, calendar);
+            }
+        }
+    }
+
+    private void noRule(int row) {
+        if (table.is(row, VersionTable.BEYOND_PUBLISHED)) {
+            set(row, Reason.PUBLISHED, Moment.OPEN);
+        } else if (table.is(row, VersionTable.BEYOND_DRAFTS)) {
+            set(row, Reason.DRAFT, Moment.OPEN);
+        } else {
+            set(row, Reason.NO_RULE, Moment.OPEN);
+        }
+    }
+
+    private void byRule(
+            int row,
+            Rule rule,
+            int rank,
+            boolean there,
+            long removedEnd,
+            long at,
+            Level[] levels,
+            boolean[] fresh,
+            Calendar calendar) {
+        if (!there && removedEnd <= at) {
+            set(row, Reason.REMOVED_LONG_AGO, removedEnd);
+            return;
+        }
+        if (!there && rank == 1) {
+            set(row, Reason.REMOVED_FILE, removedEnd);
+            return;
+        }
+        if (rank <= rule.atLeast()) {
+            set(row, Reason.AT_LEAST, removedEnd);
+            return;
+        }
+        if (table.is(row, VersionTable.BEYOND_PUBLISHED)) {
+            set(row, Reason.PUBLISHED, Moment.OPEN);
+            return;
+        }
+        if (table.is(row, VersionTable.BEYOND_DRAFTS)) {
+            set(row, Reason.DRAFT, Moment.OPEN);
+            return;
+        }
+        if (rule.atMost() > 0 && rank > rule.atMost()) {
+            set(row, Reason.TOO_MANY, Moment.OPEN);
+            return;
+        }
+        long from = table.replaced(row);
+        long drop = rule.dropAfter().isEmpty()
+                ? Moment.OPEN
+                : rule.dropAfter().get().after(from, calendar.zone());
+        if (drop <= at) {
+            set(row, Reason.TOO_OLD, drop);
+            return;
+        }
+        long end = Math.min(drop, removedEnd);
+        if (!rule.hasTimes()) {
+            set(row, Reason.ALL, end);
+            return;
+        }
+        Reason why = Reason.EVERYTHING;
+        long until = rule.everything().isEmpty()
+                ? Long.MIN_VALUE
+                : rule.everything().get().after(from, calendar.zone());
+        for (int k = 0; k < levels.length; k++) {
+            if (fresh[k]) {
+                Term term = rule.last().get(levels[k]);
+                long kept = term == null ? Long.MIN_VALUE : term.after(from, calendar.zone());
+                if (kept > until) {
+                    until = kept;
+                    why = Reason.of(levels[k]);
+                }
+            }
+        }
+        set(row, until > at ? why : Reason.THINNED, until > at ? Math.min(until, end) : until);
+    }
+
+    private void set(int row, Reason reason, long until) {
+        reasons[row] = (byte) reason.ordinal();
+        untils[row] = until;
+    }
+
+    /** The versions that were judged. */
+    public VersionTable table() {
+        return table;
+    }
+
+    /** The rules by which they were judged. */
+    public RuleSet rules() {
+        return rules;
+    }
+
+    /** Why a version is kept or may go. */
+    public Reason reason(int row) {
+        return REASONS[reasons[row]];
+    }
+
+    /** Whether a version may go. */
+    public boolean goes(int row) {
+        return !REASONS[reasons[row]].keeps();
+    }
+
+    /** Index of the rule that is for a version; -1 for none. */
+    public int rule(int row) {
+        return ruleOf[row];
+    }
+
+    /**
+     * Whether nothing but a rule's times keeps a version: where room is needed, it may go before its time.
+     */
+    public boolean expendable(int row) {
+        return switch (reason(row)) {
+            case HELD, SNAPSHOT, NEWEST, AT_LEAST, REMOVED_FILE, NOT_HERE, WAITING, NO_RULE -> false;
+            default -> true;
+        };
+    }
+
+    /** When a verdict ends, microseconds; {@link Moment#OPEN} when that is not known, or never. */
+    public long until(int row) {
+        return untils[row];
+    }
+
+    /** The hold of a version; empty when nobody holds it. */
+    public Optional<Hold> hold(int row) {
+        return holdOf[row] == NONE ? Optional.empty() : Optional.of(holds.get(holdOf[row]));
+    }
+
+    /** The verdict on one version, whole. */
+    public Verdict at(int row) {
+        Reason reason = reason(row);
+        boolean ruled = switch (reason) {
+            case HELD, SNAPSHOT, NEWEST, NO_RULE, NOT_HERE, WAITING -> false;
+            default -> ruleOf[row] != NONE;
+        };
+        return new Verdict(
+                reason,
+                untils[row] == Moment.OPEN || untils[row] == Long.MIN_VALUE
+                        ? Optional.empty()
+                        : Optional.of(Moment.instant(untils[row])),
+                ruled ? rules.rules().get(ruleOf[row]).name() : "",
+                detail(row, reason));
+    }
+
+    private String detail(int row, Reason reason) {
+        if (reason == Reason.HELD) {
+            Hold h = holds.get(holdOf[row]);
+            return Words.of("verdict.holdDetail", h.who(), h.reason());
+        }
+        if (reason == Reason.SNAPSHOT) {
+            String label = table.snapshots().get(table.snapshot(row)).label();
+            return label.isEmpty()
+                    ? Say.full(table.snapshots().get(table.snapshot(row)).at(), java.time.ZoneId.systemDefault())
+                    : label;
+        }
+        return "";
+    }
+}

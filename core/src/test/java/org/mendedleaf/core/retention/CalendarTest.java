@@ -1,0 +1,69 @@
+package org.mendedleaf.core.retention;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.time.temporal.TemporalAdjusters;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.LongRange;
+import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.line.Moment;
+
+class CalendarTest {
+
+    private static final ZoneId VIENNA = ZoneId.of("Europe/Vienna");
+    private static final Calendar MONDAYS = new Calendar(VIENNA, DayOfWeek.MONDAY);
+
+    private static long at(String moment) {
+        return Moment.micros(Instant.parse(moment));
+    }
+
+    @Test
+    void aDayIsThatOfTheZone() {
+        // Half past eleven in the evening and half past midnight there, on one day of universal time.
+        assertThat(MONDAYS.bucket(Level.DAILY, at("2026-05-04T21:30:00Z")))
+                .isNotEqualTo(MONDAYS.bucket(Level.DAILY, at("2026-05-04T22:30:00Z")));
+        assertThat(MONDAYS.bucket(Level.DAILY, at("2026-05-03T22:30:00Z")))
+                .isEqualTo(MONDAYS.bucket(Level.DAILY, at("2026-05-04T21:30:00Z")));
+    }
+
+    @Test
+    void theHourThatTheClockShowsTwiceIsTwoHours() {
+        long first = MONDAYS.bucket(Level.HOURLY, at("2026-10-25T00:30:00Z"));
+        long second = MONDAYS.bucket(Level.HOURLY, at("2026-10-25T01:30:00Z"));
+        assertThat(first).isNotEqualTo(second);
+        assertThat(MONDAYS.bucket(Level.DAILY, at("2026-10-25T00:30:00Z")))
+                .isEqualTo(MONDAYS.bucket(Level.DAILY, at("2026-10-25T01:30:00Z")));
+    }
+
+    @Property
+    void bucketsAreThoseOfTheCalendar(
+            @ForAll @LongRange(min = -2_000_000_000L, max = 4_000_000_000L) long a,
+            @ForAll @LongRange(min = -3_000_000L, max = 3_000_000L) long apart,
+            @ForAll DayOfWeek weekStart) {
+        Calendar calendar = new Calendar(VIENNA, weekStart);
+        LocalDateTime x = LocalDateTime.ofInstant(Instant.ofEpochSecond(a), VIENNA);
+        LocalDateTime y = LocalDateTime.ofInstant(Instant.ofEpochSecond(a + apart), VIENNA);
+        long mx = a * 1_000_000;
+        long my = (a + apart) * 1_000_000;
+        assertThat(calendar.bucket(Level.DAILY, mx) == calendar.bucket(Level.DAILY, my))
+                .isEqualTo(x.toLocalDate().equals(y.toLocalDate()));
+        assertThat(calendar.bucket(Level.WEEKLY, mx) == calendar.bucket(Level.WEEKLY, my))
+                .isEqualTo(x.with(TemporalAdjusters.previousOrSame(weekStart))
+                        .toLocalDate()
+                        .equals(y.with(TemporalAdjusters.previousOrSame(weekStart))
+                                .toLocalDate()));
+        assertThat(calendar.bucket(Level.MONTHLY, mx) == calendar.bucket(Level.MONTHLY, my))
+                .isEqualTo(x.getMonthValue() == y.getMonthValue() && x.getYear() == y.getYear());
+        assertThat(calendar.bucket(Level.YEARLY, mx) == calendar.bucket(Level.YEARLY, my))
+                .isEqualTo(x.getYear() == y.getYear());
+        if (calendar.bucket(Level.HOURLY, mx) == calendar.bucket(Level.HOURLY, my)) {
+            assertThat(x.truncatedTo(ChronoUnit.HOURS)).isEqualTo(y.truncatedTo(ChronoUnit.HOURS));
+        }
+    }
+}

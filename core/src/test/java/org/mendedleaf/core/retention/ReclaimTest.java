@@ -1,0 +1,345 @@
+package org.mendedleaf.core.retention;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mendedleaf.core.retention.Histories.rules;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Wish;
+
+/** Letting go, the grace time, and giving the room back. */
+class ReclaimTest {
+
+    @TempDir
+    Path temp;
+
+    private TestPlace p;
+    private final Random random = new Random(7);
+
+    @BeforeEach
+    void open() throws IOException {
+        p = new TestPlace(temp);
+    }
+
+    @AfterEach
+    void close() throws IOException {
+        p.close();
+    }
+
+    private byte[] noise(int length) {
+        byte[] b = new byte[length];
+        random.nextBytes(b);
+        return b;
+    }
+
+    private LettingGo lettingGo() {
+        return new LettingGo(p.vault(), p.clock(), "Ada");
+    }
+
+    private Erasing erasing() {
+        return new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+    }
+
+    private Reclaim reclaim() {
+        return new Reclaim(p.vault(), p.clock());
+    }
+
+    private ThinPlan plan(Rule rule) throws IOException {
+        Verdicts v = Histories.judge(p, rules(rule));
+        return ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+    }
+
+    private Action last() throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return JournalStore.of(reading).lastUndoable().orElseThrow();
+        }
+    }
+
+    private List<LetGo> waiting() throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return LetGoStore.of(reading).waiting();
+        }
+    }
+
+    private byte[] content(String path, int number) throws IOException {
+        Version v = p.line(path).version(number).orElseThrow();
+        java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        try (Reading reading = p.vault().read()) {
+            reading.contents().read(v.recipe(), out::write);
+        }
+        return out.toByteArray();
+    }
+
+    private long packBytes() throws IOException {
+        try (java.util.stream.Stream<Path> all = Files.list(temp.resolve("vault/packs"))) {
+            return all.mapToLong(f -> f.toFile().length()).sum();
+        }
+    }
+
+    /** Five versions of unlike contents, and one of another file. */
+    private void five() throws IOException {
+        for (int i = 0; i < 5; i++) {
+            p.save("big.bin", noise(400_000));
+            p.capture();
+        }
+        p.save("other.txt", "other");
+        p.capture();
+    }
+
+    @Test
+    void whatIsLetGoStaysForItsGraceAndOneUndoKeepsIt() throws IOException {
+        five();
+        ThinPlan plan = plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2));
+        assertThat(plan.versions()).isEqualTo(3);
+        assertThat(plan.freedBytes()).isBetween(1_199_000L, 1_201_000L);
+        LettingGo.Done done = lettingGo().thin(plan, Progress.NONE);
+        assertThat(done.versions()).isEqualTo(3);
+        assertThat(done.due()).isEqualTo(p.now().plus(Duration.ofDays(7)));
+        assertThat(content("big.bin", 1)).hasSize(400_000);
+        RoomTable.Sums sums = new RoomTable(Histories.table(p)).sums();
+        assertThat(sums.waiting()).isEqualTo(plan.freedBytes());
+        assertThat(last().words()).isEqualTo("big.bin thinned");
+        assertThat(p.recovery().undo(last()).failed()).isEmpty();
+        assertThat(waiting()).isEmpty();
+        assertThat(new RoomTable(Histories.table(p)).sums().waiting()).isZero();
+    }
+
+    @Test
+    void theRoomComesBackWhenTheGraceHasEnded() throws IOException {
+        five();
+        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        byte[] kept = content("big.bin", 4);
+        long before = packBytes();
+        assertThat(reclaim().run(false, Progress.NONE).versions()).isZero();
+        assertThat(packBytes()).isEqualTo(before);
+        p.later(8 * 24 * 60);
+        Reclaim.Done done = reclaim().run(false, Progress.NONE);
+        assertThat(done.versions()).isEqualTo(3);
+        assertThat(done.freedBytes()).isGreaterThan(1_190_000);
+        assertThat(packBytes()).isLessThan(before - 1_190_000);
+        assertThat(content("big.bin", 4)).isEqualTo(kept);
+        Line line = p.line("big.bin");
+        assertThat(line.version(1).orElseThrow().recipe().isElsewhere()).isTrue();
+        assertThat(p.check().damages()).isEmpty();
+        // Captures go on, and what is gone is stored again when it comes again.
+        p.save("big.bin", "new");
+        p.capture();
+        assertThat(content("big.bin", 6)).isEqualTo("new".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        Action action = last();
+        assertThat(p.recovery().undo(action).failed())
+                .isEqualTo(List.of("big.bin: 3 versions are gone already; the grace has ended."));
+    }
+
+    @Test
+    void aReaderThatIsOpenReadsOnWhilePacksAreEmptied() throws IOException {
+        five();
+        Version kept = p.line("big.bin").version(5).orElseThrow();
+        try (Reading reading = p.vault().read()) {
+            List<org.mendedleaf.core.vault.ChunkPlace> places =
+                    reading.contents().places(kept.recipe());
+            lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 1)), Progress.NONE);
+            reclaim().run(true, Progress.NONE);
+            assertThat(reading.contents().places(kept.recipe())).isNotEqualTo(places);
+            assertThat(reading.contents().sha256(kept.recipe())).isNotNull();
+        }
+    }
+
+    @Test
+    void theCatalogueCanBeMadeAnewFromEmptiedPacks() throws IOException {
+        five();
+        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        reclaim().run(true, Progress.NONE);
+        p.save("later.txt", "later");
+        p.capture();
+        byte[] kept = content("big.bin", 4);
+        p.close();
+        Files.delete(temp.resolve("vault/catalogue.db"));
+        Rebuild.Report report = Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), Clock.systemUTC());
+        assertThat(report.damages()).isEmpty();
+        try (OpenVault again = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(1));
+                Reading reading = again.read()) {
+            Line line = reading.line(reading.places().get(0), "big.bin").orElseThrow();
+            java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+            reading.contents().read(line.version(4).orElseThrow().recipe(), out::write);
+            assertThat(out.toByteArray()).isEqualTo(kept);
+            assertThat(line.version(1).orElseThrow().recipe().isElsewhere()).isTrue();
+            assertThat(LetGoStore.of(reading).of(line.id()).get(1).gone()).isPresent();
+            assertThat(reading.line(reading.places().get(0), "later.txt")).isPresent();
+        }
+    }
+
+    @Test
+    void whatIsHeldMeanwhileIsNotTaken() throws IOException {
+        five();
+        ThinPlan plan = plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2));
+        Line line = p.line("big.bin");
+        Holds holds = new Holds(p.vault(), p.clock(), "Ada");
+        holds.version(p.place(), line.id(), 1, line.path(), "why", Optional.empty());
+        LettingGo.Done done = lettingGo().thin(plan, Progress.NONE);
+        assertThat(done.versions()).isEqualTo(2);
+        assertThat(done.kept()).isEqualTo(1);
+        holds.version(p.place(), line.id(), 2, line.path(), "why", Optional.empty());
+        Reclaim.Done reclaimed = reclaim().run(true, Progress.NONE);
+        assertThat(reclaimed.versions()).isEqualTo(1);
+        assertThat(reclaimed.kept()).isEqualTo(1);
+        assertThat(content("big.bin", 1)).hasSize(400_000);
+        assertThat(content("big.bin", 2)).hasSize(400_000);
+    }
+
+    @Test
+    void anErasedVersionIsGoneFromEveryPack() throws IOException {
+        five();
+        Line line = p.line("big.bin");
+        Erasing.Consequences c = erasing().consequences(line.id(), Erasing.What.VERSION, 2);
+        assertThat(c.numbers()).containsExactly(2);
+        assertThat(c.freedBytes()).isBetween(399_000L, 401_000L);
+        assertThat(c.words(line).get(0)).startsWith("Version 2 of big.bin is erased: 400 kB, of which 400 kB");
+        Erasing.Done done = erasing().erase(line.id(), Erasing.What.VERSION, 2, Progress.NONE);
+        assertThat(done.consequences().numbers()).containsExactly(2);
+        Reclaim.Done reclaimed = reclaim().run(true, Progress.NONE);
+        assertThat(reclaimed.proof().orElseThrow().leftIn()).isEmpty();
+        assertThat(reclaimed.proof().orElseThrow().records()).isPositive();
+        assertThat(content("big.bin", 1)).hasSize(400_000);
+        assertThat(reclaim().run(true, Progress.NONE).proof()).isEmpty();
+        assertThat(p.check().damages()).isEmpty();
+    }
+
+    @Test
+    void whenTheNewestIsErasedTheOneBeforeBecomesCurrentAndUndoBringsItBack() throws IOException {
+        p.save("a.txt", "one");
+        p.capture();
+        p.save("a.txt", "two");
+        p.capture();
+        Line line = p.line("a.txt");
+        Erasing.Consequences c = erasing().consequences(line.id(), Erasing.What.VERSION, 2);
+        assertThat(c.current()).isEqualTo(1);
+        erasing().erase(line.id(), Erasing.What.VERSION, 2, Progress.NONE);
+        assertThat(p.read("a.txt")).isEqualTo("one");
+        assertThat(waiting()).extracting(LetGo::number).containsExactly(2);
+        p.recovery().undo(last());
+        assertThat(p.read("a.txt")).isEqualTo("two");
+        assertThat(waiting()).isEmpty();
+    }
+
+    @Test
+    void aWholeLineIsErasedWithItsFileAndComesBackWithinItsGrace() throws IOException {
+        five();
+        Line line = p.line("big.bin");
+        byte[] live = Files.readAllBytes(p.path("big.bin"));
+        assertThat(erasing().consequences(line.id(), Erasing.What.ALL, 0).removes())
+                .isTrue();
+        erasing().erase(line.id(), Erasing.What.ALL, 0, Progress.NONE);
+        assertThat(p.path("big.bin")).doesNotExist();
+        assertThat(waiting()).hasSize(5);
+        p.recovery().undo(last());
+        assertThat(p.path("big.bin")).hasBinaryContent(live);
+        assertThat(waiting()).isEmpty();
+        erasing().erase(line.id(), Erasing.What.ALL, 0, Progress.NONE);
+        assertThat(reclaim().run(true, Progress.NONE).proof().orElseThrow().leftIn())
+                .isEmpty();
+        assertThat(p.check().damages()).isEmpty();
+        assertThat(packBytes()).isLessThan(60_000);
+    }
+
+    @Test
+    void undoingTheEraseOfOldVersionsLeavesTheFileAsItIsNow() throws IOException {
+        p.save("a.txt", "one");
+        p.capture();
+        p.save("a.txt", "two");
+        p.capture();
+        erasing().erase(p.line("a.txt").id(), Erasing.What.OLDER, 0, Progress.NONE);
+        p.save("a.txt", "three");
+        p.capture();
+        p.recovery().undo(last());
+        assertThat(p.read("a.txt")).isEqualTo("three");
+        assertThat(waiting()).isEmpty();
+    }
+
+    @Test
+    void heldVersionsStayWhenTheirLineIsErased() throws IOException {
+        p.save("a.txt", "one");
+        p.capture();
+        p.save("a.txt", "two");
+        p.capture();
+        Line line = p.line("a.txt");
+        new Holds(p.vault(), p.clock(), "Ada").version(p.place(), line.id(), 1, line.path(), "audit", Optional.empty());
+        Erasing.Consequences c = erasing().consequences(line.id(), Erasing.What.ALL, 0);
+        assertThat(c.numbers()).containsExactly(2);
+        assertThat(c.words(line)).contains("Version 1 stays: held by Ada: audit.");
+        assertThat(c.current()).isEqualTo(1);
+        erasing().erase(line.id(), Erasing.What.ALL, 0, Progress.NONE);
+        assertThat(p.read("a.txt")).isEqualTo("one");
+    }
+
+    @Test
+    void aVersionThatIsGoneSaysSoWhenSomebodyWantsItBack() throws IOException {
+        five();
+        Version first = p.line("big.bin").version(1).orElseThrow();
+        erasing().erase(first.line(), Erasing.What.OLDER, 0, Progress.NONE);
+        // While it waits it can be restored like any other.
+        p.recovery().restore(List.of(new Wish(first, "big.bin")), Collision.REPLACE, Progress.NONE);
+        assertThat(Files.size(p.path("big.bin"))).isEqualTo(400_000);
+        reclaim().run(true, Progress.NONE);
+        Version gone = p.line("big.bin").version(2).orElseThrow();
+        try (Reading reading = p.vault().read()) {
+            assertThatThrownBy(() -> reading.contents().sha256(gone.recipe())).isInstanceOf(IOException.class);
+        }
+        // What was restored holds the same chunks as the first one did, and keeps them.
+        assertThat(content("big.bin", 6)).hasSize(400_000);
+    }
+
+    @Test
+    void onceBeyondTheRulesOnlySoManyStay() throws IOException {
+        five();
+        Verdicts v = Histories.judge(p, RuleSet.NONE);
+        ThinPlan.Limits limits =
+                new ThinPlan.Limits(0, "", java.util.Set.of(), 2, Optional.empty(), Optional.empty(), false);
+        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), limits);
+        assertThat(plan.versions()).isEqualTo(3);
+        assertThat(plan.warnings()).isEmpty();
+        ThinPlan one = ThinPlan.of(
+                v,
+                new RoomTable(v.table()),
+                new ThinPlan.Limits(0, "big.bin", java.util.Set.of(), 1, Optional.empty(), Optional.empty(), false));
+        assertThat(one.warnings()).containsExactly("1 file would be down to one version: big.bin");
+        assertThat(ThinPlan.of(
+                                v,
+                                new RoomTable(v.table()),
+                                new ThinPlan.Limits(
+                                        0,
+                                        "",
+                                        java.util.Set.of(),
+                                        1,
+                                        Optional.of(p.now().minus(Duration.ofDays(1))),
+                                        Optional.empty(),
+                                        false))
+                        .versions())
+                .isZero();
+        assertThatThrownBy(() ->
+                        new ThinPlan.Limits(0, "", java.util.Set.of(), 0, Optional.empty(), Optional.empty(), false))
+                .hasMessageStartingWith("Without rules, at least one version");
+    }
+}
