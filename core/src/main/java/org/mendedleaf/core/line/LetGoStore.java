@@ -59,6 +59,11 @@ public final class LetGoStore {
         return sql.list(COLUMNS + " WHERE journal = ? ORDER BY line, number", LetGoStore::row, journal);
     }
 
+    /** A number that is kept beside the rows; 0 before it was set. */
+    public long note(String name) throws IOException {
+        return sql.number("SELECT value FROM counter WHERE name = ?", name);
+    }
+
     /** Whether the content of something that somebody erased went after this moment. */
     public boolean erasedSince(Instant moment) throws IOException {
         return sql.number(

@@ -43,7 +43,9 @@ public enum Reason {
     /** There are more published versions than its place keeps. */
     PUBLISHED(false),
     /** It is a draft of a published version whose drafts its place keeps no longer. */
-    DRAFT(false);
+    DRAFT(false),
+    /** Its room was needed. */
+    ROOM(false);
 
     private final boolean keeps;
 

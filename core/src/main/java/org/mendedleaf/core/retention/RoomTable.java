@@ -1,6 +1,7 @@
 package org.mendedleaf.core.retention;
 
 import java.util.BitSet;
+import java.util.function.IntPredicate;
 import org.mendedleaf.core.line.VersionTable;
 
 /**
@@ -17,12 +18,17 @@ public final class RoomTable {
 
     /** Counts the uses of all chunks. */
     public RoomTable(VersionTable table) {
+        this(table, row -> true);
+    }
+
+    /** Counts the uses of chunks by some of the versions only, as if there were no others. */
+    RoomTable(VersionTable table, IntPredicate rows) {
         this.table = table;
         uses = new int[table.chunks() + 1];
         waitingUses = new int[table.chunks() + 1];
         seen = new int[table.chunks() + 1];
         for (int row = 0; row < table.size(); row++) {
-            if (!table.is(row, VersionTable.ELSEWHERE)) {
+            if (!table.is(row, VersionTable.ELSEWHERE) && rows.test(row)) {
                 boolean waits = table.is(row, VersionTable.WAITING);
                 turn++;
                 table.chunks(row, chunk -> {
@@ -114,6 +120,17 @@ public final class RoomTable {
             }
         }
         return sum[0];
+    }
+
+    /** As {@link #taken(BitSet)}, and safe for several threads at a time: with a table of its own. */
+    long takenBy(BitSet rows) {
+        BitSet chunks = new BitSet(uses.length);
+        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
+            if (!table.is(row, VersionTable.ELSEWHERE)) {
+                table.chunks(row, chunks::set);
+            }
+        }
+        return chunks.stream().mapToLong(table::chunkBytes).sum();
     }
 
     /** What would be free if all these versions were gone. */

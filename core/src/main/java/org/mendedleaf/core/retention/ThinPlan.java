@@ -115,6 +115,23 @@ public record ThinPlan(
         return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings(t, files));
     }
 
+    /** The same with more versions that go, since their room is needed. */
+    ThinPlan with(BitSet more, RoomTable room) {
+        if (more.isEmpty()) {
+            return this;
+        }
+        VersionTable t = verdicts.table();
+        BitSet all = (BitSet) going.clone();
+        all.or(more);
+        Reason[] why = reasons.clone();
+        more.stream().forEach(row -> why[row] = Reason.ROOM);
+        List<OfFile> of = new ArrayList<>();
+        for (int line = 0; line < t.lines(); line++) {
+            count(t, line, all).ifPresent(of::add);
+        }
+        return new ThinPlan(verdicts, all, why, of, room.freedBy(all), warnings(t, of));
+    }
+
     private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {
         VersionTable t = verdicts.table();
         Reason reason = verdicts.reason(row);

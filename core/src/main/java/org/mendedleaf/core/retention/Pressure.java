@@ -1,0 +1,91 @@
+package org.mendedleaf.core.retention;
+
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.List;
+import org.mendedleaf.core.line.VersionTable;
+
+/**
+ * What goes when room is needed: the oldest points that nothing but a rule's times keeps, those that may go anyway before
+ * the others; never one that is held, that a snapshot shows, that is the newest, or that belongs to the minimum. Pure.
+ */
+public final class Pressure {
+
+    private Pressure() {}
+
+    /**
+     * What would go.
+     *
+     * @param rows versions that go
+     * @param freedBytes by them
+     * @param missingBytes that are still needed when all that may go has gone; 0 when it suffices
+     */
+    public record Choice(BitSet rows, long freedBytes, long missingBytes) {}
+
+    /** What goes so that the versions of each rule with a cap take no more than that. */
+    public static Choice caps(Verdicts verdicts) {
+        BitSet rows = new BitSet();
+        long freed = 0;
+        long missing = 0;
+        for (int r = 0; r < verdicts.rules().rules().size(); r++) {
+            long cap = verdicts.rules().rules().get(r).capBytes();
+            if (cap > 0) {
+                int rule = r;
+                VersionTable t = verdicts.table();
+                RoomTable own = new RoomTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
+                long over = own.sums().inUse() - cap;
+                Choice c = choose(verdicts, own, over, row -> verdicts.rule(row) == rule);
+                rows.or(c.rows());
+                freed += c.freedBytes();
+                missing += c.missingBytes();
+            }
+        }
+        return new Choice(rows, freed, missing);
+    }
+
+    /**
+     * What goes so that so much room is free.
+     *
+     * @param toFree bytes; what is not above 0 needs nothing
+     */
+    public static Choice room(Verdicts verdicts, RoomTable room, long toFree) {
+        List<Rule> rules = verdicts.rules().rules();
+        return choose(
+                verdicts,
+                room,
+                toFree,
+                row -> verdicts.rule(row) >= 0
+                        && (rules.get(verdicts.rule(row)).whenNeeded() || verdicts.goes(row)));
+    }
+
+    private interface Rows {
+        boolean takes(int row);
+    }
+
+    private static Choice choose(Verdicts verdicts, RoomTable room, long toFree, Rows allowed) {
+        BitSet rows = new BitSet();
+        if (toFree <= 0) {
+            return new Choice(rows, 0, 0);
+        }
+        VersionTable t = verdicts.table();
+        List<Integer> order = new ArrayList<>();
+        for (int row = 0; row < t.size(); row++) {
+            if (t.stays(row) && verdicts.expendable(row) && allowed.takes(row)) {
+                order.add(row);
+            }
+        }
+        order.sort((a, b) -> {
+            int first = Boolean.compare(verdicts.goes(b), verdicts.goes(a));
+            return first != 0 ? first : Long.compare(t.replaced(a), t.replaced(b));
+        });
+        RoomTable.Freeing freeing = room.new Freeing();
+        for (int row : order) {
+            if (freeing.freedBytes() >= toFree) {
+                break;
+            }
+            freeing.drop(row);
+            rows.set(row);
+        }
+        return new Choice(rows, freeing.freedBytes(), Math.max(0, toFree - freeing.freedBytes()));
+    }
+}

@@ -1,0 +1,127 @@
+package org.mendedleaf.core.retention;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.BitSet;
+import java.util.Optional;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.line.WriteSession;
+
+/**
+ * Carries standing rules out by itself: once a day what they no longer keep is let go, caps are kept, and room is given back
+ * whose grace has ended. When the drive has little room left, the oldest expendable points go at once.
+ */
+public final class Standing {
+
+    /** With less free room than this on the drive, room is needed. Two packs and something for the catalogue. */
+    public static final long LEAST_FREE = 300L << 20;
+
+    private static final Duration EVERY = Duration.ofDays(1);
+    private static final String RUN = "standing-run";
+
+    private final OpenVault vault;
+    private final Clock clock;
+    private final String who;
+    private final Calendar calendar;
+    private final FreeRoom free;
+
+    /** Says how much room is left on the vault's drive. */
+    @FunctionalInterface
+    public interface FreeRoom {
+        /** In bytes. */
+        long bytes() throws IOException;
+    }
+
+    /** Standing rules of this vault, in this person's name. */
+    public Standing(OpenVault vault, Clock clock, String who, Calendar calendar) {
+        this(vault, clock, who, calendar, () -> Files.getFileStore(vault.folder().root())
+                .getUsableSpace());
+    }
+
+    Standing(OpenVault vault, Clock clock, String who, Calendar calendar, FreeRoom free) {
+        this.vault = vault;
+        this.clock = clock;
+        this.who = who;
+        this.calendar = calendar;
+        this.free = free;
+    }
+
+    /**
+     * What was done.
+     *
+     * @param letGo versions that rules no longer keep; empty when nothing was to be done
+     * @param forRoom versions that went since room was needed
+     * @param missingBytes that are still needed when all that may go has gone
+     * @param reclaimed what was given back; empty when nothing was due
+     */
+    public record Done(
+            Optional<LettingGo.Done> letGo, int forRoom, long missingBytes, Optional<Reclaim.Done> reclaimed) {}
+
+    /** Whether it is time. Asks a little only. */
+    public boolean isDue() throws IOException {
+        Instant now = clock.instant();
+        try (Reading reading = vault.read()) {
+            boolean standing = RuleStore.of(reading).standing();
+            boolean room = standing && free.bytes() < LEAST_FREE;
+            boolean grace = Reclaim.isDue(LetGoStore.of(reading).waiting(), now);
+            Instant last = Moment.instant(LetGoStore.of(reading).note(RUN));
+            return room || grace || (standing && !last.plus(EVERY).isAfter(now));
+        }
+    }
+
+    /** Does what is due. */
+    public Done run(Progress progress) throws IOException {
+        Instant now = clock.instant();
+        RuleSet rules;
+        VersionTable table;
+        Verdicts verdicts;
+        try (Reading reading = vault.read()) {
+            rules = RuleStore.of(reading);
+            table = VersionTable.of(reading);
+            verdicts = Verdicts.of(table, HoldStore.of(reading).standing(), rules, now, calendar);
+        }
+        Optional<LettingGo.Done> letGo = Optional.empty();
+        int forRoom = 0;
+        long missing = 0;
+        boolean atOnce = false;
+        if (rules.standing()) {
+            RoomTable room = new RoomTable(table);
+            ThinPlan plan = ThinPlan.of(verdicts, room, ThinPlan.Limits.RULES);
+            Pressure.Choice caps = Pressure.caps(verdicts);
+            long lacking = LEAST_FREE - free.bytes();
+            Pressure.Choice full = Pressure.room(verdicts, room, lacking);
+            BitSet more = new BitSet();
+            more.or(caps.rows());
+            more.or(full.rows());
+            more.andNot(plan.going());
+            forRoom = more.cardinality();
+            missing = full.missingBytes();
+            atOnce = lacking > 0 && !full.rows().isEmpty();
+            ThinPlan whole = plan.with(more, room);
+            if (whole.versions() > 0) {
+                letGo = Optional.of(new LettingGo(vault, clock, who).thin(whole, progress));
+            }
+        }
+        boolean due;
+        try (WriteSession session = vault.write()) {
+            session.note(RUN, Moment.micros(now));
+            if (atOnce) {
+                LetGoStore.dueNow(session, now);
+            }
+            session.commit();
+            due = Reclaim.isDue(LetGoStore.of(session).waiting(), now);
+        }
+        Optional<Reclaim.Done> reclaimed =
+                due ? Optional.of(new Reclaim(vault, clock).run(false, progress)) : Optional.empty();
+        return new Done(letGo, forRoom, missing, reclaimed);
+    }
+}
