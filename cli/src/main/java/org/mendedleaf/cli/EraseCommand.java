@@ -1,26 +1,40 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Erases a version in another system; the vault takes it first. */
+/**
+ * Erases versions of a file. In a folder they are let go with a grace time; in another system a version goes at once, after
+ * the vault has taken it.
+ */
 @Command(name = "erase", description = "${bundle:cli.erase}", mixinStandardHelpOptions = true)
-final class EraseCommand extends Base {
+final class EraseCommand extends RetentionBase {
 
-    @Parameters(paramLabel = "SYSTEM:PLACE/PATH", descriptionKey = "cli.option.file")
+    @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
     @SuppressWarnings("NullAway.Init")
     Path file;
 
-    @Option(names = "--version", required = true, paramLabel = "N", descriptionKey = "cli.option.version")
-    @SuppressWarnings("NullAway.Init")
+    @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.erase.version")
+    @Nullable
     String version;
+
+    @Option(names = "--older", descriptionKey = "cli.erase.older")
+    boolean older;
+
+    @Option(names = "--all", descriptionKey = "cli.erase.all")
+    boolean all;
 
     @Option(names = "--yes", descriptionKey = "cli.erase.yes")
     boolean yes;
@@ -31,31 +45,74 @@ final class EraseCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
+        String named = version;
+        int chosen = (named != null ? 1 : 0) + (older ? 1 : 0) + (all ? 1 : 0);
+        if (chosen != 1) {
+            throw new IllegalArgumentException(Words.of("cli.erase.one"));
+        }
         try (Located located = locate(file)) {
-            if (!located.place().isOutside()) {
-                throw new IllegalArgumentException(Words.of("cli.erase.outsideOnly", located.file()));
+            if (located.place().isOutside()) {
+                if (named == null) {
+                    throw new IllegalArgumentException(Words.of("cli.erase.outsideOne"));
+                }
+                return outside(located, named);
             }
-            Version wanted;
-            try (Reading reading = located.vault().read()) {
-                wanted = version(line(located, reading), version);
-            }
-            if (!yes) {
-                complain(Words.of(
-                        "cli.erase.what",
-                        wanted.path(),
-                        version,
-                        located.place().where()));
-                return Main.SOME_FAILED;
-            }
-            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(wanted, progress);
-            }
+            return inFolder(located, named);
+        }
+    }
+
+    private int inFolder(Located located, @Nullable String named) throws IOException {
+        Line line;
+        try (Reading reading = located.vault().read()) {
+            line = line(located, reading);
+        }
+        Erasing erasing = new Erasing(located.vault(), located.place(), clock(), authors(), who());
+        Erasing.What what = named != null ? Erasing.What.VERSION : older ? Erasing.What.OLDER : Erasing.What.ALL;
+        int number = named == null ? 0 : version(line, named).number();
+        Erasing.Consequences would = erasing.consequences(line.id(), what, number);
+        if (!json) {
+            would.words(line).forEach(this::line);
+        }
+        if (would.numbers().isEmpty()) {
+            return Main.SOME_FAILED;
+        }
+        if (!yes && !surroundings.confirms(Words.of("cli.erase.sure"))) {
+            complain(Words.of("cli.needsYes"));
+            return Main.SOME_FAILED;
+        }
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            Erasing.Done done = erasing.erase(line.id(), what, number, progress);
             if (json) {
-                printJson(Map.of("erased", version, "path", wanted.path()));
+                printJson(Map.of(
+                        "versions", done.consequences().numbers(),
+                        "freedBytes", done.consequences().freedBytes(),
+                        "due", done.due().toString(),
+                        "action", done.action()));
             } else {
-                say("cli.erase.done", wanted.path(), version, located.place().where());
+                say("cli.erase.waits", Say.full(done.due(), zone()));
             }
             return Main.DONE;
         }
+    }
+
+    private int outside(Located located, String named) throws IOException {
+        Version wanted;
+        try (Reading reading = located.vault().read()) {
+            wanted = version(line(located, reading), named);
+        }
+        if (!yes) {
+            complain(Words.of(
+                    "cli.erase.what", wanted.path(), named, located.place().where()));
+            return Main.SOME_FAILED;
+        }
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(wanted, progress);
+        }
+        if (json) {
+            printJson(Map.of("erased", named, "path", wanted.path()));
+        } else {
+            say("cli.erase.done", wanted.path(), named, located.place().where());
+        }
+        return Main.DONE;
     }
 }

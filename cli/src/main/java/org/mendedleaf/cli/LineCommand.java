@@ -24,6 +24,8 @@ import org.mendedleaf.core.line.PlainDigests;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.LineVerdicts;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
@@ -35,7 +37,7 @@ import picocli.CommandLine.Parameters;
 
 /** Shows the line of one file, newest point first. */
 @Command(name = "line", description = "${bundle:cli.line}", mixinStandardHelpOptions = true)
-final class LineCommand extends Base {
+final class LineCommand extends RetentionBase {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
     @SuppressWarnings("NullAway.Init")
@@ -51,7 +53,7 @@ final class LineCommand extends Base {
                 Reading reading = located.vault().read()) {
             Line line = line(located, reading);
             MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
-            Said said = Said.of(reading, line);
+            Said said = Said.of(reading, line, now(), calendar());
             if (json) {
                 printJson(json(merged, new PlainDigests(located.vault()).of(line), said));
             } else {
@@ -66,15 +68,21 @@ final class LineCommand extends Base {
      * What is said of a line besides its points.
      *
      * @param beyond why versions go beyond what the place is meant to keep, by number
+     * @param kept until when and why each is kept, or since when and why it is gone; empty for nothing to say
      */
     private record Said(
             List<Comment> comments,
             Card card,
             Optional<CheckOut> out,
             List<Finding> findings,
-            Map<Integer, String> beyond) {
+            Map<Integer, String> beyond,
+            Map<Integer, String> kept) {
 
-        static Said of(Reading reading, Line line) throws java.io.IOException {
+        static Said of(Reading reading, Line line, java.time.Instant now, Calendar calendar)
+                throws java.io.IOException {
+            Map<Integer, String> kept = new LinkedHashMap<>();
+            LineVerdicts verdicts = LineVerdicts.of(reading, line.id(), now, calendar);
+            line.versions().forEach(v -> kept.put(v.number(), verdicts.words(v.number(), now, calendar)));
             boolean outside = line.place().isOutside();
             return new Said(
                     RemarkStore.of(reading).comments(line.id()),
@@ -85,7 +93,8 @@ final class LineCommand extends Base {
                             ? Map.of()
                             : PublishedKeep.beyond(
                                     line.versions(),
-                                    PlaceRules.of(reading, line.place()).settings()));
+                                    PlaceRules.of(reading, line.place()).settings()),
+                    kept);
         }
     }
 
@@ -155,6 +164,9 @@ final class LineCommand extends Base {
                                         .collect(Collectors.joining())
                                 + (own && said.beyond().containsKey(v.number())
                                         ? "  (" + said.beyond().get(v.number()) + ")"
+                                        : "")
+                                + (own && !said.kept().getOrDefault(v.number(), "").isEmpty()
+                                        ? "  [" + said.kept().get(v.number()) + "]"
                                         : "")));
             } else if (point.point() instanceof Event e) {
                 rows.add(List.of("", when, "", "", e.who(), "", Words.of("event." + e.kind(), e.from(), e.to())));
@@ -218,6 +230,7 @@ final class LineCommand extends Base {
                                 .filter(c -> c.number() == v.number())
                                 .map(c -> Map.of("who", c.who(), "at", c.at().toString(), "words", c.words()))
                                 .toList());
+                row.put("kept", said.kept().getOrDefault(v.number(), ""));
                 String beyond = said.beyond().get(v.number());
                 if (beyond != null) {
                     row.put("beyond", beyond);

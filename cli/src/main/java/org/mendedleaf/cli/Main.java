@@ -63,7 +63,15 @@ import picocli.CommandLine.Command;
             PeopleCommand.class,
             TakeCommand.class,
             SnapshotCommand.class,
+            RoomCommand.class,
+            RulesCommand.class,
+            ThinCommand.class,
+            HoldCommand.class,
+            UnholdCommand.class,
             EraseCommand.class,
+            RemovedCommand.class,
+            ReclaimCommand.class,
+            ForecastCommand.class,
             StandinsCommand.class
         })
 public final class Main extends Group {

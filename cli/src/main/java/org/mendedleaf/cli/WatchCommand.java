@@ -10,13 +10,16 @@ import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.retention.RetentionKeeper;
+import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Captures at each place's rhythm until it is stopped. */
 @Command(name = "watch", description = "${bundle:cli.watch}", mixinStandardHelpOptions = true)
-final class WatchCommand extends Base {
+final class WatchCommand extends RetentionBase {
 
     WatchCommand(Surroundings surroundings) {
         super(surroundings);
@@ -34,6 +37,7 @@ final class WatchCommand extends Base {
                 open.add(vaultHere);
                 guardians.add(Guardian.start(vaultHere, clock(), authors(), new Teller()));
                 guardians.add(SnapshotKeeper.start(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
+                guardians.add(RetentionKeeper.start(vaultHere, clock(), who(), calendar(), new RetentionTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);
             say("cli.watch.started");
@@ -57,6 +61,23 @@ final class WatchCommand extends Base {
         }
         guardians.clear();
         open.clear();
+    }
+
+    private final class RetentionTeller implements RetentionKeeper.Listener {
+        @Override
+        public void kept(Standing.Done done) {
+            done.letGo().ifPresent(d -> line(Words.of("cli.watch.letGo", d.versions())));
+            done.reclaimed().ifPresent(r -> line(Words.of("cli.watch.reclaimed", Say.size(r.freedBytes()))));
+            if (done.missingBytes() > 0) {
+                complain(Words.of("cli.watch.noRoom", Say.size(done.missingBytes())));
+            }
+            surroundings.out().flush();
+        }
+
+        @Override
+        public void failed(IOException why) {
+            complain(Words.of("cli.watch.failed", Words.of("cli.watch.retention"), why.getMessage()));
+        }
     }
 
     private final class SnapshotTeller implements SnapshotKeeper.Listener {

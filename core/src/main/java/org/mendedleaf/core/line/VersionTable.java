@@ -109,6 +109,16 @@ public final class VersionTable {
         }));
     }
 
+    /** The versions of one line only, as a reader sees them; its chunks are not counted. */
+    public static VersionTable ofLine(Reading reading, long line) throws IOException {
+        return new VersionTable(new Loader(reading.sql(), reading.places(), new Settings() {
+            @Override
+            public PlaceSettings of(Place place) throws IOException {
+                return PlaceRules.of(reading, place).settings();
+            }
+        }, line));
+    }
+
     private interface Settings {
         PlaceSettings of(Place place) throws IOException;
     }
@@ -289,6 +299,7 @@ public final class VersionTable {
     private static final class Loader {
         private final Sql sql;
         private final List<Place> places;
+        private final long only;
         private final List<Snapshot> snapshots = new ArrayList<>();
         private final Map<Long, Folder> folders = new HashMap<>();
         private final long[] lineIds;
@@ -308,10 +319,16 @@ public final class VersionTable {
         private final int[] chunkBytes;
 
         Loader(Sql sql, List<Place> places, Settings settings) throws IOException {
+            this(sql, places, settings, 0);
+        }
+
+        /** @param only id of the only line; 0 for all */
+        Loader(Sql sql, List<Place> places, Settings settings, long only) throws IOException {
             this.sql = sql;
             this.places = places;
-            int lines = (int) sql.number("SELECT count(*) FROM line");
-            int versions = (int) sql.number("SELECT count(*) FROM version");
+            this.only = only;
+            int lines = (int) sql.number("SELECT count(*) FROM line" + where("id"));
+            int versions = (int) sql.number("SELECT count(*) FROM version" + where("line"));
             lineIds = new long[lines];
             firstOf = new int[lines + 1];
             linePlaces = new long[lines];
@@ -327,9 +344,11 @@ public final class VersionTable {
             Arrays.fill(snapshotOf, -1);
             recipes = new byte[Math.max(1024, versions * 6)];
             recipeAt = new int[versions + 1];
-            chunkBytes = new int[(int) sql.number("SELECT coalesce(max(id), 0) FROM chunk") + 1];
+            chunkBytes = new int[only == 0 ? (int) sql.number("SELECT coalesce(max(id), 0) FROM chunk") + 1 : 1];
             try {
-                loadChunks();
+                if (only == 0) {
+                    loadChunks();
+                }
                 loadFolders();
                 loadLines();
                 loadVersions();
@@ -339,6 +358,10 @@ public final class VersionTable {
             markWaiting();
             markSnapshots();
             markEditions(settings);
+        }
+
+        private String where(String column) {
+            return only == 0 ? "" : " WHERE " + column + " = " + only;
         }
 
         private void loadChunks() throws SQLException {
@@ -359,7 +382,12 @@ public final class VersionTable {
         }
 
         private void loadFolders() throws SQLException {
-            each("SELECT id, parent, place, name FROM folder ORDER BY id", r -> {
+            String inside = only == 0
+                    ? ""
+                    : " WHERE id IN (WITH RECURSIVE up(id) AS (SELECT n.folder FROM line l JOIN node n ON n.id = l.node"
+                            + " WHERE l.id = " + only + " UNION SELECT f.parent FROM folder f JOIN up ON f.id = up.id)"
+                            + " SELECT id FROM up)";
+            each("SELECT id, parent, place, name FROM folder" + inside + " ORDER BY id", r -> {
                 long parent = r.getLong(2);
                 Folder above = folders.get(parent);
                 String path = above == null ? "" : RelativePath.child(above.path(), r.getString(4));
@@ -371,7 +399,7 @@ public final class VersionTable {
             int[] at = {0};
             each(
                     "SELECT l.id, l.place, l.removed, n.folder, n.name FROM line l JOIN node n ON n.id = l.node"
-                            + " ORDER BY l.id",
+                            + where("l.id") + " ORDER BY l.id",
                     r -> {
                         int i = at[0]++;
                         lineIds[i] = r.getLong(1);
@@ -387,7 +415,8 @@ public final class VersionTable {
             int[] line = {0};
             int[] end = {0};
             each(
-                    "SELECT line, number, saved, size, note <> '', origin, recipe FROM version ORDER BY line, number",
+                    "SELECT line, number, saved, size, note <> '', origin, recipe FROM version" + where("line")
+                            + " ORDER BY line, number",
                     r -> {
                         int i = at[0]++;
                         long id = r.getLong(1);
@@ -429,7 +458,7 @@ public final class VersionTable {
         }
 
         private void markWaiting() throws IOException {
-            sql.list("SELECT line, number FROM let_go WHERE gone = 0", r -> {
+            sql.list("SELECT line, number FROM let_go WHERE gone = 0" + (only == 0 ? "" : " AND line = " + only), r -> {
                 int at = row(r.getLong(1), r.getInt(2));
                 if (at >= 0) {
                     flags[at] |= WAITING;
@@ -457,10 +486,15 @@ public final class VersionTable {
             long[] moments =
                     standing.stream().mapToLong(s -> Moment.micros(s.at())).toArray();
             boolean whole = standing.stream().allMatch(s -> s.path().isEmpty());
+            String all = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM folder f"
+                    + " JOIN span s ON s.folder = f.id JOIN node n ON n.id = s.node"
+                    + " WHERE f.place = ? AND s.kind <> 3";
+            String ofOne = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM node n"
+                    + " JOIN folder f ON f.id = n.folder JOIN span s ON s.folder = n.folder AND s.node = n.id"
+                    + " WHERE f.place = ? AND n.id IN (SELECT node FROM version WHERE line = " + only
+                    + " UNION SELECT target_node FROM event WHERE line = " + only + ")";
             sql.list(
-                    "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM folder f"
-                            + " JOIN span s ON s.folder = f.id JOIN node n ON n.id = s.node"
-                            + " WHERE f.place = ? AND s.kind <> 3",
+                    only == 0 ? all : ofOne,
                     r -> {
                         long from = r.getLong(4);
                         long to = r.getLong(5);
@@ -499,7 +533,7 @@ public final class VersionTable {
                 }
             }
             int[] major = limited.isEmpty() ? new int[0] : numbers.clone();
-            sql.list("SELECT line, number, major, minor FROM edition", r -> {
+            sql.list("SELECT line, number, major, minor FROM edition" + where("line"), r -> {
                 int at = row(r.getLong(1), r.getInt(2));
                 if (at >= 0) {
                     flags[at] |= r.getInt(4) > 0 ? DRAFT : 0;

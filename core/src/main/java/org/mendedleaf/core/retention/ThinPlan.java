@@ -115,6 +115,18 @@ public record ThinPlan(
         return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings(t, files));
     }
 
+    /** The same with only those of its versions that are meant. */
+    public ThinPlan only(java.util.function.IntPredicate meant, RoomTable room) {
+        VersionTable t = verdicts.table();
+        BitSet some = new BitSet();
+        going.stream().filter(meant).forEach(some::set);
+        List<OfFile> of = new ArrayList<>();
+        for (int line = 0; line < t.lines(); line++) {
+            count(t, line, some).ifPresent(of::add);
+        }
+        return new ThinPlan(verdicts, some, reasons, of, room.freedBy(some), warnings(t, of));
+    }
+
     /** The same with more versions that go, since their room is needed. */
     ThinPlan with(BitSet more, RoomTable room) {
         if (more.isEmpty()) {

@@ -1,0 +1,90 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemovedFile;
+import org.mendedleaf.core.retention.Verdict;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Shows what was removed and can be brought back, and what was let go and waits for the end of its grace. */
+@Command(name = "removed", description = "${bundle:cli.removed}", mixinStandardHelpOptions = true)
+final class RemovedCommand extends RetentionBase {
+
+    @Parameters(arity = "0..1", paramLabel = "FOLDER", descriptionKey = "cli.removed.folder")
+    @Nullable
+    Path folder;
+
+    RemovedCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> json = new ArrayList<>();
+        for (Meant m : meant(folder)) {
+            try (m;
+                    Reading reading = m.vault().read()) {
+                Verdicts verdicts = verdicts(reading);
+                List<List<String>> rows = new ArrayList<>();
+                for (RemovedFile f : RemovedFile.of(reading)) {
+                    boolean meant = m.place() == 0
+                            || (f.place() == m.place()
+                                    && (m.path().isEmpty() || f.path().startsWith(m.path() + "/")));
+                    if (meant) {
+                        Verdict v = verdicts.at(verdicts.table().row(f.line(), f.number()));
+                        rows.add(List.of(
+                                f.path(),
+                                Say.moment(f.removed(), now(), zone()),
+                                f.who(),
+                                Say.size(f.bytes()),
+                                v.words(now(), zone())));
+                        json.add(map(f, v));
+                    }
+                }
+                List<LetGo> waiting = m.place() == 0 ? LetGoStore.of(reading).waiting() : List.of();
+                if (!this.json) {
+                    print(rows, waiting);
+                }
+            }
+        }
+        if (this.json) {
+            printJson(json);
+        }
+        return Main.DONE;
+    }
+
+    private void print(List<List<String>> rows, List<LetGo> waiting) throws java.io.IOException {
+        if (rows.isEmpty()) {
+            say("cli.removed.none");
+        }
+        table(rows, "lllr");
+        if (!waiting.isEmpty()) {
+            line(Words.of(
+                    "cli.removed.waiting",
+                    waiting.size(),
+                    Say.full(waiting.get(0).due(), zone())));
+        }
+    }
+
+    private static Map<String, Object> map(RemovedFile f, Verdict v) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("path", f.path());
+        map.put("removed", f.removed().toString());
+        map.put("who", f.who());
+        map.put("bytes", f.bytes());
+        map.put("reason", v.reason().name());
+        map.put("until", v.until().map(java.time.Instant::toString).orElse(null));
+        return map;
+    }
+}

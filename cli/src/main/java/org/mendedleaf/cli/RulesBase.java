@@ -1,0 +1,45 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleFile;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** What commands on rules have in common. */
+abstract class RulesBase extends RetentionBase {
+
+    RulesBase(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    static RuleSet read(Path file) throws IOException {
+        return RuleFile.read(Files.readString(file));
+    }
+
+    /** Rules as sentences, with what they would let go now. */
+    void print(Reading reading, RuleSet rules) throws IOException {
+        if (rules.rules().isEmpty()) {
+            say("cli.rules.none");
+        }
+        for (Rule r : rules.rules()) {
+            line(r.name() + ": " + r.sentence());
+        }
+        say(rules.standing() ? "cli.rules.standing" : "cli.rules.onRequest", rules.grace().words());
+        Verdicts v = verdicts(reading, rules);
+        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        line(Words.of(
+                "cli.rules.effect",
+                plan.versions(),
+                plan.files().size(),
+                Say.size(plan.freedBytes())));
+        plan.warnings().forEach(this::line);
+    }
+}

@@ -1,0 +1,82 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.WhatIf;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Reads rules from a file and shows them beside those that count, on the real history; changes nothing. */
+@Command(name = "check", description = "${bundle:cli.rules.check}", mixinStandardHelpOptions = true)
+final class RulesCheckCommand extends RulesBase {
+
+    private static final int SHOWN = 20;
+
+    @Parameters(paramLabel = "FILE", descriptionKey = "cli.rules.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    RulesCheckCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        RuleSet rules = read(file);
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder);
+                    Reading reading = open.read()) {
+                Verdicts now = verdicts(reading, RuleStore.of(reading));
+                Verdicts proposed = verdicts(reading, rules);
+                WhatIf what = WhatIf.of(now, proposed, new RoomTable(now.table()), now());
+                if (json) {
+                    printJson(what);
+                    continue;
+                }
+                print(reading, rules);
+                print(now.table(), what);
+            }
+        }
+        return Main.DONE;
+    }
+
+    private void print(VersionTable t, WhatIf what) {
+        java.util.List<java.util.List<String>> rows = new java.util.ArrayList<>();
+        rows.add(java.util.List.of(
+                "", Words.of("whatif.now"), "", Words.of("whatif.proposed"), ""));
+        for (RoomTree.Age a : RoomTree.Age.values()) {
+            WhatIf.Kept one = what.now().ages().get(a);
+            WhatIf.Kept two = what.proposed().ages().get(a);
+            if (one != null && two != null) {
+                rows.add(java.util.List.of(
+                        Words.of("age." + a),
+                        Say.number(one.versions()),
+                        Say.size(one.bytes()),
+                        Say.number(two.versions()),
+                        Say.size(two.bytes())));
+            }
+        }
+        rows.add(java.util.List.of(
+                Words.of("room.taken"),
+                Say.number(what.now().versions()),
+                Say.size(what.now().takenBytes()),
+                Say.number(what.proposed().versions()),
+                Say.size(what.proposed().takenBytes())));
+        table(rows, "lrrrr");
+        what.differing().stream()
+                .limit(SHOWN)
+                .forEach(d -> line(Words.of("cli.rules.differs", t.path(d.line()), d.now(), d.proposed())));
+        if (what.differing().size() > SHOWN) {
+            say("cli.rules.more", what.differing().size() - SHOWN);
+        }
+    }
+}

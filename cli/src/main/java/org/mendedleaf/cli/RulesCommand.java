@@ -1,0 +1,11 @@
+package org.mendedleaf.cli;
+
+import picocli.CommandLine.Command;
+
+/** Retention rules: what is kept, and for how long. */
+@Command(
+        name = "rules",
+        description = "${bundle:cli.rules}",
+        mixinStandardHelpOptions = true,
+        subcommands = {RulesShowCommand.class, RulesSetCommand.class, RulesCheckCommand.class})
+final class RulesCommand extends Group {}

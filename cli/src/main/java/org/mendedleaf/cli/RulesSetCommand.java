@@ -1,0 +1,37 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleStore;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Sets rules from a file. Nothing goes by that: letting go is a step of its own, or the work of standing rules. */
+@Command(name = "set", description = "${bundle:cli.rules.set}", mixinStandardHelpOptions = true)
+final class RulesSetCommand extends RulesBase {
+
+    @Parameters(paramLabel = "FILE", descriptionKey = "cli.rules.file")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    RulesSetCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        RuleSet rules = read(file);
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder)) {
+                RuleStore.set(open, rules, clock(), who());
+                try (Reading reading = open.read()) {
+                    say("cli.rules.isSet", folder);
+                    print(reading, rules);
+                }
+            }
+        }
+        return Main.DONE;
+    }
+}

@@ -1,0 +1,40 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.RuleFile;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleStore;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Shows the rules that count. */
+@Command(name = "show", description = "${bundle:cli.rules.show}", mixinStandardHelpOptions = true)
+final class RulesShowCommand extends RulesBase {
+
+    @Option(names = "--yaml", descriptionKey = "cli.rules.yaml")
+    boolean yaml;
+
+    RulesShowCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder);
+                    Reading reading = open.read()) {
+                RuleSet rules = RuleStore.of(reading);
+                if (json) {
+                    surroundings.out().println(RuleFile.json(rules));
+                } else if (yaml) {
+                    surroundings.out().print(RuleFile.yaml(rules));
+                } else {
+                    print(reading, rules);
+                }
+            }
+        }
+        return Main.DONE;
+    }
+}

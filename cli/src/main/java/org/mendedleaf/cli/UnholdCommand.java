@@ -1,0 +1,71 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Lifts holds by number, and says what the rules would let go then. */
+@Command(name = "unhold", description = "${bundle:cli.unhold}", mixinStandardHelpOptions = true)
+final class UnholdCommand extends RetentionBase {
+
+    @Parameters(arity = "1..*", paramLabel = "HOLD", descriptionKey = "cli.unhold.which")
+    List<Long> which = List.of();
+
+    @Option(names = "--plan", descriptionKey = "cli.unhold.plan")
+    boolean plan;
+
+    UnholdCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Long> missing = new ArrayList<>(which);
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder)) {
+                Holds holds = new Holds(open, clock(), who());
+                for (Hold h : holds.standing()) {
+                    if (!which.contains(h.id())) {
+                        continue;
+                    }
+                    missing.remove(h.id());
+                    ThinPlan then = without(open, holds, h);
+                    if (!plan) {
+                        holds.lift(h.id());
+                        say("cli.unhold.done", String.valueOf(h.id()));
+                    }
+                    say("cli.unhold.then", then.versions(), Say.size(then.freedBytes()));
+                }
+            }
+        }
+        if (!missing.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("hold.none", String.valueOf(missing.get(0))));
+        }
+        return Main.DONE;
+    }
+
+    /** What the rules would let go if a hold were not there. */
+    private ThinPlan without(OpenVault open, Holds holds, Hold hold) throws java.io.IOException {
+        try (Reading reading = open.read()) {
+            Verdicts with = verdicts(reading);
+            List<Hold> others = holds.standing().stream()
+                    .filter(h -> h.id() != hold.id())
+                    .toList();
+            Verdicts v = Verdicts.of(with.table(), others, with.rules(), now(), calendar());
+            return ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES)
+                    .only(row -> with.hold(row).filter(h -> h.id() == hold.id()).isPresent(), new RoomTable(v.table()));
+        }
+    }
+}

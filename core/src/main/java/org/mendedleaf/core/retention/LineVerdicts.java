@@ -1,0 +1,65 @@
+package org.mendedleaf.core.retention;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * What keeps each version of one line, and why others went: for every version that ever was.
+ *
+ * @param verdicts by number
+ * @param letGo what was let go, by number
+ */
+public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> letGo) {
+
+    /** Copies. */
+    public LineVerdicts {
+        verdicts = Map.copyOf(verdicts);
+        letGo = Map.copyOf(letGo);
+    }
+
+    /** Of one line, as a reader sees it. */
+    public static LineVerdicts of(Reading reading, long line, Instant now, Calendar calendar) throws IOException {
+        VersionTable t = VersionTable.ofLine(reading, line);
+        Verdicts all =
+                Verdicts.of(t, HoldStore.of(reading).standing(), RuleStore.of(reading), now, calendar);
+        Map<Integer, Verdict> verdicts = new HashMap<>();
+        for (int row = 0; row < t.size(); row++) {
+            verdicts.put(t.number(row), all.at(row));
+        }
+        return new LineVerdicts(verdicts, LetGoStore.of(reading).of(line));
+    }
+
+    /** What is said of a version: until when it is kept and why, or since when it is gone and why; empty for nothing. */
+    public String words(int number, Instant now, Calendar calendar) {
+        LetGo l = letGo.get(number);
+        if (l != null) {
+            String why = l.rule().isEmpty()
+                    ? Words.of("letGo.by." + (l.reason().equals("ERASED") ? "ERASED" : "THINNED"), l.who())
+                    : Words.of("letGo.byRule", Words.of("letGo.why." + l.reason()), l.rule());
+            return l.gone()
+                    .map(g -> Words.of("letGo.wasGone", Say.day(g, now, calendar.zone()), why))
+                    .orElseGet(() -> Words.of("letGo.waits", Say.day(l.due(), now, calendar.zone()), why));
+        }
+        Verdict v = verdicts.get(number);
+        return v == null || v.reason() == Reason.NO_RULE || v.reason() == Reason.NEWEST || v.reason() == Reason.NOT_HERE
+                ? ""
+                : v.words(now, calendar.zone());
+    }
+
+    /** Whether a version is held. */
+    public boolean isHeld(int number) {
+        return Optional.ofNullable(verdicts.get(number))
+                .filter(v -> v.reason() == Reason.HELD)
+                .isPresent();
+    }
+}

@@ -1,0 +1,202 @@
+package org.mendedleaf.core.retention;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.Locale;
+import java.util.Optional;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/** A thinning as a file: CSV (RFC 4180) and JSON with every version, or a page of HTML for printing with every file. */
+public final class ThinReport {
+
+    private final ThinPlan plan;
+    private final Optional<LettingGo.Done> done;
+    private final RoomReport room;
+    private final Instant now;
+    private final ZoneId zone;
+
+    /**
+     * A report.
+     *
+     * @param done what was done; empty for a plan
+     * @param room afterwards; for a plan, as it is now
+     */
+    public ThinReport(ThinPlan plan, Optional<LettingGo.Done> done, RoomReport room, Instant now, ZoneId zone) {
+        this.plan = plan;
+        this.done = done;
+        this.room = room;
+        this.now = now;
+        this.zone = zone;
+    }
+
+    /**
+     * Writes a file; its ending says of which kind: {@code .csv}, {@code .json} or {@code .html}. What was there is replaced
+     * as a whole.
+     *
+     * @throws IllegalArgumentException in words, when the ending is another one
+     */
+    public void write(Path file) throws IOException {
+        String name = String.valueOf(file.getFileName()).toLowerCase(Locale.ROOT);
+        String text;
+        if (name.endsWith(".csv")) {
+            text = csv();
+        } else if (name.endsWith(".json")) {
+            text = json();
+        } else if (name.endsWith(".html") || name.endsWith(".htm")) {
+            text = html();
+        } else {
+            throw new IllegalArgumentException(Words.of("report.ending", file.getFileName()));
+        }
+        Path beside = file.resolveSibling("." + file.getFileName() + ".new");
+        Files.write(beside, text.getBytes(StandardCharsets.UTF_8));
+        Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
+    }
+
+    private String csv() throws IOException {
+        VersionTable t = plan.verdicts().table();
+        StringWriter out = new StringWriter();
+        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
+            csv.printRecord("place", "path", "version", "saved", "bytes", "reason", "rule");
+            for (int row = plan.going().nextSetBit(0); row >= 0; row = plan.going().nextSetBit(row + 1)) {
+                int line = t.lineOf(row);
+                csv.printRecord(
+                        place(line),
+                        t.path(line),
+                        t.number(row),
+                        Moment.instant(t.saved(row)),
+                        t.bytes(row),
+                        plan.reasons()[row],
+                        rule(row));
+            }
+        }
+        return out.toString();
+    }
+
+    private String place(int line) {
+        VersionTable t = plan.verdicts().table();
+        return t.places().stream()
+                .filter(p -> p.id() == t.place(line))
+                .findFirst()
+                .map(p -> p.where())
+                .orElse("");
+    }
+
+    private String rule(int row) {
+        int rule = plan.verdicts().rule(row);
+        return rule < 0 ? "" : plan.verdicts().rules().rules().get(rule).name();
+    }
+
+    private String json() throws IOException {
+        VersionTable t = plan.verdicts().table();
+        ObjectMapper mapper = new ObjectMapper();
+        ObjectNode root = mapper.createObjectNode();
+        root.put("at", now.toString());
+        root.put("done", done.isPresent());
+        root.put("versions", plan.versions());
+        root.put("bytes", plan.bytes());
+        root.put("freedBytes", plan.freedBytes());
+        done.ifPresent(d -> root.put("due", d.due().toString()));
+        ObjectNode r = root.putObject("room");
+        r.put("inUse", room.inUse());
+        r.put("waiting", room.waiting());
+        r.put("unused", room.unused());
+        r.put("bookkeeping", room.bookkeeping());
+        r.put("free", room.free());
+        ArrayNode warnings = root.putArray("warnings");
+        plan.warnings().forEach(warnings::add);
+        ArrayNode list = root.putArray("going");
+        for (int row = plan.going().nextSetBit(0); row >= 0; row = plan.going().nextSetBit(row + 1)) {
+            int line = t.lineOf(row);
+            ObjectNode v = list.addObject();
+            v.put("place", place(line));
+            v.put("path", t.path(line));
+            v.put("version", t.number(row));
+            v.put("saved", Moment.instant(t.saved(row)).toString());
+            v.put("bytes", t.bytes(row));
+            v.put("reason", plan.reasons()[row].name());
+            v.put("rule", rule(row));
+        }
+        return mapper.writerWithDefaultPrettyPrinter().writeValueAsString(root);
+    }
+
+    private static String escaped(String text) {
+        return text.replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
+    }
+
+    private String html() {
+        VersionTable t = plan.verdicts().table();
+        String title = Words.of(done.isPresent() ? "report.done" : "report.plan", Say.full(now, zone));
+        StringBuilder out = new StringBuilder();
+        out.append("<!DOCTYPE html>\n<html lang=\"")
+                .append(Locale.getDefault().getLanguage())
+                .append("\"><head><meta charset=\"utf-8\"><title>")
+                .append(escaped(title))
+                .append("</title>\n<style>body{font:11pt/1.4 sans-serif;color:#22302a;max-width:52em;margin:2em auto}")
+                .append("table{border-collapse:collapse;width:100%}th,td{text-align:left;padding:.25em .6em;")
+                .append("border-bottom:1px solid #e3ddd0}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}")
+                .append("tr{break-inside:avoid}thead{display:table-header-group}</style></head><body>\n<h1>")
+                .append(escaped(title))
+                .append("</h1>\n<p>")
+                .append(escaped(Words.of(
+                        "report.sum",
+                        plan.versions(),
+                        plan.files().size(),
+                        Say.size(plan.bytes()),
+                        Say.size(plan.freedBytes()))))
+                .append("</p>\n");
+        done.ifPresent(d -> out.append("<p>")
+                .append(escaped(Words.of("report.due", Say.full(d.due(), zone))))
+                .append("</p>\n"));
+        out.append("<p>")
+                .append(escaped(Words.of(
+                        "report.room",
+                        Say.size(room.inUse()),
+                        Say.size(room.waiting()),
+                        Say.size(room.unused()),
+                        Say.size(room.bookkeeping()),
+                        Say.size(room.all()),
+                        Say.size(room.free()))))
+                .append("</p>\n");
+        for (String w : plan.warnings()) {
+            out.append("<p><strong>").append(escaped(w)).append("</strong></p>\n");
+        }
+        out.append("<table><thead><tr><th>")
+                .append(escaped(Words.of("report.file")))
+                .append("</th><th class=\"n\">")
+                .append(escaped(Words.of("report.going")))
+                .append("</th><th class=\"n\">")
+                .append(escaped(Words.of("report.left")))
+                .append("</th><th class=\"n\">")
+                .append(escaped(Words.of("report.bytes")))
+                .append("</th></tr></thead><tbody>\n");
+        for (ThinPlan.OfFile f : plan.files()) {
+            out.append("<tr><td>")
+                    .append(escaped(t.path(f.line())))
+                    .append("</td><td class=\"n\">")
+                    .append(Say.number(f.going()))
+                    .append("</td><td class=\"n\">")
+                    .append(Say.number(f.left()))
+                    .append("</td><td class=\"n\">")
+                    .append(escaped(Say.size(f.bytes())))
+                    .append("</td></tr>\n");
+        }
+        return out.append("</tbody></table></body></html>\n").toString();
+    }
+}
