@@ -46,8 +46,7 @@ final class ForecastCommand extends RulesBase {
                         .mapToInt(p -> p.rhythm().minutes())
                         .max()
                         .orElse(0);
-                long free =
-                        Files.getFileStore(m.vault().folder().root()).getUsableSpace();
+                long free = Files.getFileStore(m.vault().folder().root()).getUsableSpace();
                 Forecast asItIs =
                         Forecast.of(v, now(), new Forecast.Asked(present, present, free, m.place(), m.path()));
                 Forecast asked = every < 0

@@ -15,7 +15,6 @@ import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -94,7 +93,7 @@ final class HoldCommand extends RetentionBase {
     private String words(Hold h, Place place) throws IOException {
         String what = Words.of("hold.what." + h.kind(), h.path().isEmpty() ? place.label() : h.path(), h.number());
         return h.until().isPresent()
-                ? Words.of("hold.until", what, Say.moment(h.until().get(), now(), zone()))
+                ? Words.of("hold.until", what, Say.day(h.until().get().minusMillis(1), now(), zone()))
                 : what;
     }
 

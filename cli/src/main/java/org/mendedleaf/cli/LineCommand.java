@@ -165,7 +165,10 @@ final class LineCommand extends RetentionBase {
                                 + (own && said.beyond().containsKey(v.number())
                                         ? "  (" + said.beyond().get(v.number()) + ")"
                                         : "")
-                                + (own && !said.kept().getOrDefault(v.number(), "").isEmpty()
+                                + (own
+                                                && !said.kept()
+                                                        .getOrDefault(v.number(), "")
+                                                        .isEmpty()
                                         ? "  [" + said.kept().get(v.number()) + "]"
                                         : "")));
             } else if (point.point() instanceof Event e) {

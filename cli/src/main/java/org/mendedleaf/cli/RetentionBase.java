@@ -51,8 +51,7 @@ abstract class RetentionBase extends Base {
 
     /** Verdicts on all versions of a vault under some rules. */
     Verdicts verdicts(Reading reading, RuleSet rules) throws IOException {
-        return Verdicts.of(
-                VersionTable.of(reading), HoldStore.of(reading).standing(), rules, now(), calendar());
+        return Verdicts.of(VersionTable.of(reading), HoldStore.of(reading).standing(), rules, now(), calendar());
     }
 
     /** A vault, with the only folder or file of it that is meant. */

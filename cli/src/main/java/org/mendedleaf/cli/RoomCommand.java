@@ -64,8 +64,7 @@ final class RoomCommand extends RetentionBase {
     private List<RoomTree.Node> shown(RoomTree tree, RoomTree.Node node) {
         List<RoomTree.Node> rows =
                 new ArrayList<>(largest ? tree.largest(LARGEST) : node.isFile() ? List.of(node) : node.children());
-        rows.sort(Comparator.comparingLong(
-                        (RoomTree.Node n) -> n.share().takenBytes())
+        rows.sort(Comparator.comparingLong((RoomTree.Node n) -> n.share().takenBytes())
                 .reversed());
         return rows;
     }

@@ -32,14 +32,12 @@ abstract class RulesBase extends RetentionBase {
         for (Rule r : rules.rules()) {
             line(r.name() + ": " + r.sentence());
         }
-        say(rules.standing() ? "cli.rules.standing" : "cli.rules.onRequest", rules.grace().words());
+        say(
+                rules.standing() ? "cli.rules.standing" : "cli.rules.onRequest",
+                rules.grace().words());
         Verdicts v = verdicts(reading, rules);
         ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
-        line(Words.of(
-                "cli.rules.effect",
-                plan.versions(),
-                plan.files().size(),
-                Say.size(plan.freedBytes())));
+        line(Words.of("cli.rules.effect", plan.versions(), plan.files().size(), Say.size(plan.freedBytes())));
         plan.warnings().forEach(this::line);
     }
 }

@@ -51,8 +51,7 @@ final class RulesCheckCommand extends RulesBase {
 
     private void print(VersionTable t, WhatIf what) {
         java.util.List<java.util.List<String>> rows = new java.util.ArrayList<>();
-        rows.add(java.util.List.of(
-                "", Words.of("whatif.now"), "", Words.of("whatif.proposed"), ""));
+        rows.add(java.util.List.of("", Words.of("whatif.now"), "", Words.of("whatif.proposed"), ""));
         for (RoomTree.Age a : RoomTree.Age.values()) {
             WhatIf.Kept one = what.now().ages().get(a);
             WhatIf.Kept two = what.proposed().ages().get(a);

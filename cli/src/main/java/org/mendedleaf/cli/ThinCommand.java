@@ -14,7 +14,6 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RoomReport;
@@ -76,8 +75,8 @@ final class ThinCommand extends RulesBase {
             throw new IllegalArgumentException(Words.of("cli.thin.ruleOrCount"));
         }
         Set<ContentKind> only = kinds.isEmpty() ? Set.of() : EnumSet.copyOf(kinds);
-        ThinPlan.Limits limits = new ThinPlan.Limits(
-                0, "", only, keepLast, moment(leave), moment(olderThan), keepLast == 0);
+        ThinPlan.Limits limits =
+                new ThinPlan.Limits(0, "", only, keepLast, moment(leave), moment(olderThan), keepLast == 0);
         for (Meant m : meant(path)) {
             try (m) {
                 thin(m, file == null ? null : read(file), limits.in(m.place(), m.path()));
@@ -87,9 +86,7 @@ final class ThinCommand extends RulesBase {
     }
 
     private Optional<Instant> moment(@Nullable String typed) throws IOException {
-        return typed == null
-                ? Optional.empty()
-                : Optional.of(new MomentText(zone(), now(), NO_AROUND).read(typed));
+        return typed == null ? Optional.empty() : Optional.of(new MomentText(zone(), now(), NO_AROUND).read(typed));
     }
 
     private void thin(Meant m, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {
@@ -129,15 +126,12 @@ final class ThinCommand extends RulesBase {
                 .sorted((a, b) -> Long.compare(b.bytes(), a.bytes()))
                 .limit(SHOWN)
                 .forEach(f -> rows.add(List.of(
-                        t.path(f.line()),
-                        Words.of("cli.thin.going", f.going(), f.left()),
-                        Say.size(f.bytes()))));
+                        t.path(f.line()), Words.of("cli.thin.going", f.going(), f.left()), Say.size(f.bytes()))));
         table(rows, "lrr");
         if (p.files().size() > SHOWN) {
             say("cli.rules.more", p.files().size() - SHOWN);
         }
-        line(Words.of(
-                "report.sum", p.versions(), p.files().size(), Say.size(p.bytes()), Say.size(p.freedBytes())));
+        line(Words.of("report.sum", p.versions(), p.files().size(), Say.size(p.bytes()), Say.size(p.freedBytes())));
         p.warnings().forEach(this::line);
         if (done.isPresent()) {
             if (done.get().kept() > 0) {

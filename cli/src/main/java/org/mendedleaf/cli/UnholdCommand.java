@@ -60,9 +60,8 @@ final class UnholdCommand extends RetentionBase {
     private ThinPlan without(OpenVault open, Holds holds, Hold hold) throws java.io.IOException {
         try (Reading reading = open.read()) {
             Verdicts with = verdicts(reading);
-            List<Hold> others = holds.standing().stream()
-                    .filter(h -> h.id() != hold.id())
-                    .toList();
+            List<Hold> others =
+                    holds.standing().stream().filter(h -> h.id() != hold.id()).toList();
             Verdicts v = Verdicts.of(with.table(), others, with.rules(), now(), calendar());
             return ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES)
                     .only(row -> with.hold(row).filter(h -> h.id() == hold.id()).isPresent(), new RoomTable(v.table()));

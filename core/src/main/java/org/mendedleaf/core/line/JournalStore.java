@@ -65,6 +65,8 @@ public final class JournalStore {
                 "SELECT id FROM journal j WHERE undoes = 0 AND kind <> 3"
                         + " AND NOT EXISTS (SELECT 1 FROM journal u WHERE u.undoes = j.id)"
                         + " AND EXISTS (SELECT 1 FROM journal_item i WHERE i.journal = j.id)"
+                        // What was only let go can be undone while something of it waits.
+                        + " AND (kind <> 17 OR EXISTS (SELECT 1 FROM let_go g WHERE g.journal = j.id AND g.gone = 0))"
                         + " ORDER BY id DESC LIMIT ?",
                 r -> r.getLong(1),
                 most)) {

@@ -16,8 +16,7 @@ import java.util.List;
  * @param number of its newest version
  * @param bytes of that
  */
-public record RemovedFile(
-        long line, long place, String path, Instant removed, String who, int number, long bytes) {
+public record RemovedFile(long line, long place, String path, Instant removed, String who, int number, long bytes) {
 
     /** All of a vault whose newest content is still in it, the last removed first. */
     public static List<RemovedFile> of(Reading reading) throws IOException {

@@ -111,12 +111,16 @@ public final class VersionTable {
 
     /** The versions of one line only, as a reader sees them; its chunks are not counted. */
     public static VersionTable ofLine(Reading reading, long line) throws IOException {
-        return new VersionTable(new Loader(reading.sql(), reading.places(), new Settings() {
-            @Override
-            public PlaceSettings of(Place place) throws IOException {
-                return PlaceRules.of(reading, place).settings();
-            }
-        }, line));
+        return new VersionTable(new Loader(
+                reading.sql(),
+                reading.places(),
+                new Settings() {
+                    @Override
+                    public PlaceSettings of(Place place) throws IOException {
+                        return PlaceRules.of(reading, place).settings();
+                    }
+                },
+                line));
     }
 
     private interface Settings {

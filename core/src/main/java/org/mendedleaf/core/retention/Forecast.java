@@ -262,7 +262,10 @@ public record Forecast(
         /** How many versions of a file are expected to be left of those that come in so many days. */
         private static double left(@Nullable Rule rule, double rate, double span) {
             double all = rate * span;
-            if (rule == null || (!rule.hasTimes() && rule.atMost() == 0 && rule.dropAfter().isEmpty())) {
+            if (rule == null
+                    || (!rule.hasTimes()
+                            && rule.atMost() == 0
+                            && rule.dropAfter().isEmpty())) {
                 return all;
             }
             double drop = rule.dropAfter().map(Term::roughDays).orElse(Double.MAX_VALUE);
@@ -300,11 +303,7 @@ public record Forecast(
                 // Of what varies only that share is left which the rules keep of what comes.
                 double kept = come <= 0 ? 1 : Math.min(1, Math.max(0, (grown - expected[0]) / come));
                 double band = BAND * Math.sqrt(deviation * deviation * w * (1 + w / n)) * kept;
-                curve.add(new Point(
-                        days[i],
-                        (long) Math.max(0, grown - band),
-                        (long) grown,
-                        (long) (grown + band)));
+                curve.add(new Point(days[i], (long) Math.max(0, grown - band), (long) grown, (long) (grown + band)));
             }
             return new Forecast(
                     assumed,

@@ -54,8 +54,7 @@ public final class Pressure {
                 verdicts,
                 room,
                 toFree,
-                row -> verdicts.rule(row) >= 0
-                        && (rules.get(verdicts.rule(row)).whenNeeded() || verdicts.goes(row)));
+                row -> verdicts.rule(row) >= 0 && (rules.get(verdicts.rule(row)).whenNeeded() || verdicts.goes(row)));
     }
 
     private interface Rows {

@@ -35,6 +35,9 @@ public final class Reclaim {
     /** A pack is emptied when so much of what it holds is not needed. */
     private static final double WORTH = 0.25;
 
+    /** When somebody asks for room at once, less is worth the work. */
+    private static final double WORTH_NOW = 0.01;
+
     private static final int COMMIT_EVERY = 20_000;
     private static final String PROVED = "erased-proved";
 
@@ -100,7 +103,7 @@ public final class Reclaim {
             needed = needed(session);
             List<PackUse> all = PackUse.of(session, c -> isIn(needed, c));
             before = all.stream().mapToLong(PackUse::bytes).sum();
-            victims = victims(session, all, needed, erased);
+            victims = victims(session, all, needed, erased, endGrace ? WORTH_NOW : WORTH);
         }
         progress.begin(Words.of("job.reclaim"), victims.size(), 0);
         int emptied = 0;
@@ -198,8 +201,8 @@ public final class Reclaim {
         return needed;
     }
 
-    private List<Long> victims(WriteSession session, List<PackUse> all, BitSet needed, boolean erased)
-            throws IOException {
+    private static List<Long> victims(
+            WriteSession session, List<PackUse> all, BitSet needed, boolean erased, double worthIt) throws IOException {
         BitSet must = new BitSet();
         if (erased) {
             new PackProof(session.vault()).run(c -> isIn(needed, c)).leftIn().forEach(p -> must.set(p.intValue()));
@@ -207,7 +210,7 @@ public final class Reclaim {
         List<PackUse> chosen = new ArrayList<>();
         for (PackUse p : all) {
             long held = p.neededBytes() + p.unusedBytes();
-            boolean worth = p.unusedBytes() > 0 && p.unusedBytes() >= WORTH * held;
+            boolean worth = p.unusedBytes() > 0 && p.unusedBytes() >= worthIt * held;
             if (must.get((int) p.pack()) || worth) {
                 chosen.add(p);
             }

@@ -43,8 +43,12 @@ public final class Standing {
 
     /** Standing rules of this vault, in this person's name. */
     public Standing(OpenVault vault, Clock clock, String who, Calendar calendar) {
-        this(vault, clock, who, calendar, () -> Files.getFileStore(vault.folder().root())
-                .getUsableSpace());
+        this(
+                vault,
+                clock,
+                who,
+                calendar,
+                () -> Files.getFileStore(vault.folder().root()).getUsableSpace());
     }
 
     Standing(OpenVault vault, Clock clock, String who, Calendar calendar, FreeRoom free) {

@@ -71,7 +71,9 @@ public final class ThinReport {
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
             csv.printRecord("place", "path", "version", "saved", "bytes", "reason", "rule");
-            for (int row = plan.going().nextSetBit(0); row >= 0; row = plan.going().nextSetBit(row + 1)) {
+            for (int row = plan.going().nextSetBit(0);
+                    row >= 0;
+                    row = plan.going().nextSetBit(row + 1)) {
                 int line = t.lineOf(row);
                 csv.printRecord(
                         place(line),

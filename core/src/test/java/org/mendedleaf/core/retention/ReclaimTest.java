@@ -148,9 +148,9 @@ class ReclaimTest {
         p.save("big.bin", "new");
         p.capture();
         assertThat(content("big.bin", 6)).isEqualTo("new".getBytes(java.nio.charset.StandardCharsets.UTF_8));
-        Action action = last();
-        assertThat(p.recovery().undo(action).failed())
-                .isEqualTo(List.of("big.bin: 3 versions are gone already; the grace has ended."));
+        try (Reading reading = p.vault().read()) {
+            assertThat(JournalStore.of(reading).lastUndoable()).isEmpty();
+        }
     }
 
     @Test
@@ -309,6 +309,18 @@ class ReclaimTest {
         }
         // What was restored holds the same chunks as the first one did, and keeps them.
         assertThat(content("big.bin", 6)).hasSize(400_000);
+    }
+
+    @Test
+    void whatIsGoneAlreadyIsSaidWhenTheRestComesBack() throws IOException {
+        five();
+        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 4)), Progress.NONE);
+        Action first = last();
+        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        reclaim().run(true, Progress.NONE);
+        assertThat(p.recovery().undo(first).failed())
+                .containsExactly("1 version of 1 file cannot come back: the grace has ended.");
+        assertThat(content("big.bin", 4)).hasSize(400_000);
     }
 
     @Test

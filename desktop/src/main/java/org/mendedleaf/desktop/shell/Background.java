@@ -3,18 +3,30 @@ package org.mendedleaf.desktop.shell;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
 
 /** Work off the thread of the screen, and its results back on it. */
 public final class Background implements AutoCloseable {
 
-    private final ExecutorService workers = Executors.newFixedThreadPool(3, r -> {
-        Thread thread = new Thread(r, "background");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private static final int WORKERS = 3;
+
+    /** What is asked when all is closed already is let go of. */
+    private final ExecutorService workers = new ThreadPoolExecutor(
+            WORKERS,
+            WORKERS,
+            0,
+            TimeUnit.SECONDS,
+            new LinkedBlockingQueue<>(),
+            r -> {
+                Thread thread = new Thread(r, "background");
+                thread.setDaemon(true);
+                return thread;
+            },
+            new ThreadPoolExecutor.DiscardPolicy());
     private final Executor screen;
 
     /** Results are handed over on {@code screen}. */

@@ -1,0 +1,172 @@
+package org.mendedleaf.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+
+/** Room and retention with nothing but the command line. */
+class RetentionCommandLineTest extends TerminalTest {
+
+    private String noise(int seed) {
+        StringBuilder text = new StringBuilder();
+        Random r = new Random(seed);
+        for (int i = 0; i < 3000; i++) {
+            text.append(Integer.toHexString(r.nextInt()));
+        }
+        return text.toString();
+    }
+
+    /** A ledger of six versions on six days, and a picture that was removed. */
+    private String history() throws IOException {
+        String ledger = save("ledger.txt", noise(0));
+        save("art.png", "picture");
+        protect();
+        for (int i = 1; i < 6; i++) {
+            later(24 * 60);
+            save("ledger.txt", noise(i));
+            assertThat(run("capture")).isZero();
+        }
+        Files.delete(desk.resolve("art.png"));
+        run("capture");
+        return ledger;
+    }
+
+    private String rules(String text) throws IOException {
+        return Files.writeString(temp.resolve("rules.yaml"), text).toString();
+    }
+
+    @Test
+    void rulesAreCheckedSetAndShown() throws Exception {
+        history();
+        String file = rules("rules:\n  - {name: Short, everything: P2D, removed: P30D}\n");
+        assertThat(run("rules", "check", file)).isZero();
+        assertThat(out)
+                .contains("Short: Of all files, keep every version for 2 days; removed files for 30 days.")
+                .contains("Now 3 versions of 1 file may go")
+                .contains("ledger.txt: 6 kept as it is, 3 proposed");
+        assertThat(run("rules", "show")).isZero();
+        assertThat(out).contains("There are no rules: everything is kept.");
+        assertThat(run("rules", "set", file)).isZero();
+        assertThat(run("rules", "show", "--yaml")).isZero();
+        assertThat(out).contains("everything: P2D");
+        assertThat(run("rules", "set", rules("rules: [{name: a, everything: soon}]")))
+                .isEqualTo(2);
+        assertThat(err).contains("rules[0].everything: A time is written as P30D");
+        assertThat(run("rules", "show")).isZero();
+        assertThat(out).contains("Short");
+    }
+
+    @Test
+    void thinningCanBeTakenBackUntilItsRoomIsGiven() throws Exception {
+        String ledger = history();
+        run("rules", "set", rules("rules: [{name: Short, everything: P2D}]"));
+        assertThat(run("thin", "--plan")).isZero();
+        assertThat(out).contains("3 versions go of 1 file");
+        assertThat(run("line", ledger)).isZero();
+        assertThat(out).contains("may go since").contains("kept until 11 May (rule “Short”)");
+        Path report = temp.resolve("report.csv");
+        assertThat(run("thin", "--report", report.toString())).isZero();
+        assertThat(out).contains("3 versions are let go").contains("waiting in grace");
+        assertThat(Files.readAllLines(report))
+                .hasSize(4)
+                .first()
+                .isEqualTo("place,path,version,saved,bytes,reason,rule");
+        JsonNode room = json("room").get(0);
+        assertThat(room.get("waiting").asLong()).isPositive();
+        assertThat(room.get("inUse").asLong()
+                        + room.get("waiting").asLong()
+                        + room.get("unused").asLong()
+                        + room.get("bookkeeping").asLong())
+                .isEqualTo(room.get("all").asLong());
+        assertThat(run("undo")).isZero();
+        assertThat(json("room").get(0).get("waiting").asLong()).isZero();
+        run("thin");
+        assertThat(run("line", ledger)).isZero();
+        assertThat(out).contains("unless it is taken back: no time kept it any longer (rule “Short”)");
+        assertThat(run("reclaim")).isZero();
+        assertThat(out).contains("No version is gone");
+        assertThat(run("reclaim", "--now")).isZero();
+        assertThat(out).contains("3 versions are gone.");
+        assertThat(run("line", ledger)).isZero();
+        assertThat(out).contains("gone since 9 May: no time kept it any longer (rule “Short”)");
+        assertThat(run("restore", ledger, "--version", "1")).isNotZero();
+        assertThat(run("check", "--full")).isZero();
+    }
+
+    @Test
+    void aHeldVersionStaysUntilItsHoldIsLifted() throws Exception {
+        String ledger = history();
+        run("rules", "set", rules("rules: [{name: Short, everything: P2D}]"));
+        assertThat(run("hold", ledger, "--version", "1")).isEqualTo(2);
+        assertThat(err).contains("A hold needs a reason.");
+        assertThat(run("hold", ledger, "--version", "1", "--reason", "audit", "--until", "2027-03-01"))
+                .isZero();
+        assertThat(out).contains("Hold 1: version 1 of ledger.txt, until 1 Mar 2027.");
+        assertThat(run("hold")).isZero();
+        assertThat(out).contains("audit");
+        run("thin");
+        assertThat(out).contains("2 versions are let go");
+        assertThat(run("unhold", "1", "--plan")).isZero();
+        assertThat(out).contains("By the rules 1 version of it may go then");
+        assertThat(run("unhold", "1")).isZero();
+        assertThat(run("hold")).isZero();
+        assertThat(out).contains("Nothing is held.");
+        assertThat(run("unhold", "1")).isEqualTo(2);
+        run("hold", desk.toString(), "--reason", "inquiry");
+        assertThat(out).contains("Hold 2: desk and all below.");
+        run("thin");
+        assertThat(out).contains("0 B, of which 0 B nothing else needs");
+    }
+
+    @Test
+    void erasingNeedsAYesAndProvesThatItIsGone() throws Exception {
+        String ledger = history();
+        assertThat(run("erase", ledger)).isEqualTo(2);
+        assertThat(run("erase", ledger, "--version", "2")).isEqualTo(1);
+        assertThat(out).contains("Version 2 of ledger.txt is erased:");
+        assertThat(err).contains("Nothing was done. Say --yes to mean it.");
+        assertThat(run("erase", ledger, "--version", "2", "--yes")).isZero();
+        assertThat(out).contains("\"undo\" takes it back until");
+        assertThat(run("undo")).isZero();
+        assertThat(run("erase", ledger, "--older", "--yes")).isZero();
+        assertThat(run("reclaim", "--now")).isZero();
+        assertThat(out).contains("5 versions are gone.").contains("Proved: none of");
+        assertThat(Path.of(ledger)).hasContent(noise(5));
+        assertThat(run("erase", ledger, "--all", "--yes")).isZero();
+        assertThat(Path.of(ledger)).doesNotExist();
+        assertThat(run("undo")).isZero();
+        assertThat(Path.of(ledger)).hasContent(noise(5));
+    }
+
+    @Test
+    void removedFilesAndTheForecastAreSaid() throws Exception {
+        history();
+        run("rules", "set", rules("rules: [{name: Short, everything: P2D, removed: P30D}]"));
+        assertThat(run("removed")).isZero();
+        assertThat(out).contains("art.png").contains("kept until 8 Jun, the newest of a removed file");
+        assertThat(run("forecast")).isZero();
+        assertThat(out)
+                .contains("versions a day")
+                .contains("in a year")
+                .contains("The drive is not full within a year.");
+        assertThat(run("forecast", "--every", "60")).isZero();
+        assertThat(out).contains("Capturing every 60 minutes instead of as now");
+        assertThat(run("room", desk.toString(), "--largest")).isZero();
+        assertThat(out).contains("ledger.txt");
+    }
+
+    @Test
+    void somebodyWhoMayNotEraseIsRefused() throws Exception {
+        String ledger = history();
+        run("people", "owner", desk.toString(), "--working-as", "Ada");
+        run("place", "set", desk.toString(), "--working-as", "Ada", "--member", "Ben=editor");
+        assertThat(run("erase", ledger, "--version", "1", "--yes", "--working-as", "Ben"))
+                .isNotZero();
+        assertThat(json("room").get(0).get("waiting").asLong()).isZero();
+    }
+}
