@@ -82,7 +82,7 @@ final class LineCommand extends RetentionBase {
                 throws java.io.IOException {
             Map<Integer, String> kept = new LinkedHashMap<>();
             LineVerdicts verdicts = LineVerdicts.of(reading, line.id(), now, calendar);
-            line.versions().forEach(v -> kept.put(v.number(), verdicts.words(v.number(), now, calendar)));
+            line.versions().forEach(v -> kept.put(v.number(), verdicts.words(v.number(), now, calendar.zone())));
             boolean outside = line.place().isOutside();
             return new Said(
                     RemarkStore.of(reading).comments(line.id()),

@@ -139,6 +139,7 @@ public final class Office {
             home.who("Ines");
             Contracts.make(vault, contracts(folder));
             arrivals(home);
+            Kept.make(vault, place, TODAY, ZONE);
             for (String person : PEOPLE) {
                 home.address(person, person.toLowerCase(java.util.Locale.ROOT) + "@orchard.example");
             }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
@@ -69,6 +70,15 @@ public final class LettingGo {
         return run(plan.verdicts().table(), plan.going(), plan, ActionKind.THINNED, progress);
     }
 
+    /**
+     * Lets versions of removed files go because somebody said so; what is held stays.
+     *
+     * @param rows of versions; none of them may be what a file holds now
+     */
+    public Done erase(VersionTable table, BitSet rows, Progress progress) throws IOException {
+        return run(table, rows, null, ActionKind.THINNED, progress);
+    }
+
     /** Lets some versions of one line go because somebody said so. */
     Done erase(WriteSession session, VersionTable table, BitSet rows, long action) throws IOException {
         Instant now = clock.instant();
@@ -87,7 +97,7 @@ public final class LettingGo {
         return Moment.instant(rules.grace().after(Moment.micros(now), clock.getZone()));
     }
 
-    private Done run(VersionTable table, BitSet going, ThinPlan plan, ActionKind kind, Progress progress)
+    private Done run(VersionTable table, BitSet going, @Nullable ThinPlan plan, ActionKind kind, Progress progress)
             throws IOException {
         progress.begin(Words.of("job.thin"), going.cardinality(), 0);
         try (WriteSession session = vault.write()) {
@@ -139,7 +149,7 @@ public final class LettingGo {
     private int note(
             WriteSession session,
             VersionTable table,
-            ThinPlan plan,
+            @Nullable ThinPlan plan,
             List<Integer> rows,
             long action,
             Instant now,
@@ -160,9 +170,10 @@ public final class LettingGo {
                         table.folder(line).id(),
                         new Action.Item(table.lineId(line), "", table.name(line), 0, 0));
             }
-            int rule = plan.verdicts().rule(row);
-            String name =
-                    rule < 0 ? "" : plan.verdicts().rules().rules().get(rule).name();
+            int rule = plan == null ? -1 : plan.verdicts().rule(row);
+            String name = plan == null || rule < 0
+                    ? ""
+                    : plan.verdicts().rules().rules().get(rule).name();
             LetGoStore.put(
                     session,
                     new LetGo(
@@ -172,7 +183,7 @@ public final class LettingGo {
                             now,
                             due,
                             who,
-                            plan.reasons()[row].name(),
+                            plan == null ? "ERASED" : plan.reasons()[row].name(),
                             name,
                             Optional.empty()));
             progress.advance(1, 0);
@@ -181,18 +192,5 @@ public final class LettingGo {
             }
         }
         return n;
-    }
-
-    /**
-     * Keeps after all what an action let go.
-     *
-     * @return what is gone already, by line
-     */
-    static List<LetGo> back(WriteSession session, long action) throws IOException {
-        List<LetGo> gone = LetGoStore.of(session).by(action).stream()
-                .filter(l -> l.gone().isPresent())
-                .toList();
-        LetGoStore.back(session, action);
-        return gone;
     }
 }

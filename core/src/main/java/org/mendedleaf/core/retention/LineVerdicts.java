@@ -2,7 +2,10 @@ package org.mendedleaf.core.retention;
 
 import java.io.IOException;
 import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.line.HoldStore;
@@ -39,20 +42,40 @@ public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> l
     }
 
     /** What is said of a version: until when it is kept and why, or since when it is gone and why; empty for nothing. */
-    public String words(int number, Instant now, Calendar calendar) {
+    public String words(int number, Instant now, ZoneId zone) {
         LetGo l = letGo.get(number);
         if (l != null) {
             String why = l.rule().isEmpty()
                     ? Words.of("letGo.by." + (l.reason().equals("ERASED") ? "ERASED" : "THINNED"), l.who())
                     : Words.of("letGo.byRule", Words.of("letGo.why." + l.reason()), l.rule());
             return l.gone()
-                    .map(g -> Words.of("letGo.wasGone", Say.day(g, now, calendar.zone()), why))
-                    .orElseGet(() -> Words.of("letGo.waits", Say.day(l.due(), now, calendar.zone()), why));
+                    .map(g -> Words.of("letGo.wasGone", Say.day(g, now, zone), why))
+                    .orElseGet(() -> Words.of("letGo.waits", Say.day(l.due(), now, zone), why));
         }
         Verdict v = verdicts.get(number);
         return v == null || v.reason() == Reason.NO_RULE || v.reason() == Reason.NEWEST || v.reason() == Reason.NOT_HERE
                 ? ""
-                : v.words(now, calendar.zone());
+                : v.words(now, zone);
+    }
+
+    /** What becomes of the whole line, in a few words: how many may go, wait, or are gone. */
+    public String summary() {
+        long may = verdicts.values().stream().filter(v -> !v.keeps()).count();
+        long gone = letGo.values().stream().filter(l -> l.gone().isPresent()).count();
+        long waiting = letGo.size() - gone;
+        boolean ruled =
+                verdicts.values().stream().anyMatch(v -> v.reason() != Reason.NO_RULE && v.reason() != Reason.NEWEST);
+        List<String> parts = new ArrayList<>();
+        if (may > 0) {
+            parts.add(Words.of("letGo.may", may));
+        }
+        if (waiting > 0) {
+            parts.add(Words.of("letGo.waiting", waiting));
+        }
+        if (gone > 0) {
+            parts.add(Words.of("letGo.areGone", gone));
+        }
+        return parts.isEmpty() ? Words.of(ruled ? "letGo.none" : "letGo.noRule") : String.join(" · ", parts);
     }
 
     /** Whether a version is held. */

@@ -22,6 +22,32 @@ public final class Pressure {
      */
     public record Choice(BitSet rows, long freedBytes, long missingBytes) {}
 
+    /**
+     * How a rule's limit of room stands.
+     *
+     * @param rule by name
+     * @param takenBytes by all versions of its files
+     * @param limitBytes that they may take
+     */
+    public record Cap(String rule, long takenBytes, long limitBytes) {}
+
+    /** What the versions of each rule with a limit take of it. */
+    public static List<Cap> taken(Verdicts verdicts) {
+        List<Cap> all = new ArrayList<>();
+        for (int r = 0; r < verdicts.rules().rules().size(); r++) {
+            Rule rule = verdicts.rules().rules().get(r);
+            if (rule.capBytes() > 0) {
+                all.add(new Cap(rule.name(), ofRule(verdicts, r).sums().inUse(), rule.capBytes()));
+            }
+        }
+        return all;
+    }
+
+    private static RoomTable ofRule(Verdicts verdicts, int rule) {
+        VersionTable t = verdicts.table();
+        return new RoomTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
+    }
+
     /** What goes so that the versions of each rule with a cap take no more than that. */
     public static Choice caps(Verdicts verdicts) {
         BitSet rows = new BitSet();
@@ -31,8 +57,7 @@ public final class Pressure {
             long cap = verdicts.rules().rules().get(r).capBytes();
             if (cap > 0) {
                 int rule = r;
-                VersionTable t = verdicts.table();
-                RoomTable own = new RoomTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
+                RoomTable own = ofRule(verdicts, rule);
                 long over = own.sums().inUse() - cap;
                 Choice c = choose(verdicts, own, over, row -> verdicts.rule(row) == rule);
                 rows.or(c.rows());

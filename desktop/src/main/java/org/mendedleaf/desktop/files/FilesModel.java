@@ -518,6 +518,15 @@ public final class FilesModel {
         }
     }
 
+    /** Goes to what erasing versions of the selected file would do. */
+    void erase(org.mendedleaf.core.retention.Erasing.What what, int number) {
+        Held of = line.held();
+        org.mendedleaf.core.line.Line l = line.lineProperty().get();
+        if (of != null && l != null) {
+            leads.erase(of, l, what, number);
+        }
+    }
+
     /** Goes to the safety copies beside the selected file. */
     void straysOfFile() {
         Held of = line.held();

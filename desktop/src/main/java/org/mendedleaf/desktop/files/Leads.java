@@ -4,6 +4,8 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.shell.Held;
 
@@ -46,6 +48,9 @@ public interface Leads {
     /** To the safety copies in a folder of a place. */
     void strays(Held held, String folder);
 
+    /** To what erasing versions of a line would do. */
+    void erase(Held held, Line line, Erasing.What what, int number);
+
     /** To nowhere. */
     Leads NOWHERE = new Leads() {
         @Override
@@ -68,5 +73,8 @@ public interface Leads {
 
         @Override
         public void strays(Held held, String folder) {}
+
+        @Override
+        public void erase(Held held, Line line, Erasing.What what, int number) {}
     };
 }

@@ -2,12 +2,15 @@ package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
 import java.time.Instant;
+import java.util.Optional;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -72,6 +75,37 @@ public final class LineActions {
                             said.say(Failures.words(e), false, true);
                             desk.changed();
                         });
+    }
+
+    /**
+     * Holds a version, or all of them.
+     *
+     * @param number of the version; 0 for all of the file
+     */
+    public void hold(int number, String reason) {
+        Held held = line.held();
+        Line of = line.lineProperty().get();
+        if (held == null || of == null) {
+            return;
+        }
+        desk.jobs()
+                .start(
+                        Words.of("job.hold", line.name()),
+                        progress -> {
+                            Holds holds = new Holds(
+                                    held.vault(), desk.clock(), desk.home().who());
+                            return number == 0
+                                    ? holds.line(held.place(), of.id(), of.path(), reason, Optional.empty())
+                                    : holds.version(held.place(), of.id(), number, of.path(), reason, Optional.empty());
+                        },
+                        h -> {
+                            said.say(
+                                    Words.of(number == 0 ? "line.heldFile" : "line.heldVersion", line.name(), number),
+                                    false,
+                                    false);
+                            desk.changed();
+                        },
+                        e -> said.say(Failures.words(e), false, true));
     }
 
     /** Publishes the newest draft. */

@@ -38,6 +38,7 @@ final class LineCell extends ListCell<LineRow> {
     private final Label change = Ui.label("", "point-change");
     private final Label size = Ui.label("", "point-size");
     private final Label holders = Ui.label("", "badge", "holders");
+    private final Label kept = Ui.label("", "badge", "holders");
     private final HBox box;
 
     LineCell(Desk desk) {
@@ -46,7 +47,8 @@ final class LineCell extends ListCell<LineRow> {
         drawing.setMaxSize(STEM + 18, HEIGHT);
         number.setMinWidth(34);
         holders.setMinWidth(0);
-        HBox first = new HBox(8, when, holders);
+        kept.setMinWidth(Region.USE_PREF_SIZE);
+        HBox first = new HBox(8, when, kept, holders);
         first.setAlignment(Pos.CENTER_LEFT);
         when.setMinWidth(Region.USE_PREF_SIZE);
         VBox words = new VBox(1, first, what);
@@ -75,6 +77,8 @@ final class LineCell extends ListCell<LineRow> {
         }
         number.setText("");
         Ui.visible(holders, false);
+        Ui.visible(kept, false);
+        kept.setText("");
         change.setText("");
         size.setText("");
         change.getStyleClass().removeAll("clay-text");
@@ -95,6 +99,7 @@ final class LineCell extends ListCell<LineRow> {
                 number.getText(),
                 when.getText(),
                 what.getText(),
+                kept.getText(),
                 holders.getText(),
                 change.getText(),
                 size.getText()));
@@ -112,6 +117,11 @@ final class LineCell extends ListCell<LineRow> {
         Ui.tooltip(holders, row.held().words());
         Ui.style(holders, "badge-clay", row.held().warn());
         Ui.style(holders, "badge-slate", !row.held().warn());
+        kept.setText(row.kept().words());
+        Ui.visible(kept, !row.kept().words().isEmpty());
+        Ui.tooltip(kept, row.kept().why());
+        kept.getStyleClass().removeAll("badge-clay", "badge-gold", "badge-slate", "badge-moss");
+        Ui.style(kept, row.kept().style(), !row.kept().words().isEmpty());
         change.setText(row.change());
         size.setText(Say.size(v.size()));
         boolean lost = v.size() == 0 && !row.change().isEmpty();

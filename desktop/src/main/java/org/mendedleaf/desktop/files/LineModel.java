@@ -29,6 +29,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.Contents;
 import org.mendedleaf.core.preview.Previewer;
+import org.mendedleaf.core.retention.LineVerdicts;
 import org.mendedleaf.core.rules.Sight;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.MergedLine;
@@ -219,7 +220,8 @@ public final class LineModel {
                     try (Reading reading = of.vault().read()) {
                         found = reading.line(wanted);
                         if (found.isPresent()) {
-                            says = Optional.of(LineSaid.of(reading, found.get(), who));
+                            says = Optional.of(LineSaid.of(
+                                    reading, found.get(), who, desk.clock().instant(), desk.calendar()));
                             found = Sight.see(reading, found.get(), who);
                         }
                     }
@@ -413,6 +415,11 @@ public final class LineModel {
                             ? Words.of("facts.nowhere")
                             : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
             facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
+            String kept = LineVerdicts.of(reading, v.line(), desk.clock().instant(), desk.calendar())
+                    .words(v.number(), desk.clock().instant(), desk.zone());
+            if (!kept.isEmpty()) {
+                facts.add(fact("facts.kept", kept));
+            }
             facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
         }
         return new Detail.Facts(v, facts);

@@ -16,8 +16,10 @@ public sealed interface LineRow {
      * @param equalTo number of an older version with the same content; 0 when there is none
      * @param held who holds its content, where that is not the vault alone
      * @param words what else is said of it: where it came from, what it is equal to, its note, its comments
+     * @param kept until when it is kept, or that it is gone
      */
-    record OfVersion(Version version, String change, boolean current, Lane lane, int equalTo, Held held, String words)
+    record OfVersion(
+            Version version, String change, boolean current, Lane lane, int equalTo, Held held, String words, Kept kept)
             implements LineRow {
 
         /** What people call it: what its system does, else its edition. */
@@ -37,6 +39,18 @@ public sealed interface LineRow {
     record Held(String foreign, String label, String words, boolean warn) {
         /** The vault holds it, and nobody else. */
         static final Held VAULT = new Held("", "", "", false);
+    }
+
+    /**
+     * What becomes of a version.
+     *
+     * @param words in short; empty for nothing to say
+     * @param style of the field in which they stand
+     * @param why at length
+     */
+    record Kept(String words, String style, String why) {
+        /** There is nothing to say. */
+        static final Kept NOTHING = new Kept("", "", "");
     }
 
     /**

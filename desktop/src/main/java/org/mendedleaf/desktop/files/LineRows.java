@@ -11,9 +11,12 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.Holder;
+import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.LineVerdicts;
+import org.mendedleaf.core.retention.Verdict;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.Digest;
@@ -66,7 +69,8 @@ final class LineRows {
             }
             if (v.line() != line.id()) {
                 LineRow.Held held = held(point);
-                rows.add(new LineRow.OfVersion(v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held)));
+                rows.add(new LineRow.OfVersion(
+                        v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held), LineRow.Kept.NOTHING));
                 folding = null;
                 continue;
             }
@@ -133,9 +137,44 @@ final class LineRows {
         }
         int equal = firstWith.getOrDefault(v.digest(), v.number());
         boolean current = at == 0 && line.removed().isEmpty();
-        LineRow.Held held = held(point);
+        LineRow.Kept kept = kept(v);
+        boolean letGo =
+                said.map(x -> x.verdicts().letGo().containsKey(v.number())).orElse(false);
+        LineRow.Held held = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : held(point);
         int equalTo = equal == v.number() ? 0 : equal;
-        return new LineRow.OfVersion(v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held));
+        return new LineRow.OfVersion(
+                v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held), kept);
+    }
+
+    /** Until when a version is kept, that it may go, or that it is gone; at length in its tooltip. */
+    private LineRow.Kept kept(Version v) {
+        if (said.isEmpty()) {
+            return LineRow.Kept.NOTHING;
+        }
+        LineVerdicts all = said.get().verdicts();
+        String why = all.words(v.number(), now, zone);
+        LetGo letGo = all.letGo().get(v.number());
+        if (letGo != null) {
+            String day = Say.day(letGo.gone().orElse(letGo.due()), now, zone);
+            return new LineRow.Kept(
+                    Words.of(letGo.gone().isPresent() ? "kept.gone" : "kept.goes", day), "badge-clay", why);
+        }
+        Verdict verdict = all.verdicts().get(v.number());
+        if (verdict == null || why.isEmpty()) {
+            return LineRow.Kept.NOTHING;
+        }
+        return switch (verdict.reason()) {
+            case HELD -> new LineRow.Kept(Words.of("kept.held"), "badge-gold", why);
+            case SNAPSHOT -> new LineRow.Kept(Words.of("kept.snapshot"), "badge-slate", why);
+            default -> {
+                if (!verdict.keeps()) {
+                    yield new LineRow.Kept(Words.of("kept.mayGo"), "badge-clay", why);
+                }
+                yield verdict.until()
+                        .map(u -> new LineRow.Kept(Words.of("kept.until", Say.day(u, now, zone)), "badge-moss", why))
+                        .orElse(new LineRow.Kept("", "", why));
+            }
+        };
     }
 
     /** Who, how, and what is said of a version, in one line. */
@@ -218,7 +257,8 @@ final class LineRows {
 
     private static LineRow withLane(LineRow row, LineRow.Lane lane) {
         if (row instanceof LineRow.OfVersion v) {
-            return new LineRow.OfVersion(v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words());
+            return new LineRow.OfVersion(
+                    v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words(), v.kept());
         }
         if (row instanceof LineRow.OfEvent e) {
             return new LineRow.OfEvent(e.event(), lane);

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
+import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,6 +15,8 @@ import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.LineVerdicts;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.systems.Facts;
@@ -26,6 +29,7 @@ import org.mendedleaf.core.systems.Facts;
  * @param out who has it checked out
  * @param findings that nobody has seen to
  * @param beyond why versions go beyond what the place is meant to keep, by number
+ * @param verdicts what keeps each version, and why others went
  * @param rights of who works here
  */
 public record LineSaid(
@@ -34,6 +38,7 @@ public record LineSaid(
         Optional<CheckOut> out,
         List<Finding> findings,
         Map<Integer, String> beyond,
+        LineVerdicts verdicts,
         Rights rights) {
 
     /** Copies. */
@@ -43,7 +48,7 @@ public record LineSaid(
         beyond = Map.copyOf(beyond);
     }
 
-    static LineSaid of(Reading reading, Line line, String who) throws IOException {
+    static LineSaid of(Reading reading, Line line, String who, Instant now, Calendar calendar) throws IOException {
         RemarkStore remarks = RemarkStore.of(reading);
         boolean outside = line.place().isOutside();
         Rights rights = outside
@@ -58,6 +63,7 @@ public record LineSaid(
                 CheckOutStore.of(reading).get(line.id()),
                 FindingStore.of(reading).open(line),
                 outside ? Map.of() : PublishedKeep.beyond(line.versions(), rights.settings()),
+                LineVerdicts.of(reading, line.id(), now, calendar),
                 rights);
     }
 

@@ -25,6 +25,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Capability;
@@ -222,11 +223,15 @@ final class LineView extends StackPane {
                         versions.get(versions.size() - 1).captured(),
                         now,
                         model.desk().zone());
+        long kept = l.place().isOutside()
+                ? versions.size()
+                : versions.stream().filter(v -> !v.recipe().isElsewhere()).count();
         String facts = Words.of(
                 l.place().isOutside() ? "line.factsOutside" : "line.facts",
-                versions.size(),
+                kept,
                 since,
-                Say.size(l.bytes()));
+                Say.size(l.bytes()),
+                keptWords());
         List<String> others = line.mergedProperty().get() == null
                 ? List.of()
                 : line.mergedProperty().get().others().stream()
@@ -234,6 +239,12 @@ final class LineView extends StackPane {
                         .distinct()
                         .toList();
         summary.setText(others.isEmpty() ? facts : facts + " · " + Words.of("line.also", String.join(", ", others)));
+    }
+
+    /** What the rules say of the line as a whole. */
+    private String keptWords() {
+        LineSaid said = line.saidProperty().get();
+        return said == null ? "" : said.verdicts().summary();
     }
 
     private void fill(List<LineRow> rows) {
@@ -360,7 +371,44 @@ final class LineView extends StackPane {
             MenuItem erase = item("line.erase", () -> model.erase(v));
             erase.getStyleClass().add("danger-text");
         }
+        if (!l.place().isOutside() && !foreign) {
+            keeping(l, v, said);
+        }
         Ui.visible(more, !more.getItems().isEmpty());
+    }
+
+    /** Holding and erasing; what would be lost is said on a screen of its own first. */
+    private void keeping(Line l, Version v, @Nullable LineSaid said) {
+        boolean here = !v.recipe().isElsewhere();
+        if (said != null && said.rights().may(Deed.NOTE)) {
+            more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
+            if (here) {
+                item("line.holdVersion", () -> hold(v.number())).setText(Words.of("line.holdVersion", line.labelOf(v)));
+            }
+            item("line.holdFile", () -> hold(0));
+        }
+        if (said != null && said.rights().may(Deed.ERASE)) {
+            more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
+            boolean letGo = said.verdicts().letGo().containsKey(v.number());
+            if (here && !letGo) {
+                MenuItem one = item("line.eraseVersion", () -> model.erase(Erasing.What.VERSION, v.number()));
+                one.setText(Words.of("line.eraseVersion", line.labelOf(v)));
+                one.getStyleClass().add("danger-text");
+            }
+            if (l.versions().size() > 1) {
+                item("line.eraseOlder", () -> model.erase(Erasing.What.OLDER, 0))
+                        .getStyleClass()
+                        .add("danger-text");
+            }
+            item("line.eraseAll", () -> model.erase(Erasing.What.ALL, 0))
+                    .getStyleClass()
+                    .add("danger-text");
+        }
+    }
+
+    private void hold(int number) {
+        noteAsk.apply(Words.of("line.holdWhy"))
+                .ifPresent(why -> model.lineActions().hold(number, why));
     }
 
     private MenuItem item(String key, Runnable action) {

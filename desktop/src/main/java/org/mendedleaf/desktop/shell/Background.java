@@ -27,6 +27,7 @@ public final class Background implements AutoCloseable {
                 return thread;
             },
             new ThreadPoolExecutor.DiscardPolicy());
+
     private final Executor screen;
 
     /** Results are handed over on {@code screen}. */

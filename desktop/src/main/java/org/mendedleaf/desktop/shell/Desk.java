@@ -6,6 +6,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.temporal.WeekFields;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -39,6 +40,8 @@ import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
@@ -49,6 +52,7 @@ import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.systems.SystemWatch;
 import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** What all screens share: the user's settings, the open vaults with their places, and the work that goes on. */
@@ -64,6 +68,7 @@ public final class Desk implements AutoCloseable {
     private final Map<Path, Guardian> guardians = new HashMap<>();
     private final Map<Path, SystemWatch> watches = new HashMap<>();
     private final Map<Path, SnapshotKeeper> keepers = new HashMap<>();
+    private final Map<Path, RetentionKeeper> retention = new HashMap<>();
     private final SystemBook book;
     private final ObservableList<Held> places = FXCollections.observableArrayList();
     private final ObjectProperty<Standing> standing = new SimpleObjectProperty<>(Standing.NOTHING);
@@ -203,8 +208,16 @@ public final class Desk implements AutoCloseable {
                 keepers.put(
                         e.getKey(),
                         SnapshotKeeper.start(e.getValue(), clock, authors(), home.who(), new SnapshotListener()));
+                retention.put(
+                        e.getKey(),
+                        RetentionKeeper.start(e.getValue(), clock, home.who(), calendar(), new RetentionListener()));
             }
         }
+    }
+
+    /** The calendar of who works here. */
+    public Calendar calendar() {
+        return new Calendar(zone(), WeekFields.of(java.util.Locale.getDefault()).getFirstDayOfWeek());
     }
 
     /** Who is taken to have saved a file. */
@@ -421,6 +434,23 @@ public final class Desk implements AutoCloseable {
         }
     }
 
+    private final class RetentionListener implements RetentionKeeper.Listener {
+        @Override
+        public void kept(org.mendedleaf.core.retention.Standing.Done done) {
+            background.onScreen(() -> {
+                if (done.missingBytes() > 0) {
+                    trouble.set(Words.of("cli.watch.noRoom", Say.size(done.missingBytes())));
+                }
+                changed();
+            });
+        }
+
+        @Override
+        public void failed(IOException why) {
+            background.onScreen(() -> trouble.set(String.valueOf(why.getMessage())));
+        }
+    }
+
     private final class SnapshotListener implements SnapshotKeeper.Listener {
         @Override
         public void taken(Place place, Snapshot snapshot) {
@@ -472,6 +502,7 @@ public final class Desk implements AutoCloseable {
         jobs.close();
         watches.values().forEach(SystemWatch::close);
         keepers.values().forEach(SnapshotKeeper::close);
+        retention.values().forEach(RetentionKeeper::close);
         guardians.values().forEach(Guardian::close);
         background.close();
         for (OpenVault vault : vaults.values()) {

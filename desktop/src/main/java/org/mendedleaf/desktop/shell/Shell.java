@@ -23,6 +23,8 @@ import org.mendedleaf.desktop.protection.ProtectModel;
 import org.mendedleaf.desktop.protection.ProtectView;
 import org.mendedleaf.desktop.protection.ProtectionModel;
 import org.mendedleaf.desktop.protection.ProtectionView;
+import org.mendedleaf.desktop.retention.RetentionModel;
+import org.mendedleaf.desktop.retention.RetentionView;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -36,8 +38,10 @@ public final class Shell extends BorderPane {
     private final FilesView filesView;
     private final ProtectionModel protection;
     private final ProtectionView protectionView;
+    private final RetentionView retentionView;
     private Button filesTab = new Button();
     private Button protectionTab = new Button();
+    private Button retentionTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
     private final Ways ways;
@@ -57,6 +61,7 @@ public final class Shell extends BorderPane {
                     showFiles();
                 },
                 () -> protect(false));
+        this.retentionView = new RetentionView(new RetentionModel(desk));
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
@@ -75,12 +80,14 @@ public final class Shell extends BorderPane {
         bar.setAlignment(Pos.CENTER_LEFT);
         filesTab = tab("tab.files", this::showFiles);
         protectionTab = tab("tab.protection", this::showProtection);
+        retentionTab = tab("tab.retention", this::showRetention);
         bar.getChildren()
                 .addAll(
                         Shapes.mark(),
                         Ui.label(Words.of("desktop.title"), "brand"),
                         filesTab,
                         protectionTab,
+                        retentionTab,
                         Ui.spacer(),
                         new WhoMenu(desk),
                         new UndoMenu(desk, files),
@@ -140,12 +147,19 @@ public final class Shell extends BorderPane {
     private void here(Button tab) {
         Ui.style(filesTab, "tab-here", tab == filesTab);
         Ui.style(protectionTab, "tab-here", tab == protectionTab);
+        Ui.style(retentionTab, "tab-here", tab == retentionTab);
     }
 
     private void showProtection() {
         here(protectionTab);
         protection.reload();
         middle.getChildren().setAll(protectionView);
+    }
+
+    private void showRetention() {
+        here(retentionTab);
+        retentionView.reload();
+        middle.getChildren().setAll(retentionView);
     }
 
     private void showFiles() {
@@ -178,6 +192,8 @@ public final class Shell extends BorderPane {
             showFiles();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT2) {
             showProtection();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT3) {
+            showRetention();
         } else if (e.getCode() == KeyCode.F1) {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
@@ -221,6 +237,7 @@ public final class Shell extends BorderPane {
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
     public void setSaveAsk(Function<String, Optional<File>> ask) {
         ways.setSaveAsk(ask);
+        retentionView.setSaveAsk(ask);
     }
 
     void setOpener(Consumer<Path> opener) {

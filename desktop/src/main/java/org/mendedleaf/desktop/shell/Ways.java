@@ -11,7 +11,9 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.Leads;
 import org.mendedleaf.desktop.intake.FoldModel;
@@ -27,6 +29,8 @@ import org.mendedleaf.desktop.recovery.CompareModel;
 import org.mendedleaf.desktop.recovery.CompareView;
 import org.mendedleaf.desktop.recovery.PlanModel;
 import org.mendedleaf.desktop.recovery.PlanView;
+import org.mendedleaf.desktop.retention.EraseModel;
+import org.mendedleaf.desktop.retention.EraseView;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel;
 import org.mendedleaf.desktop.snapshots.SnapshotsView;
 
@@ -184,6 +188,12 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     @Override
     public void strays(Held held, String folder) {
         show(new StraysView(new StraysModel(desk, held, folder), () -> folderAsk.get(), back));
+    }
+
+    @Override
+    public void erase(Held held, Line line, Erasing.What what, int number) {
+        show(new EraseView(
+                new EraseModel(desk, held, line, what, number), back, words -> files.say(words, true, false)));
     }
 
     @Override

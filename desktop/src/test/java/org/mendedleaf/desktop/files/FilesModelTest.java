@@ -73,6 +73,13 @@ class FilesModelTest extends DeskTest {
 
             @Override
             public void strays(Held of, String folderPath) {}
+
+            @Override
+            public void erase(
+                    Held of,
+                    org.mendedleaf.core.line.Line line,
+                    org.mendedleaf.core.retention.Erasing.What what,
+                    int number) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();

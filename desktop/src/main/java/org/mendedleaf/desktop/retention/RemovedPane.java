@@ -1,0 +1,119 @@
+package org.mendedleaf.desktop.retention;
+
+import java.util.Comparator;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.SelectionMode;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.RemovedFile;
+import org.mendedleaf.core.retention.Verdict;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Tables;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** What was removed: by whom, when, from where, how long it is kept; one, many or all come back or are erased. */
+final class RemovedPane extends VBox {
+
+    private final RetentionModel model;
+    private final TableView<RemovedFile> table = Tables.table("removed", "removed.none");
+    private final Label effect = Ui.label("", "dim");
+    private final Button back;
+    private final Button erase;
+
+    RemovedPane(RetentionModel model) {
+        this.model = model;
+        getStyleClass().add("single-sheet");
+        table.getColumns()
+                .add(Tables.words(
+                        "removed.name",
+                        230,
+                        f -> RelativePath.name(f.path()),
+                        Comparator.comparing(f -> RelativePath.name(f.path()))));
+        table.getColumns().add(Tables.words("removed.from", 250, this::from, Comparator.comparing(this::from)));
+        table.getColumns()
+                .add(Tables.words("removed.when", 120, this::when, Comparator.comparing(RemovedFile::removed)));
+        table.getColumns()
+                .add(Tables.words("removed.who", 90, RemovedFile::who, Comparator.comparing(RemovedFile::who)));
+        table.getColumns()
+                .add(Tables.figures(
+                        "removed.size", 80, f -> Say.size(f.bytes()), Comparator.comparingLong(RemovedFile::bytes)));
+        table.getColumns().add(Tables.words("removed.kept", 280, this::kept, Comparator.comparing(this::kept)));
+        table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+        Button all = Ui.button("removed.all", () -> table.getSelectionModel().selectAll(), "flat");
+        all.setId("removed-all");
+        back = Ui.button("removed.back", () -> model.bringBack(chosen()), "accent");
+        back.setId("removed-back");
+        erase = Ui.button("removed.erase", () -> model.eraseRemoved(chosen()), "danger-text");
+        erase.setId("removed-erase");
+        effect.setId("removed-effect");
+        effect.setWrapText(true);
+        HBox.setHgrow(effect, Priority.ALWAYS);
+        effect.setMaxWidth(Double.MAX_VALUE);
+        for (Button b : List.of(all, back, erase)) {
+            b.setMinWidth(USE_PREF_SIZE);
+        }
+        HBox foot = new HBox(10, effect, all, back, erase);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        foot.getStyleClass().add("sheet-footer");
+        VBox.setVgrow(table, Priority.ALWAYS);
+        VBox sheet = new VBox(table, foot);
+        VBox.setVgrow(sheet, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        getChildren().add(sheet);
+        table.getSelectionModel().getSelectedItems().addListener((javafx.beans.InvalidationListener) o -> effect());
+        model.pictureProperty().addListener((o, a, p) -> show(p));
+        show(model.pictureProperty().get());
+    }
+
+    private List<RemovedFile> chosen() {
+        return List.copyOf(table.getSelectionModel().getSelectedItems());
+    }
+
+    private String from(RemovedFile f) {
+        RetentionModel.Picture p = model.pictureProperty().get();
+        String folder = RelativePath.parent(f.path());
+        String place = p == null ? "" : p.place(f.place());
+        return folder.isEmpty() ? place : place + " › " + folder;
+    }
+
+    private String when(RemovedFile f) {
+        return Say.moment(
+                f.removed(), model.desk().clock().instant(), model.desk().zone());
+    }
+
+    private String kept(RemovedFile f) {
+        RetentionModel.Picture p = model.pictureProperty().get();
+        int row = p == null ? -1 : p.table().row(f.line(), f.number());
+        if (p == null || row < 0) {
+            return "";
+        }
+        Verdict v = p.verdicts().at(row);
+        return v.words(model.desk().clock().instant(), model.desk().zone());
+    }
+
+    private void show(RetentionModel.@Nullable Picture p) {
+        if (p != null) {
+            table.getItems().setAll(p.removed());
+        }
+        effect();
+    }
+
+    private void effect() {
+        List<RemovedFile> chosen = chosen();
+        back.setDisable(chosen.isEmpty());
+        RetentionModel.Erased e = model.erasing(chosen);
+        erase.setDisable(e.rows().isEmpty());
+        effect.setText(
+                chosen.isEmpty()
+                        ? Words.of("removed.hint")
+                        : Words.of("removed.effect", chosen.size(), Say.size(e.freedBytes()), e.kept()));
+    }
+}

@@ -1,0 +1,477 @@
+package org.mendedleaf.desktop.retention;
+
+import java.io.File;
+import java.io.IOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.BitSet;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemovedFile;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.retention.LettingGo;
+import org.mendedleaf.core.retention.Pressure;
+import org.mendedleaf.core.retention.Reason;
+import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.retention.RoomReport;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.ThinReport;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.WhatIf;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The Retention screen without its scene: where the room goes, what is kept, what would go, what is held and what waits. */
+public final class RetentionModel {
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private final Background.Newest effectQuestion;
+    private final ObjectProperty<@Nullable OpenVault> vault = new SimpleObjectProperty<>();
+    private final ReadOnlyObjectWrapper<@Nullable Picture> picture = new ReadOnlyObjectWrapper<>();
+    private final ObjectProperty<RuleSet> proposed = new SimpleObjectProperty<>(RuleSet.NONE);
+    private final ReadOnlyObjectWrapper<@Nullable Effect> effect = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>("");
+    private boolean touched;
+
+    /**
+     * A vault as it was at one moment.
+     *
+     * @param waiting what was let go and can be taken back, that which is due first before the others
+     * @param removed files that can be brought back, the last removed first
+     * @param caps what rules with a limit of room take of it
+     */
+    public record Picture(
+            OpenVault vault,
+            VersionTable table,
+            RoomTable room,
+            RoomTree tree,
+            RoomReport report,
+            RuleSet rules,
+            List<Hold> holds,
+            Verdicts verdicts,
+            List<LetGo> waiting,
+            List<RemovedFile> removed,
+            List<Pressure.Cap> caps) {
+
+        /** Copies. */
+        public Picture {
+            caps = List.copyOf(caps);
+            holds = List.copyOf(holds);
+            waiting = List.copyOf(waiting);
+            removed = List.copyOf(removed);
+        }
+
+        /** What people call a place. */
+        public String place(long id) {
+            return table.places().stream()
+                    .filter(p -> p.id() == id)
+                    .map(Place::label)
+                    .findFirst()
+                    .orElse("");
+        }
+    }
+
+    /**
+     * What the proposed rules would do.
+     *
+     * @param whatIf beside the rules that count
+     * @param plan what they would let go now
+     * @param now how much room the versions will take as it is
+     * @param then how much under the proposed rules
+     */
+    public record Effect(WhatIf whatIf, ThinPlan plan, Forecast now, Forecast then) {}
+
+    /** The model over this desk. */
+    public RetentionModel(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+        this.effectQuestion = desk.background().new Newest();
+        vault.addListener((o, a, b) -> {
+            touched = false;
+            reload();
+        });
+        proposed.addListener((o, a, b) -> weigh());
+    }
+
+    /** The desk. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** The vault that is looked at; null while none is open. */
+    public ObjectProperty<@Nullable OpenVault> vaultProperty() {
+        return vault;
+    }
+
+    /** All open vaults. */
+    public List<OpenVault> vaults() {
+        return desk.vaults().values().stream()
+                .sorted(Comparator.comparing(v -> v.folder().root()))
+                .toList();
+    }
+
+    /** The vault as it was looked at last; null before that. */
+    public ReadOnlyObjectProperty<@Nullable Picture> pictureProperty() {
+        return picture.getReadOnlyProperty();
+    }
+
+    /** The rules as they are being changed; those that count while nobody changes them. */
+    public ReadOnlyObjectProperty<RuleSet> proposedProperty() {
+        return proposed;
+    }
+
+    /** What they would do; null while that is not known. */
+    public ReadOnlyObjectProperty<@Nullable Effect> effectProperty() {
+        return effect.getReadOnlyProperty();
+    }
+
+    /** What was done or went wrong; empty for nothing. */
+    public ReadOnlyObjectProperty<String> messageProperty() {
+        return message.getReadOnlyProperty();
+    }
+
+    /** Whether the rules were changed and are not set. */
+    public boolean isChanged() {
+        Picture p = picture.get();
+        return p != null && !p.rules().equals(proposed.get());
+    }
+
+    /** Proposes other rules. */
+    public void propose(RuleSet rules) {
+        touched = true;
+        proposed.set(rules);
+    }
+
+    /** Goes back to the rules that count. */
+    public void revert() {
+        Picture p = picture.get();
+        touched = false;
+        if (p != null) {
+            proposed.set(p.rules());
+        }
+    }
+
+    /** Looks again. */
+    public void reload() {
+        OpenVault of = vault.get();
+        if (of == null) {
+            List<OpenVault> all = vaults();
+            if (!all.isEmpty()) {
+                vault.set(all.get(0));
+            }
+            return;
+        }
+        question.ask(() -> load(of), this::took, e -> message.set(Failures.words(e)));
+    }
+
+    private Picture load(OpenVault of) throws IOException {
+        try (Reading reading = of.read()) {
+            Instant now = desk.clock().instant();
+            VersionTable table = VersionTable.of(reading);
+            RoomTable room = new RoomTable(table);
+            RuleSet rules = RuleStore.of(reading);
+            List<Hold> holds = HoldStore.of(reading).standing().stream()
+                    .filter(h -> h.holds(now))
+                    .toList();
+            Verdicts verdicts = Verdicts.of(table, holds, rules, now, desk.calendar());
+            return new Picture(
+                    of,
+                    table,
+                    room,
+                    RoomTree.of(table, now),
+                    RoomReport.of(of.folder(), room),
+                    rules,
+                    holds,
+                    verdicts,
+                    LetGoStore.of(reading).waiting(),
+                    RemovedFile.of(reading),
+                    Pressure.taken(verdicts));
+        }
+    }
+
+    private void took(Picture p) {
+        picture.set(p);
+        if (!touched) {
+            proposed.set(p.rules());
+        }
+        weigh();
+    }
+
+    /** What the proposed rules would do is computed while they are changed. */
+    private void weigh() {
+        Picture p = picture.get();
+        RuleSet rules = proposed.get();
+        if (p == null) {
+            return;
+        }
+        effectQuestion.ask(
+                () -> {
+                    Instant now = desk.clock().instant();
+                    Verdicts then = Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar());
+                    Forecast.Asked asked = Forecast.Asked.asItIs(p.report().free());
+                    return new Effect(
+                            WhatIf.of(p.verdicts(), then, p.room(), now),
+                            ThinPlan.of(then, p.room(), ThinPlan.Limits.RULES),
+                            Forecast.of(p.verdicts(), now, asked),
+                            Forecast.of(then, now, asked));
+                },
+                effect::set,
+                e -> message.set(Failures.words(e)));
+    }
+
+    /** Makes the proposed rules those that count. */
+    public void use() {
+        Picture p = picture.get();
+        RuleSet rules = proposed.get();
+        if (p == null) {
+            return;
+        }
+        desk.background()
+                .run(
+                        () -> {
+                            RuleStore.set(
+                                    p.vault(), rules, desk.clock(), desk.home().who());
+                            return true;
+                        },
+                        ok -> {
+                            touched = false;
+                            message.set(Words.of("retention.rulesSet"));
+                            desk.changed();
+                            reload();
+                        },
+                        e -> message.set(Failures.words(e)));
+    }
+
+    private <T> void job(String title, Work<T> work, Consumer<T> done) {
+        desk.jobs()
+                .start(
+                        Words.of(title),
+                        work::run,
+                        (T result) -> {
+                            done.accept(result);
+                            desk.changed();
+                            reload();
+                        },
+                        e -> {
+                            message.set(Failures.words(e));
+                            reload();
+                        });
+    }
+
+    private interface Work<T> {
+        T run(Progress progress) throws IOException;
+    }
+
+    /** Lets go what a plan says, as a job. */
+    public void thin(ThinPlan plan, Consumer<LettingGo.Done> done) {
+        Picture p = picture.get();
+        if (p != null) {
+            job(
+                    "job.thin",
+                    progress ->
+                            new LettingGo(p.vault(), desk.clock(), desk.home().who()).thin(plan, progress),
+                    result -> {
+                        message.set(
+                                Words.of("retention.thinned", result.versions(), Say.full(result.due(), desk.zone())));
+                        done.accept(result);
+                    });
+        }
+    }
+
+    /** Writes a report on a plan, or on what came of it. */
+    public void report(ThinPlan plan, Optional<LettingGo.Done> done, File to) {
+        Picture p = picture.get();
+        if (p != null) {
+            desk.background()
+                    .run(
+                            () -> {
+                                new ThinReport(
+                                                plan,
+                                                done,
+                                                p.report(),
+                                                desk.clock().instant(),
+                                                desk.zone())
+                                        .write(to.toPath());
+                                return to;
+                            },
+                            f -> message.set(Words.of("retention.reported", f.getName())),
+                            e -> message.set(Failures.words(e)));
+        }
+    }
+
+    /** Gives room back as a job; with {@code atOnce}, what waits is gone with that. */
+    public void reclaim(boolean atOnce) {
+        Picture p = picture.get();
+        if (p != null) {
+            job(
+                    "job.reclaim",
+                    progress -> new Reclaim(p.vault(), desk.clock()).run(atOnce, progress),
+                    r -> message.set(Words.of(
+                            r.proof().map(x -> x.leftIn().isEmpty()).orElse(false)
+                                    ? "retention.reclaimedProved"
+                                    : "retention.reclaimed",
+                            r.versions(),
+                            Say.size(r.freedBytes()))));
+        }
+    }
+
+    /** Takes back everything that one action let go. */
+    public void takeBack(long action) {
+        Picture p = picture.get();
+        if (p != null) {
+            job(
+                    "job.undo",
+                    progress -> {
+                        org.mendedleaf.core.journal.Action a;
+                        try (Reading reading = p.vault().read()) {
+                            a = org.mendedleaf.core.line.JournalStore.of(reading)
+                                    .get(action)
+                                    .orElseThrow();
+                        }
+                        Place place = p.table().places().stream()
+                                .filter(x -> x.id() == a.place())
+                                .findFirst()
+                                .orElseThrow();
+                        return desk.work(new Held(p.vault(), place)).undo(a, progress);
+                    },
+                    u -> message.set(
+                            u.failed().isEmpty()
+                                    ? Words.of("retention.takenBack", u.done().size())
+                                    : String.join(" ", u.failed())));
+        }
+    }
+
+    /** Lifts a hold. */
+    public void lift(Hold hold) {
+        Picture p = picture.get();
+        if (p != null) {
+            job(
+                    "job.unhold",
+                    progress -> new Holds(p.vault(), desk.clock(), desk.home().who()).lift(hold.id()),
+                    h -> message.set(Words.of("retention.lifted", h.reason())));
+        }
+    }
+
+    /** What the rules would let go if a hold were lifted. */
+    public ThinPlan without(Picture p, Hold hold) {
+        List<Hold> others = p.holds().stream().filter(h -> h.id() != hold.id()).toList();
+        Verdicts v = Verdicts.of(p.table(), others, p.rules(), desk.clock().instant(), desk.calendar());
+        return ThinPlan.of(v, p.room(), ThinPlan.Limits.RULES)
+                .only(
+                        row -> p.verdicts()
+                                .hold(row)
+                                .filter(h -> h.id() == hold.id())
+                                .isPresent(),
+                        p.room());
+    }
+
+    /** Brings removed files back where they were, as a job. */
+    public void bringBack(List<RemovedFile> files) {
+        Picture p = picture.get();
+        if (p == null || files.isEmpty()) {
+            return;
+        }
+        job(
+                "job.bringBack",
+                progress -> {
+                    List<String> failed = new ArrayList<>();
+                    for (Place place : p.table().places()) {
+                        List<org.mendedleaf.core.recovery.Wish> wishes = new ArrayList<>();
+                        try (Reading reading = p.vault().read()) {
+                            for (RemovedFile f : files) {
+                                if (f.place() == place.id()) {
+                                    wishes.add(new org.mendedleaf.core.recovery.Wish(
+                                            reading.version(f.line(), f.number())
+                                                    .orElseThrow(),
+                                            f.path()));
+                                }
+                            }
+                        }
+                        if (!wishes.isEmpty()) {
+                            desk
+                                    .work(new Held(p.vault(), place))
+                                    .restore(wishes, org.mendedleaf.core.recovery.Collision.KEEP_BOTH, progress)
+                                    .items()
+                                    .stream()
+                                    .filter(i -> !i.why().isEmpty())
+                                    .forEach(i -> failed.add(i.why()));
+                        }
+                    }
+                    return failed;
+                },
+                failed -> message.set(
+                        failed.isEmpty() ? Words.of("retention.back", files.size()) : String.join(" ", failed)));
+    }
+
+    /** Lets all versions of removed files go that nothing protects, as a job. */
+    public void eraseRemoved(List<RemovedFile> files) {
+        Picture p = picture.get();
+        if (p == null || files.isEmpty()) {
+            return;
+        }
+        Erased e = erasing(files);
+        job(
+                "job.thin",
+                progress ->
+                        new LettingGo(p.vault(), desk.clock(), desk.home().who()).erase(p.table(), e.rows(), progress),
+                d -> message.set(Words.of(
+                        "retention.erased", d.versions(), Say.full(d.due(), desk.zone()), d.kept() + e.kept())));
+    }
+
+    /**
+     * What erasing removed files would do.
+     *
+     * @param rows of the versions that would go
+     * @param freedBytes by that
+     * @param kept how many versions are held, or shown by a snapshot, and stay
+     */
+    public record Erased(BitSet rows, long freedBytes, int kept) {}
+
+    /** What erasing removed files would do. */
+    public Erased erasing(List<RemovedFile> files) {
+        Picture p = picture.get();
+        BitSet rows = new BitSet();
+        int kept = 0;
+        if (p == null) {
+            return new Erased(rows, 0, 0);
+        }
+        for (RemovedFile f : files) {
+            int line = p.table().lineRow(f.line());
+            for (int row = p.table().first(line); row < p.table().first(line + 1); row++) {
+                Reason reason = p.verdicts().reason(row);
+                if (reason == Reason.HELD || reason == Reason.SNAPSHOT) {
+                    kept++;
+                } else if (p.table().stays(row)) {
+                    rows.set(row);
+                }
+            }
+        }
+        return new Erased(rows, p.room().freedBy(rows), kept);
+    }
+}

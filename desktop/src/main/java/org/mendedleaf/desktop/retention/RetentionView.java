@@ -1,0 +1,113 @@
+package org.mendedleaf.desktop.retention;
+
+import java.io.File;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The Retention screen: what the vault takes, and its parts: room, rules, what is held, removed, and waits. */
+public final class RetentionView extends BorderPane {
+
+    private final RetentionModel model;
+    private final StackPane middle = new StackPane();
+    private final Label message = Ui.label("", "dim");
+    private final ComboBox<OpenVault> vaults;
+    private final Map<String, ToggleButton> tabs = new LinkedHashMap<>();
+    private final Map<String, Node> parts = new LinkedHashMap<>();
+    private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
+
+    /** The screen over this model. */
+    public RetentionView(RetentionModel model) {
+        this.model = model;
+        getStyleClass().addAll("files", "retention");
+        Label title = Ui.label(Words.of("retention.title"), "big-title");
+        vaults = Choices.of(model.vaults(), v -> v.folder().root().toString());
+        vaults.setId("retention-vault");
+        vaults.setAccessibleText(Words.of("retention.vault"));
+        vaults.valueProperty().addListener((o, a, v) -> {
+            if (v != null) {
+                model.vaultProperty().set(v);
+            }
+        });
+        model.vaultProperty().addListener((o, a, v) -> vaults.setValue(v));
+        parts.put("room", new RoomPane(model));
+        parts.put("rules", new RulesPane(model, this::preview));
+        parts.put("holds", new HoldsPane(model));
+        parts.put("removed", new RemovedPane(model));
+        parts.put("waiting", new WaitingPane(model));
+        HBox head = new HBox(12, title, vaults, Ui.spacer(), bar());
+        head.setAlignment(Pos.CENTER_LEFT);
+        message.setId("retention-message");
+        message.setWrapText(true);
+        message.textProperty().bind(model.messageProperty());
+        message.visibleProperty().bind(message.textProperty().isNotEmpty());
+        message.managedProperty().bind(message.visibleProperty());
+        VBox top = new VBox(10, head, new RoomBar(model), message);
+        top.getStyleClass().add("protection-top");
+        setTop(top);
+        setCenter(middle);
+        middle.getStyleClass().add("retention-middle");
+        show("room");
+    }
+
+    private HBox bar() {
+        ToggleGroup group = new ToggleGroup();
+        HBox bar = new HBox();
+        bar.getStyleClass().add("filters-bare");
+        for (String part : parts.keySet()) {
+            ToggleButton tab = new ToggleButton(Words.of("retention.part." + part));
+            tab.setId("retention-" + part);
+            tab.setToggleGroup(group);
+            tab.setOnAction(e -> show(part));
+            tabs.put(part, tab);
+            bar.getChildren().add(tab);
+        }
+        bar.setSpacing(2);
+        return bar;
+    }
+
+    /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
+    public void setSaveAsk(Function<String, Optional<File>> ask) {
+        saveAsk = ask;
+    }
+
+    /** Looks again, also which vaults there are. */
+    public void reload() {
+        vaults.getItems().setAll(model.vaults());
+        Ui.visible(vaults, model.vaults().size() > 1);
+        vaults.setValue(model.vaultProperty().get());
+        model.reload();
+    }
+
+    private void show(String part) {
+        ToggleButton tab = tabs.get(part);
+        if (tab != null) {
+            tab.setSelected(true);
+        }
+        Node node = parts.get(part);
+        if (node != null) {
+            middle.getChildren().setAll(node);
+        }
+    }
+
+    /** What a thinning would let go, before it does. */
+    private void preview(ThinPlan plan) {
+        middle.getChildren().setAll(new ThinView(model, plan, name -> saveAsk.apply(name), () -> show("rules")));
+    }
+}

@@ -1,0 +1,230 @@
+package org.mendedleaf.desktop.retention;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SplitPane;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.Scope;
+import org.mendedleaf.core.retention.Term;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** The rules as sentences, the chosen one with its settings, and beside them what they would do to the real history. */
+final class RulesPane extends BorderPane {
+
+    private final RetentionModel model;
+    private final VBox list = new VBox(8);
+    private final VBox form = new VBox(10);
+    private final Label effect = Ui.label("");
+    private final Button use;
+    private final Button revert;
+    private final Button thin;
+    private String chosen = "";
+    private boolean filling;
+
+    RulesPane(RetentionModel model, Consumer<ThinPlan> preview) {
+        this.model = model;
+        Button add = Ui.button("rules.add", this::add);
+        add.setId("rule-add");
+        HBox head = new HBox(8, Ui.label(Words.of("retention.part.rules"), "small-title"), Ui.spacer(), add);
+        head.setAlignment(Pos.CENTER_LEFT);
+        list.setId("rules");
+        VBox body = new VBox(14, head, list, form);
+        body.getStyleClass().add("place-body");
+        ScrollPane scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("place-scroll");
+        effect.setId("rules-effect");
+        effect.setWrapText(true);
+        use = Ui.button("rules.use", model::use, "accent");
+        use.setId("rules-use");
+        revert = Ui.button("rules.revert", model::revert, "flat");
+        revert.setId("rules-revert");
+        thin = Ui.button("rules.thin", () -> {
+            RetentionModel.Effect e = model.effectProperty().get();
+            if (e != null) {
+                preview.accept(e.plan());
+            }
+        });
+        thin.setId("rules-thin");
+        HBox buttons = new HBox(8, use, revert, Ui.spacer(), thin);
+        buttons.setAlignment(Pos.CENTER_LEFT);
+        VBox foot = new VBox(8, effect, buttons);
+        foot.getStyleClass().add("sheet-footer");
+        BorderPane left = new BorderPane(scroll);
+        left.setBottom(foot);
+        left.getStyleClass().add("sheet");
+        WhatIfPane right = new WhatIfPane(model);
+        SplitPane split = new SplitPane(left, right);
+        split.setDividerPositions(0.46);
+        split.getStyleClass().add("files-split");
+        setCenter(split);
+        model.proposedProperty().addListener((o, a, rules) -> fill());
+        model.pictureProperty().addListener((o, a, p) -> fill());
+        model.effectProperty().addListener((o, a, e) -> effect());
+        fill();
+        effect();
+    }
+
+    private void add() {
+        RuleSet rules = model.proposedProperty().get();
+        String name = Words.of("rules.newName");
+        for (int i = 2; has(rules, name); i++) {
+            name = Words.of("rules.newNameN", i);
+        }
+        chosen = name;
+        model.propose(rules.with(Rule.keepAll(name, Scope.ALL).withEverything(Optional.of(Term.days(30)))));
+    }
+
+    private static boolean has(RuleSet rules, String name) {
+        return rules.rules().stream().anyMatch(r -> r.name().equals(name));
+    }
+
+    private void fill() {
+        if (filling) {
+            return;
+        }
+        RuleSet rules = model.proposedProperty().get();
+        if (!has(rules, chosen)) {
+            chosen = rules.rules().isEmpty() ? "" : rules.rules().get(0).name();
+        }
+        list.getChildren().clear();
+        for (Rule r : rules.rules()) {
+            list.getChildren().add(card(r));
+        }
+        if (rules.rules().isEmpty()) {
+            Label none = Ui.label(Words.of("rules.none"), "dim");
+            none.setWrapText(true);
+            list.getChildren().add(none);
+        }
+        form(rules);
+        boolean changed = model.isChanged();
+        use.setDisable(!changed);
+        revert.setDisable(!changed);
+    }
+
+    private Node card(Rule r) {
+        Label name = Ui.label(r.name(), "small-title");
+        Label sentence = Ui.label(r.sentence(), "dim");
+        sentence.setWrapText(true);
+        VBox words = new VBox(2, name, sentence);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        Button remove = Ui.iconButton(
+                org.kordamp.ikonli.feather.Feather.TRASH_2,
+                "rules.remove",
+                () -> model.propose(model.proposedProperty().get().without(r.name())));
+        HBox card = new HBox(8, words, remove);
+        card.getStyleClass().add("rule-card");
+        Ui.style(card, "rule-chosen", r.name().equals(chosen));
+        card.setFocusTraversable(true);
+        card.setAccessibleText(r.name() + ". " + r.sentence());
+        card.setOnMouseClicked(e -> choose(r.name()));
+        card.setOnKeyPressed(e -> {
+            if (e.getCode() == javafx.scene.input.KeyCode.ENTER || e.getCode() == javafx.scene.input.KeyCode.SPACE) {
+                choose(r.name());
+                e.consume();
+            }
+        });
+        return card;
+    }
+
+    private void choose(String name) {
+        chosen = name;
+        fill();
+    }
+
+    private void form(RuleSet rules) {
+        form.getChildren().clear();
+        @Nullable
+        Rule rule = rules.rules().stream()
+                .filter(r -> r.name().equals(chosen))
+                .findFirst()
+                .orElse(null);
+        if (rule != null) {
+            form.getChildren().add(new RuleForm(rule, changed -> replace(rule.name(), changed)));
+        }
+        ComboBox<Optional<Term>> grace = TermBox.of(
+                "rules-grace",
+                Optional.of(rules.grace()),
+                null,
+                t -> t.ifPresent(
+                        g -> model.propose(model.proposedProperty().get().with(g, rules.standing()))));
+        CheckBox standing = new CheckBox(Words.of("rules.standing"));
+        standing.setId("rules-standing");
+        standing.setSelected(rules.standing());
+        standing.setWrapText(true);
+        standing.setOnAction(
+                e -> model.propose(model.proposedProperty().get().with(rules.grace(), standing.isSelected())));
+        Label words = Ui.label(Words.of("rules.grace"), "form-name");
+        words.setMinWidth(USE_PREF_SIZE);
+        HBox graceRow = new HBox(10, words, grace);
+        graceRow.setAlignment(Pos.CENTER_LEFT);
+        VBox whole = new VBox(10, standing, graceRow);
+        whole.getStyleClass().add("schedule-form");
+        form.getChildren().add(whole);
+    }
+
+    private void replace(String name, Rule changed) {
+        RuleSet rules = model.proposedProperty().get();
+        List<Rule> all = new ArrayList<>();
+        for (Rule r : rules.rules()) {
+            all.add(r.name().equals(name) ? changed : r);
+        }
+        boolean renamed = !changed.name().equals(name);
+        if (renamed && has(rules, changed.name())) {
+            return;
+        }
+        chosen = changed.name();
+        // The fields that are being used stay; only the sentences are made anew.
+        filling = true;
+        model.propose(new RuleSet(all, rules.grace(), rules.standing()));
+        filling = false;
+        list.getChildren().clear();
+        for (Rule r : all) {
+            list.getChildren().add(card(r));
+        }
+        if (renamed) {
+            form(model.proposedProperty().get());
+        }
+        use.setDisable(!model.isChanged());
+        revert.setDisable(!model.isChanged());
+    }
+
+    private void effect() {
+        RetentionModel.Effect e = model.effectProperty().get();
+        if (e == null) {
+            effect.setText(Words.of("room.reading"));
+            thin.setDisable(true);
+            return;
+        }
+        ThinPlan plan = e.plan();
+        effect.setText(
+                plan.versions() == 0
+                        ? Words.of("rules.noEffect")
+                        : Words.of(
+                                "cli.rules.effect",
+                                plan.versions(),
+                                plan.files().size(),
+                                Say.size(plan.freedBytes())));
+        thin.setDisable(plan.versions() == 0);
+        use.setDisable(!model.isChanged());
+        revert.setDisable(!model.isChanged());
+    }
+}

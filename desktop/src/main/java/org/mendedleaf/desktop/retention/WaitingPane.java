@@ -1,0 +1,117 @@
+package org.mendedleaf.desktop.retention;
+
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Tables;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** What was let go and waits for the end of its grace, by what let it go; it can be taken back, or ended now. */
+final class WaitingPane extends VBox {
+
+    private final RetentionModel model;
+    private final TableView<Batch> table = Tables.table("waiting", "waiting.none");
+    private final Label effect = Ui.label("", "dim");
+    private final Button back;
+    private final Button now;
+
+    /** What one action let go. */
+    private record Batch(long action, Instant at, Instant due, String who, boolean erased, int versions, int files) {}
+
+    WaitingPane(RetentionModel model) {
+        this.model = model;
+        getStyleClass().add("single-sheet");
+        table.getColumns().add(Tables.words("waiting.when", 150, this::when, Comparator.comparing(Batch::at)));
+        table.getColumns()
+                .add(Tables.words(
+                        "waiting.what",
+                        380,
+                        b -> Words.of(b.erased() ? "waiting.erased" : "waiting.thinned", b.versions(), b.files()),
+                        Comparator.comparing(Batch::versions)));
+        table.getColumns().add(Tables.words("waiting.who", 120, Batch::who, Comparator.comparing(Batch::who)));
+        table.getColumns().add(Tables.words("waiting.due", 200, this::due, Comparator.comparing(Batch::due)));
+        back = Ui.button(
+                "waiting.back",
+                () -> {
+                    Batch b = table.getSelectionModel().getSelectedItem();
+                    if (b != null) {
+                        model.takeBack(b.action());
+                    }
+                },
+                "accent");
+        back.setId("waiting-back");
+        now = Ui.button("waiting.now", () -> model.reclaim(true), "danger-text");
+        now.setId("waiting-now");
+        back.setMinWidth(USE_PREF_SIZE);
+        now.setMinWidth(USE_PREF_SIZE);
+        effect.setId("waiting-effect");
+        effect.setWrapText(true);
+        HBox.setHgrow(effect, Priority.ALWAYS);
+        effect.setMaxWidth(Double.MAX_VALUE);
+        HBox foot = new HBox(10, effect, back, now);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        foot.getStyleClass().add("sheet-footer");
+        VBox.setVgrow(table, Priority.ALWAYS);
+        VBox sheet = new VBox(table, foot);
+        VBox.setVgrow(sheet, Priority.ALWAYS);
+        sheet.getStyleClass().add("sheet");
+        getChildren().add(sheet);
+        table.getSelectionModel().selectedItemProperty().addListener((o, a, b) -> back.setDisable(b == null));
+        model.pictureProperty().addListener((o, a, p) -> show(p));
+        show(model.pictureProperty().get());
+    }
+
+    private String when(Batch b) {
+        return Say.moment(b.at(), model.desk().clock().instant(), model.desk().zone());
+    }
+
+    private String due(Batch b) {
+        return Say.full(b.due(), model.desk().zone());
+    }
+
+    private void show(RetentionModel.@Nullable Picture p) {
+        if (p == null) {
+            return;
+        }
+        Map<Long, List<LetGo>> byAction = new LinkedHashMap<>();
+        p.waiting()
+                .forEach(l -> byAction.computeIfAbsent(l.journal(), x -> new ArrayList<>())
+                        .add(l));
+        List<Batch> all = new ArrayList<>();
+        byAction.forEach((action, list) -> all.add(new Batch(
+                action,
+                list.get(0).at(),
+                list.get(0).due(),
+                list.get(0).who(),
+                list.get(0).reason().equals("ERASED"),
+                list.size(),
+                (int) list.stream().map(LetGo::line).distinct().count())));
+        table.getItems().setAll(all);
+        table.getSelectionModel().selectFirst();
+        back.setDisable(all.isEmpty());
+        long unused = p.report().unused();
+        now.setDisable(p.waiting().isEmpty() && unused == 0);
+        now.setText(Words.of(p.waiting().isEmpty() ? "waiting.reclaim" : "waiting.now"));
+        effect.setText(
+                p.waiting().isEmpty()
+                        ? Words.of("waiting.nothing", Say.size(unused))
+                        : Words.of(
+                                "waiting.effect",
+                                p.waiting().size(),
+                                Say.size(p.report().waiting())));
+    }
+}

@@ -1,0 +1,165 @@
+package org.mendedleaf.desktop.retention;
+
+import java.time.Instant;
+import javafx.geometry.HPos;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.ColumnConstraints;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.WhatIf;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** What the proposed rules would do: kept by age beside what is kept now, what to look at, what is to come, which files. */
+final class WhatIfPane extends VBox {
+
+    private static final int FILES = 30;
+
+    private final RetentionModel model;
+    private final VBox body = new VBox(16);
+
+    WhatIfPane(RetentionModel model) {
+        this.model = model;
+        setId("what-if");
+        body.getStyleClass().add("place-body");
+        ScrollPane scroll = new ScrollPane(body);
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("place-scroll");
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().add(scroll);
+        getStyleClass().add("sheet");
+        model.effectProperty().addListener((o, a, e) -> show());
+        show();
+    }
+
+    private void show() {
+        body.getChildren().clear();
+        RetentionModel.Effect e = model.effectProperty().get();
+        RetentionModel.Picture p = model.pictureProperty().get();
+        if (e == null || p == null) {
+            body.getChildren().add(Ui.label(Words.of("room.reading"), "dim"));
+            return;
+        }
+        for (String w : e.plan().warnings()) {
+            Label words = Ui.label(w, "warning-words", "warning");
+            words.setWrapText(true);
+            words.setMaxWidth(Double.MAX_VALUE);
+            body.getChildren().add(words);
+        }
+        body.getChildren().add(ages(e.whatIf()));
+        body.getChildren().add(forecast(e));
+        if (!e.whatIf().differing().isEmpty()) {
+            body.getChildren().add(files(p.table(), e.whatIf()));
+        }
+    }
+
+    private static GridPane grid(int columns) {
+        GridPane grid = new GridPane();
+        grid.getStyleClass().add("small-table");
+        ColumnConstraints wide = new ColumnConstraints();
+        wide.setHgrow(Priority.ALWAYS);
+        ColumnConstraints right = new ColumnConstraints();
+        right.setHalignment(HPos.RIGHT);
+        right.setMinWidth(USE_PREF_SIZE);
+        grid.getColumnConstraints().add(wide);
+        for (int i = 1; i < columns; i++) {
+            grid.getColumnConstraints().add(right);
+        }
+        return grid;
+    }
+
+    private static Node ages(WhatIf what) {
+        GridPane grid = grid(5);
+        grid.setId("what-if-ages");
+        grid.addRow(
+                0,
+                Ui.label(Words.of("whatif.title"), "small-title"),
+                Ui.label(Words.of("whatif.now"), "dim", "small-words"),
+                Ui.label(""),
+                Ui.label(Words.of("whatif.proposed"), "dim", "small-words"),
+                Ui.label(""));
+        int row = 1;
+        for (RoomTree.Age a : RoomTree.Age.values()) {
+            WhatIf.Kept one = what.now().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
+            WhatIf.Kept two = what.proposed().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
+            String style = one.equals(two) ? "dim" : "differs";
+            grid.addRow(
+                    row++,
+                    Ui.label(Words.of("age." + a)),
+                    Ui.label(Say.number(one.versions()), "dim"),
+                    Ui.label(Say.size(one.bytes()), "dim"),
+                    Ui.label(Say.number(two.versions()), style),
+                    Ui.label(Say.size(two.bytes()), style));
+        }
+        grid.addRow(
+                row,
+                Ui.label(Words.of("whatif.taken"), "small-title"),
+                Ui.label(Say.number(what.now().versions()), "small-title"),
+                Ui.label(Say.size(what.now().takenBytes()), "small-title"),
+                Ui.label(Say.number(what.proposed().versions()), "small-title"),
+                Ui.label(Say.size(what.proposed().takenBytes()), "small-title"));
+        return grid;
+    }
+
+    private Node forecast(RetentionModel.Effect e) {
+        Instant now = model.desk().clock().instant();
+        Forecast f = e.then();
+        Label basis = Ui.label(
+                Words.of(f.assumed() ? "forecast.assumed" : "forecast.basis", f.observedDays()), "dim", "small-words");
+        basis.setWrapText(true);
+        Label words = Ui.label(Words.of(
+                "forecast.words",
+                String.format("%.1f", f.versionsPerDay()),
+                Say.size(f.curve().get(0).bytes()),
+                Say.size(f.monthBytes()),
+                Say.size(f.yearBytes())));
+        words.setId("forecast-words");
+        words.setWrapText(true);
+        String full = f.fullAt(now)
+                .map(at ->
+                        Words.of("forecast.full", Say.day(at, now, model.desk().zone())))
+                .orElseGet(() -> Words.of("forecast.notFull"));
+        long difference = f.yearBytes() - e.now().yearBytes();
+        Label more = Ui.label(
+                difference == 0 ? full : Words.of("forecast.difference", Say.sizeChange(difference), full), "dim");
+        more.setWrapText(true);
+        return new VBox(
+                6,
+                Ui.label(Words.of("forecast.title"), "small-title"),
+                basis,
+                words,
+                more,
+                new ForecastChart(e.now(), f));
+    }
+
+    private static Node files(VersionTable t, WhatIf what) {
+        GridPane grid = grid(3);
+        grid.addRow(
+                0,
+                Ui.label(Words.of("whatif.files", what.differing().size()), "small-title"),
+                Ui.label(Words.of("whatif.now"), "dim", "small-words"),
+                Ui.label(Words.of("whatif.proposed"), "dim", "small-words"));
+        int row = 1;
+        for (WhatIf.Differing d : what.differing().stream().limit(FILES).toList()) {
+            Label name = Ui.label(t.name(d.line()));
+            name.setMinWidth(0);
+            Ui.tooltip(name, t.path(d.line()));
+            grid.addRow(
+                    row++,
+                    name,
+                    Ui.label(Say.number(d.now()), "dim"),
+                    Ui.label(Say.number(d.proposed()), d.proposed() < d.now() ? "clay-text" : "differs"));
+        }
+        if (what.differing().size() > FILES) {
+            grid.add(Ui.label(Words.of("cli.rules.more", what.differing().size() - FILES), "dim"), 0, row, 3, 1);
+        }
+        return grid;
+    }
+}

@@ -1,0 +1,182 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Random;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TreeItem;
+import javafx.scene.control.TreeTableView;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.Term;
+import org.mendedleaf.desktop.files.LineRow;
+
+/** Room, rules, holds, erasing and what was removed, in the real window. */
+@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+class RetentionScreenTest extends WindowTest {
+
+    private static String noise(int seed) {
+        Random random = new Random(seed);
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 4000; i++) {
+            text.append(Integer.toHexString(random.nextInt()));
+        }
+        return text.toString();
+    }
+
+    /** A log of six versions on six days, the oldest forty days old, and a file that was removed. */
+    private void office() throws Exception {
+        Instant first = Instant.now().minus(Duration.ofDays(40));
+        try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(first));
+            save("gone.txt", "gone", first);
+            for (int i = 0; i < 6; i++) {
+                Instant day = first.plus(Duration.ofDays(i * 7L));
+                save("log.txt", noise(i), day);
+                capture(vault, place, day.plusSeconds(60));
+            }
+            Files.delete(desk.resolve("gone.txt"));
+            capture(vault, place, first.plus(Duration.ofDays(36)));
+        }
+        Home settings = Home.open(home);
+        settings.addVault(temp.resolve("vault").toRealPath());
+        settings.who("Ines");
+        show();
+        eventually("the files", () -> rows().size() == 2);
+    }
+
+    private void retention(String part) {
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
+        eventually("the screen", () -> visible("#retention-" + part));
+        robot.clickOn("#retention-" + part);
+    }
+
+    @SuppressWarnings("unchecked")
+    private <T> TableView<T> table(String id) {
+        return robot.lookup(id).queryAs(TableView.class);
+    }
+
+    @SuppressWarnings("unchecked")
+    private void choose(String id, Optional<Term> term) {
+        ComboBox<Optional<Term>> box = robot.lookup(id).queryAs(ComboBox.class);
+        robot.interact(() -> box.setValue(term));
+    }
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void theRoomOfEachFolderAndFileIsShown() throws Exception {
+        office();
+        retention("room");
+        eventually("the sums", () -> text("#sum-all").startsWith("The vault takes"));
+        TreeTableView<RoomTree.Node> tree = robot.lookup("#room-tree").queryAs(TreeTableView.class);
+        List<TreeItem<RoomTree.Node>> files =
+                tree.getRoot().getChildren().get(0).getChildren();
+        assertThat(files).extracting(i -> i.getValue().name()).containsExactly("log.txt", "gone.txt");
+        assertThat(files.get(0).getValue().share().versions()).isEqualTo(6);
+    }
+
+    @Test
+    void aRuleIsWeighedUsedAndCarriedOutAndTakenBack() throws Exception {
+        office();
+        retention("rules");
+        eventually("no effect yet", () -> text("#rules-effect").equals("Under these rules nothing may go now."));
+        robot.clickOn("#rule-add");
+        eventually("the form", () -> visible("#rule-everything"));
+        choose("#rule-everything", Optional.of(Term.days(14)));
+        eventually("its effect", () -> text("#rules-effect").startsWith("Now 3 versions of 1 file may go"));
+        assertThat(text("#forecast-words")).contains("versions a day");
+        robot.clickOn("#rules-use");
+        eventually("the rules", () -> text("#retention-message").equals("These rules count from now on."));
+        eventually("the way on", () -> !robot.lookup("#rules-thin").query().isDisabled());
+        robot.clickOn("#rules-thin");
+        eventually("the plan", () -> text("#thin-sum").startsWith("3 versions go of 1 file"));
+        Path report = temp.resolve("report.html");
+        robot.interact(() -> Objects.requireNonNull(app.shell()).setSaveAsk(n -> Optional.of(report.toFile())));
+        robot.clickOn("#thin-report");
+        eventually("the report", () -> Files.exists(report));
+        assertThat(Files.readString(report)).contains("log.txt").contains("3 versions go");
+        robot.clickOn("#thin-go");
+        eventually("done", () -> text("#retention-message").startsWith("3 versions were let go."));
+        robot.clickOn("#retention-waiting");
+        eventually("what waits", () -> table("#waiting").getItems().size() == 1);
+        robot.clickOn("#waiting-back");
+        eventually("nothing waits", () -> table("#waiting").getItems().isEmpty());
+        assertThat(text("#retention-message")).isEqualTo("1 file is kept after all.");
+    }
+
+    @Test
+    void aVersionIsHeldFromItsLineAndLiftedFromTheList() throws Exception {
+        office();
+        select("log.txt");
+        choosePoint(3);
+        robot.interact(() -> Objects.requireNonNull(app.shell()).setNoteAsk(q -> Optional.of("audit")));
+        robot.clickOn("#more");
+        robot.clickOn("#line-holdVersion");
+        eventually(
+                "the knot",
+                () -> points().get(3) instanceof LineRow.OfVersion v
+                        && v.kept().words().equals("held"));
+        retention("holds");
+        eventually("the hold", () -> table("#holds").getItems().size() == 1);
+        robot.interact(() -> table("#holds").getSelectionModel().select(0));
+        eventually("what would go", () -> text("#hold-effect").startsWith("By the rules nothing of it would go"));
+        robot.clickOn("#hold-lift");
+        eventually("none", () -> table("#holds").getItems().isEmpty());
+    }
+
+    @Test
+    void erasingSaysWhatIsLostFirstAndCanBeUndone() throws Exception {
+        office();
+        select("log.txt");
+        robot.clickOn("#more");
+        robot.clickOn("#line-eraseOlder");
+        eventually("the screen", () -> visible("#erase"));
+        assertThat(text("#erase-title")).isEqualTo("Erase all but the newest version of log.txt");
+        eventually("what it would do", () -> !robot.lookup("#erase-go").query().isDisabled());
+        robot.clickOn("#erase-leave");
+        eventually("the files again", () -> visible("#listing"));
+        robot.clickOn("#more");
+        robot.clickOn("#line-eraseOlder");
+        eventually(
+                "what it would do",
+                () -> visible("#erase-go") && !robot.lookup("#erase-go").query().isDisabled());
+        robot.clickOn("#erase-go");
+        eventually("the message", () -> text("#message").startsWith("5 versions of log.txt erased"));
+        eventually(
+                "when they go",
+                () -> points().get(1) instanceof LineRow.OfVersion v
+                        && v.kept().words().startsWith("goes "));
+        robot.clickOn("#undo");
+        eventually(
+                "all kept",
+                () -> points().get(1) instanceof LineRow.OfVersion v
+                        && v.kept().words().isEmpty());
+    }
+
+    @Test
+    void aRemovedFileIsBroughtBack() throws Exception {
+        office();
+        retention("removed");
+        eventually("the file", () -> table("#removed").getItems().size() == 1);
+        robot.interact(() -> table("#removed").getSelectionModel().select(0));
+        eventually("its effect", () -> text("#removed-effect").startsWith("1 file chosen."));
+        robot.clickOn("#removed-back");
+        eventually("the file", () -> Files.exists(desk.resolve("gone.txt")));
+        eventually("none", () -> table("#removed").getItems().isEmpty());
+    }
+}
