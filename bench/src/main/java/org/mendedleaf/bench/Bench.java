@@ -53,6 +53,10 @@ public final class Bench {
             new IntakeBench(folder.resolve("intake"), bench.scale, bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("retention")) {
+            new RetentionBench(folder.resolve("retention"), (int) (1000 * bench.scale), bench.table).run();
+            return;
+        }
         boolean momentsOnly = arguments.length > 2 && arguments[2].equals("moments");
         if (!momentsOnly) {
             new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
@@ -72,6 +76,7 @@ public final class Bench {
         bench.looks();
         new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();
         new IntakeBench(folder.resolve("intake"), bench.scale, bench.table).run();
+        new RetentionBench(folder.resolve("retention"), (int) (1000 * bench.scale), bench.table).run();
     }
 
     private void delete(String name) throws IOException {

@@ -10,6 +10,7 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Authors;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Folding;
 import org.mendedleaf.core.recovery.PutResult;
@@ -33,11 +35,17 @@ import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.retention.LettingGo;
+import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.vault.Digest;
 
 /**
- * The process that is killed: it edits files, captures, restores, puts in, adopts, folds and rolls back without end, and
- * says on its standard output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line
+ * The process that is killed: it edits files, captures, restores, puts in, adopts, folds, rolls back, lets go and reclaims
+ * without end, and says on its standard output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line
  * number sha256"), and how the folder looked before something that can be undone as a whole ("BEFORE kind digest", then
  * "DONE").
  */
@@ -69,6 +77,12 @@ final class CrashChild {
             child.edit();
             child.capture();
             child.restore();
+            if (child.random.nextInt(2) == 0) {
+                child.thin();
+            }
+            if (child.random.nextInt(2) == 0) {
+                child.reclaim();
+            }
             switch (child.random.nextInt(6)) {
                 case 0, 1 -> child.rollBack();
                 case 2 -> child.put(false);
@@ -132,7 +146,10 @@ final class CrashChild {
                 return;
             }
             line = found.get();
-            wanted = line.versions().get(random.nextInt(line.versions().size()));
+            List<Version> here = line.versions().stream()
+                    .filter(v -> !v.recipe().isElsewhere())
+                    .toList();
+            wanted = here.get(random.nextInt(here.size()));
         }
         recovery().restore(List.of(new Wish(wanted, line.path())), Collision.REPLACE, Progress.NONE);
         try (Reading reading = vault.read()) {
@@ -191,6 +208,37 @@ final class CrashChild {
                 acknowledge(reading.line(place, r.path()).orElseThrow(), reading);
             }
         }
+    }
+
+    /** All but some of the newest versions are let go, with no grace: from then on nobody is promised them. */
+    private void thin() throws IOException {
+        ThinPlan plan;
+        try (Reading reading = vault.read()) {
+            VersionTable t = VersionTable.of(reading);
+            Verdicts v = Verdicts.of(
+                    t,
+                    List.of(),
+                    RuleSet.NONE,
+                    clock.instant(),
+                    new org.mendedleaf.core.retention.Calendar(ZoneOffset.UTC, java.time.DayOfWeek.MONDAY));
+            plan = ThinPlan.of(
+                    v,
+                    new RoomTable(t),
+                    new ThinPlan.Limits(
+                            0,
+                            "",
+                            java.util.Set.of(),
+                            1 + random.nextInt(4),
+                            Optional.empty(),
+                            Optional.empty(),
+                            false));
+            plan.going().stream().forEach(row -> say("GOES " + t.lineId(t.lineOf(row)) + " " + t.number(row)));
+        }
+        new LettingGo(vault, clock, "child").thin(plan, Progress.NONE);
+    }
+
+    private void reclaim() throws IOException {
+        new Reclaim(vault, clock).run(true, Progress.NONE);
     }
 
     /** Scattered copies become one file. */

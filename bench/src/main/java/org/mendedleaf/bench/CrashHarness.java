@@ -104,6 +104,8 @@ public final class CrashHarness {
                     intended.add(words[1]);
                 } else if (words[0].equals("ACK") && words.length == 4 && words[3].length() == 64) {
                     acknowledged.put(words[1] + " " + words[2], words[3]);
+                } else if (words[0].equals("GOES") && words.length == 3) {
+                    acknowledged.remove(words[1] + " " + words[2]);
                 } else if (words[0].equals("BEFORE") && words.length == 3 && words[2].length() == 64) {
                     under = ActionKind.valueOf(words[1]);
                     before = words[2];

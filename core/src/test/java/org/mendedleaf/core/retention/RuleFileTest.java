@@ -3,6 +3,13 @@ package org.mendedleaf.core.retention;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
@@ -59,6 +66,27 @@ class RuleFileTest {
                         Optional.empty(),
                         2_000_000_000L,
                         true));
+    }
+
+    private static JsonSchema schema() throws IOException {
+        return JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012)
+                .getSchema(Files.readString(Path.of("../docs/retention.schema.json")));
+    }
+
+    @Test
+    void thePublishedSchemaAllowsWhatIsWrittenAndRefusesWhatIsRefused() throws IOException {
+        assertThat(schema().validate(RuleFile.json(RuleFile.read(YAML)), InputFormat.JSON))
+                .isEmpty();
+        assertThat(schema().validate(YAML, InputFormat.YAML)).isEmpty();
+        for (String wrong : List.of(
+                "rules: [{name: a, everything: 30 days}]",
+                "rules: [{name: a, last: {hurly: P1D}}]",
+                "rules: [{everything: P1D}]",
+                "rules: [{name: a, scope: {kinds: [song]}}]",
+                "grace: forever",
+                "keep: 5")) {
+            assertThat(schema().validate(wrong, InputFormat.YAML)).as(wrong).isNotEmpty();
+        }
     }
 
     @Test

@@ -1,0 +1,221 @@
+package org.mendedleaf.core.retention;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mendedleaf.core.retention.Histories.judge;
+import static org.mendedleaf.core.retention.Histories.rules;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Reading;
+
+/** Room that is needed, room that will be needed, and rules that carry themselves out. */
+class RoomAheadTest {
+
+    private static final Instant FIRST = Instant.parse("2026-03-02T10:00:00Z");
+    private static final int DAYS = 30;
+
+    @TempDir
+    Path temp;
+
+    private TestPlace p;
+    private final Random random = new Random(11);
+
+    @BeforeEach
+    void open() throws IOException {
+        p = new TestPlace(temp);
+    }
+
+    @AfterEach
+    void close() throws IOException {
+        p.close();
+    }
+
+    /** One version a day of 10 kB that share nothing. */
+    private void daily() throws IOException {
+        for (int d = 0; d < DAYS; d++) {
+            p.at(FIRST.plus(Duration.ofDays(d)));
+            byte[] content = new byte[10_000];
+            random.nextBytes(content);
+            p.save("log.bin", content);
+            p.capture();
+        }
+        p.at(FIRST.plus(Duration.ofDays(DAYS)));
+    }
+
+    private Forecast forecast(RuleSet rules, Forecast.Asked asked) throws IOException {
+        return Forecast.of(judge(p, rules), p.now(), asked);
+    }
+
+    private static final Forecast.Asked ASKED = Forecast.Asked.asItIs(-1);
+
+    @Test
+    void whatChangesEveryDayGrowsByThat() throws IOException {
+        daily();
+        Forecast f = forecast(RuleSet.NONE, ASKED);
+        assertThat(f.assumed()).isFalse();
+        assertThat(f.observedDays()).isBetween(29, 30);
+        assertThat(f.versionsPerDay()).isBetween(0.9, 1.1);
+        assertThat(f.curve().get(0).bytes()).isBetween(299_000L, 301_000L);
+        assertThat(f.monthBytes()).isBetween(570_000L, 630_000L);
+        assertThat(f.yearBytes()).isBetween(3_700_000L, 4_100_000L);
+        assertThat(f.full()).isEmpty();
+        f.curve().forEach(point -> {
+            assertThat(point.lowBytes()).isLessThanOrEqualTo(point.bytes());
+            assertThat(point.highBytes()).isGreaterThanOrEqualTo(point.bytes());
+        });
+    }
+
+    @Test
+    void rulesBendTheCurve() throws IOException {
+        daily();
+        Rule tenDays = Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(10)));
+        Forecast f = forecast(rules(tenDays), ASKED);
+        // Ten days of versions and the newest.
+        assertThat(f.yearBytes()).isBetween(90_000L, 130_000L);
+        Rule weekly = tenDays.withLast(Level.WEEKLY, Optional.of(new Term(1, Term.Unit.YEARS)));
+        assertThat(forecast(rules(weekly), ASKED).yearBytes())
+                .isGreaterThan(f.yearBytes() + 300_000)
+                .isLessThan(f.yearBytes() + 700_000);
+        Rule atMost = Rule.keepAll("r", Scope.ALL).withCounts(1, 5);
+        assertThat(forecast(rules(atMost), ASKED).yearBytes()).isLessThan(110_000);
+    }
+
+    @Test
+    void theDayOnWhichTheDriveIsFullIsSaid() throws IOException {
+        daily();
+        Forecast f = forecast(RuleSet.NONE, Forecast.Asked.asItIs(1_000_000));
+        assertThat(f.full().getAsInt()).isBetween(95, 108);
+        assertThat(f.fullAt(p.now())).isPresent();
+    }
+
+    @Test
+    void capturingLessOftenCostsLess() throws IOException {
+        for (int d = 0; d < 10; d++) {
+            for (int k = 0; k < 8; k++) {
+                p.at(FIRST.plus(Duration.ofDays(d)).plus(Duration.ofHours(k)));
+                byte[] content = new byte[5_000];
+                random.nextBytes(content);
+                p.save("log.bin", content);
+                p.capture();
+            }
+        }
+        p.at(FIRST.plus(Duration.ofDays(10)));
+        long often = forecast(RuleSet.NONE, ASKED).monthBytes();
+        long seldom =
+                forecast(RuleSet.NONE, new Forecast.Asked(0, 240, -1, 0, "")).monthBytes();
+        long same =
+                forecast(RuleSet.NONE, new Forecast.Asked(60, 60, -1, 0, "")).monthBytes();
+        assertThat(seldom).isLessThan(often);
+        assertThat(same).isEqualTo(often);
+    }
+
+    @Test
+    void withoutAHistoryAnAssumptionIsStated() throws IOException {
+        p.save("a.txt", "x".repeat(50_000));
+        p.capture();
+        Forecast f = forecast(RuleSet.NONE, ASKED);
+        assertThat(f.assumed()).isTrue();
+        assertThat(f.yearBytes()).isGreaterThan(f.curve().get(0).bytes());
+    }
+
+    @Test
+    void underACapTheOldestGoFirstAndTheMinimumAndWhatIsHeldStay() throws IOException {
+        daily();
+        long line = p.line("log.bin").id();
+        new Holds(p.vault(), p.clock(), "Ada").version(p.place(), line, 2, "log.bin", "why", Optional.empty());
+        Rule capped = Rule.keepAll("r", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(3, 0)
+                .withRoom(100_000, false);
+        Verdicts v = judge(p, rules(capped));
+        Pressure.Choice c = Pressure.caps(v);
+        List<Integer> numbers = new ArrayList<>();
+        c.rows().stream().forEach(row -> numbers.add(v.table().number(row)));
+        assertThat(numbers)
+                .hasSize(20)
+                .startsWith(1, 3, 4)
+                .doesNotContain(2, 28, 29, 30)
+                .endsWith(21);
+        assertThat(c.missingBytes()).isZero();
+        assertThat(Pressure.taken(v))
+                .singleElement()
+                .satisfies(cap -> assertThat(cap.takenBytes()).isBetween(299_000L, 301_000L));
+        Verdicts tight = judge(p, rules(capped.withRoom(20_000, false)));
+        assertThat(Pressure.caps(tight).missingBytes()).isBetween(19_000L, 21_000L);
+        assertThat(Pressure.caps(tight).rows().cardinality()).isEqualTo(26);
+    }
+
+    @Test
+    void whatMayGoStaysUntilTheRoomIsNeeded() throws IOException {
+        daily();
+        Rule lazy = Rule.keepAll("r", Scope.ALL)
+                .withEverything(Optional.of(Term.days(10)))
+                .withRoom(0, true);
+        Verdicts v = judge(p, rules(lazy));
+        RoomTable room = new RoomTable(v.table());
+        assertThat(ThinPlan.of(v, room, ThinPlan.Limits.RULES).versions()).isZero();
+        Pressure.Choice c = Pressure.room(v, room, 25_000);
+        assertThat(c.rows().cardinality()).isEqualTo(3);
+        assertThat(v.table().number(c.rows().nextSetBit(0))).isEqualTo(1);
+        assertThat(Pressure.room(v, room, 0).rows().isEmpty()).isTrue();
+    }
+
+    @Test
+    void standingRulesCarryThemselvesOutOnceADayAndGiveRoomBackAfterTheirGrace() throws IOException {
+        daily();
+        Rule tenDays = Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(10)));
+        long[] free = {1L << 40};
+        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> free[0]);
+        assertThat(standing.isDue()).isFalse();
+        RuleStore.set(p.vault(), new RuleSet(List.of(tenDays), Term.days(7), true), p.clock(), "Ada");
+        assertThat(standing.isDue()).isTrue();
+        assertThat(standing.run(Progress.NONE).letGo().orElseThrow().versions()).isEqualTo(19);
+        assertThat(standing.isDue()).isFalse();
+        p.later(8 * 24 * 60);
+        assertThat(standing.isDue()).isTrue();
+        Standing.Done done = standing.run(Progress.NONE);
+        assertThat(done.reclaimed().orElseThrow().versions()).isEqualTo(19);
+        assertThat(p.check().damages()).isEmpty();
+    }
+
+    @Test
+    void onAFullDriveTheOldestExpendableGoAtOnceAndWhatIsMissingIsSaid() throws IOException {
+        daily();
+        Rule lazy = Rule.keepAll("r", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(5, 0)
+                .withRoom(0, true);
+        RuleStore.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
+        Standing standing =
+                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000);
+        Standing.Done done = standing.run(Progress.NONE);
+        assertThat(done.forRoom()).isEqualTo(5);
+        assertThat(done.missingBytes()).isZero();
+        assertThat(done.reclaimed().orElseThrow().versions()).isEqualTo(5);
+        try (Reading reading = p.vault().read()) {
+            assertThat(LetGoStore.of(reading).of(p.line("log.bin").id()).get(1).reason())
+                    .isEqualTo("ROOM");
+        }
+        Standing none =
+                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 10_000_000);
+        Standing.Done tight = none.run(Progress.NONE);
+        assertThat(tight.missingBytes()).isGreaterThan(9_000_000);
+        assertThat(p.line("log.bin").versions().stream()
+                        .filter(v -> !v.recipe().isElsewhere())
+                        .count())
+                .isEqualTo(5);
+    }
+}
