@@ -101,7 +101,7 @@ class VerdictsPropertyTest {
         return all;
     }
 
-    @Property(tries = 25)
+    @Property(tries = 15)
     void noRuleDropsTheNewestOfALiveFileOrGoesBelowTheMinimum(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);
@@ -124,7 +124,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    @Property(tries = 20)
+    @Property(tries = 12)
     void aHoldIsNeverDroppedAndNeverDropsMore(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);
@@ -145,7 +145,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    @Property(tries = 20)
+    @Property(tries = 12)
     void theOrderOfRulesForDifferentFilesDoesNotMatter(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);

@@ -221,11 +221,14 @@ class SnapshotsTest {
                     "noted",
                     "card",
                     "finding",
-                    "taken")) {
+                    "taken",
+                    "ruleset",
+                    "hold",
+                    "let_go")) {
                 statement.execute("DROP TABLE " + table);
             }
             statement.execute("DROP INDEX version_noted");
-            statement.execute("DELETE FROM flyway_schema_history WHERE version IN ('3', '4')");
+            statement.execute("DELETE FROM flyway_schema_history WHERE version IN ('3', '4', '5')");
             statement.execute("PRAGMA user_version = 2");
         }
         try (TestPlace p = new TestPlace(temp)) {
