@@ -13,6 +13,8 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.OpenVault;
@@ -120,7 +122,33 @@ public final class Snapshots {
 
     /** Holds a snapshot: no limit takes it away, nor does a person by accident. Without a reason the hold ends. */
     public Snapshot hold(long id, String reason) throws IOException {
-        return change(id, s -> s.held(reason.strip()));
+        try (WriteSession session = vault.write()) {
+            Snapshot held = SnapshotStore.put(session, mine(session, id).held(reason.strip()));
+            for (Hold h : HoldStore.of(session).standing()) {
+                if (h.kind() == Hold.Kind.SNAPSHOT && h.snapshot() == id) {
+                    HoldStore.put(session, h.lift(clock.instant()));
+                }
+            }
+            if (held.isHeld()) {
+                HoldStore.put(
+                        session,
+                        new Hold(
+                                0,
+                                place.id(),
+                                Hold.Kind.SNAPSHOT,
+                                0,
+                                0,
+                                held.path(),
+                                id,
+                                held.hold(),
+                                who,
+                                clock.instant(),
+                                Optional.empty(),
+                                Optional.empty()));
+            }
+            session.commit();
+            return held;
+        }
     }
 
     /**

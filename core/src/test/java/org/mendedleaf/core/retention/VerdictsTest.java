@@ -177,6 +177,31 @@ class VerdictsTest {
     }
 
     @Test
+    void aHeldSnapshotIsAmongTheHoldsAndWhatItShowsIsHeld() throws IOException {
+        save(p, "x.txt", "1", day(0, 0));
+        p.at(day(0, 1));
+        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+        long id = snapshots
+                .take("", "before pressing", org.mendedleaf.core.jobs.Progress.NONE)
+                .id();
+        save(p, "x.txt", "2", day(1, 0));
+        snapshots.hold(id, "audit");
+        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        long line = p.line("x.txt").id();
+        assertThat(reasons(judge(p, hard), line)).containsExactly(Reason.HELD, Reason.NEWEST);
+        Holds holds = new Holds(p.vault(), p.clock(), "Ada");
+        assertThat(holds.standing())
+                .singleElement()
+                .satisfies(h -> assertThat(h.reason()).isEqualTo("audit"));
+        holds.lift(holds.standing().get(0).id());
+        assertThat(reasons(judge(p, hard), line)).containsExactly(Reason.SNAPSHOT, Reason.NEWEST);
+        snapshots.hold(id, "again");
+        snapshots.hold(id, "");
+        assertThat(holds.standing()).isEmpty();
+        snapshots.erase(List.of(id));
+    }
+
+    @Test
     void removedFilesAreKeptForTheirTime() throws IOException {
         save(p, "gone.txt", "1", day(0, 0));
         save(p, "gone.txt", "2", day(1, 0));
