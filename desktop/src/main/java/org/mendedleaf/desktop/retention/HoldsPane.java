@@ -1,32 +1,21 @@
 package org.mendedleaf.desktop.retention;
 
 import java.util.Comparator;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.TableView;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** All holds, and what would go if the chosen one were lifted. */
-final class HoldsPane extends VBox {
+final class HoldsPane extends ListPane<Hold> {
 
-    private final RetentionModel model;
-    private final TableView<Hold> table = Tables.table("holds", "holds.none");
-    private final Label effect = Ui.label("", "dim");
     private final Button lift;
 
     HoldsPane(RetentionModel model) {
-        this.model = model;
-        getStyleClass().add("single-sheet");
+        super(model, "holds", "hold-effect", "holds.none");
         table.getColumns().add(Tables.words("holds.what", 330, this::what, Comparator.comparing(this::what)));
         table.getColumns().add(Tables.words("holds.place", 130, this::place, Comparator.comparing(this::place)));
         table.getColumns().add(Tables.words("holds.reason", 250, Hold::reason, Comparator.comparing(Hold::reason)));
@@ -40,21 +29,8 @@ final class HoldsPane extends VBox {
                         Comparator.comparing(h -> h.until().orElse(java.time.Instant.MAX))));
         lift = Ui.button("holds.lift", this::lift);
         lift.setId("hold-lift");
-        effect.setId("hold-effect");
-        effect.setWrapText(true);
-        HBox.setHgrow(effect, Priority.ALWAYS);
-        effect.setMaxWidth(Double.MAX_VALUE);
-        HBox foot = new HBox(12, effect, lift);
-        foot.setAlignment(Pos.CENTER_LEFT);
-        foot.getStyleClass().add("sheet-footer");
-        VBox.setVgrow(table, Priority.ALWAYS);
-        VBox sheet = new VBox(table, foot);
-        VBox.setVgrow(sheet, Priority.ALWAYS);
-        sheet.getStyleClass().add("sheet");
-        getChildren().add(sheet);
         table.getSelectionModel().selectedItemProperty().addListener((o, a, h) -> effect(h));
-        model.pictureProperty().addListener((o, a, p) -> show(p));
-        show(model.pictureProperty().get());
+        finish(lift);
     }
 
     private String what(Hold h) {
@@ -79,7 +55,8 @@ final class HoldsPane extends VBox {
                 .orElseGet(() -> Words.of("holds.lifted"));
     }
 
-    private void show(RetentionModel.@Nullable Picture p) {
+    @Override
+    void show(RetentionModel.@Nullable Picture p) {
         if (p != null) {
             table.getItems().setAll(p.holds());
         }
@@ -87,14 +64,14 @@ final class HoldsPane extends VBox {
     }
 
     private void effect(@Nullable Hold hold) {
-        RetentionModel.Picture p = model.pictureProperty().get();
         lift.setDisable(hold == null);
-        if (hold == null || p == null) {
+        if (hold == null) {
             effect.setText(Words.of("holds.hint"));
             return;
         }
-        ThinPlan then = model.without(p, hold);
-        effect.setText(Words.of("cli.unhold.then", then.versions(), Say.size(then.freedBytes())));
+        model.without(
+                hold,
+                then -> effect.setText(Words.of("cli.unhold.then", then.versions(), Say.size(then.freedBytes()))));
     }
 
     private void lift() {

@@ -2,14 +2,8 @@ package org.mendedleaf.desktop.retention;
 
 import java.util.Comparator;
 import java.util.List;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
-import javafx.scene.control.TableView;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.RemovedFile;
@@ -20,17 +14,13 @@ import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What was removed: by whom, when, from where, how long it is kept; one, many or all come back or are erased. */
-final class RemovedPane extends VBox {
+final class RemovedPane extends ListPane<RemovedFile> {
 
-    private final RetentionModel model;
-    private final TableView<RemovedFile> table = Tables.table("removed", "removed.none");
-    private final Label effect = Ui.label("", "dim");
     private final Button back;
     private final Button erase;
 
     RemovedPane(RetentionModel model) {
-        this.model = model;
-        getStyleClass().add("single-sheet");
+        super(model, "removed", "removed-effect", "removed.none");
         table.getColumns()
                 .add(Tables.words(
                         "removed.name",
@@ -53,24 +43,8 @@ final class RemovedPane extends VBox {
         back.setId("removed-back");
         erase = Ui.button("removed.erase", () -> model.eraseRemoved(chosen()), "danger-text");
         erase.setId("removed-erase");
-        effect.setId("removed-effect");
-        effect.setWrapText(true);
-        HBox.setHgrow(effect, Priority.ALWAYS);
-        effect.setMaxWidth(Double.MAX_VALUE);
-        for (Button b : List.of(all, back, erase)) {
-            b.setMinWidth(USE_PREF_SIZE);
-        }
-        HBox foot = new HBox(10, effect, all, back, erase);
-        foot.setAlignment(Pos.CENTER_LEFT);
-        foot.getStyleClass().add("sheet-footer");
-        VBox.setVgrow(table, Priority.ALWAYS);
-        VBox sheet = new VBox(table, foot);
-        VBox.setVgrow(sheet, Priority.ALWAYS);
-        sheet.getStyleClass().add("sheet");
-        getChildren().add(sheet);
         table.getSelectionModel().getSelectedItems().addListener((javafx.beans.InvalidationListener) o -> effect());
-        model.pictureProperty().addListener((o, a, p) -> show(p));
-        show(model.pictureProperty().get());
+        finish(all, back, erase);
     }
 
     private List<RemovedFile> chosen() {
@@ -99,7 +73,8 @@ final class RemovedPane extends VBox {
         return v.words(model.desk().clock().instant(), model.desk().zone());
     }
 
-    private void show(RetentionModel.@Nullable Picture p) {
+    @Override
+    void show(RetentionModel.@Nullable Picture p) {
         if (p != null) {
             table.getItems().setAll(p.removed());
         }
@@ -109,11 +84,14 @@ final class RemovedPane extends VBox {
     private void effect() {
         List<RemovedFile> chosen = chosen();
         back.setDisable(chosen.isEmpty());
-        RetentionModel.Erased e = model.erasing(chosen);
-        erase.setDisable(e.rows().isEmpty());
-        effect.setText(
-                chosen.isEmpty()
-                        ? Words.of("removed.hint")
-                        : Words.of("removed.effect", chosen.size(), Say.size(e.freedBytes()), e.kept()));
+        erase.setDisable(true);
+        if (chosen.isEmpty()) {
+            effect.setText(Words.of("removed.hint"));
+            return;
+        }
+        model.erasing(chosen, e -> {
+            erase.setDisable(e.rows().isEmpty());
+            effect.setText(Words.of("removed.effect", chosen.size(), Say.size(e.freedBytes()), e.kept()));
+        });
     }
 }

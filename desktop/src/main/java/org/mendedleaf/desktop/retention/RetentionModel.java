@@ -49,9 +49,13 @@ import org.mendedleaf.desktop.shell.Held;
 /** The Retention screen without its scene: where the room goes, what is kept, what would go, what is held and what waits. */
 public final class RetentionModel {
 
+    private static final int LARGEST = 12;
+
     private final Desk desk;
     private final Background.Newest question;
     private final Background.Newest effectQuestion;
+    private final Background.Newest liftQuestion;
+    private final Background.Newest eraseQuestion;
     private final ObjectProperty<@Nullable OpenVault> vault = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<@Nullable Picture> picture = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<RuleSet> proposed = new SimpleObjectProperty<>(RuleSet.NONE);
@@ -65,6 +69,7 @@ public final class RetentionModel {
      * @param waiting what was let go and can be taken back, that which is due first before the others
      * @param removed files that can be brought back, the last removed first
      * @param caps what rules with a limit of room take of it
+     * @param largest files whose versions take most
      */
     public record Picture(
             OpenVault vault,
@@ -77,10 +82,12 @@ public final class RetentionModel {
             Verdicts verdicts,
             List<LetGo> waiting,
             List<RemovedFile> removed,
-            List<Pressure.Cap> caps) {
+            List<Pressure.Cap> caps,
+            List<RoomTree.Node> largest) {
 
         /** Copies. */
         public Picture {
+            largest = List.copyOf(largest);
             caps = List.copyOf(caps);
             holds = List.copyOf(holds);
             waiting = List.copyOf(waiting);
@@ -112,6 +119,8 @@ public final class RetentionModel {
         this.desk = desk;
         this.question = desk.background().new Newest();
         this.effectQuestion = desk.background().new Newest();
+        this.liftQuestion = desk.background().new Newest();
+        this.eraseQuestion = desk.background().new Newest();
         vault.addListener((o, a, b) -> {
             touched = false;
             reload();
@@ -200,18 +209,20 @@ public final class RetentionModel {
                     .filter(h -> h.holds(now))
                     .toList();
             Verdicts verdicts = Verdicts.of(table, holds, rules, now, desk.calendar());
+            RoomTree tree = RoomTree.of(table, now);
             return new Picture(
                     of,
                     table,
                     room,
-                    RoomTree.of(table, now),
+                    tree,
                     RoomReport.of(of.folder(), room),
                     rules,
                     holds,
                     verdicts,
                     LetGoStore.of(reading).waiting(),
                     RemovedFile.of(reading),
-                    Pressure.taken(verdicts));
+                    Pressure.taken(verdicts),
+                    tree.largest(LARGEST));
         }
     }
 
@@ -378,17 +389,28 @@ public final class RetentionModel {
         }
     }
 
-    /** What the rules would let go if a hold were lifted. */
-    public ThinPlan without(Picture p, Hold hold) {
-        List<Hold> others = p.holds().stream().filter(h -> h.id() != hold.id()).toList();
-        Verdicts v = Verdicts.of(p.table(), others, p.rules(), desk.clock().instant(), desk.calendar());
-        return ThinPlan.of(v, p.room(), ThinPlan.Limits.RULES)
-                .only(
-                        row -> p.verdicts()
-                                .hold(row)
-                                .filter(h -> h.id() == hold.id())
-                                .isPresent(),
-                        p.room());
+    /** Tells what the rules would let go if a hold were lifted; only the newest question is answered. */
+    public void without(Hold hold, Consumer<ThinPlan> told) {
+        Picture p = picture.get();
+        if (p == null) {
+            return;
+        }
+        liftQuestion.ask(
+                () -> {
+                    List<Hold> others =
+                            p.holds().stream().filter(h -> h.id() != hold.id()).toList();
+                    Verdicts v = Verdicts.of(
+                            p.table(), others, p.rules(), desk.clock().instant(), desk.calendar());
+                    return ThinPlan.of(v, p.room(), ThinPlan.Limits.RULES)
+                            .only(
+                                    row -> p.verdicts()
+                                            .hold(row)
+                                            .filter(h -> h.id() == hold.id())
+                                            .isPresent(),
+                                    p.room());
+                },
+                told,
+                e -> message.set(Failures.words(e)));
     }
 
     /** Brings removed files back where they were, as a job. */
@@ -435,13 +457,16 @@ public final class RetentionModel {
         if (p == null || files.isEmpty()) {
             return;
         }
-        Erased e = erasing(files);
         job(
                 "job.thin",
-                progress ->
-                        new LettingGo(p.vault(), desk.clock(), desk.home().who()).erase(p.table(), e.rows(), progress),
-                d -> message.set(Words.of(
-                        "retention.erased", d.versions(), Say.full(d.due(), desk.zone()), d.kept() + e.kept())));
+                progress -> {
+                    Erased e = erasing(p, files);
+                    LettingGo.Done done = new LettingGo(
+                                    p.vault(), desk.clock(), desk.home().who())
+                            .erase(p.table(), e.rows(), progress);
+                    return new LettingGo.Done(done.actions(), done.versions(), done.kept() + e.kept(), done.due());
+                },
+                d -> message.set(Words.of("retention.erased", d.versions(), Say.full(d.due(), desk.zone()), d.kept())));
     }
 
     /**
@@ -453,14 +478,17 @@ public final class RetentionModel {
      */
     public record Erased(BitSet rows, long freedBytes, int kept) {}
 
-    /** What erasing removed files would do. */
-    public Erased erasing(List<RemovedFile> files) {
+    /** Tells what erasing removed files would do; only the newest question is answered. */
+    public void erasing(List<RemovedFile> files, Consumer<Erased> told) {
         Picture p = picture.get();
+        if (p != null) {
+            eraseQuestion.ask(() -> erasing(p, files), told, e -> message.set(Failures.words(e)));
+        }
+    }
+
+    private static Erased erasing(Picture p, List<RemovedFile> files) {
         BitSet rows = new BitSet();
         int kept = 0;
-        if (p == null) {
-            return new Erased(rows, 0, 0);
-        }
         for (RemovedFile f : files) {
             int line = p.table().lineRow(f.line());
             for (int row = p.table().first(line); row < p.table().first(line + 1); row++) {

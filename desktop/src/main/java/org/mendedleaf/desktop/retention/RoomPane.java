@@ -32,7 +32,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** Where the room goes: a tree of places, folders and files, and beside it by kind, by age, and the largest histories. */
 final class RoomPane extends BorderPane {
 
-    private static final int LARGEST = 12;
     private static final double ROW = 34;
 
     private final TreeTableView<RoomTree.Node> tree = new TreeTableView<>();
@@ -219,7 +218,7 @@ final class RoomPane extends BorderPane {
         side.getChildren().add(table("room.byKind", kinds(p)));
         side.getChildren().add(table("room.byAge", ages(p)));
         List<String[]> largest = new ArrayList<>();
-        for (RoomTree.Node n : p.tree().largest(LARGEST)) {
+        for (RoomTree.Node n : p.largest()) {
             if (n.share().takenBytes() > 0) {
                 largest.add(new String[] {
                     n.name(),

@@ -6,13 +6,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
-import javafx.scene.control.TableView;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.words.Say;
@@ -21,20 +15,16 @@ import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What was let go and waits for the end of its grace, by what let it go; it can be taken back, or ended now. */
-final class WaitingPane extends VBox {
+final class WaitingPane extends ListPane<WaitingPane.Batch> {
 
-    private final RetentionModel model;
-    private final TableView<Batch> table = Tables.table("waiting", "waiting.none");
-    private final Label effect = Ui.label("", "dim");
     private final Button back;
     private final Button now;
 
     /** What one action let go. */
-    private record Batch(long action, Instant at, Instant due, String who, boolean erased, int versions, int files) {}
+    record Batch(long action, Instant at, Instant due, String who, boolean erased, int versions, int files) {}
 
     WaitingPane(RetentionModel model) {
-        this.model = model;
-        getStyleClass().add("single-sheet");
+        super(model, "waiting", "waiting-effect", "waiting.none");
         table.getColumns().add(Tables.words("waiting.when", 150, this::when, Comparator.comparing(Batch::at)));
         table.getColumns()
                 .add(Tables.words(
@@ -56,23 +46,8 @@ final class WaitingPane extends VBox {
         back.setId("waiting-back");
         now = Ui.button("waiting.now", () -> model.reclaim(true), "danger-text");
         now.setId("waiting-now");
-        back.setMinWidth(USE_PREF_SIZE);
-        now.setMinWidth(USE_PREF_SIZE);
-        effect.setId("waiting-effect");
-        effect.setWrapText(true);
-        HBox.setHgrow(effect, Priority.ALWAYS);
-        effect.setMaxWidth(Double.MAX_VALUE);
-        HBox foot = new HBox(10, effect, back, now);
-        foot.setAlignment(Pos.CENTER_LEFT);
-        foot.getStyleClass().add("sheet-footer");
-        VBox.setVgrow(table, Priority.ALWAYS);
-        VBox sheet = new VBox(table, foot);
-        VBox.setVgrow(sheet, Priority.ALWAYS);
-        sheet.getStyleClass().add("sheet");
-        getChildren().add(sheet);
         table.getSelectionModel().selectedItemProperty().addListener((o, a, b) -> back.setDisable(b == null));
-        model.pictureProperty().addListener((o, a, p) -> show(p));
-        show(model.pictureProperty().get());
+        finish(back, now);
     }
 
     private String when(Batch b) {
@@ -83,7 +58,8 @@ final class WaitingPane extends VBox {
         return Say.full(b.due(), model.desk().zone());
     }
 
-    private void show(RetentionModel.@Nullable Picture p) {
+    @Override
+    void show(RetentionModel.@Nullable Picture p) {
         if (p == null) {
             return;
         }

@@ -86,9 +86,12 @@ class SystemsScreenTest extends WindowTest {
         return c.create(h.connection(kind.text()).orElseThrow(), name, kind.standardSettings(), v);
     }
 
+    /** What stands in the table; nothing while another sheet covers it. */
     private List<Coverage.Row> coverage() {
-        TableView<Coverage.Row> table = robot.lookup("#coverage").queryTableView();
-        return List.copyOf(table.getItems());
+        return robot.lookup("#coverage")
+                .<TableView<Coverage.Row>>tryQuery()
+                .map(table -> List.copyOf(table.getItems()))
+                .orElse(List.of());
     }
 
     private Optional<Coverage.Row> row(String where) {
