@@ -1,11 +1,9 @@
 package org.mendedleaf.core.retention;
 
 import java.time.DayOfWeek;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.time.zone.ZoneRules;
 import org.mendedleaf.core.line.Moment;
 
 /**
@@ -25,18 +23,30 @@ public record Calendar(ZoneId zone, DayOfWeek weekStart) {
 
     /** The bucket of a moment: two moments fall into the same span of a level when their numbers are the same. */
     public long bucket(Level level, long micros) {
-        ZoneRules rules = zone.getRules();
-        long seconds = Math.floorDiv(micros, MICROS);
-        ZoneOffset offset =
-                rules.isFixedOffset() ? rules.getOffset(Instant.EPOCH) : rules.getOffset(Moment.instant(micros));
-        long local = seconds + offset.getTotalSeconds();
-        if (level == Level.HOURLY) {
-            // Two hours of the same name differ by their offsets: the hour as it began, told in universal time.
-            return Math.floorDiv(local, 3600) * 3600 - offset.getTotalSeconds();
+        ZoneOffset offset = offset(micros);
+        return bucket(level, Math.floorDiv(micros, MICROS) + offset.getTotalSeconds(), offset);
+    }
+
+    /** The buckets of a moment on several levels. */
+    void buckets(Level[] levels, long micros, long[] into) {
+        ZoneOffset offset = offset(micros);
+        long local = Math.floorDiv(micros, MICROS) + offset.getTotalSeconds();
+        for (int i = 0; i < levels.length; i++) {
+            into[i] = bucket(levels[i], local, offset);
         }
+    }
+
+    private ZoneOffset offset(long micros) {
+        return zone.getRules().getOffset(Moment.instant(micros));
+    }
+
+    /** @param local seconds that the clock shows, as if they were universal ones */
+    private long bucket(Level level, long local, ZoneOffset offset) {
         long day = Math.floorDiv(local, DAY);
         return switch (level) {
-            case DAILY, HOURLY -> day;
+            // Two hours of the same name differ by their offsets: the hour as it began, told in universal time.
+            case HOURLY -> Math.floorDiv(local, 3600) * 3600 - offset.getTotalSeconds();
+            case DAILY -> day;
             case WEEKLY -> Math.floorDiv(day + THURSDAY - (weekStart.getValue() - 1), 7);
             case MONTHLY -> {
                 LocalDate date = LocalDate.ofEpochDay(day);

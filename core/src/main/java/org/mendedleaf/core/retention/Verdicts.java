@@ -178,6 +178,8 @@ public final class Verdicts {
         Level[] levels = rule == null ? new Level[0] : rule.last().keySet().toArray(new Level[0]);
         long[] seen = new long[levels.length];
         Arrays.fill(seen, Long.MIN_VALUE);
+        long[] buckets = new long[levels.length];
+        boolean[] fresh = new boolean[levels.length];
         int rank = 0;
         for (int row = last; row >= first; row--) {
             ruleOf[row] = ruleIndex;
@@ -191,10 +193,8 @@ public final class Verdicts {
                 continue;
             }
             rank++;
-            long[] buckets = new long[levels.length];
-            boolean[] fresh = new boolean[levels.length];
+            calendar.buckets(levels, table.saved(row), buckets);
             for (int k = 0; k < levels.length; k++) {
-                buckets[k] = calendar.bucket(levels[k], table.saved(row));
                 fresh[k] = buckets[k] != seen[k];
                 seen[k] = buckets[k];
             }
