@@ -101,6 +101,11 @@ public final class LetGoStore {
         session.apply(Op.LET_GO_DUE, Moment.micros(now), Moment.micros(now));
     }
 
+    /** Ends the grace of what one action let go; that of all others goes on. */
+    public static void dueNow(WriteSession session, long journal, Instant now) throws IOException {
+        session.apply(Op.LET_GO_OF_DUE, Moment.micros(now), journal);
+    }
+
     /**
      * Takes the content of a version that waits out of its line: the version stays known, and its recipe says that the
      * content is not here.

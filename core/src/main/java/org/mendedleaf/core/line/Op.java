@@ -116,7 +116,9 @@ public enum Op {
     /** Parameters: line, number. The content is in the vault no longer; the version is still known. */
     VERSION_GONE(51, "UPDATE version SET recipe = X'03' WHERE line = ? AND number = ?"),
     /** Parameters: bytes to take off, line. */
-    LINE_SHRINKS(52, "UPDATE line SET versions = versions - 1, bytes = bytes - ? WHERE id = ?");
+    LINE_SHRINKS(52, "UPDATE line SET versions = versions - 1, bytes = bytes - ? WHERE id = ?"),
+    /** Parameters: due, journal. What waits of it is due then. */
+    LET_GO_OF_DUE(53, "UPDATE let_go SET due = ? WHERE journal = ? AND gone = 0");
 
     private final int code;
     private final String sql;

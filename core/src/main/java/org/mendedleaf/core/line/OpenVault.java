@@ -98,16 +98,23 @@ public final class OpenVault implements AutoCloseable {
         reading.dispose();
     }
 
-    @Override
-    public void close() throws IOException {
+    /** Closes the readers that nobody has now, with the files that they keep open. */
+    public void closeIdleReaders() throws IOException {
         Deque<Reading> all;
         synchronized (this) {
-            closed = true;
             all = new ArrayDeque<>(idle);
             idle.clear();
         }
         for (Reading reading : all) {
             reading.dispose();
         }
+    }
+
+    @Override
+    public void close() throws IOException {
+        synchronized (this) {
+            closed = true;
+        }
+        closeIdleReaders();
     }
 }

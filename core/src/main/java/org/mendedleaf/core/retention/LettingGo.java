@@ -59,6 +59,14 @@ public final class LettingGo {
         public Done {
             actions = List.copyOf(actions);
         }
+
+        /** Both together; due when the later one is. */
+        Done and(Done other) {
+            List<Long> all = new ArrayList<>(actions);
+            all.addAll(other.actions);
+            return new Done(
+                    all, versions + other.versions, kept + other.kept, due.isAfter(other.due) ? due : other.due);
+        }
     }
 
     /**

@@ -83,7 +83,7 @@ public final class Reclaim {
         }
     }
 
-    /** Whether something is due, or a run before was cut short. */
+    /** Whether the grace of something has ended. */
     public static boolean isDue(List<LetGo> waiting, Instant now) {
         return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
     }
@@ -122,6 +122,8 @@ public final class Reclaim {
             }
             progress.advance(1, 0);
         }
+        // Readers that nobody uses now would keep the files of emptied packs on the drive.
+        vault.closeIdleReaders();
         return end(counts, emptied, before, erased && !cancelled, damaged, cancelled);
     }
 

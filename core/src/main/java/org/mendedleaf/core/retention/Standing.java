@@ -5,7 +5,9 @@ import java.nio.file.Files;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.HoldStore;
@@ -26,6 +28,10 @@ public final class Standing {
     public static final long LEAST_FREE = 300L << 20;
 
     private static final Duration EVERY = Duration.ofDays(1);
+
+    /** While the drive stays nearly full, it is tried again so often. */
+    private static final Duration AGAIN = Duration.ofMinutes(10);
+
     private static final String RUN = "standing-run";
 
     private final OpenVault vault;
@@ -75,9 +81,9 @@ public final class Standing {
         Instant now = clock.instant();
         try (Reading reading = vault.read()) {
             boolean standing = RuleStore.of(reading).standing();
-            boolean room = standing && free.bytes() < LEAST_FREE;
             boolean grace = Reclaim.isDue(LetGoStore.of(reading).waiting(), now);
             Instant last = Moment.instant(LetGoStore.of(reading).note(RUN));
+            boolean room = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
             return room || grace || (standing && !last.plus(EVERY).isAfter(now));
         }
     }
@@ -96,30 +102,37 @@ public final class Standing {
         Optional<LettingGo.Done> letGo = Optional.empty();
         int forRoom = 0;
         long missing = 0;
-        boolean atOnce = false;
+        List<Long> atOnce = new ArrayList<>();
         if (rules.standing()) {
             RoomTable room = new RoomTable(table);
             ThinPlan plan = ThinPlan.of(verdicts, room, ThinPlan.Limits.RULES);
             Pressure.Choice caps = Pressure.caps(verdicts);
             long lacking = LEAST_FREE - free.bytes();
             Pressure.Choice full = Pressure.room(verdicts, room, lacking);
-            BitSet more = new BitSet();
-            more.or(caps.rows());
+            BitSet more = (BitSet) caps.rows().clone();
             more.or(full.rows());
             more.andNot(plan.going());
             forRoom = more.cardinality();
             missing = full.missingBytes();
-            atOnce = lacking > 0 && !full.rows().isEmpty();
             ThinPlan whole = plan.with(more, room);
-            if (whole.versions() > 0) {
-                letGo = Optional.of(new LettingGo(vault, clock, who).thin(whole, progress));
+            LettingGo letting = new LettingGo(vault, clock, who);
+            // What the drive needs now goes by an action of its own: only that has no grace.
+            ThinPlan urgent = whole.only(full.rows()::get, room);
+            if (urgent.versions() > 0) {
+                letGo = Optional.of(letting.thin(urgent, progress));
+                atOnce.addAll(letGo.get().actions());
+            }
+            ThinPlan later = whole.only(row -> !full.rows().get(row), room);
+            if (later.versions() > 0) {
+                LettingGo.Done done = letting.thin(later, progress);
+                letGo = Optional.of(letGo.map(d -> d.and(done)).orElse(done));
             }
         }
         boolean due;
         try (WriteSession session = vault.write()) {
             session.note(RUN, Moment.micros(now));
-            if (atOnce) {
-                LetGoStore.dueNow(session, now);
+            for (long action : atOnce) {
+                LetGoStore.dueNow(session, action, now);
             }
             session.commit();
             due = Reclaim.isDue(LetGoStore.of(session).waiting(), now);

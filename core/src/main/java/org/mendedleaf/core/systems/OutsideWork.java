@@ -34,6 +34,7 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
+import org.mendedleaf.core.recovery.LetGoBack;
 import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestorePlan;
@@ -493,6 +494,10 @@ public final class OutsideWork implements FileWork {
 
     @Override
     public Undone undo(Action action, Progress progress) throws IOException {
+        if (action.kind() == ActionKind.THINNED) {
+            // Only what the vault had of it was let go; in the system nothing has changed.
+            return LetGoBack.run(vault, place, clock, who, action);
+        }
         look(Progress.NONE);
         List<String> done = new ArrayList<>();
         List<String> failed = new ArrayList<>();

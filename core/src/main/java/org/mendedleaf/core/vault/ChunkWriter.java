@@ -139,11 +139,6 @@ public final class ChunkWriter implements AutoCloseable {
         sealNow = true;
     }
 
-    /** Number of the pack that is written now. */
-    public synchronized long openPack() {
-        return packs.number();
-    }
-
     /** Which chunks are still needed. */
     @FunctionalInterface
     public interface Needed {

@@ -192,6 +192,24 @@ class RoomAheadTest {
     }
 
     @Test
+    void onAFullDriveTheGraceOfWhatSomebodyLetGoGoesOn() throws IOException {
+        daily();
+        long line = p.line("log.bin").id();
+        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+                .erase(line, Erasing.What.VERSION, 29, Progress.NONE);
+        Rule lazy = Rule.keepAll("r", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(5, 0)
+                .withRoom(0, true);
+        RuleStore.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
+        new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000).run(Progress.NONE);
+        try (Reading reading = p.vault().read()) {
+            assertThat(LetGoStore.of(reading).of(line).get(29).gone()).isEmpty();
+            assertThat(LetGoStore.of(reading).of(line).get(1).gone()).isPresent();
+        }
+    }
+
+    @Test
     void onAFullDriveTheOldestExpendableGoAtOnceAndWhatIsMissingIsSaid() throws IOException {
         daily();
         Rule lazy = Rule.keepAll("r", Scope.ALL)

@@ -6,10 +6,12 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -20,11 +22,13 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestorePlan;
@@ -32,6 +36,12 @@ import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.LettingGo;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.rules.Setting;
 
 /** Work in a system as in a folder: the same for every kind that can be written to. */
@@ -144,6 +154,33 @@ class OutsideWorkTest {
         for (int i = 0; i < 20; i++) {
             assertThat(rig.text(rig.line(place, "d/f" + i).newest().orElseThrow()))
                     .isEqualTo("text " + i);
+        }
+    }
+
+    @Test
+    void undoingAThinningOfWhatTheVaultHasLeavesTheSystemAlone() throws IOException {
+        Place share = rig.place(SystemKind.FILE_SERVER, "p");
+        for (String text : List.of("one", "two", "three")) {
+            put(share, "a.txt", text);
+        }
+        ThinPlan plan;
+        try (Reading reading = rig.vault().read()) {
+            VersionTable t = VersionTable.of(reading);
+            Verdicts v = Verdicts.of(
+                    t, List.of(), RuleSet.NONE, rig.now(), new Calendar(java.time.ZoneOffset.UTC, DayOfWeek.MONDAY));
+            plan = ThinPlan.of(
+                    v,
+                    new RoomTable(t),
+                    new ThinPlan.Limits(
+                            share.id(), "", java.util.Set.of(), 1, Optional.empty(), Optional.empty(), false));
+        }
+        assertThat(plan.versions()).isPositive();
+        new LettingGo(rig.vault(), rig.clock(), "ines").thin(plan, Progress.NONE);
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.work(share).undo(last()).done()).containsExactly("a.txt");
+        assertThat(rig.live(share, "a.txt")).contains("three");
+        try (Reading reading = rig.vault().read()) {
+            assertThat(LetGoStore.of(reading).waiting()).isEmpty();
         }
     }
 
