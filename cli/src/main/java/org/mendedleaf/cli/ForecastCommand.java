@@ -7,7 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -40,7 +40,7 @@ final class ForecastCommand extends RulesBase {
         for (Meant m : meant(path)) {
             try (m;
                     Reading reading = m.vault().read()) {
-                Verdicts v = verdicts(reading, file == null ? RuleStore.of(reading) : read(file));
+                Verdicts v = verdicts(reading, file == null ? RuleSets.of(reading) : read(file));
                 int present = reading.places().stream()
                         .filter(p -> !p.isOutside() && (m.place() == 0 || p.id() == m.place()))
                         .mapToInt(p -> p.rhythm().minutes())

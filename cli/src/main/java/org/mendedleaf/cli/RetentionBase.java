@@ -16,7 +16,7 @@ import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;
 
 /** What commands about room and retention have in common. */
@@ -46,7 +46,7 @@ abstract class RetentionBase extends Base {
 
     /** Verdicts on all versions of a vault under its own rules. */
     Verdicts verdicts(Reading reading) throws IOException {
-        return verdicts(reading, RuleStore.of(reading));
+        return verdicts(reading, RuleSets.of(reading));
     }
 
     /** Verdicts on all versions of a vault under some rules. */

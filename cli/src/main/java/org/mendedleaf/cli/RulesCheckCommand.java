@@ -7,7 +7,7 @@ import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Say;
@@ -35,7 +35,7 @@ final class RulesCheckCommand extends RulesBase {
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder);
                     Reading reading = open.read()) {
-                Verdicts now = verdicts(reading, RuleStore.of(reading));
+                Verdicts now = verdicts(reading, RuleSets.of(reading));
                 Verdicts proposed = verdicts(reading, rules);
                 WhatIf what = WhatIf.of(now, proposed, new RoomTable(now.table()), now());
                 if (json) {

@@ -4,7 +4,7 @@ import java.nio.file.Path;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -25,7 +25,7 @@ final class RulesSetCommand extends RulesBase {
         RuleSet rules = read(file);
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder)) {
-                RuleStore.set(open, rules, clock(), who());
+                RuleSets.set(open, rules, clock(), who());
                 try (Reading reading = open.read()) {
                     say("cli.rules.isSet", folder);
                     print(reading, rules);

@@ -5,7 +5,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
@@ -25,7 +25,7 @@ final class RulesShowCommand extends RulesBase {
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder);
                     Reading reading = open.read()) {
-                RuleSet rules = RuleStore.of(reading);
+                RuleSet rules = RuleSets.of(reading);
                 if (json) {
                     surroundings.out().println(RuleFile.json(rules));
                 } else if (yaml) {

@@ -19,7 +19,7 @@ import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RoomReport;
 import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
@@ -93,7 +93,7 @@ final class ThinCommand extends RulesBase {
         ThinPlan p;
         RoomReport room;
         try (Reading reading = m.vault().read()) {
-            RuleSet rules = once == null ? RuleStore.of(reading) : once;
+            RuleSet rules = once == null ? RuleSets.of(reading) : once;
             Verdicts v = verdicts(reading, rules);
             RoomTable table = new RoomTable(v.table());
             p = ThinPlan.of(v, table, limits);

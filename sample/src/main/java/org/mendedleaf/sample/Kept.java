@@ -22,7 +22,7 @@ import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 
@@ -55,7 +55,7 @@ final class Kept {
     static void make(OpenVault vault, Place desk, Instant today, ZoneId zone) throws IOException {
         Clock before = Clock.fixed(today.minus(Duration.ofDays(2)), zone);
         thinWeather(vault, desk, before);
-        RuleStore.set(vault, RuleFile.read(RULES), before, "Ines");
+        RuleSets.set(vault, RuleFile.read(RULES), before, "Ines");
         Holds holds = new Holds(vault, before, "Ines");
         Line ledger;
         Line talk;

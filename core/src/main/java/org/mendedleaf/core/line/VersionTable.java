@@ -91,36 +91,22 @@ public final class VersionTable {
 
     /** All versions as a reader sees them. */
     public static VersionTable of(Reading reading) throws IOException {
-        return new VersionTable(new Loader(reading.sql(), reading.places(), new Settings() {
-            @Override
-            public PlaceSettings of(Place place) throws IOException {
-                return PlaceRules.of(reading, place).settings();
-            }
-        }));
+        return new VersionTable(new Loader(
+                reading.sql(), reading.places(), p -> PlaceRules.of(reading, p).settings()));
     }
 
     /** All versions as a session sees them. */
     public static VersionTable of(WriteSession session) throws IOException {
-        return new VersionTable(new Loader(session.sql(), new PlaceQuery(session.sql()).all(), new Settings() {
-            @Override
-            public PlaceSettings of(Place place) throws IOException {
-                return PlaceRules.of(session, place).settings();
-            }
-        }));
+        return new VersionTable(new Loader(
+                session.sql(),
+                new PlaceQuery(session.sql()).all(),
+                p -> PlaceRules.of(session, p).settings()));
     }
 
     /** The versions of one line only, as a reader sees them; its chunks are not counted. */
     public static VersionTable ofLine(Reading reading, long line) throws IOException {
         return new VersionTable(new Loader(
-                reading.sql(),
-                reading.places(),
-                new Settings() {
-                    @Override
-                    public PlaceSettings of(Place place) throws IOException {
-                        return PlaceRules.of(reading, place).settings();
-                    }
-                },
-                line));
+                reading.sql(), reading.places(), p -> PlaceRules.of(reading, p).settings(), line));
     }
 
     private interface Settings {

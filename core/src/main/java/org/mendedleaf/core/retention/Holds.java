@@ -17,7 +17,7 @@ import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 
-/** Holding and lifting. */
+/** Holding and lifting; a snapshot is held by {@code Snapshots.hold}. */
 public final class Holds {
 
     private final OpenVault vault;
@@ -44,33 +44,21 @@ public final class Holds {
     /** Holds a version of a file. */
     public Hold version(Place place, long line, int number, String path, String reason, Optional<Instant> until)
             throws IOException {
-        return put(place, Hold.Kind.VERSION, line, number, path, 0, reason, until);
+        return put(place, Hold.Kind.VERSION, line, number, path, reason, until);
     }
 
     /** Holds all versions of a file. */
     public Hold line(Place place, long line, String path, String reason, Optional<Instant> until) throws IOException {
-        return put(place, Hold.Kind.LINE, line, 0, path, 0, reason, until);
+        return put(place, Hold.Kind.LINE, line, 0, path, reason, until);
     }
 
     /** Holds all files of a folder and below it. */
     public Hold folder(Place place, String path, String reason, Optional<Instant> until) throws IOException {
-        return put(place, Hold.Kind.FOLDER, 0, 0, path, 0, reason, until);
-    }
-
-    /** Holds what a snapshot shows, and the snapshot. */
-    public Hold snapshot(Place place, Snapshot snapshot, String reason, Optional<Instant> until) throws IOException {
-        return put(place, Hold.Kind.SNAPSHOT, 0, 0, snapshot.path(), snapshot.id(), reason, until);
+        return put(place, Hold.Kind.FOLDER, 0, 0, path, reason, until);
     }
 
     private Hold put(
-            Place place,
-            Hold.Kind kind,
-            long line,
-            int number,
-            String path,
-            long snapshot,
-            String reason,
-            Optional<Instant> until)
+            Place place, Hold.Kind kind, long line, int number, String path, String reason, Optional<Instant> until)
             throws IOException {
         if (reason.isBlank()) {
             throw new IllegalArgumentException(Words.of("hold.noReason"));
@@ -90,13 +78,12 @@ public final class Holds {
                             line,
                             number,
                             path,
-                            snapshot,
+                            0,
                             reason.strip(),
                             who,
                             now,
                             until,
                             Optional.empty()));
-            mark(session, hold, hold.reason());
             session.commit();
             return hold;
         }
@@ -108,12 +95,12 @@ public final class Holds {
         }
     }
 
-    /** The snapshot itself says that it is held, so that nobody erases it. */
-    private static void mark(WriteSession session, Hold hold, String reason) throws IOException {
+    /** A held snapshot says so itself; that ends with its hold. */
+    private static void unmark(WriteSession session, Hold hold) throws IOException {
         if (hold.kind() == Hold.Kind.SNAPSHOT) {
             Optional<Snapshot> s = SnapshotStore.of(session).snapshot(hold.snapshot());
             if (s.isPresent()) {
-                SnapshotStore.put(session, s.get().held(reason));
+                SnapshotStore.put(session, s.get().held(""));
             }
         }
     }
@@ -137,7 +124,7 @@ public final class Holds {
                 }
             }
             Hold lifted = HoldStore.put(session, hold.lift(clock.instant()));
-            mark(session, lifted, "");
+            unmark(session, lifted);
             session.commit();
             return lifted;
         }

@@ -90,7 +90,7 @@ public final class LettingGo {
     /** Lets some versions of one line go because somebody said so. */
     Done erase(WriteSession session, VersionTable table, BitSet rows, long action) throws IOException {
         Instant now = clock.instant();
-        Instant due = due(RuleStore.of(session), now);
+        Instant due = due(RuleSets.of(session), now);
         int n = 0;
         for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
             long line = table.lineId(table.lineOf(row));
@@ -110,7 +110,7 @@ public final class LettingGo {
         progress.begin(Words.of("job.thin"), going.cardinality(), 0);
         try (WriteSession session = vault.write()) {
             Instant now = clock.instant();
-            Instant due = due(RuleStore.of(session), now);
+            Instant due = due(RuleSets.of(session), now);
             // What changed since the plan was made is looked at again.
             VersionTable fresh = VersionTable.of(session);
             Verdicts check = Verdicts.of(

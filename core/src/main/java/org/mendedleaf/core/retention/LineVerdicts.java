@@ -33,7 +33,7 @@ public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> l
     /** Of one line, as a reader sees it. */
     public static LineVerdicts of(Reading reading, long line, Instant now, Calendar calendar) throws IOException {
         VersionTable t = VersionTable.ofLine(reading, line);
-        Verdicts all = Verdicts.of(t, HoldStore.of(reading).standing(), RuleStore.of(reading), now, calendar);
+        Verdicts all = Verdicts.of(t, HoldStore.of(reading).standing(), RuleSets.of(reading), now, calendar);
         Map<Integer, Verdict> verdicts = new HashMap<>();
         for (int row = 0; row < t.size(); row++) {
             verdicts.put(t.number(row), all.at(row));

@@ -80,7 +80,7 @@ public final class Standing {
     public boolean isDue() throws IOException {
         Instant now = clock.instant();
         try (Reading reading = vault.read()) {
-            boolean standing = RuleStore.of(reading).standing();
+            boolean standing = RuleSets.of(reading).standing();
             boolean grace = Reclaim.isDue(LetGoStore.of(reading).waiting(), now);
             Instant last = Moment.instant(LetGoStore.of(reading).note(RUN));
             boolean room = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
@@ -95,7 +95,7 @@ public final class Standing {
         VersionTable table;
         Verdicts verdicts;
         try (Reading reading = vault.read()) {
-            rules = RuleStore.of(reading);
+            rules = RuleSets.of(reading);
             table = VersionTable.of(reading);
             verdicts = Verdicts.of(table, HoldStore.of(reading).standing(), rules, now, calendar);
         }

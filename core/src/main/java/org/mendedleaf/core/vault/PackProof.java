@@ -51,7 +51,8 @@ public final class PackProof {
                     try {
                         head = reader.readHead(number, at);
                     } catch (VaultException.Damaged e) {
-                        // The trailer, or the torn end of a pack that a crash left.
+                        // Behind what cannot be read anything may stand; only a trailer ends a pack like that.
+                        left = left || at != size - PackFormat.TRAILER;
                         break;
                     }
                     if (head.type() == PackFormat.CHUNK) {

@@ -180,7 +180,7 @@ class RoomAheadTest {
         long[] free = {1L << 40};
         Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> free[0]);
         assertThat(standing.isDue()).isFalse();
-        RuleStore.set(p.vault(), new RuleSet(List.of(tenDays), Term.days(7), true), p.clock(), "Ada");
+        RuleSets.set(p.vault(), new RuleSet(List.of(tenDays), Term.days(7), true), p.clock(), "Ada");
         assertThat(standing.isDue()).isTrue();
         assertThat(standing.run(Progress.NONE).letGo().orElseThrow().versions()).isEqualTo(19);
         assertThat(standing.isDue()).isFalse();
@@ -201,7 +201,7 @@ class RoomAheadTest {
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
                 .withRoom(0, true);
-        RuleStore.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
+        RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
         new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000).run(Progress.NONE);
         try (Reading reading = p.vault().read()) {
             assertThat(LetGoStore.of(reading).of(line).get(29).gone()).isEmpty();
@@ -216,7 +216,7 @@ class RoomAheadTest {
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
                 .withRoom(0, true);
-        RuleStore.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
+        RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
         Standing standing =
                 new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000);
         Standing.Done done = standing.run(Progress.NONE);

@@ -35,7 +35,7 @@ import org.mendedleaf.core.retention.RoomReport;
 import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.RuleStore;
+import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
@@ -204,7 +204,7 @@ public final class RetentionModel {
             Instant now = desk.clock().instant();
             VersionTable table = VersionTable.of(reading);
             RoomTable room = new RoomTable(table);
-            RuleSet rules = RuleStore.of(reading);
+            RuleSet rules = RuleSets.of(reading);
             List<Hold> holds = HoldStore.of(reading).standing().stream()
                     .filter(h -> h.holds(now))
                     .toList();
@@ -266,7 +266,7 @@ public final class RetentionModel {
         desk.background()
                 .run(
                         () -> {
-                            RuleStore.set(
+                            RuleSets.set(
                                     p.vault(), rules, desk.clock(), desk.home().who());
                             return true;
                         },

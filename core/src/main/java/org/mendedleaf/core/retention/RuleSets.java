@@ -11,9 +11,9 @@ import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
 
 /** The rules of a vault, read from and written into it. */
-public final class RuleStore {
+public final class RuleSets {
 
-    private RuleStore() {}
+    private RuleSets() {}
 
     /** The rules that count, as a reader sees them. */
     public static RuleSet of(Reading reading) throws IOException {
