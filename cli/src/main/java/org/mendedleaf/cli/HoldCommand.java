@@ -70,7 +70,7 @@ final class HoldCommand extends RetentionBase {
                         ? holds.line(place, l.id(), l.path(), reason, until())
                         : holds.version(place, l.id(), version(l, named).number(), l.path(), reason, until());
             }
-            say("cli.hold.done", String.valueOf(hold.id()), words(hold, place));
+            line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place)));
             return Main.DONE;
         }
     }

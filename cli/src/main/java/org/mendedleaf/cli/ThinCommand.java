@@ -74,6 +74,10 @@ final class ThinCommand extends RulesBase {
         if (keepLast < 0 || (keepLast > 0 && file != null)) {
             throw new IllegalArgumentException(Words.of("cli.thin.ruleOrCount"));
         }
+        Path to = report;
+        if (to != null) {
+            ThinReport.requireEnding(to);
+        }
         Set<ContentKind> only = kinds.isEmpty() ? Set.of() : EnumSet.copyOf(kinds);
         ThinPlan.Limits limits =
                 new ThinPlan.Limits(0, "", only, keepLast, moment(leave), moment(olderThan), keepLast == 0);
@@ -131,7 +135,7 @@ final class ThinCommand extends RulesBase {
         if (p.files().size() > SHOWN) {
             say("cli.rules.more", p.files().size() - SHOWN);
         }
-        line(Words.of("report.sum", p.versions(), p.files().size(), Say.size(p.bytes()), Say.size(p.freedBytes())));
+        line(p.words());
         p.warnings().forEach(this::line);
         if (done.isPresent()) {
             if (done.get().kept() > 0) {

@@ -69,6 +69,11 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(out).contains("3 versions go of 1 file");
         assertThat(run("line", ledger)).isZero();
         assertThat(out).contains("may go since").contains("kept until 11 May (rule “Short”)");
+        assertThat(run("thin", "--report", temp.resolve("report.txt").toString()))
+                .isEqualTo(2);
+        assertThat(json("room").get(0).get("waiting").asLong())
+                .as("nothing was let go")
+                .isZero();
         Path report = temp.resolve("report.csv");
         assertThat(run("thin", "--report", report.toString())).isZero();
         assertThat(out).contains("3 versions are let go").contains("waiting in grace");
@@ -120,7 +125,7 @@ class RetentionCommandLineTest extends TerminalTest {
         run("hold", desk.toString(), "--reason", "inquiry");
         assertThat(out).contains("Hold 2: desk and all below.");
         run("thin");
-        assertThat(out).contains("0 B, of which 0 B nothing else needs");
+        assertThat(out).contains("Nothing goes.");
     }
 
     @Test

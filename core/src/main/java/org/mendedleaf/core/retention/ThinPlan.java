@@ -9,6 +9,7 @@ import java.util.Set;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -214,6 +215,13 @@ public record ThinPlan(
             String some = String.join(", ", names.subList(0, Math.min(NAMED, names.size())));
             said.add(Words.of(key, names.size(), names.size() > NAMED ? some + " …" : some));
         }
+    }
+
+    /** What goes, in one sentence. */
+    public String words() {
+        return versions() == 0
+                ? Words.of("report.nothing")
+                : Words.of("report.sum", versions(), files.size(), Say.size(bytes()), Say.size(freedBytes));
     }
 
     /** How many versions go. */

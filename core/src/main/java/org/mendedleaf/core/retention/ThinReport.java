@@ -43,6 +43,33 @@ public final class ThinReport {
         this.zone = zone;
     }
 
+    /** The endings of files that can be written, and what writes each. */
+    private enum Form {
+        CSV,
+        JSON,
+        HTML,
+        HTM
+    }
+
+    private static Form form(Path file) {
+        String name = String.valueOf(file.getFileName()).toUpperCase(Locale.ROOT);
+        for (Form f : Form.values()) {
+            if (name.endsWith("." + f)) {
+                return f;
+            }
+        }
+        throw new IllegalArgumentException(Words.of("report.ending", file.getFileName()));
+    }
+
+    /**
+     * Checks that a report can be written under this name, before anything is done.
+     *
+     * @throws IllegalArgumentException in words, when its ending is none of ours
+     */
+    public static void requireEnding(Path file) {
+        form(file);
+    }
+
     /**
      * Writes a file; its ending says of which kind: {@code .csv}, {@code .json} or {@code .html}. What was there is replaced
      * as a whole.
@@ -50,17 +77,11 @@ public final class ThinReport {
      * @throws IllegalArgumentException in words, when the ending is another one
      */
     public void write(Path file) throws IOException {
-        String name = String.valueOf(file.getFileName()).toLowerCase(Locale.ROOT);
-        String text;
-        if (name.endsWith(".csv")) {
-            text = csv();
-        } else if (name.endsWith(".json")) {
-            text = json();
-        } else if (name.endsWith(".html") || name.endsWith(".htm")) {
-            text = html();
-        } else {
-            throw new IllegalArgumentException(Words.of("report.ending", file.getFileName()));
-        }
+        String text = switch (form(file)) {
+            case CSV -> csv();
+            case JSON -> json();
+            case HTML, HTM -> html();
+        };
         Path beside = file.resolveSibling("." + file.getFileName() + ".new");
         Files.write(beside, text.getBytes(StandardCharsets.UTF_8));
         Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
@@ -156,12 +177,7 @@ public final class ThinReport {
                 .append("tr{break-inside:avoid}thead{display:table-header-group}</style></head><body>\n<h1>")
                 .append(escaped(title))
                 .append("</h1>\n<p>")
-                .append(escaped(Words.of(
-                        "report.sum",
-                        plan.versions(),
-                        plan.files().size(),
-                        Say.size(plan.bytes()),
-                        Say.size(plan.freedBytes()))))
+                .append(escaped(plan.words()))
                 .append("</p>\n");
         done.ifPresent(d -> out.append("<p>")
                 .append(escaped(Words.of("report.due", Say.full(d.due(), zone))))

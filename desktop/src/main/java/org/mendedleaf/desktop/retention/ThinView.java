@@ -34,14 +34,7 @@ final class ThinView extends VBox {
         setId("thin");
         getStyleClass().add("single-sheet");
         VersionTable t = plan.verdicts().table();
-        sum = Ui.label(
-                Words.of(
-                        "report.sum",
-                        plan.versions(),
-                        plan.files().size(),
-                        Say.size(plan.bytes()),
-                        Say.size(plan.freedBytes())),
-                "small-title");
+        sum = Ui.label(plan.words(), "small-title");
         sum.setId("thin-sum");
         sum.setWrapText(true);
         VBox head = new VBox(8, sum);
