@@ -1,13 +1,11 @@
 package org.mendedleaf.core.intake;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -15,6 +13,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
@@ -112,22 +111,23 @@ public final class Evidence {
         if (v.recipe().isElsewhere()) {
             found = elsewhere.of(v).map(b -> Features.of(v.path(), b));
         } else {
-            List<ContentScan.Chunk> chunks = new ArrayList<>();
-            reading.contents()
-                    .places(v.recipe())
-                    .forEach(c -> chunks.add(new ContentScan.Chunk(Digest.of(c.digest()), c.length())));
-            byte[] bytes;
-            if (v.size() <= DocumentText.MOST) {
-                ByteArrayOutputStream out = new ByteArrayOutputStream();
-                reading.contents().read(v.recipe(), out::write);
-                bytes = out.toByteArray();
-            } else {
-                bytes = reading.contents().head(v.recipe(), HEAD);
-            }
-            found = Optional.of(Features.of(v.path(), bytes, new ContentScan(v.size(), v.digest(), chunks)));
+            boolean whole = v.size() <= DocumentText.MOST;
+            byte[] bytes = reading.contents().head(v.recipe(), whole ? DocumentText.MOST : HEAD);
+            found = Optional.of(Features.of(v.path(), bytes, scan(reading, v, bytes, whole)));
         }
         found.ifPresent(f -> known.put(key, f));
         return found;
+    }
+
+    /** A version as if it were cut now; of a large one of which something is unfolded, only the chunks stored as they are tell. */
+    private static ContentScan scan(Reading reading, Version v, byte[] bytes, boolean whole) throws IOException {
+        if (whole && v.recipe().unfolded().isPresent()) {
+            return ContentScan.of(new SeekableInMemoryByteChannel(bytes));
+        }
+        List<ContentScan.Chunk> chunks = reading.contents().places(v.recipe()).stream()
+                .map(c -> new ContentScan.Chunk(Digest.of(c.digest()), c.length()))
+                .toList();
+        return new ContentScan(v.size(), v.digest(), chunks);
     }
 
     private Guard.Target target(String path, Features incoming, Path file) throws IOException {

@@ -5,15 +5,18 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.ContentDigest;
 import org.mendedleaf.core.vault.Damage;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.PackCheck;
 import org.mendedleaf.core.vault.PackReader;
 import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.Seal;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
@@ -166,27 +169,60 @@ public final class VaultCheck {
             Set<Long> lostChunks,
             boolean full) {
         try {
-            org.mendedleaf.core.vault.ContentDigest computed = new org.mendedleaf.core.vault.ContentDigest();
-            long length = 0;
-            if (Recipe.decode(recipe).isElsewhere()) {
+            Recipe decoded = Recipe.decode(recipe);
+            if (decoded.isElsewhere()) {
                 return "";
             }
-            for (Recipe.Run run : Recipe.decode(recipe).runs()) {
+            List<ChunkPlace> found = new ArrayList<>();
+            for (Recipe.Run run : decoded.runs()) {
                 for (long id = run.first(); id < run.first() + run.count(); id++) {
                     ChunkPlace chunk = chunks.get(id);
                     if (chunk == null || lostChunks.contains(id)) {
                         return Words.of("check.chunkLost");
                     }
-                    length += chunk.length();
-                    if (full) {
-                        computed.add(chunk.digest(), chunk.length());
-                    }
+                    found.add(chunk);
                 }
             }
-            boolean same = length == size && (!full || computed.finish().equals(Digest.of(digest)));
+            boolean same = decoded.unfolded().isPresent()
+                    ? isSealed(decoded.unfolded().get(), found, chunks, size, Digest.of(digest))
+                    : isWhole(found, size, full ? Optional.of(Digest.of(digest)) : Optional.empty());
             return same ? "" : Words.of("check.recipe");
         } catch (VaultException e) {
             return String.valueOf(e.getMessage());
         }
+    }
+
+    private static boolean isWhole(List<ChunkPlace> chunks, long size, Optional<Digest> digest) {
+        ContentDigest computed = new ContentDigest();
+        long length = 0;
+        for (ChunkPlace c : chunks) {
+            computed.add(c.digest(), c.length());
+            length += c.length();
+        }
+        return length == size && (digest.isEmpty() || computed.finish().equals(digest.get()));
+    }
+
+    /** Whether the seal of an unfolded content is right; that its members can be made was proved when they were stored. */
+    private static boolean isSealed(
+            Recipe.Unfolded recipe,
+            List<ChunkPlace> all,
+            java.util.Map<Long, ChunkPlace> chunks,
+            long size,
+            Digest digest) {
+        Seal seal = new Seal(recipe);
+        all.forEach(c -> seal.add(c.digest()));
+        long length = 0;
+        for (Recipe.Part part : recipe.parts()) {
+            if (part instanceof Recipe.Run run) {
+                for (long id = run.first(); id < run.first() + run.count(); id++) {
+                    length += java.util.Objects.requireNonNull(chunks.get(id)).length();
+                }
+            } else if (part instanceof Recipe.Member member) {
+                length += member.deflated();
+            } else if (part instanceof Recipe.Take take) {
+                length += take.bytes();
+            }
+        }
+        return length == size && seal.finish(digest).equals(recipe.seal());
     }
 }

@@ -14,6 +14,8 @@ import java.util.Set;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.VaultException;
 
 /**
  * All versions of a vault in columns, for what has to look at every one of them: verdicts, room, what-if. Row {@code i} of
@@ -354,15 +356,15 @@ public final class VersionTable {
             return only == 0 ? "" : " WHERE " + column + " = " + only;
         }
 
-        private void loadChunks() throws SQLException {
+        private void loadChunks() throws SQLException, VaultException {
             each("SELECT id, clen FROM chunk", r -> chunkBytes[r.getInt(1)] = r.getInt(2));
         }
 
         private interface Each {
-            void row(ResultSet r) throws SQLException;
+            void row(ResultSet r) throws SQLException, VaultException;
         }
 
-        private void each(String query, Each each) throws SQLException {
+        private void each(String query, Each each) throws SQLException, VaultException {
             try (PreparedStatement ask = sql.connection().prepareStatement(query);
                     ResultSet rows = ask.executeQuery()) {
                 while (rows.next()) {
@@ -371,7 +373,7 @@ public final class VersionTable {
             }
         }
 
-        private void loadFolders() throws SQLException {
+        private void loadFolders() throws SQLException, VaultException {
             String inside = only == 0
                     ? ""
                     : " WHERE id IN (WITH RECURSIVE up(id) AS (SELECT n.folder FROM line l JOIN node n ON n.id = l.node"
@@ -385,7 +387,7 @@ public final class VersionTable {
             });
         }
 
-        private void loadLines() throws SQLException {
+        private void loadLines() throws SQLException, VaultException {
             int[] at = {0};
             each(
                     "SELECT l.id, l.place, l.removed, n.folder, n.name FROM line l JOIN node n ON n.id = l.node"
@@ -400,7 +402,7 @@ public final class VersionTable {
                     });
         }
 
-        private void loadVersions() throws SQLException {
+        private void loadVersions() throws SQLException, VaultException {
             int[] at = {0};
             int[] line = {0};
             int[] end = {0};
@@ -418,7 +420,7 @@ public final class VersionTable {
                         sizes[i] = r.getLong(4);
                         flags[i] = (byte)
                                 ((r.getInt(5) != 0 ? NOTED : 0) | (r.getInt(6) == Origin.FOUND.code() ? FOUND : 0));
-                        byte[] recipe = r.getBytes(7);
+                        byte[] recipe = Recipe.listed(r.getBytes(7));
                         if (recipe.length == 1 && recipe[0] == 3) {
                             flags[i] |= ELSEWHERE;
                         } else {

@@ -15,7 +15,7 @@ import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.ContentParts;
 import org.mendedleaf.core.vault.ContentReader;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
@@ -39,7 +39,7 @@ final class SafeWrite {
     record Written(
             String name,
             Version version,
-            List<ChunkPlace> places,
+            ContentParts parts,
             @Nullable FileChannel channel) {
 
         /** The same with its channel closed, to be synced in another way. */
@@ -47,7 +47,7 @@ final class SafeWrite {
             if (channel != null) {
                 channel.close();
             }
-            return new Written(name, version, places, null);
+            return new Written(name, version, parts, null);
         }
     }
 
@@ -65,9 +65,9 @@ final class SafeWrite {
         if (version.kind() == EntryKind.LINK) {
             byte[] target = contents.head(version.recipe(), 1 << 16);
             folder.makeLink(beside, new String(target, StandardCharsets.UTF_8));
-            return new Written(beside, version, List.of(), null);
+            return new Written(beside, version, new ContentParts(List.of(), null), null);
         }
-        List<ChunkPlace> places = contents.places(version.recipe());
+        ContentParts parts = contents.parts(version.recipe());
         FileChannel out = folder.create(beside);
         try {
             contents.read(version.recipe(), chunk -> {
@@ -77,7 +77,7 @@ final class SafeWrite {
                     throw new InterruptedIOException(Words.of("restore.cancelled"));
                 }
             });
-            return new Written(beside, version, places, out);
+            return new Written(beside, version, parts, out);
         } catch (IOException | RuntimeException e) {
             out.close();
             deleteQuietly(beside);
@@ -108,7 +108,7 @@ final class SafeWrite {
         }
         try {
             folder.setAttributes(written.name(), version.mtimeNanos(), version.mode() | OWNER_READ);
-            compare(written.name(), version, written.places());
+            compare(written.name(), version, written.parts());
             if ((version.mode() & OWNER_READ) == 0) {
                 folder.setAttributes(written.name(), version.mtimeNanos(), version.mode());
             }
@@ -120,9 +120,9 @@ final class SafeWrite {
 
     private static final int OWNER_READ = 0b100_000_000;
 
-    private void compare(String name, Version version, List<ChunkPlace> places) throws IOException {
+    private void compare(String name, Version version, ContentParts parts) throws IOException {
         try (InputStream in = Channels.newInputStream(folder.read(name))) {
-            proof.compare(in, version, places);
+            proof.compare(in, version, parts);
         }
     }
 

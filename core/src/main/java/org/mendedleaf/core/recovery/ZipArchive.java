@@ -199,7 +199,7 @@ public final class ZipArchive implements Destination {
                         proof.compare(
                                 in,
                                 i.version(),
-                                reading.contents().places(i.version().recipe()));
+                                reading.contents().parts(i.version().recipe()));
                     }
                     progress.advance(0, i.version().size());
                 }

@@ -7,26 +7,27 @@ package org.mendedleaf.core.vault;
  * <p>A gear hash runs over the bytes and a cut falls where its masked bits are zero. Masks are harder before the normal
  * size and easier after it (normalised chunking), which keeps sizes close to the average. Source: W. Xia et al.,
  * "FastCDC: a Fast and Efficient Content-Defined Chunking Approach for Data Deduplication", USENIX ATC 2016.
+ *
+ * @param min no chunk is smaller, but for the last one and those before a seam; bytes
+ * @param normal where the easier mask begins; bytes
+ * @param max no chunk is larger; bytes
+ * @param hardBits of the mask up to the normal size
+ * @param easyBits of the mask beyond it
  */
-final class Chunker {
+record Chunker(int min, int normal, int max, int hardBits, int easyBits) {
 
-    /** No chunk is smaller, but for the last one and those before a seam. Bytes. */
-    static final int MIN = 8 * 1024;
+    /** For contents as they are: 8 to 128 KiB, about 32 KiB on average. */
+    static final Chunker CONTENT = new Chunker(8 * 1024, 28 * 1024, 128 * 1024, 17, 13);
 
-    /** Where the easier mask begins. Bytes. */
-    static final int NORMAL = 28 * 1024;
-
-    /** No chunk is larger. Bytes. */
-    static final int MAX = 128 * 1024;
-
-    /** 17 and 13 bits around 2^15; the hash is shifted left, so the high bits have seen the most bytes. */
-    private static final long HARD = -1L << (64 - 17);
-
-    private static final long EASY = -1L << (64 - 13);
+    /** For what was inflated to be stored, mostly text of which a sentence changes: 1 to 32 KiB, about 8 KiB on average. */
+    static final Chunker INFLATED = new Chunker(
+            Integer.getInteger("cmin", 1024),
+            Integer.getInteger("cnormal", 7 * 1024),
+            32 * 1024,
+            Integer.getInteger("chard", 15),
+            Integer.getInteger("ceasy", 11));
 
     private static final long[] GEAR = gear();
-
-    private Chunker() {}
 
     /** 256 random numbers, the same for ever: SplitMix64 (Steele, Lea and Flood, OOPSLA 2014) from a fixed seed. */
     private static long[] gear() {
@@ -47,31 +48,34 @@ final class Chunker {
      *
      * @param bytes the content
      * @param from start of the chunk
-     * @param to end of what is known of the content; unless that is its real end, at least {@link #MAX} bytes beyond
+     * @param to end of what is known of the content; unless that is its real end, at least {@link #max} bytes beyond
      *     {@code from}
      * @return the end of the chunk, exclusive, at most {@code to}
      */
-    static int cut(byte[] bytes, int from, int to) {
+    int cut(byte[] bytes, int from, int to) {
         int length = to - from;
-        if (length <= MIN) {
+        if (length <= min) {
             return to;
         }
-        int end = from + Math.min(length, MAX);
-        int normal = from + Math.min(length, NORMAL);
+        int end = from + Math.min(length, max);
+        int turn = from + Math.min(length, this.normal);
         long hash = 0;
-        int i = from + MIN;
+        int i = from + min;
+        // The hash is shifted left, so the high bits have seen the most bytes.
+        long hard = -1L << (64 - hardBits);
+        long easy = -1L << (64 - easyBits);
         long[] table = GEAR;
-        while (i < normal) {
+        while (i < turn) {
             hash = (hash << 1) + table[bytes[i] & 0xff];
             i++;
-            if ((hash & HARD) == 0) {
+            if ((hash & hard) == 0) {
                 return i;
             }
         }
         while (i < end) {
             hash = (hash << 1) + table[bytes[i] & 0xff];
             i++;
-            if ((hash & EASY) == 0) {
+            if ((hash & easy) == 0) {
                 return i;
             }
         }

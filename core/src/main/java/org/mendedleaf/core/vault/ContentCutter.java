@@ -17,6 +17,9 @@ final class ContentCutter {
     @FunctionalInterface
     interface Taker {
         void chunk(byte[] bytes, int from, int length) throws IOException;
+
+        /** Told before the first chunk that the content is a ZIP file. */
+        default void zip(ZipDirectory directory, ByteSource content) throws IOException {}
     }
 
     /**
@@ -29,7 +32,7 @@ final class ContentCutter {
         long total = 0;
         int have = fill(in, 0, read);
         boolean ended = have < window.length;
-        long[] seams = seams(in, have, ended);
+        long[] seams = seams(in, have, ended, taker);
         int seam = 0;
         int from = 0;
         while (from < have) {
@@ -40,11 +43,11 @@ final class ContentCutter {
             if (seam < seams.length) {
                 to = (int) Math.min(to, from + (seams[seam] - total));
             }
-            int end = Chunker.cut(window, from, to);
+            int end = Chunker.CONTENT.cut(window, from, to);
             taker.chunk(window, from, end - from);
             total += end - from;
             from = end;
-            if (!ended && have - from < Chunker.MAX) {
+            if (!ended && have - from < Chunker.CONTENT.max()) {
                 System.arraycopy(window, from, window, 0, have - from);
                 have = fill(in, have - from, read);
                 ended = have < window.length;
@@ -66,13 +69,20 @@ final class ContentCutter {
         return buffer.position();
     }
 
-    private long[] seams(ReadableByteChannel in, int have, boolean ended) throws IOException {
-        if (!ZipSeams.startsLikeZip(window, have)) {
+    private long[] seams(ReadableByteChannel in, int have, boolean ended, Taker taker) throws IOException {
+        if (!ZipDirectory.startsLikeZip(window, have)) {
             return new long[0];
         }
+        ByteSource content;
         if (ended) {
-            return ZipSeams.of(window, have);
+            content = ByteSource.of(window, have);
+        } else if (in instanceof SeekableByteChannel file) {
+            content = ByteSource.of(file);
+        } else {
+            return new long[0];
         }
-        return in instanceof SeekableByteChannel file ? ZipSeams.of(file, file.size()) : new long[0];
+        ZipDirectory directory = ZipDirectory.of(content);
+        taker.zip(directory, content);
+        return directory.seams();
     }
 }

@@ -19,6 +19,7 @@ public final class ContentReader implements AutoCloseable {
     private final VaultFolder vault;
     private final PackReader packs;
     private final PreparedStatement places;
+    private final UnfoldedReader unfolded = new UnfoldedReader();
 
     /**
      * Reads contents of this vault.
@@ -38,14 +39,18 @@ public final class ContentReader implements AutoCloseable {
         void take(byte[] chunk) throws IOException;
     }
 
-    /** Where the chunks of a content lie, in the order of the content. */
+    /** Where the chunks lie that a content needs; when nothing in it is unfolded, in the order of the content. */
     public List<ChunkPlace> places(Recipe recipe) throws IOException {
         if (recipe.isElsewhere()) {
             throw new VaultException.Elsewhere();
         }
+        return places(recipe.runs());
+    }
+
+    private List<ChunkPlace> places(List<Recipe.Run> runs) throws IOException {
         List<ChunkPlace> found = new ArrayList<>();
         try {
-            for (Recipe.Run run : recipe.runs()) {
+            for (Recipe.Run run : runs) {
                 places.setLong(1, run.first());
                 places.setLong(2, run.first() + run.count() - 1);
                 int n = 0;
@@ -72,13 +77,34 @@ public final class ContentReader implements AutoCloseable {
     }
 
     /**
-     * Reads a content chunk by chunk; each is checked before it is handed on.
+     * Reads a content chunk by chunk; each is checked before it is handed on. What is made of an unfolded content is
+     * checked when all of it was handed on.
      *
      * @throws VaultException.Damaged when a chunk is not what was stored
      */
     public void read(Recipe recipe, Sink sink) throws IOException {
-        for (ChunkPlace place : places(recipe)) {
-            sink.take(read(place));
+        readWhile(recipe, chunk -> {
+            sink.take(chunk);
+            return true;
+        });
+    }
+
+    private void readWhile(Recipe recipe, UnfoldedReader.Sink sink) throws IOException {
+        if (recipe.isElsewhere()) {
+            throw new VaultException.Elsewhere();
+        }
+        if (recipe.unfolded().isPresent()) {
+            unfolded.read(recipe.unfolded().get(), this::readRuns, sink);
+        } else {
+            readRuns(recipe.runs(), sink);
+        }
+    }
+
+    private void readRuns(List<Recipe.Run> runs, UnfoldedReader.Sink sink) throws IOException {
+        for (ChunkPlace place : places(runs)) {
+            if (!sink.take(read(place))) {
+                return;
+            }
         }
     }
 
@@ -90,8 +116,7 @@ public final class ContentReader implements AutoCloseable {
             if (!(e.getCause() instanceof java.nio.file.NoSuchFileException)) {
                 throw e;
             }
-            ChunkPlace now =
-                    places(new Recipe(List.of(new Recipe.Run(place.id(), 1)))).get(0);
+            ChunkPlace now = places(List.of(new Recipe.Run(place.id(), 1))).get(0);
             if (now.pack() == place.pack()) {
                 throw e;
             }
@@ -111,13 +136,10 @@ public final class ContentReader implements AutoCloseable {
      */
     public byte[] head(Recipe recipe, int most) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        for (ChunkPlace place : places(recipe)) {
-            byte[] chunk = read(place);
+        readWhile(recipe, chunk -> {
             out.write(chunk, 0, Math.min(chunk.length, most - out.size()));
-            if (out.size() >= most) {
-                break;
-            }
-        }
+            return out.size() < most;
+        });
         return out.toByteArray();
     }
 
@@ -128,13 +150,29 @@ public final class ContentReader implements AutoCloseable {
         return Digest.of(sha.digest());
     }
 
-    /** The digest that a content must have by the digests of its chunks. */
-    public Digest contentDigest(Recipe recipe) throws IOException {
-        ContentDigest digest = new ContentDigest();
-        for (ChunkPlace place : places(recipe)) {
-            digest.add(place.digest(), place.length());
+    /** By which digests the bytes of a content can be compared with what was stored. */
+    public ContentParts parts(Recipe recipe) throws IOException {
+        if (recipe.unfolded().isEmpty()) {
+            return new ContentParts(stretches(places(recipe)), null);
         }
-        return digest.finish();
+        Recipe.Unfolded by = recipe.unfolded().get();
+        List<ContentParts.Stretch> found = new ArrayList<>();
+        for (Recipe.Part part : by.parts()) {
+            if (part instanceof Recipe.Run run) {
+                found.addAll(stretches(places(List.of(run))));
+            } else if (part instanceof Recipe.Member member) {
+                found.add(new ContentParts.Stretch(member.deflated(), null));
+            } else if (part instanceof Recipe.Take take) {
+                found.add(new ContentParts.Stretch(take.bytes(), null));
+            }
+        }
+        return new ContentParts(found, by.made());
+    }
+
+    private static List<ContentParts.Stretch> stretches(List<ChunkPlace> places) {
+        return places.stream()
+                .map(p -> new ContentParts.Stretch(p.length(), p.digest()))
+                .toList();
     }
 
     @Override

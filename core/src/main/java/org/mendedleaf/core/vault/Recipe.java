@@ -1,8 +1,9 @@
 package org.mendedleaf.core.vault;
 
-import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.deflate.DeflateSettings;
 
 /**
  * How a content is put together from chunks: segments in order.
@@ -13,17 +14,17 @@ import java.util.List;
  * <ul>
  *   <li>kind 0, a run of chunks with ascending ids: the upper bits of the tag are the number of chunks; then the first
  *       id as a zigzag LEB128 difference to the id after the last one of the run before (0 at the start).
- *   <li>kinds 1 and 2 are kept free for segments that reproduce bytes instead of storing them; a reader that does not
- *       know a kind must refuse the recipe.
+ *   <li>kinds 1 and 2 stand only in the recipe of a content that is stored unfolded, see {@link Unfolded}.
  *   <li>kind 3, the content is not in this vault: the upper bits of the tag are 0, and it is the only segment. The
  *       version is known, and other systems hold its bytes; the digest of such a version is its plain SHA-256.
  * </ul>
  *
  * <p>The empty recipe is the empty content.
  *
- * @param runs the runs of chunks, in the order of the content
+ * @param runs all chunks that the content needs; where nothing is unfolded, in the order of the content
+ * @param unfolded how the content is made from them, when they are not simply its parts
  */
-public record Recipe(List<Run> runs) {
+public record Recipe(List<Run> runs, Optional<Unfolded> unfolded) {
 
     /** The recipe of the empty content. */
     public static final Recipe EMPTY = new Recipe(List.of());
@@ -33,17 +34,87 @@ public record Recipe(List<Run> runs) {
 
     private static final byte ELSEWHERE_TAG = 3;
 
+    /** A part of a content. */
+    public sealed interface Part permits Run, Take, Member {}
+
     /**
      * Chunks with ids from {@code first}, ascending by one.
      *
      * @param first id of the first chunk
      * @param count number of chunks, at least 1
      */
-    public record Run(long first, int count) {}
+    public record Run(long first, int count) implements Part {}
+
+    /**
+     * The next bytes of the frame.
+     *
+     * @param bytes how many, at least 1
+     */
+    public record Take(int bytes) implements Part {}
+
+    /**
+     * A member of an archive that is stored inflated.
+     *
+     * @param settings that give its deflated bytes again
+     * @param runs its inflated bytes; empty when they are the next bytes of the frame
+     * @param length of its inflated bytes
+     * @param deflated length of its deflated bytes
+     */
+    public record Member(DeflateSettings settings, List<Run> runs, int length, int deflated) implements Part {
+
+        /** Copies the list. */
+        public Member {
+            runs = List.copyOf(runs);
+        }
+    }
+
+    /**
+     * A content of which deflated members are stored inflated. What lies between its larger members, headers and small
+     * members, is joined to one content of its own, the frame, so that it makes few chunks.
+     *
+     * @param frame the chunks of the frame
+     * @param parts of the content, in order: {@link Run} as they are, {@link Take} and {@link Member}
+     * @param made SHA-256 of all bytes of the content that do not come from a {@link Run}, in order
+     * @param seal ties all of this to the content, see {@link Seal}
+     */
+    public record Unfolded(List<Run> frame, List<Part> parts, Digest made, Digest seal) {
+
+        /** Copies the lists. */
+        public Unfolded {
+            frame = List.copyOf(frame);
+            parts = List.copyOf(parts);
+        }
+
+        Unfolded sealed(Digest by) {
+            return new Unfolded(frame, parts, made, by);
+        }
+
+        private List<Run> runs() {
+            List<Run> all = new ArrayList<>(frame);
+            for (Part part : parts) {
+                if (part instanceof Run run) {
+                    all.add(run);
+                } else if (part instanceof Member member) {
+                    all.addAll(member.runs());
+                }
+            }
+            return all;
+        }
+    }
 
     /** Copies the list. */
     public Recipe {
         runs = List.copyOf(runs);
+    }
+
+    /** A content of chunks as they are. */
+    public Recipe(List<Run> runs) {
+        this(runs, Optional.empty());
+    }
+
+    /** A content that is stored unfolded. */
+    static Recipe of(Unfolded unfolded) {
+        return new Recipe(unfolded.runs(), Optional.of(unfolded));
     }
 
     /** Whether only other systems hold the content. */
@@ -58,19 +129,7 @@ public record Recipe(List<Run> runs) {
 
     /** The bytes that stand in the catalogue. */
     public byte[] encode() {
-        if (isElsewhere()) {
-            return new byte[] {ELSEWHERE_TAG};
-        }
-        ByteBuffer out = ByteBuffer.allocate(runs.size() * 15);
-        long expected = 0;
-        for (Run run : runs) {
-            Varint.put(out, ((long) run.count()) << 2);
-            Varint.putSigned(out, run.first() - expected);
-            expected = run.first() + run.count();
-        }
-        byte[] bytes = new byte[out.position()];
-        out.flip().get(bytes);
-        return bytes;
+        return isElsewhere() ? new byte[] {ELSEWHERE_TAG} : new RecipeCode.Writer().write(this);
     }
 
     /**
@@ -82,25 +141,17 @@ public record Recipe(List<Run> runs) {
         if (bytes.length == 1 && bytes[0] == ELSEWHERE_TAG) {
             return ELSEWHERE;
         }
-        ByteBuffer in = ByteBuffer.wrap(bytes);
-        List<Run> runs = new ArrayList<>();
-        long expected = 0;
-        try {
-            while (in.hasRemaining()) {
-                long tag = Varint.get(in);
-                if ((tag & 3) != 0) {
-                    throw new VaultException.Damaged(
-                            org.mendedleaf.core.words.Words.of("vault.recipe.unknown", tag & 3));
-                }
-                long first = expected + Varint.getSigned(in);
-                int count = Math.toIntExact(tag >>> 2);
-                runs.add(new Run(first, count));
-                expected = first + count;
-            }
-        } catch (java.nio.BufferUnderflowException | ArithmeticException e) {
-            throw new VaultException.Damaged(org.mendedleaf.core.words.Words.of("vault.recipe.damaged"), e);
-        }
-        return new Recipe(runs);
+        return new RecipeCode.Reader(bytes).read();
+    }
+
+    /**
+     * The same chunks as a recipe that only lists them; for counting what is needed, not for reading a content.
+     *
+     * @param bytes an encoded recipe
+     * @return {@code bytes} themselves when they are such a list already
+     */
+    public static byte[] listed(byte[] bytes) throws VaultException.Damaged {
+        return RecipeCode.isUnfolded(bytes) ? new Recipe(decode(bytes).runs()).encode() : bytes;
     }
 
     /** Puts a recipe together, chunk by chunk. */
@@ -129,8 +180,13 @@ public record Recipe(List<Run> runs) {
 
         /** The recipe of all chunks so far. */
         public Recipe build() {
+            return new Recipe(runs());
+        }
+
+        /** The runs of all chunks so far. */
+        List<Run> runs() {
             flush();
-            return new Recipe(runs);
+            return runs;
         }
     }
 }

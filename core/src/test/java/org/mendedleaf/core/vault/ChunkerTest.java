@@ -17,7 +17,7 @@ class ChunkerTest {
         List<byte[]> chunks = new ArrayList<>();
         int from = 0;
         while (from < content.length) {
-            int to = Chunker.cut(content, from, content.length);
+            int to = Chunker.CONTENT.cut(content, from, content.length);
             chunks.add(java.util.Arrays.copyOfRange(content, from, to));
             from = to;
         }
@@ -37,9 +37,9 @@ class ChunkerTest {
         int at = 0;
         for (int i = 0; i < chunks.size(); i++) {
             byte[] chunk = chunks.get(i);
-            assertThat(chunk.length).isLessThanOrEqualTo(Chunker.MAX);
+            assertThat(chunk.length).isLessThanOrEqualTo(Chunker.CONTENT.max());
             if (i < chunks.size() - 1) {
-                assertThat(chunk.length).isGreaterThan(Chunker.MIN);
+                assertThat(chunk.length).isGreaterThan(Chunker.CONTENT.min());
             }
             assertThat(chunk).isEqualTo(java.util.Arrays.copyOfRange(content, at, at + chunk.length));
             at += chunk.length;

@@ -1,0 +1,155 @@
+package org.mendedleaf.core.vault;
+
+import java.io.EOFException;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.zip.DataFormatException;
+import java.util.zip.Inflater;
+import org.mendedleaf.core.deflate.DeflateEncoder;
+import org.mendedleaf.core.deflate.DeflateSettings;
+import org.mendedleaf.core.deflate.SettingsFinder;
+
+/**
+ * Which members of an archive will be stored inflated: those for which settings are found that give their deflated bytes
+ * again, proved byte by byte.
+ *
+ * @param regions the whole content, in order
+ */
+record UnfoldPlan(List<Region> regions) {
+
+    /** Larger members stay as they are, since all of one is in memory. Bytes, deflated and inflated. */
+    private static final int DEFLATED_MOST = 16 << 20;
+
+    private static final int INFLATED_MOST = 64 << 20;
+
+    /** With more between the larger members than this, nothing is unfolded. Bytes. */
+    private static final int FRAME_MOST = 8 << 20;
+
+    /** Inflating must give this much more, or the member stays as it is: pictures that are deflated once more. */
+    private static final double WORTH = 1.05;
+
+    /** Unfolding must save something in an archive at all: one member of so many deflated bytes. */
+    static final int ALONE_MIN = 512;
+
+    /** So many members of one archive may be in vain before the rest is not tried: it comes from another encoder. */
+    private static final int VAIN_MOST = 3;
+
+    /** What is done with a region of the content. */
+    enum Way {
+        /** Its chunks are stored as they are. */
+        AS_IT_IS,
+        /** It is one large member, which is stored inflated. */
+        INFLATED,
+        /** It belongs to the frame; small members in it may be inflated there. */
+        FRAME
+    }
+
+    /**
+     * A region of the content.
+     *
+     * @param folds the members in it that are stored inflated, in order
+     */
+    record Region(long begin, long end, Way way, List<Fold> folds) {}
+
+    /**
+     * A member whose settings were found.
+     *
+     * @param proved SHA-256 of the deflated bytes for which that was proved
+     */
+    record Fold(ZipDirectory.Member member, DeflateSettings settings, Digest proved) {}
+
+    /**
+     * Plans.
+     *
+     * @return empty when there is nothing to unfold
+     */
+    static Optional<UnfoldPlan> of(ZipDirectory directory, ByteSource content, SettingsFinder finder)
+            throws IOException {
+        List<Fold> folds = folds(directory.deflated(content), content, finder);
+        if (folds.stream().noneMatch(f -> f.member().deflated() >= ALONE_MIN)) {
+            return Optional.empty();
+        }
+        List<Region> regions = new ArrayList<>();
+        long frame = 0;
+        int next = 0;
+        for (ZipDirectory.Region r : directory.regions(content.size())) {
+            List<Fold> inside = new ArrayList<>();
+            while (next < folds.size() && folds.get(next).member().end() <= r.end()) {
+                inside.add(folds.get(next++));
+            }
+            Way way = Way.FRAME;
+            if (r.isMember()) {
+                way = inside.size() == 1 ? Way.INFLATED : Way.AS_IT_IS;
+            }
+            frame += way == Way.FRAME ? r.end() - r.begin() : 0;
+            regions.add(new Region(r.begin(), r.end(), way, inside));
+        }
+        boolean fits = next == folds.size() && frame <= FRAME_MOST;
+        return fits ? Optional.of(new UnfoldPlan(regions)) : Optional.empty();
+    }
+
+    private static List<Fold> folds(List<ZipDirectory.Member> members, ByteSource content, SettingsFinder finder)
+            throws IOException {
+        finder.reset();
+        List<Fold> found = new ArrayList<>();
+        int vain = 0;
+        Set<Long> tried = new HashSet<>();
+        for (ZipDirectory.Member m : members) {
+            boolean fits =
+                    m.deflated() <= DEFLATED_MOST && m.length() <= INFLATED_MOST && m.length() >= m.deflated() * WORTH;
+            if (!fits || !tried.add(m.begin())) {
+                continue;
+            }
+            byte[] deflated = new byte[(int) m.deflated()];
+            try {
+                content.read(m.begin(), deflated, deflated.length);
+            } catch (EOFException e) {
+                return List.of();
+            }
+            Optional<byte[]> inflated = inflate(deflated, (int) m.length());
+            if (inflated.isEmpty()) {
+                continue;
+            }
+            Optional<DeflateSettings> settings =
+                    finder.find(inflated.get(), (int) m.length(), deflated, 0, deflated.length);
+            if (settings.isPresent()) {
+                found.add(new Fold(m, settings.get(), Digest.of(Digest.sha256().digest(deflated))));
+            } else {
+                vain++;
+                if (vain >= VAIN_MOST && found.isEmpty()) {
+                    return List.of();
+                }
+            }
+        }
+        return found;
+    }
+
+    /** What deflated bytes hold, with {@link DeflateEncoder#PAD} bytes behind; empty when that is not what was said of them. */
+    static Optional<byte[]> inflate(byte[] deflated, int length) {
+        Inflater inflater = new Inflater(true);
+        try {
+            inflater.setInput(deflated);
+            byte[] out = new byte[length + DeflateEncoder.PAD];
+            int n = 0;
+            while (!inflater.finished() && n <= length) {
+                int got = inflater.inflate(out, n, out.length - n);
+                if (got == 0 && !inflater.finished()) {
+                    return Optional.empty();
+                }
+                n += got;
+            }
+            boolean whole = inflater.finished() && n == length && inflater.getRemaining() == 0;
+            Arrays.fill(out, Math.min(n, length), out.length, (byte) 0);
+            return whole ? Optional.of(out) : Optional.empty();
+        } catch (DataFormatException e) {
+            return Optional.empty();
+        } finally {
+            inflater.end();
+        }
+    }
+}
