@@ -57,6 +57,10 @@ public final class Bench {
             new RetentionBench(folder.resolve("retention"), (int) (1000 * bench.scale), bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("unfold")) {
+            new UnfoldBench(folder.resolve("unfold"), bench.table).run();
+            return;
+        }
         boolean momentsOnly = arguments.length > 2 && arguments[2].equals("moments");
         if (!momentsOnly) {
             new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
@@ -72,6 +76,7 @@ public final class Bench {
         bench.bulk("small", (int) (20_000 * bench.scale), 1.1, 1.5);
         bench.bulk("large", 8, 1.2, 1.3);
         bench.edits();
+        new UnfoldBench(folder.resolve("unfold"), bench.table).run();
         bench.binary();
         bench.looks();
         new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();

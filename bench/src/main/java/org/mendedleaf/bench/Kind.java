@@ -76,7 +76,7 @@ abstract class Kind<T> {
     }
 
     /** Texts; one in three is a form of which there are more. */
-    private static final class Texts extends Kind<List<String>> {
+    static final class Texts extends Kind<List<String>> {
         private final Format<List<String>> format;
 
         Texts(String name, String ending, Prose prose, Format<List<String>> format) {
@@ -165,7 +165,7 @@ abstract class Kind<T> {
         }
     }
 
-    private static final class Tables extends Kind<List<List<String>>> {
+    static final class Tables extends Kind<List<List<String>>> {
         private final Format<List<List<String>>> format;
 
         Tables(String name, String ending, Prose prose, Format<List<List<String>>> format) {

@@ -22,7 +22,7 @@ import org.sqlite.SQLiteConfig;
 public final class Catalogue {
 
     /** Version of the tables that this program knows. */
-    static final int VERSION = 5;
+    static final int VERSION = 6;
 
     private static final int BUSY_MILLIS = 20_000;
 

@@ -19,13 +19,34 @@ record Chunker(int min, int normal, int max, int hardBits, int easyBits) {
     /** For contents as they are: 8 to 128 KiB, about 32 KiB on average. */
     static final Chunker CONTENT = new Chunker(8 * 1024, 28 * 1024, 128 * 1024, 17, 13);
 
-    /** For what was inflated to be stored, mostly text of which a sentence changes: 1 to 32 KiB, about 8 KiB on average. */
-    static final Chunker INFLATED = new Chunker(
-            Integer.getInteger("cmin", 1024),
-            Integer.getInteger("cnormal", 7 * 1024),
-            32 * 1024,
-            Integer.getInteger("chard", 15),
-            Integer.getInteger("ceasy", 11));
+    /** For the frame of an unfolded content: 1 to 32 KiB, about 8 KiB on average. */
+    static final Chunker FRAME = average(13);
+
+    /** What a chunk of an inflated member takes when it is stored, on average: measured, see docs/performance.md. Bytes. */
+    private static final long TARGET = 2048;
+
+    private static final int SMALLEST = 12;
+    private static final int LARGEST = 15;
+
+    /** Chunks of about 2^bits bytes, at most four times as many. */
+    private static Chunker average(int bits) {
+        int size = 1 << bits;
+        return new Chunker(size / 8, size * 7 / 8, size * 4, bits + 2, bits - 2);
+    }
+
+    /**
+     * For a member that was inflated to be stored. What is repetitive is cut into larger chunks, so that each takes about
+     * as much when it is stored, and few pay for the start of a compressed block.
+     *
+     * @param length inflated, bytes
+     * @param deflated bytes
+     */
+    static Chunker inflated(long length, long deflated) {
+        long size = TARGET * length / Math.max(1, deflated);
+        // The nearest power of two.
+        int bits = 63 - Long.numberOfLeadingZeros(Math.max(1, size + size / 2));
+        return average(Math.max(SMALLEST, Math.min(bits, LARGEST)));
+    }
 
     private static final long[] GEAR = gear();
 

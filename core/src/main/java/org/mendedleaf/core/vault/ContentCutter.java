@@ -1,5 +1,6 @@
 package org.mendedleaf.core.vault;
 
+import java.io.EOFException;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.ReadableByteChannel;
@@ -81,8 +82,13 @@ final class ContentCutter {
         } else {
             return new long[0];
         }
-        ZipDirectory directory = ZipDirectory.of(content);
-        taker.zip(directory, content);
-        return directory.seams();
+        try {
+            ZipDirectory directory = ZipDirectory.of(content);
+            taker.zip(directory, content);
+            return directory.seams();
+        } catch (EOFException e) {
+            // It has become shorter meanwhile; whoever asked for it to be read will notice.
+            return new long[0];
+        }
     }
 }

@@ -20,8 +20,8 @@ public final class ContentWorker implements AutoCloseable {
 
     private static final int LEVEL = 3;
 
-    /** What is inflated is small and will be needed by many versions. */
-    private static final int LEVEL_INFLATED = Integer.getInteger("clevel", 9);
+    /** Small chunks that many versions will need; beyond it time grows faster than room shrinks. */
+    private static final int LEVEL_INFLATED = 12;
 
     /** Stored compressed only when that saves at least 3 of 100 bytes. */
     private static final double WORTH = 0.97;

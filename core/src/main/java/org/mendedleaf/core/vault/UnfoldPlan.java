@@ -1,13 +1,10 @@
 package org.mendedleaf.core.vault;
 
-import java.io.EOFException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.zip.DataFormatException;
 import java.util.zip.Inflater;
 import org.mendedleaf.core.deflate.DeflateEncoder;
@@ -22,8 +19,8 @@ import org.mendedleaf.core.deflate.SettingsFinder;
  */
 record UnfoldPlan(List<Region> regions) {
 
-    /** Larger members stay as they are, since all of one is in memory. Bytes, deflated and inflated. */
-    private static final int DEFLATED_MOST = 16 << 20;
+    /** Larger members stay as they are, since all of one is in memory. Bytes, as they are and inflated. */
+    private static final int STORED_MOST = 16 << 20;
 
     private static final int INFLATED_MOST = 64 << 20;
 
@@ -43,35 +40,42 @@ record UnfoldPlan(List<Region> regions) {
     enum Way {
         /** Its chunks are stored as they are. */
         AS_IT_IS,
-        /** It is one large member, which is stored inflated. */
-        INFLATED,
-        /** It belongs to the frame; small members in it may be inflated there. */
+        /** It is one large member, which is stored in chunks of its own; its header belongs to the frame. */
+        MEMBER,
+        /** It belongs to the frame; small members in it may be inflated. */
         FRAME
     }
 
     /**
      * A region of the content.
      *
-     * @param folds the members in it that are stored inflated, in order
+     * @param folds the members in it that are not simply frame, in order
      */
     record Region(long begin, long end, Way way, List<Fold> folds) {}
 
     /**
-     * A member whose settings were found.
+     * A member that is not simply frame.
      *
-     * @param proved SHA-256 of the deflated bytes for which that was proved
+     * @param settings that give its deflated bytes again; empty when it is stored as it is
+     * @param proved SHA-256 of the bytes for which that was proved; they may change before they are stored
      */
-    record Fold(ZipDirectory.Member member, DeflateSettings settings, Digest proved) {}
+    record Fold(ZipDirectory.Member member, Optional<DeflateSettings> settings, Digest proved) {
+
+        boolean isInflated() {
+            return settings.isPresent();
+        }
+    }
 
     /**
      * Plans.
      *
      * @return empty when there is nothing to unfold
+     * @throws java.io.EOFException when the content has become shorter meanwhile
      */
     static Optional<UnfoldPlan> of(ZipDirectory directory, ByteSource content, SettingsFinder finder)
             throws IOException {
-        List<Fold> folds = folds(directory.deflated(content), content, finder);
-        if (folds.stream().noneMatch(f -> f.member().deflated() >= ALONE_MIN)) {
+        List<Fold> folds = folds(directory.members(content), content, finder);
+        if (folds.stream().noneMatch(f -> f.isInflated() && f.member().stored() >= ALONE_MIN)) {
             return Optional.empty();
         }
         List<Region> regions = new ArrayList<>();
@@ -84,7 +88,7 @@ record UnfoldPlan(List<Region> regions) {
             }
             Way way = Way.FRAME;
             if (r.isMember()) {
-                way = inside.size() == 1 ? Way.INFLATED : Way.AS_IT_IS;
+                way = inside.size() == 1 ? Way.MEMBER : Way.AS_IT_IS;
             }
             frame += way == Way.FRAME ? r.end() - r.begin() : 0;
             regions.add(new Region(r.begin(), r.end(), way, inside));
@@ -98,35 +102,34 @@ record UnfoldPlan(List<Region> regions) {
         finder.reset();
         List<Fold> found = new ArrayList<>();
         int vain = 0;
-        Set<Long> tried = new HashSet<>();
+        boolean any = false;
         for (ZipDirectory.Member m : members) {
-            boolean fits =
-                    m.deflated() <= DEFLATED_MOST && m.length() <= INFLATED_MOST && m.length() >= m.deflated() * WORTH;
-            if (!fits || !tried.add(m.begin())) {
+            if (m.stored() > STORED_MOST || m.stored() == 0) {
                 continue;
             }
-            byte[] deflated = new byte[(int) m.deflated()];
-            try {
-                content.read(m.begin(), deflated, deflated.length);
-            } catch (EOFException e) {
+            boolean tries = m.isDeflated() && m.length() <= INFLATED_MOST && m.length() >= m.stored() * WORTH;
+            boolean isLarge = m.stored() >= ZipDirectory.MEMBER_MIN;
+            if (!tries && !isLarge) {
+                continue;
+            }
+            byte[] bytes = new byte[(int) m.stored()];
+            content.read(m.begin(), bytes, bytes.length);
+            Optional<DeflateSettings> settings = tries ? settings(m, bytes, finder) : Optional.empty();
+            any |= settings.isPresent();
+            vain += tries && settings.isEmpty() ? 1 : 0;
+            if (vain >= VAIN_MOST && !any) {
                 return List.of();
             }
-            Optional<byte[]> inflated = inflate(deflated, (int) m.length());
-            if (inflated.isEmpty()) {
-                continue;
-            }
-            Optional<DeflateSettings> settings =
-                    finder.find(inflated.get(), (int) m.length(), deflated, 0, deflated.length);
-            if (settings.isPresent()) {
-                found.add(new Fold(m, settings.get(), Digest.of(Digest.sha256().digest(deflated))));
-            } else {
-                vain++;
-                if (vain >= VAIN_MOST && found.isEmpty()) {
-                    return List.of();
-                }
+            if (settings.isPresent() || isLarge) {
+                found.add(new Fold(m, settings, Digest.of(Digest.sha256().digest(bytes))));
             }
         }
         return found;
+    }
+
+    private static Optional<DeflateSettings> settings(ZipDirectory.Member m, byte[] deflated, SettingsFinder finder) {
+        return inflate(deflated, (int) m.length())
+                .flatMap(content -> finder.find(content, (int) m.length(), deflated, 0, deflated.length));
     }
 
     /** What deflated bytes hold, with {@link DeflateEncoder#PAD} bytes behind; empty when that is not what was said of them. */

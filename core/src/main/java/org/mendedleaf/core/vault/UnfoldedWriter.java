@@ -4,7 +4,9 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.security.MessageDigest;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import org.mendedleaf.core.deflate.DeflateSettings;
 
 /**
  * Stores a content by its plan: takes its chunks as it is cut, and makes the recipe. What a plan says was proved for the
@@ -72,7 +74,7 @@ final class UnfoldedWriter {
     private void end(UnfoldPlan.Region in) throws IOException {
         byte[] bytes = held.toByteArray();
         held.reset();
-        if (in.way() == UnfoldPlan.Way.INFLATED && !isProved(in, in.folds().get(0), bytes)) {
+        if (in.way() == UnfoldPlan.Way.MEMBER && !isProved(in, in.folds().get(0), bytes)) {
             for (Held c : cuts) {
                 asItIs(c.digest(), bytes, c.from(), c.length());
             }
@@ -89,7 +91,11 @@ final class UnfoldedWriter {
                 int begin = (int) (f.member().begin() - in.begin());
                 int end = (int) (f.member().end() - in.begin());
                 toFrame(bytes, from, begin);
-                member(f, java.util.Arrays.copyOfRange(bytes, begin, end));
+                if (f.settings().isPresent()) {
+                    inflated(f, f.settings().get(), Arrays.copyOfRange(bytes, begin, end));
+                } else {
+                    asItIs(bytes, begin, end);
+                }
                 from = end;
             }
         }
@@ -102,7 +108,7 @@ final class UnfoldedWriter {
             return false;
         }
         check.update(
-                bytes, (int) (f.member().begin() - in.begin()), (int) f.member().deflated());
+                bytes, (int) (f.member().begin() - in.begin()), (int) f.member().stored());
         return f.proved().equals(Digest.of(check.digest()));
     }
 
@@ -115,7 +121,18 @@ final class UnfoldedWriter {
         }
     }
 
-    private void member(UnfoldPlan.Fold f, byte[] deflated) throws IOException {
+    /** A member that is not inflated, without the header before it. */
+    private void asItIs(byte[] bytes, int begin, int end) throws IOException {
+        int from = begin;
+        while (from < end) {
+            int to = Chunker.CONTENT.cut(bytes, from, end);
+            check.update(bytes, from, to - from);
+            asItIs(check.digest(), bytes, from, to - from);
+            from = to;
+        }
+    }
+
+    private void inflated(UnfoldPlan.Fold f, DeflateSettings settings, byte[] deflated) throws IOException {
         int length = (int) f.member().length();
         byte[] inflated = UnfoldPlan.inflate(deflated, length)
                 .orElseThrow(() -> new IllegalStateException("was inflated when it was proved"));
@@ -127,17 +144,17 @@ final class UnfoldedWriter {
         if (deflated.length < UnfoldPlan.ALONE_MIN) {
             frame.write(inflated, 0, length);
         } else {
-            runs = cut(inflated, length, own);
+            runs = cut(Chunker.inflated(length, deflated.length), inflated, length, own);
         }
-        parts.add(new Recipe.Member(f.settings(), runs, length, deflated.length));
+        parts.add(new Recipe.Member(settings, runs, length, deflated.length));
         digests.add(own);
     }
 
-    private List<Recipe.Run> cut(byte[] bytes, int length, List<byte[]> into) throws IOException {
+    private List<Recipe.Run> cut(Chunker by, byte[] bytes, int length, List<byte[]> into) throws IOException {
         Recipe.Builder builder = new Recipe.Builder();
         int from = 0;
         while (from < length) {
-            int end = Chunker.INFLATED.cut(bytes, from, length);
+            int end = by.cut(bytes, from, length);
             Stored stored = store.putInflated(bytes, from, end - from);
             builder.add(stored.id());
             into.add(stored.digest());
@@ -178,7 +195,7 @@ final class UnfoldedWriter {
         endTake();
         byte[] bytes = frame.toByteArray();
         List<byte[]> frameDigests = new ArrayList<>();
-        List<Recipe.Run> runs = cut(bytes, bytes.length, frameDigests);
+        List<Recipe.Run> runs = cut(Chunker.FRAME, bytes, bytes.length, frameDigests);
         Recipe.Unfolded unfolded = new Recipe.Unfolded(runs, parts, Digest.of(made.digest()), content);
         Seal seal = new Seal(unfolded);
         frameDigests.forEach(seal::add);

@@ -39,15 +39,16 @@ final class ZipDirectory {
     private record Entry(long begin, long stored, long length, int method, int flags) {}
 
     /**
-     * A member that is deflated.
+     * A member.
      *
-     * @param begin where its deflated bytes begin
+     * @param begin where its stored bytes begin
      * @param end where they end
-     * @param length of what they inflate to, as the directory says
+     * @param length of its content, as the directory says
+     * @param isDeflated whether it is deflated, and not encrypted
      */
-    record Member(long begin, long end, long length) {
+    record Member(long begin, long end, long length, boolean isDeflated) {
 
-        long deflated() {
+        long stored() {
             return end - begin;
         }
     }
@@ -163,12 +164,12 @@ final class ZipDirectory {
     }
 
     /**
-     * The members that are deflated and not encrypted, in the order in which they lie.
+     * The members, in the order in which they lie.
      *
      * @param content that this is the directory of
      * @return empty when members overlap, or their headers do not stand where the directory says
      */
-    List<Member> deflated(ByteSource content) throws IOException {
+    List<Member> members(ByteSource content) throws IOException {
         List<Entry> ordered = new ArrayList<>(entries);
         ordered.sort(java.util.Comparator.comparingLong(Entry::begin));
         List<Member> found = new ArrayList<>();
@@ -185,9 +186,8 @@ final class ZipDirectory {
             if (head.getInt(0) != LOCAL_MAGIC || before > directory) {
                 return List.of();
             }
-            if (e.method() == DEFLATED && (e.flags() & ENCRYPTED) == 0 && e.stored() > 0) {
-                found.add(new Member(begin, before, e.length()));
-            }
+            boolean isDeflated = e.method() == DEFLATED && (e.flags() & ENCRYPTED) == 0;
+            found.add(new Member(begin, before, e.length(), isDeflated));
         }
         return found;
     }

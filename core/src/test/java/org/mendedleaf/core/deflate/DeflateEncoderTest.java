@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.Optional;
 import java.util.Random;
 import java.util.zip.Deflater;
+import java.util.zip.Inflater;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -14,6 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.mendedleaf.core.deflate.DeflateSettings.Encoder;
+import org.mendedleaf.core.vault.Digest;
 
 class DeflateEncoderTest {
 
@@ -128,5 +130,48 @@ class DeflateEncoderTest {
     @CsvSource({"0", "10", "96", "1000", "-1"})
     void aNumberOfNoSettingsIsRefused(long code) {
         assertThat(DeflateSettings.of(code)).isEmpty();
+    }
+
+    /**
+     * What stands in vaults is given back for ever. These were taken on the day on which all documents of several programs
+     * came back bit for bit, see docs/performance.md; they must never change.
+     */
+    @ParameterizedTest
+    @CsvSource({
+        "ZLIB, 1, 54715, 3d7c3534f3720b56",
+        "ZLIB, 3, 53155, 1b6a5398aa841733",
+        "ZLIB, 4, 51157, fdb371a41d79e68a",
+        "ZLIB, 6, 50325, 42c87cf3a2d77671",
+        "ZLIB, 9, 48926, 3b3efdc5091ff787",
+        "ZLIB_LARGE, 1, 55691, 258913746ba395f4",
+        "ZLIB_LARGE, 3, 53397, e34ebb7267789aa0",
+        "ZLIB_LARGE, 4, 51684, a47d42b5daeef03b",
+        "ZLIB_LARGE, 6, 50923, c1eb4d51ed87dfde",
+        "ZLIB_LARGE, 9, 49320, 368971c2ebbcf8fc",
+        "INFO_ZIP, 1, 54946, 9577e7d2e625f3ef",
+        "INFO_ZIP, 3, 53190, f98b643c28d900df",
+        "INFO_ZIP, 4, 51541, 66d26a3493637b14",
+        "INFO_ZIP, 6, 50855, 146f4159012c0b42",
+        "INFO_ZIP, 9, 48739, e724b4894931c7ed",
+        "ZLIB_PIECES, 1, 54199, b36d8207f6d28f6d",
+        "ZLIB_PIECES, 3, 52545, c010ab6ffff7043e",
+        "ZLIB_PIECES, 4, 50660, 33a6a8cf39550478",
+        "ZLIB_PIECES, 6, 49889, 6463e42b170d900c",
+        "ZLIB_PIECES, 9, 48490, 24857bdfae454824"
+    })
+    void whatAnEncoderWritesNeverChanges(Encoder encoder, int level, int length, String digest) throws Exception {
+        byte[] content = content(11, 400_000);
+        byte[] bytes = new byte[length];
+        DeflateSettings settings = new DeflateSettings(level, encoder);
+        assertThat(new DeflateEncoder().write(settings, content, 400_000, bytes))
+                .isTrue();
+        assertThat(Digest.of(Digest.sha256().digest(bytes)).hex()).startsWith(digest);
+        assertThat(finder.find(content, 400_000, bytes, 0, length)).contains(settings);
+        Inflater inflater = new Inflater(true);
+        byte[] inflated = new byte[400_000];
+        inflater.setInput(bytes);
+        assertThat(inflater.inflate(inflated)).isEqualTo(400_000);
+        assertThat(inflated).isEqualTo(Arrays.copyOf(content, 400_000));
+        inflater.end();
     }
 }

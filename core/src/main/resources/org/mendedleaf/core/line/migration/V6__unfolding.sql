@@ -1,0 +1,2 @@
+-- From here on a recipe may tell how a document is made from what was inflated in it. No table changes; a program that
+-- does not know such recipes must not open the vault.
