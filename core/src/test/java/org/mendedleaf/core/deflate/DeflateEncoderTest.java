@@ -17,12 +17,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.mendedleaf.core.deflate.DeflateSettings.Encoder;
 import org.mendedleaf.core.vault.Digest;
 
-class DeflateEncoderTest {
+public class DeflateEncoderTest {
 
     private final SettingsFinder finder = new SettingsFinder();
 
     /** Words, numbers, noise and long repetitions in turns. */
-    static byte[] content(long seed, int length) {
+    public static byte[] content(long seed, int length) {
         Random random = new Random(seed);
         byte[] bytes = new byte[length + DeflateEncoder.PAD];
         int at = 0;

@@ -6,8 +6,12 @@ import java.nio.charset.StandardCharsets;
 import java.time.LocalDateTime;
 import java.util.Random;
 import java.util.zip.CRC32;
+import java.util.zip.DataFormatException;
+import java.util.zip.Inflater;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.mendedleaf.core.deflate.DeflateEncoder;
+import org.mendedleaf.core.deflate.DeflateSettings;
 
 /** Documents as office programs write them, for tests. */
 public final class Documents {
@@ -70,5 +74,56 @@ public final class Documents {
             zip.setComment("made by a test");
         }
         return out.toByteArray();
+    }
+
+    /** A ZIP file of one deflated member, by hand. */
+    public static byte[] oneMember(byte[] deflated, int length) {
+        java.nio.ByteBuffer out = java.nio.ByteBuffer.allocate(deflated.length + 200).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        out.putInt(0x04034b50).putShort((short) 20).putShort((short) 0).putShort((short) 8);
+        out.putInt(0)
+                .putInt(0)
+                .putInt(deflated.length)
+                .putInt(length)
+                .putShort((short) 1)
+                .putShort((short) 0);
+        out.put((byte) 'a').put(deflated);
+        int directory = out.position();
+        out.putInt(0x02014b50)
+                .putShort((short) 20)
+                .putShort((short) 20)
+                .putShort((short) 0)
+                .putShort((short) 8);
+        out.putInt(0).putInt(0).putInt(deflated.length).putInt(length).putShort((short) 1);
+        out.putShort((short) 0)
+                .putShort((short) 0)
+                .putShort((short) 0)
+                .putShort((short) 0)
+                .putInt(0)
+                .putInt(0);
+        out.put((byte) 'a');
+        int end = out.position();
+        out.putInt(0x06054b50).putInt(0).putShort((short) 1).putShort((short) 1);
+        out.putInt(end - directory).putInt(directory).putShort((short) 0);
+        return java.util.Arrays.copyOf(out.array(), out.position());
+    }
+
+    /**
+     * A ZIP file of one member that is deflated by these settings.
+     *
+     * @param content with {@link DeflateEncoder#PAD} bytes behind its length
+     */
+    public static byte[] oneMember(DeflateSettings settings, byte[] content, int length) throws DataFormatException {
+        byte[] buffer = new byte[length + 10_000];
+        new DeflateEncoder().write(settings, content, length, buffer);
+        Inflater inflater = new Inflater(true);
+        inflater.setInput(buffer);
+        byte[] inflated = new byte[length + 1];
+        int n = 0;
+        while (!inflater.finished()) {
+            n += inflater.inflate(inflated, n, inflated.length - n);
+        }
+        int deflated = (int) inflater.getBytesRead();
+        inflater.end();
+        return oneMember(java.util.Arrays.copyOf(buffer, deflated), length);
     }
 }

@@ -5,11 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.Map;
+import java.util.TreeMap;
 import java.util.Random;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.deflate.DeflateEncoderTest;
+import org.mendedleaf.core.deflate.DeflateSettings;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.systems.Rig;
@@ -26,6 +30,8 @@ class StandaloneReaderTest {
         new Random(6).nextBytes(noise);
         Line text;
         Line large;
+        Map<String, byte[]> documents = documents();
+        Map<String, Long> lines = new TreeMap<>();
         try (Rig rig = new Rig(temp)) {
             TestPlace p = rig.desk;
             p.save("a.txt", "one");
@@ -35,7 +41,16 @@ class StandaloneReaderTest {
             p.save("a.txt", "two");
             noise[350_000] ^= 1;
             p.save("large.bin", noise);
+            for (Map.Entry<String, byte[]> d : documents.entrySet()) {
+                p.save(d.getKey(), d.getValue());
+            }
             p.capture();
+            for (String name : documents.keySet()) {
+                assertThat(p.line(name).newest().orElseThrow().recipe().unfolded())
+                        .as(name)
+                        .isPresent();
+                lines.put(name, p.line(name).id());
+            }
             text = p.line("a.txt");
             large = p.line("large.bin");
             // Known, and held by another system only: nothing that a reader of the vault could recover.
@@ -59,9 +74,26 @@ class StandaloneReaderTest {
                 .start();
         String said = new String(reader.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(reader.waitFor()).as(said).isZero();
-        assertThat(said).contains("5 versions");
+        assertThat(said).contains(5 + documents.size() + " versions");
         assertThat(out.resolve(text.id() + "/1")).hasContent("one");
         assertThat(out.resolve(text.id() + "/2")).hasContent("two");
         assertThat(out.resolve(large.id() + "/2")).hasBinaryContent(noise);
+        documents.forEach((name, bytes) ->
+                assertThat(out.resolve(lines.get(name) + "/1")).as(name).hasBinaryContent(bytes));
+    }
+
+    /** One for each encoder, by levels that find their matches in different ways. */
+    private static Map<String, byte[]> documents() throws Exception {
+        Map<String, byte[]> documents = new TreeMap<>();
+        documents.put("letter.odt", Documents.document(6, Documents.text(1, 30_000), Documents.noise(2, 30_000), 0));
+        for (DeflateSettings.Encoder e : DeflateSettings.Encoder.values()) {
+            for (int level : new int[] {1, 3, 4, 6, 9}) {
+                byte[] content = DeflateEncoderTest.content(level, 300_000);
+                documents.put(
+                        e + " " + level + ".zip",
+                        Documents.oneMember(new DeflateSettings(level, e), content, 300_000));
+            }
+        }
+        return documents;
     }
 }

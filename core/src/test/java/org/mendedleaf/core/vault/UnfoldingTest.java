@@ -164,41 +164,10 @@ class UnfoldingTest {
         deflater.finish();
         bytes.write(buffer, 0, deflater.deflate(buffer, 0, buffer.length, java.util.zip.Deflater.NO_FLUSH));
         deflater.end();
-        byte[] document = oneMember(bytes.toByteArray(), text.length);
+        byte[] document = Documents.oneMember(bytes.toByteArray(), text.length);
         StoredContent stored = store(document);
         assertThat(stored.recipe().unfolded()).isEmpty();
         assertThat(read(stored.recipe())).isEqualTo(document);
-    }
-
-    /** A ZIP file of one deflated member, by hand. */
-    private static byte[] oneMember(byte[] deflated, int length) {
-        ByteBuffer out = ByteBuffer.allocate(deflated.length + 200).order(java.nio.ByteOrder.LITTLE_ENDIAN);
-        out.putInt(0x04034b50).putShort((short) 20).putShort((short) 0).putShort((short) 8);
-        out.putInt(0)
-                .putInt(0)
-                .putInt(deflated.length)
-                .putInt(length)
-                .putShort((short) 1)
-                .putShort((short) 0);
-        out.put((byte) 'a').put(deflated);
-        int directory = out.position();
-        out.putInt(0x02014b50)
-                .putShort((short) 20)
-                .putShort((short) 20)
-                .putShort((short) 0)
-                .putShort((short) 8);
-        out.putInt(0).putInt(0).putInt(deflated.length).putInt(length).putShort((short) 1);
-        out.putShort((short) 0)
-                .putShort((short) 0)
-                .putShort((short) 0)
-                .putShort((short) 0)
-                .putInt(0)
-                .putInt(0);
-        out.put((byte) 'a');
-        int end = out.position();
-        out.putInt(0x06054b50).putInt(0).putShort((short) 1).putShort((short) 1);
-        out.putInt(end - directory).putInt(directory).putShort((short) 0);
-        return Arrays.copyOf(out.array(), out.position());
     }
 
     @Test
