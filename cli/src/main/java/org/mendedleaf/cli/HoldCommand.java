@@ -16,6 +16,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.systems.HeldContents;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -71,8 +72,21 @@ final class HoldCommand extends RetentionBase {
                         : holds.version(place, l.id(), version(l, named).number(), l.path(), reason, until());
             }
             line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place)));
-            return Main.DONE;
+            return place.isOutside() ? take(located) : Main.DONE;
         }
+    }
+
+    /** No system can be kept from forgetting, so the vault takes what is held. */
+    private int take(Located located) throws IOException {
+        HeldContents.Taken taken;
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            taken = new HeldContents(located.vault(), book()).take(located.place(), now(), progress);
+        }
+        if (taken.versions() > 0) {
+            say("cli.hold.taken", taken.versions(), located.place().where());
+        }
+        taken.failed().forEach((what, why) -> complain(Words.of("cli.hold.notTaken", what, why)));
+        return taken.failed().isEmpty() ? Main.DONE : Main.SOME_FAILED;
     }
 
     private Optional<Instant> until() throws IOException {

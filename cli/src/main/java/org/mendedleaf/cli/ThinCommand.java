@@ -13,6 +13,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.MomentText;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.LettingGo;
@@ -23,6 +24,7 @@ import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.systems.OutsideThinning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -81,12 +83,19 @@ final class ThinCommand extends RulesBase {
         Set<ContentKind> only = kinds.isEmpty() ? Set.of() : EnumSet.copyOf(kinds);
         ThinPlan.Limits limits =
                 new ThinPlan.Limits(0, "", only, keepLast, moment(leave), moment(olderThan), keepLast == 0);
+        int code = Main.DONE;
         for (Meant m : meant(path)) {
             try (m) {
-                thin(m, file == null ? null : read(file), limits.in(m.place(), m.path()));
+                RuleSet once = file == null ? null : read(file);
+                Optional<Place> outside = outside(m);
+                if (outside.isPresent()) {
+                    code = Math.max(code, thinOutside(m, outside.get(), once, limits.in(m.place(), m.path())));
+                } else {
+                    thin(m, once, limits.in(m.place(), m.path()));
+                }
             }
         }
-        return Main.DONE;
+        return code;
     }
 
     private Optional<Instant> moment(@Nullable String typed) throws IOException {
@@ -123,7 +132,66 @@ final class ThinCommand extends RulesBase {
         }
     }
 
-    private void print(ThinPlan p, Optional<LettingGo.Done> done, RoomReport room) throws IOException {
+    private static Optional<Place> outside(Meant m) throws IOException {
+        try (Reading reading = m.vault().read()) {
+            return reading.places().stream()
+                    .filter(p -> p.id() == m.place() && p.isOutside())
+                    .findFirst();
+        }
+    }
+
+    /** In another system what goes is erased there, and waits in the vault. */
+    private int thinOutside(Meant m, Place place, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {
+        OutsideThinning thinning = new OutsideThinning(m.vault(), place, book(), clock(), who());
+        RuleSet rules;
+        RoomReport room;
+        try (Reading reading = m.vault().read()) {
+            rules = once == null ? RuleSets.of(reading) : once;
+        }
+        ThinPlan p = thinning.plan(rules, limits, calendar());
+        Optional<OutsideThinning.Done> done = Optional.empty();
+        if (!plan && p.versions() > 0) {
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                done = Optional.of(thinning.run(p, progress));
+            }
+        }
+        try (Reading reading = m.vault().read()) {
+            room = RoomReport.of(m.vault().folder(), new RoomTable(VersionTable.of(reading)));
+        }
+        Optional<LettingGo.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
+        Path to = report;
+        if (to != null) {
+            new ThinReport(p, letGo, room, now(), zone()).write(to);
+        }
+        if (json) {
+            Map<String, Object> map = json(p, letGo, room);
+            map.put("place", place.where());
+            map.put("erased", done.map(OutsideThinning.Done::erased).orElse(0));
+            map.put("failed", done.map(OutsideThinning.Done::failed).orElse(Map.of()));
+            printJson(map);
+        } else {
+            rows(p);
+            line(thinning.words(p));
+            p.warnings().forEach(this::line);
+            if (done.isPresent()) {
+                say("cli.thin.erased", done.get().erased(), place.where());
+            }
+            if (letGo.isPresent()) {
+                sayDone(letGo.get());
+            }
+        }
+        done.ifPresent(d -> d.failed().forEach((what, why) -> complain(Words.of("cli.thin.notErased", what, why))));
+        return done.map(d -> d.failed().isEmpty()).orElse(true) ? Main.DONE : Main.SOME_FAILED;
+    }
+
+    private void sayDone(LettingGo.Done done) throws IOException {
+        if (done.kept() > 0) {
+            say("cli.thin.kept", done.kept());
+        }
+        say("cli.thin.done", done.versions(), Say.full(done.due(), zone()));
+    }
+
+    private void rows(ThinPlan p) {
         VersionTable t = p.verdicts().table();
         List<List<String>> rows = new ArrayList<>();
         p.files().stream()
@@ -135,13 +203,14 @@ final class ThinCommand extends RulesBase {
         if (p.files().size() > SHOWN) {
             say("cli.rules.more", p.files().size() - SHOWN);
         }
+    }
+
+    private void print(ThinPlan p, Optional<LettingGo.Done> done, RoomReport room) throws IOException {
+        rows(p);
         line(p.words());
         p.warnings().forEach(this::line);
         if (done.isPresent()) {
-            if (done.get().kept() > 0) {
-                say("cli.thin.kept", done.get().kept());
-            }
-            say("cli.thin.done", done.get().versions(), Say.full(done.get().due(), zone()));
+            sayDone(done.get());
         }
         line(Words.of(
                 "report.room",

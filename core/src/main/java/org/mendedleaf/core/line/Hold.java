@@ -50,6 +50,17 @@ public record Hold(
         return lifted.isEmpty() && until.map(now::isBefore).orElse(true);
     }
 
+    /** Whether it is about this version; what snapshots show is not asked. */
+    public boolean covers(Place of, Line file, int version) {
+        return place == of.id()
+                && switch (kind) {
+                    case VERSION -> line == file.id() && number == version;
+                    case LINE -> line == file.id();
+                    case FOLDER -> path.isEmpty() || file.path().startsWith(path + "/");
+                    case SNAPSHOT -> false;
+                };
+    }
+
     /** The same under an id. */
     Hold withId(long other) {
         return new Hold(other, place, kind, line, number, path, snapshot, reason, who, at, until, lifted);

@@ -97,6 +97,22 @@ public final class VersionTable {
                 reading.sql(), reading.places(), p -> PlaceRules.of(reading, p).settings()));
     }
 
+    /**
+     * All versions as another system sees them: what it holds counts as there, though the vault may not have its bytes.
+     *
+     * @param held what the system holds
+     */
+    public static VersionTable of(Reading reading, List<Reading.HeldPoint> held) throws IOException {
+        VersionTable table = of(reading);
+        for (Reading.HeldPoint h : held) {
+            int row = table.row(h.line(), h.number());
+            if (row >= 0) {
+                table.flags[row] &= ~ELSEWHERE;
+            }
+        }
+        return table;
+    }
+
     /** All versions as a session sees them. */
     public static VersionTable of(WriteSession session) throws IOException {
         return new VersionTable(new Loader(

@@ -18,6 +18,8 @@ import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
@@ -415,15 +417,73 @@ public final class OutsideWork implements FileWork {
      * Erases a version in the system. The vault takes its content first, so that nothing is lost by it.
      *
      * @throws SystemException.Missing when the system does not hold it
+     * @throws SystemException.Refused when it is held
      */
     public void erase(Version version, Progress progress) throws IOException {
         needs(Capability.ERASING);
+        eraseOne(version, progress);
+        look(Progress.NONE);
+        noteErased();
+    }
+
+    /** How a version is named among failures. */
+    static String named(Version version) {
+        return Words.of("hold.what.VERSION", version.path(), version.number());
+    }
+
+    /**
+     * Erases versions in the system; the vault takes the content of each first.
+     *
+     * @return why some were not erased, by {@link #named}; those that were not reached because it was cancelled too
+     */
+    Map<String, String> erase(List<Version> versions, Progress progress) throws IOException {
+        needs(Capability.ERASING);
+        progress.begin(
+                Words.of("outside.thinning", place.where()),
+                versions.size(),
+                versions.stream().mapToLong(Version::size).sum());
+        Map<String, String> failed = new LinkedHashMap<>();
+        String stopped = "";
+        for (Version v : versions) {
+            if (stopped.isEmpty() && progress.isCancelled()) {
+                stopped = Words.of("restore.cancelled");
+            }
+            if (!stopped.isEmpty()) {
+                failed.put(named(v), stopped);
+                continue;
+            }
+            try {
+                eraseOne(v, Progress.NONE);
+            } catch (SystemException.Unreachable | SystemException.Unplugged e) {
+                stopped = e.words();
+                failed.put(named(v), stopped);
+            } catch (SystemException e) {
+                failed.put(named(v), e.words());
+            }
+            progress.advance(1, v.size());
+        }
+        if (failed.size() < versions.size()) {
+            look(Progress.NONE);
+            noteErased();
+        }
+        return failed;
+    }
+
+    private void eraseOne(Version version, Progress progress) throws IOException {
         List<Holder> points;
         try (Reading reading = vault.read()) {
             Line line = reading.line(version.line()).orElseThrow();
             points = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .toList();
+            Instant now = clock.instant();
+            Optional<Hold> hold = HoldStore.of(reading).standing().stream()
+                    .filter(h -> h.holds(now) && h.covers(place, line, version.number()))
+                    .findFirst();
+            if (hold.isPresent()) {
+                throw new SystemException.Refused(
+                        Words.of("outside.held", named(version), hold.get().reason()));
+            }
         }
         if (points.isEmpty()) {
             throw new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.number()));
@@ -432,7 +492,9 @@ public final class OutsideWork implements FileWork {
         for (Holder h : points) {
             system.erase(name, version.path(), h.point(), key());
         }
-        look(Progress.NONE);
+    }
+
+    private void noteErased() throws IOException {
         try (WriteSession session = vault.write()) {
             JournalStore.begin(
                     session, new Action(0, clock.instant(), who, ActionKind.ERASED, place.id(), 0, false, List.of()));

@@ -86,6 +86,7 @@ public final class SystemWatch implements AutoCloseable {
                 } else if (lookDue(place)) {
                     Progress progress = listener.begins(place, false);
                     Mirror.Result r = new Mirror(vault, place, book.system(place), clock).run(progress);
+                    new HeldContents(vault, book).take(place, clock.instant(), progress);
                     listener.ended(place, r.points() + r.forgotten() > 0);
                 }
             } catch (IOException | IllegalArgumentException e) {

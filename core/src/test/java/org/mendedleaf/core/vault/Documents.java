@@ -78,7 +78,8 @@ public final class Documents {
 
     /** A ZIP file of one deflated member, by hand. */
     public static byte[] oneMember(byte[] deflated, int length) {
-        java.nio.ByteBuffer out = java.nio.ByteBuffer.allocate(deflated.length + 200).order(java.nio.ByteOrder.LITTLE_ENDIAN);
+        java.nio.ByteBuffer out =
+                java.nio.ByteBuffer.allocate(deflated.length + 200).order(java.nio.ByteOrder.LITTLE_ENDIAN);
         out.putInt(0x04034b50).putShort((short) 20).putShort((short) 0).putShort((short) 8);
         out.putInt(0)
                 .putInt(0)

@@ -6,8 +6,8 @@ import java.io.File;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.Map;
-import java.util.TreeMap;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -90,8 +90,7 @@ class StandaloneReaderTest {
             for (int level : new int[] {1, 3, 4, 6, 9}) {
                 byte[] content = DeflateEncoderTest.content(level, 300_000);
                 documents.put(
-                        e + " " + level + ".zip",
-                        Documents.oneMember(new DeflateSettings(level, e), content, 300_000));
+                        e + " " + level + ".zip", Documents.oneMember(new DeflateSettings(level, e), content, 300_000));
             }
         }
         return documents;

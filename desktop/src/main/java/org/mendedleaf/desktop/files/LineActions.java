@@ -2,6 +2,8 @@ package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
@@ -11,6 +13,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.systems.HeldContents;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -94,15 +97,27 @@ public final class LineActions {
                         progress -> {
                             Holds holds = new Holds(
                                     held.vault(), desk.clock(), desk.home().who());
-                            return number == 0
-                                    ? holds.line(held.place(), of.id(), of.path(), reason, Optional.empty())
-                                    : holds.version(held.place(), of.id(), number, of.path(), reason, Optional.empty());
+                            if (number == 0) {
+                                holds.line(held.place(), of.id(), of.path(), reason, Optional.empty());
+                            } else {
+                                holds.version(held.place(), of.id(), number, of.path(), reason, Optional.empty());
+                            }
+                            // No system can be kept from forgetting, so the vault takes what is held.
+                            return held.place().isOutside()
+                                    ? new HeldContents(held.vault(), desk.book())
+                                            .take(held.place(), desk.clock().instant(), progress)
+                                    : new HeldContents.Taken(0, Map.of());
                         },
-                        h -> {
+                        taken -> {
+                            String done =
+                                    Words.of(number == 0 ? "line.heldFile" : "line.heldVersion", line.name(), number);
+                            List<String> failed = taken.failed().entrySet().stream()
+                                    .map(e -> Words.of("cli.hold.notTaken", e.getKey(), e.getValue()))
+                                    .toList();
                             said.say(
-                                    Words.of(number == 0 ? "line.heldFile" : "line.heldVersion", line.name(), number),
+                                    failed.isEmpty() ? done : done + " " + String.join(" ", failed),
                                     false,
-                                    false);
+                                    !failed.isEmpty());
                             desk.changed();
                         },
                         e -> said.say(Failures.words(e), false, true));

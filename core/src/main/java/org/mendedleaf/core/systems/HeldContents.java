@@ -1,0 +1,96 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * What is held of other systems. None of them can be kept from forgetting one version, so the vault takes what is held,
+ * and keeps it; what comes onto a held line later is taken at the next look.
+ */
+public final class HeldContents {
+
+    private final OpenVault vault;
+    private final SystemBook book;
+
+    /** What this vault holds of other systems. */
+    public HeldContents(OpenVault vault, SystemBook book) {
+        this.vault = vault;
+        this.book = book;
+    }
+
+    /**
+     * What came of it.
+     *
+     * @param versions that were taken into the vault
+     * @param failed why others were not, by their path and number; they are tried again at the next look
+     */
+    public record Taken(int versions, Map<String, String> failed) {
+
+        /** Copies, in order. */
+        public Taken {
+            failed = new LinkedHashMap<>(failed);
+        }
+    }
+
+    /** Takes into the vault what is held in a place and is not there yet. */
+    public Taken take(Place place, Instant now, Progress progress) throws IOException {
+        List<Version> missing = missing(place, now);
+        progress.begin(
+                Words.of("outside.holding", place.where()),
+                missing.size(),
+                missing.stream().mapToLong(Version::size).sum());
+        Fetch fetch = new Fetch(vault, book);
+        Map<String, String> failed = new LinkedHashMap<>();
+        int taken = 0;
+        for (Version v : missing) {
+            if (progress.isCancelled()) {
+                break;
+            }
+            try {
+                fetch.intoVault(v, Progress.NONE);
+                taken++;
+            } catch (SystemException e) {
+                failed.put(OutsideWork.named(v), e.words());
+            }
+            progress.advance(1, v.size());
+        }
+        return new Taken(taken, failed);
+    }
+
+    private List<Version> missing(Place place, Instant now) throws IOException {
+        List<Version> found = new ArrayList<>();
+        try (Reading reading = vault.read()) {
+            List<Hold> holds = HoldStore.of(reading).standing().stream()
+                    .filter(h -> h.place() == place.id() && h.holds(now))
+                    .toList();
+            if (holds.isEmpty()) {
+                return found;
+            }
+            for (long id : reading.lines(place)) {
+                Line line = reading.line(id).orElseThrow();
+                for (Version v : line.versions()) {
+                    // What nobody holds any longer is gone, and no hold brings it back.
+                    if (v.recipe().isElsewhere()
+                            && holds.stream().anyMatch(h -> h.covers(place, line, v.number()))
+                            && reading.holders(line).containsKey(v.number())) {
+                        found.add(v);
+                    }
+                }
+            }
+        }
+        return found;
+    }
+}
