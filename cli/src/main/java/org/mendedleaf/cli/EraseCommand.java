@@ -2,8 +2,10 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
@@ -52,10 +54,10 @@ final class EraseCommand extends RetentionBase {
         }
         try (Located located = locate(file)) {
             if (located.place().isOutside()) {
-                if (named == null) {
+                if (all) {
                     throw new IllegalArgumentException(Words.of("cli.erase.outsideOne"));
                 }
-                return outside(located, named);
+                return named == null ? olderOutside(located) : outside(located, named);
             }
             return inFolder(located, named);
         }
@@ -114,5 +116,40 @@ final class EraseCommand extends RetentionBase {
             say("cli.erase.done", wanted.path(), named, located.place().where());
         }
         return Main.DONE;
+    }
+
+    /** All but the newest that the system holds. */
+    private int olderOutside(Located located) throws IOException {
+        List<Version> there;
+        try (Reading reading = located.vault().read()) {
+            Line line = line(located, reading);
+            Map<Integer, List<Holder>> holders = reading.holders(line);
+            int newest = line.newest().map(Version::number).orElse(0);
+            there = line.versions().stream()
+                    .filter(v -> v.number() != newest
+                            && holders.getOrDefault(v.number(), List.of()).stream()
+                                    .anyMatch(h -> h.kind() == Holder.Kind.POINT))
+                    .toList();
+        }
+        String where = located.place().where();
+        if (there.isEmpty()) {
+            say("cli.erase.outsideNone", located.path(), where);
+            return Main.SOME_FAILED;
+        }
+        if (!yes && !surroundings.confirms(Words.of("cli.erase.outsideSure", there.size(), located.path(), where))) {
+            complain(Words.of("cli.needsYes"));
+            return Main.SOME_FAILED;
+        }
+        Map<String, String> failed;
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            failed = new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(there, progress);
+        }
+        if (json) {
+            printJson(Map.of("erased", there.size() - failed.size(), "failed", failed));
+        } else {
+            say("cli.thin.erased", there.size() - failed.size(), where);
+        }
+        failed.forEach((what, why) -> complain(Words.of("cli.thin.notErased", what, why)));
+        return failed.isEmpty() ? Main.DONE : Main.SOME_FAILED;
     }
 }

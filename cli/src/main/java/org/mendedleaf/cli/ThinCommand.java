@@ -171,7 +171,9 @@ final class ThinCommand extends RulesBase {
             printJson(map);
         } else {
             rows(p);
-            line(thinning.words(p));
+            if (done.isEmpty()) {
+                line(thinning.words(p));
+            }
             p.warnings().forEach(this::line);
             if (done.isPresent()) {
                 say("cli.thin.erased", done.get().erased(), place.where());

@@ -158,6 +158,68 @@ class SystemsCommandLineTest {
                 .isEqualTo("one");
     }
 
+    private void five() throws IOException {
+        connect(outside.objects(), "Archive");
+        run("place", "create", "Archive:logs");
+        for (int i = 1; i <= 5; i++) {
+            run("put", file("a", "text " + i), "--as", "Archive:logs/dir/x");
+        }
+    }
+
+    private long heldThere() throws IOException {
+        long n = 0;
+        for (JsonNode p : json("line", "Archive:logs/dir/x").path("points")) {
+            n += p.path("heldBy").toString().contains("Archive:logs") ? 1 : 0;
+        }
+        return n;
+    }
+
+    @Test
+    void aSystemIsThinnedWithAPlanAReportAndAnUndo() throws IOException {
+        five();
+        Path report = temp.resolve("report.csv");
+        assertThat(run("thin", "Archive:logs", "--keep-last", "2", "--plan"))
+                .as(err)
+                .isZero();
+        assertThat(out).contains("3 versions of 1 file").contains("would be erased in Archive:logs");
+        assertThat(heldThere()).isEqualTo(5);
+        assertThat(run("thin", "Archive:logs", "--keep-last", "2", "--report", report.toString()))
+                .as(err)
+                .isZero();
+        assertThat(out).contains("3 versions are erased in Archive:logs").contains("takes them back until");
+        assertThat(heldThere()).isEqualTo(2);
+        assertThat(Files.readString(report)).contains("dir/x");
+        assertThat(run("undo")).as(err).isZero();
+        assertThat(json("thin", "Archive:logs/dir/x", "--keep-last", "2", "--plan")
+                        .path("versions")
+                        .asInt())
+                .isZero();
+    }
+
+    @Test
+    void whatIsHeldOfASystemIsTakenAndNotErased() throws IOException {
+        five();
+        assertThat(run("hold", "Archive:logs/dir/x", "--version", "1", "--reason", "audit"))
+                .as(err)
+                .isZero();
+        assertThat(out).contains("The vault has taken 1 version of it");
+        assertThat(run("erase", "Archive:logs/dir/x", "--older")).isEqualTo(1);
+        assertThat(heldThere()).isEqualTo(5);
+        assertThat(run("erase", "Archive:logs/dir/x", "--older", "--yes")).isEqualTo(1);
+        assertThat(out).contains("3 versions are erased");
+        assertThat(err).contains("version 1 of dir/x is still there").contains("audit");
+        assertThat(heldThere()).isEqualTo(2);
+        assertThat(run("erase", "Archive:logs/dir/x", "--all", "--yes")).isEqualTo(2);
+    }
+
+    @Test
+    void aSystemOfSnapshotsSaysHowItIsThinned() throws IOException {
+        connect(outside.files(), "Server");
+        assertThat(run("place", "create", "Server:share")).as(err).isZero();
+        assertThat(run("thin", "Server:share", "--keep-last", "2")).isNotZero();
+        assertThat(err).contains("keeps whole snapshots").contains("place set");
+    }
+
     @Test
     void aVersionIsErasedOnlyWithYesAndTheVaultKeepsIt() throws IOException {
         connect(outside.objects(), "Archive");

@@ -436,7 +436,7 @@ public final class OutsideWork implements FileWork {
      *
      * @return why some were not erased, by {@link #named}; those that were not reached because it was cancelled too
      */
-    Map<String, String> erase(List<Version> versions, Progress progress) throws IOException {
+    public Map<String, String> erase(List<Version> versions, Progress progress) throws IOException {
         needs(Capability.ERASING);
         progress.begin(
                 Words.of("outside.thinning", place.where()),
