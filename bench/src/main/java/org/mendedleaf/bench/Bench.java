@@ -61,6 +61,12 @@ public final class Bench {
             new UnfoldBench(folder.resolve("unfold"), bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("bulk")) {
+            bench.bulk("small", (int) (20_000 * bench.scale), 1.1, 1.5);
+            bench.bulk("large", 8, 1.2, 1.3);
+            bench.edits();
+            return;
+        }
         boolean momentsOnly = arguments.length > 2 && arguments[2].equals("moments");
         if (!momentsOnly) {
             new SystemsBench(folder.resolve("systems"), bench.scale, bench.table).run();
@@ -212,7 +218,7 @@ public final class Bench {
         byte[] longText = Corpus.text(random, 1_500_000);
         double texts = growth("texts", 10, n -> Corpus.document(edited(longText, n), new byte[0][]), true);
         table.ratio("ten small edits, image-heavy document: stored", "full copies", images, 1, "", 0.18);
-        table.ratio("ten small edits, text-heavy document: stored", "full copies", texts, 1, "", 0.45);
+        table.ratio("ten small edits, text-heavy document: stored", "full copies", texts, 1, "", 0.12);
     }
 
     /** A sentence more, somewhere, for each edit. */

@@ -1,5 +1,8 @@
 package org.mendedleaf.core.deflate;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 
@@ -11,6 +14,9 @@ import org.jspecify.annotations.Nullable;
  * among them); for Info-ZIP, its own trees.c.
  */
 public final class DeflateEncoder {
+
+    private static final VarHandle LONGS = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
+    private static final VarHandle INTS = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.LITTLE_ENDIAN);
 
     private static final int MASK = Symbols.WINDOW - 1;
 
@@ -143,7 +149,8 @@ public final class DeflateEncoder {
 
     /** Notes a position under its hash; returns the one that stood there, relative to the base, 0 for none. */
     private int insert(int at) {
-        int hash = ((in[at] & 0xff) << (2 * hashShift) ^ (in[at + 1] & 0xff) << hashShift ^ (in[at + 2] & 0xff))
+        int three = (int) INTS.get(in, at);
+        int hash = ((three & 0xff) << (2 * hashShift) ^ (three >>> 8 & 0xff) << hashShift ^ (three >>> 16 & 0xff))
                 & hashMask;
         int before = head[hash];
         int relative = at - base;
@@ -243,28 +250,44 @@ public final class DeflateEncoder {
         }
         int current = first;
         byte[] bytes = in;
+        // A longer match has these bytes in the same place: four, or the first three.
+        int back = Math.max(0, best - 3);
+        int mark = (int) INTS.get(bytes, scan + back);
+        int mask = best < 3 ? 0xffffff : -1;
         do {
             int match = current + base;
-            if (bytes[match + best] == bytes[scan + best]
-                    && bytes[match + best - 1] == bytes[scan + best - 1]
-                    && bytes[match] == bytes[scan]
-                    && bytes[match + 1] == bytes[scan + 1]) {
-                int n = Arrays.mismatch(bytes, match, match + Symbols.MAX_MATCH, bytes, scan, scan + Symbols.MAX_MATCH);
-                if (n < 0) {
-                    n = Symbols.MAX_MATCH;
-                }
+            if ((((int) INTS.get(bytes, match + back) ^ mark) & mask) == 0) {
+                int n = common(bytes, match, scan);
                 if (n > best) {
                     matchStart = match;
                     best = n;
                     if (n >= enough) {
                         break;
                     }
+                    back = best - 3;
+                    mark = (int) INTS.get(bytes, scan + back);
+                    mask = -1;
                 }
             }
             current = previous[current & MASK];
             length--;
         } while (current > limit && length != 0);
         return Math.min(best, left);
+    }
+
+    /** How many bytes are the same from two positions on, at most the longest match. */
+    private static int common(byte[] bytes, int a, int b) {
+        for (int n = 0; n < Symbols.MAX_MATCH - 2; n += Long.BYTES) {
+            long differs = (long) LONGS.get(bytes, a + n) ^ (long) LONGS.get(bytes, b + n);
+            if (differs != 0) {
+                return n + (Long.numberOfTrailingZeros(differs) >>> 3);
+            }
+        }
+        int n = Symbols.MAX_MATCH - 2;
+        while (n < Symbols.MAX_MATCH && bytes[a + n] == bytes[b + n]) {
+            n++;
+        }
+        return n;
     }
 
     private boolean literal(int value) {

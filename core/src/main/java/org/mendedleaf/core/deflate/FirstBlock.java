@@ -7,12 +7,15 @@ import java.util.Optional;
  * ended its block, tells encoders and levels apart long before their bytes differ.
  *
  * @param symbols each a literal, or a length less 3 with its distance from bit 8 on; the first {@code count} count
- * @param count number of symbols
+ * @param count number of symbols; of a last block, perhaps only the first ones
  * @param isLast whether there is no other block
  */
 record FirstBlock(int[] symbols, int count, boolean isLast) {
 
     private static final int MOST = 1 << 16;
+
+    /** Where the end of the block tells nothing, since it is the end of all, so many symbols are enough. */
+    private static final int ENOUGH = 1024;
 
     /** Decodes; empty when the block is stored without symbols, is longer than any encoder here makes it, or is no Deflate. */
     static Optional<FirstBlock> of(byte[] bytes, int from, int to) {
@@ -75,11 +78,11 @@ record FirstBlock(int[] symbols, int count, boolean isLast) {
             } else {
                 return Optional.empty();
             }
-            int[] symbols = new int[MOST];
+            int[] symbols = new int[isLast ? ENOUGH + 1 : MOST];
             int n = 0;
             while (true) {
                 int symbol = next(literals);
-                if (symbol == Symbols.END) {
+                if (symbol == Symbols.END || (isLast && n == ENOUGH)) {
                     return Optional.of(new FirstBlock(symbols, n, isLast));
                 }
                 if (symbol < Symbols.END) {

@@ -40,6 +40,8 @@ import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
+import org.mendedleaf.core.systems.Capability;
+import org.mendedleaf.core.systems.OutsideThinning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
@@ -313,6 +315,47 @@ public final class RetentionModel {
                         done.accept(result);
                     });
         }
+    }
+
+    /** Places in other systems in which single versions can be erased. */
+    public List<Place> thinnable() {
+        Picture p = picture.get();
+        return p == null
+                ? List.of()
+                : p.table().places().stream()
+                        .filter(place -> place.isOutside()
+                                && desk.book()
+                                        .kind(place)
+                                        .filter(k -> k.can(Capability.ERASING))
+                                        .isPresent())
+                        .toList();
+    }
+
+    /** Thinning of a place in another system. */
+    OutsideThinning thinning(Place place) {
+        Picture p = java.util.Objects.requireNonNull(picture.get());
+        return new OutsideThinning(
+                p.vault(), place, desk.book(), desk.clock(), desk.home().who());
+    }
+
+    /** Tells what the proposed rules would let go in a place of another system. */
+    public void planSystem(Place place, Consumer<ThinPlan> told) {
+        RuleSet rules = proposed.get();
+        OutsideThinning thinning = thinning(place);
+        desk.background()
+                .run(
+                        () -> thinning.plan(rules, ThinPlan.Limits.RULES, desk.calendar()),
+                        told,
+                        e -> message.set(Failures.words(e)));
+    }
+
+    /** Erases there what a plan says, as a job; it waits in the vault until its grace ends. */
+    public void thinSystem(Place place, ThinPlan plan, Consumer<OutsideThinning.Done> done) {
+        OutsideThinning thinning = thinning(place);
+        job("job.thin", progress -> thinning.run(plan, progress), result -> {
+            message.set(Words.of("cli.thin.erased", result.erased(), place.where()));
+            done.accept(result);
+        });
     }
 
     /** Writes a report on a plan, or on what came of it. */

@@ -16,6 +16,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
@@ -107,7 +108,8 @@ public final class RetentionView extends BorderPane {
     }
 
     /** What a thinning would let go, before it does. */
-    private void preview(ThinPlan plan) {
-        middle.getChildren().setAll(new ThinView(model, plan, name -> saveAsk.apply(name), () -> show("rules")));
+    private void preview(ThinPlan plan, Optional<Place> system) {
+        middle.getChildren()
+                .setAll(new ThinView(model, plan, system, name -> saveAsk.apply(name), () -> show("rules")));
     }
 }

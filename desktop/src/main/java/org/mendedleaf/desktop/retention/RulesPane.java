@@ -3,13 +3,15 @@ package org.mendedleaf.desktop.retention;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
+import java.util.function.BiConsumer;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SplitPane;
 import javafx.scene.layout.BorderPane;
@@ -17,6 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.Scope;
@@ -36,11 +39,14 @@ final class RulesPane extends BorderPane {
     private final Button use;
     private final Button revert;
     private final Button thin;
+    private final MenuButton systems = new MenuButton(Words.of("rules.thinSystem"));
+    private final BiConsumer<ThinPlan, Optional<Place>> preview;
     private String chosen = "";
     private boolean filling;
 
-    RulesPane(RetentionModel model, Consumer<ThinPlan> preview) {
+    RulesPane(RetentionModel model, BiConsumer<ThinPlan, Optional<Place>> preview) {
         this.model = model;
+        this.preview = preview;
         Button add = Ui.button("rules.add", this::add);
         add.setId("rule-add");
         HBox head = new HBox(8, Ui.label(Words.of("retention.part.rules"), "small-title"), Ui.spacer(), add);
@@ -60,11 +66,12 @@ final class RulesPane extends BorderPane {
         thin = Ui.button("rules.thin", () -> {
             RetentionModel.Effect e = model.effectProperty().get();
             if (e != null) {
-                preview.accept(e.plan());
+                preview.accept(e.plan(), Optional.empty());
             }
         });
         thin.setId("rules-thin");
-        HBox buttons = new HBox(8, use, revert, Ui.spacer(), thin);
+        systems.setId("rules-thin-system");
+        HBox buttons = new HBox(8, use, revert, Ui.spacer(), systems, thin);
         buttons.setAlignment(Pos.CENTER_LEFT);
         VBox foot = new VBox(8, effect, buttons);
         foot.getStyleClass().add("sheet-footer");
@@ -77,10 +84,26 @@ final class RulesPane extends BorderPane {
         split.getStyleClass().add("files-split");
         setCenter(split);
         model.proposedProperty().addListener((o, a, rules) -> fill());
-        model.pictureProperty().addListener((o, a, p) -> fill());
+        model.pictureProperty().addListener((o, a, p) -> {
+            fill();
+            systems();
+        });
         model.effectProperty().addListener((o, a, e) -> effect());
         fill();
+        systems();
         effect();
+    }
+
+    /** The places in other systems that can be thinned, where there are any. */
+    private void systems() {
+        systems.getItems().clear();
+        for (Place place : model.thinnable()) {
+            MenuItem item = new MenuItem(place.where());
+            item.setOnAction(e -> model.planSystem(place, plan -> preview.accept(plan, Optional.of(place))));
+            systems.getItems().add(item);
+        }
+        systems.setVisible(!systems.getItems().isEmpty());
+        systems.setManaged(!systems.getItems().isEmpty());
     }
 
     private void add() {

@@ -1,7 +1,9 @@
 package org.mendedleaf.desktop.retention;
 
 import java.io.File;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import javafx.geometry.Pos;
@@ -11,6 +13,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.ThinPlan;
@@ -24,17 +27,29 @@ final class ThinView extends VBox {
 
     private final RetentionModel model;
     private final ThinPlan plan;
+    private final Optional<Place> system;
     private final Label sum;
     private final Button go;
     private Optional<LettingGo.Done> done = Optional.empty();
 
-    ThinView(RetentionModel model, ThinPlan plan, Function<String, Optional<File>> saveAsk, Runnable back) {
+    /**
+     * A view of a plan.
+     *
+     * @param system the place in another system that it is for; empty for what the vault holds
+     */
+    ThinView(
+            RetentionModel model,
+            ThinPlan plan,
+            Optional<Place> system,
+            Function<String, Optional<File>> saveAsk,
+            Runnable back) {
         this.model = model;
         this.plan = plan;
+        this.system = system;
         setId("thin");
         getStyleClass().add("single-sheet");
         VersionTable t = plan.verdicts().table();
-        sum = Ui.label(plan.words(), "small-title");
+        sum = Ui.label(system.map(p -> model.thinning(p).words(plan)).orElseGet(plan::words), "small-title");
         sum.setId("thin-sum");
         sum.setWrapText(true);
         VBox head = new VBox(8, sum);
@@ -67,7 +82,8 @@ final class ThinView extends VBox {
         table.getItems().sort(Comparator.comparingLong(ThinPlan.OfFile::bytes).reversed());
         VBox.setVgrow(table, Priority.ALWAYS);
         go = Ui.button("thin.go", this::go, "accent");
-        go.setText(Words.of("thin.go", plan.versions()));
+        go.setText(Words.of(system.isPresent() ? "thin.goSystem" : "thin.go", plan.versions()));
+        go.setDisable(plan.versions() == 0);
         go.setId("thin-go");
         Button report = Ui.button(
                 "thin.report",
@@ -103,12 +119,28 @@ final class ThinView extends VBox {
 
     private void go() {
         go.setDisable(true);
-        model.thin(plan, d -> {
-            done = Optional.of(d);
-            sum.setText(Words.of(
-                    "retention.thinned",
-                    d.versions(),
-                    Say.full(d.due(), model.desk().zone())));
-        });
+        if (system.isPresent()) {
+            String where = system.get().where();
+            model.thinSystem(system.get(), plan, d -> {
+                done = d.letGo();
+                List<String> said = new ArrayList<>();
+                said.add(Words.of("cli.thin.erased", d.erased(), where));
+                d.failed().forEach((what, why) -> said.add(Words.of("cli.thin.notErased", what, why)));
+                d.letGo().ifPresent(l -> said.add(waits(l)));
+                sum.setText(String.join(" ", said));
+            });
+        } else {
+            model.thin(plan, d -> {
+                done = Optional.of(d);
+                sum.setText(waits(d));
+            });
+        }
+    }
+
+    private String waits(LettingGo.Done d) {
+        return Words.of(
+                "retention.thinned",
+                d.versions(),
+                Say.full(d.due(), model.desk().zone()));
     }
 }
