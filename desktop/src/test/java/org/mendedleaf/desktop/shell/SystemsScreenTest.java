@@ -25,6 +25,10 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.recovery.Revision;
+import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
@@ -328,5 +332,44 @@ class SystemsScreenTest extends WindowTest {
         robot.push(KeyCode.F5);
         protection();
         eventually("the gap", () -> words("#gaps").contains("secret.txt"));
+    }
+
+    @Test
+    void aSystemIsThinnedFromTheRetentionTabAfterAPreview() throws Exception {
+        prepare((settings, vault, folder, book, connecting) -> {
+            Place archive = create(connecting, settings, vault, SystemKind.OBJECT_STORE, "archive");
+            OutsideWork work = new OutsideWork(vault, archive, book, java.time.Clock.systemUTC(), "Ines");
+            for (int i = 1; i <= 4; i++) {
+                Path file = Files.writeString(temp.resolve("in.txt"), "state " + i);
+                work.put(List.of(new Revision(file, "letters/offer.txt", "")), Progress.NONE);
+            }
+            RuleSet rules = RuleSet.NONE.with(Rule.keepAll("two", Scope.ALL).withCounts(1, 2));
+            RuleSets.set(vault, rules, java.time.Clock.systemUTC(), "Ines");
+        });
+        show();
+        eventually("the files", () -> visible("#listing"));
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
+        eventually("the screen", () -> visible("#retention-rules"));
+        robot.clickOn("#retention-rules");
+        eventually("the way to the systems", () -> visible("#rules-thin-system"));
+        robot.clickOn("#rules-thin-system");
+        eventually(
+                "the place",
+                () -> !robot.lookup("object-store:archive").queryAll().isEmpty());
+        robot.clickOn("object-store:archive");
+        eventually("the plan", () -> text("#thin-sum").startsWith("2 versions of 1 file"));
+        assertThat(text("#thin-sum")).contains("would be erased in object-store:archive");
+        robot.clickOn("#thin-go");
+        eventually("done", () -> text("#thin-sum").startsWith("2 versions are erased in object-store:archive"));
+        assertThat(text("#thin-sum")).contains("2 versions were let go");
+        robot.clickOn("#thin-leave");
+        robot.clickOn("#retention-waiting");
+        eventually(
+                "what waits",
+                () -> robot.lookup("#waiting")
+                                .queryAs(TableView.class)
+                                .getItems()
+                                .size()
+                        == 1);
     }
 }
