@@ -76,7 +76,7 @@ public final class OutsideThinning {
     /** A plan in one sentence. */
     public String words(ThinPlan plan) {
         return plan.versions() == 0
-                ? Words.of("report.nothing")
+                ? Words.of("outside.thin.nothing", place.where())
                 : Words.of(
                         "outside.thin.sum",
                         plan.versions(),
