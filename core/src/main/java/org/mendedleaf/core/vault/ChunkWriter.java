@@ -12,6 +12,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Words;
@@ -23,6 +24,12 @@ import org.mendedleaf.core.words.Words;
  * <p>{@link #find} and {@link #add} are safe for several threads; the others belong to the one that commits.
  */
 public final class ChunkWriter implements AutoCloseable {
+
+    /**
+     * So much is inflated, and proved, in one session. Documents that come after are stored as they are, and unfolded when
+     * they are saved the next time: taking in a great many at once would take several times as long. Bytes.
+     */
+    static final long UNFOLD_MOST = 64L << 20;
 
     private final VaultFolder vault;
     private final Connection writing;
@@ -37,6 +44,7 @@ public final class ChunkWriter implements AutoCloseable {
     private final List<ChunkPlace> moved = new ArrayList<>();
     private final List<Long> emptied = new ArrayList<>();
     private boolean sealNow;
+    private final AtomicLong inflated = new AtomicLong();
 
     /**
      * Opens the newest pack for more. The caller holds the lock of the vault.
@@ -97,6 +105,16 @@ public final class ChunkWriter implements AutoCloseable {
         } catch (SQLException e) {
             throw new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), e.getMessage()), e);
         }
+    }
+
+    /** Whether another document may be unfolded in this session. */
+    boolean mayUnfold() {
+        return inflated.get() < UNFOLD_MOST;
+    }
+
+    /** Notes how much was inflated for a document. */
+    void unfolded(long bytes) {
+        inflated.addAndGet(bytes);
     }
 
     /** Adds a chunk, unless another thread just did. */

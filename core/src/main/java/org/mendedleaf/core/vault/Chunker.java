@@ -22,8 +22,11 @@ record Chunker(int min, int normal, int max, int hardBits, int easyBits) {
     /** For the frame of an unfolded content: 1 to 32 KiB, about 8 KiB on average. */
     static final Chunker FRAME = average(13);
 
-    /** What a chunk of an inflated member takes when it is stored, on average: measured, see docs/performance.md. Bytes. */
-    private static final long TARGET = 2048;
+    /**
+     * Bytes that each chunk of a member costs beyond its content, over the chunks that ten edits store anew: about 440 over
+     * 20, since an edit falls into a large chunk more often than into a small one. Measured, see docs/performance.md.
+     */
+    private static final double COST = 22;
 
     private static final int SMALLEST = 12;
     private static final int LARGEST = 15;
@@ -35,16 +38,17 @@ record Chunker(int min, int normal, int max, int hardBits, int easyBits) {
     }
 
     /**
-     * For a member that was inflated to be stored. What is repetitive is cut into larger chunks, so that each takes about
-     * as much when it is stored, and few pay for the start of a compressed block.
+     * For a member that was inflated to be stored. Small chunks make edits cheap and the first copy dear: with n stored
+     * bytes and chunks of c the two are n / c times what a chunk costs, and 20 times c for ten edits, least for c = sqrt(22
+     * n). What is repetitive is cut into larger chunks, so that each takes so much when it is stored. Sizes go by powers of
+     * two, so that a document that grows is seldom cut anew.
      *
      * @param length inflated, bytes
      * @param deflated bytes
      */
     static Chunker inflated(long length, long deflated) {
-        long size = TARGET * length / Math.max(1, deflated);
-        // The nearest power of two.
-        int bits = 63 - Long.numberOfLeadingZeros(Math.max(1, size + size / 2));
+        double size = Math.sqrt(COST * deflated) * length / Math.max(1, deflated);
+        int bits = (int) Math.round(Math.log(Math.max(1, size)) / Math.log(2));
         return average(Math.max(SMALLEST, Math.min(bits, LARGEST)));
     }
 

@@ -68,7 +68,11 @@ public final class ContentWorker implements AutoCloseable {
 
         @Override
         public void zip(ZipDirectory directory, ByteSource content) throws IOException {
-            unfolded = UnfoldPlan.of(directory, content, finder).map(p -> new UnfoldedWriter(p, new Store()));
+            if (chunks.mayUnfold()) {
+                Optional<UnfoldPlan> plan = UnfoldPlan.of(directory, content, finder);
+                plan.ifPresent(p -> chunks.unfolded(p.inflated()));
+                unfolded = plan.map(p -> new UnfoldedWriter(p, new Store()));
+            }
         }
 
         @Override

@@ -97,6 +97,15 @@ record UnfoldPlan(List<Region> regions) {
         return fits ? Optional.of(new UnfoldPlan(regions)) : Optional.empty();
     }
 
+    /** How much is inflated, bytes. */
+    long inflated() {
+        return regions.stream()
+                .flatMap(r -> r.folds().stream())
+                .filter(Fold::isInflated)
+                .mapToLong(f -> f.member().length())
+                .sum();
+    }
+
     private static List<Fold> folds(List<ZipDirectory.Member> members, ByteSource content, SettingsFinder finder)
             throws IOException {
         finder.reset();

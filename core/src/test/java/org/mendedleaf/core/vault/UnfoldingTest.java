@@ -133,6 +133,25 @@ class UnfoldingTest {
     }
 
     @Test
+    void ofAGreatManyAtOnceTheLastAreStoredAsTheyAreAndUnfoldedAtTheNextSave() throws IOException {
+        byte[] large = document(1, new byte[62 << 20], noise(1, 10), 0);
+        byte[] next = document(6, text(1, 400_000), noise(1, 10), 0);
+        byte[] last = document(6, text(2, 30_000), noise(1, 10), 0);
+        try (WriteSession session = vault.write();
+                ContentWorker worker = new ContentWorker(session.chunks())) {
+            List<Boolean> unfolded = new ArrayList<>();
+            for (byte[] d : List.of(large, next, last)) {
+                Recipe recipe = worker.store(new SeekableInMemoryByteChannel(d), n -> {})
+                        .recipe();
+                unfolded.add(recipe.unfolded().isPresent());
+            }
+            session.commit();
+            assertThat(unfolded).containsExactly(true, true, false);
+        }
+        assertThat(store(last).recipe().unfolded()).isPresent();
+    }
+
+    @Test
     void aPictureIsStoredOnceThoughItsHeaderSaysAnotherTimeAtEachSave() throws IOException {
         byte[] picture = noise(2, 300_000);
         store(document(6, text(1, 3000), picture, 0));
