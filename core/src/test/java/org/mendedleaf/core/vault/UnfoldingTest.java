@@ -114,7 +114,7 @@ class UnfoldingTest {
 
     @Test
     void tenSmallEditsOfALongTextTakeATenthOfWhatCopiesTake() throws IOException {
-        byte[] text = text(3, 150_000);
+        byte[] text = text(3, 300_000);
         long full = 0;
         long stored = 0;
         for (int i = 0; i <= 10; i++) {
