@@ -70,7 +70,7 @@ public class DeflateEncoderTest {
         }
     }
 
-    @Property(tries = 150)
+    @Property(tries = 80)
     void whatTheJdkDeflatesIsFoundAndGivenBackBitForBit(
             @ForAll long seed,
             @ForAll @IntRange(min = 0, max = 300_000) int length,
@@ -90,7 +90,7 @@ public class DeflateEncoderTest {
         }
     }
 
-    @Property(tries = 200)
+    @Property(tries = 100)
     void oneWrongBitAnywhereIsNeverTakenForTheSame(@ForAll long seed, @ForAll @IntRange(min = 1, max = 9) int level) {
         byte[] content = content(seed, 20_000);
         byte[] bytes = deflated(content, 20_000, level);
@@ -103,7 +103,7 @@ public class DeflateEncoderTest {
         });
     }
 
-    @Property(tries = 300)
+    @Property(tries = 200)
     void noiseInPlaceOfDeflatedBytesFindsNothingAndHurtsNobody(@ForAll byte[] noise) {
         byte[] content = content(3, 500);
         assertThat(finder.find(content, 500, noise, 0, noise.length)).isEmpty();

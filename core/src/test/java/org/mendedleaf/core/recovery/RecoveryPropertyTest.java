@@ -81,7 +81,7 @@ class RecoveryPropertyTest {
         }
     }
 
-    @Property(tries = 20)
+    @Property(tries = 12)
     void anyMomentComesBackIntoAnEmptyFolderWithNamesBytesTimesAndPermissions(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             for (Map.Entry<Instant, Map<String, String>> look : looks.entrySet()) {
@@ -98,7 +98,7 @@ class RecoveryPropertyTest {
         });
     }
 
-    @Property(tries = 25)
+    @Property(tries = 14)
     void afterAnyRestoreUndoGivesTheExactStateBefore(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             Instant at = any(looks, random);
@@ -122,7 +122,7 @@ class RecoveryPropertyTest {
         });
     }
 
-    @Property(tries = 30)
+    @Property(tries = 18)
     void rollingBackGivesTheMomentAndUndoGivesTheStateBefore(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             Instant at = any(looks, random);
@@ -150,7 +150,7 @@ class RecoveryPropertyTest {
         return found;
     }
 
-    @Property(tries = 15)
+    @Property(tries = 8)
     void rollingBackWithoutRemovingKeepsEveryContentThatCameLater(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             Instant at = any(looks, random);

@@ -107,26 +107,26 @@ class FaultPropertyTest {
         return found;
     }
 
-    @Property(tries = 12)
+    @Property(tries = 7)
     void anObjectStoreKeepsWhatItAcknowledgedOnce(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.OBJECT_STORE, faults, seed));
     }
 
-    @Property(tries = 12)
+    @Property(tries = 7)
     void aLibraryKeepsWhatItAcknowledgedOnce(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.LIBRARY, faults, seed));
     }
 
-    @Property(tries = 8)
+    @Property(tries = 5)
     void aFileServerKeepsWhatItAcknowledged(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.FILE_SERVER, faults, seed));
     }
 
     /** Also with the plug pulled at any moment: the run goes on, and in the end holds the folder as it was. */
-    @Property(tries = 8)
+    @Property(tries = 5)
     void aBackupRunComesToItsEndWhateverHappensOnTheWay(@ForAll("faults") List<Fault> faults, @ForAll boolean unplugged)
             throws IOException {
         with(rig -> {
@@ -171,7 +171,7 @@ class FaultPropertyTest {
     }
 
     /** A look that fails in the middle and is done again puts each point on its line once. */
-    @Property(tries = 10)
+    @Property(tries = 7)
     void aLookThatIsRepeatedAddsNothingTwice(@ForAll("faults") List<Fault> faults) throws IOException {
         with(rig -> {
             Place place = rig.place(SystemKind.LIBRARY, "p");
