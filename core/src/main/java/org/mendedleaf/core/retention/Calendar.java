@@ -27,21 +27,12 @@ public record Calendar(ZoneId zone, DayOfWeek weekStart) {
         return bucket(level, Math.floorDiv(micros, MICROS) + offset.getTotalSeconds(), offset);
     }
 
-    /** The buckets of a moment on several levels. */
-    void buckets(Level[] levels, long micros, long[] into) {
-        ZoneOffset offset = offset(micros);
-        long local = Math.floorDiv(micros, MICROS) + offset.getTotalSeconds();
-        for (int i = 0; i < levels.length; i++) {
-            into[i] = bucket(levels[i], local, offset);
-        }
-    }
-
     private ZoneOffset offset(long micros) {
         return zone.getRules().getOffset(Moment.instant(micros));
     }
 
     /** @param local seconds that the clock shows, as if they were universal ones */
-    private long bucket(Level level, long local, ZoneOffset offset) {
+    long bucket(Level level, long local, ZoneOffset offset) {
         long day = Math.floorDiv(local, DAY);
         return switch (level) {
             // Two hours of the same name differ by their offsets: the hour as it began, told in universal time.

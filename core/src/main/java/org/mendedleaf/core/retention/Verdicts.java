@@ -60,10 +60,12 @@ public final class Verdicts {
         all.markHolds();
         short[] ofLines = all.rulesOfLines();
         int blocks = (table.lines() + BLOCK - 1) / BLOCK;
+        Buckets buckets = all.buckets(calendar);
         IntStream.range(0, blocks).parallel().forEach(b -> {
+            Buckets own = buckets.fresh();
             int end = Math.min(table.lines(), (b + 1) * BLOCK);
             for (int line = b * BLOCK; line < end; line++) {
-                all.judge(line, ofLines[line], calendar);
+                all.judge(line, ofLines[line], calendar, own);
             }
         });
         return all;
@@ -166,7 +168,17 @@ public final class Verdicts {
         return found;
     }
 
-    private void judge(int line, short ruleIndex, Calendar calendar) {
+    private Buckets buckets(Calendar calendar) {
+        long first = Moment.micros(now);
+        long last = first;
+        for (int row = 0; row < table.size(); row++) {
+            first = Math.min(first, table.saved(row));
+            last = Math.max(last, table.saved(row));
+        }
+        return Buckets.of(calendar, first, last);
+    }
+
+    private void judge(int line, short ruleIndex, Calendar calendar, Buckets bucketsOf) {
         int first = table.first(line);
         int last = table.first(line + 1) - 1;
         long at = Moment.micros(now);
@@ -193,7 +205,7 @@ public final class Verdicts {
                 continue;
             }
             rank++;
-            calendar.buckets(levels, table.saved(row), buckets);
+            bucketsOf.of(levels, table.saved(row), buckets);
             for (int k = 0; k < levels.length; k++) {
                 fresh[k] = buckets[k] != seen[k];
                 seen[k] = buckets[k];

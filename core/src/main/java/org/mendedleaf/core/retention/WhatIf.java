@@ -1,10 +1,12 @@
 package org.mendedleaf.core.retention;
 
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CompletableFuture;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.VersionTable;
 
@@ -51,19 +53,30 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
     public record Differing(int line, int now, int proposed, long bytes) {}
 
     /** Compares; both are verdicts on one table. */
-    public static WhatIf of(Verdicts now, Verdicts proposed, RoomTable room, java.time.Instant moment) {
-        long at = Moment.micros(moment);
-        java.util.concurrent.CompletableFuture<Side> other =
-                java.util.concurrent.CompletableFuture.supplyAsync(() -> side(proposed, room, at));
-        Side one = side(now, room, at);
-        return new WhatIf(one, other.join(), differing(now, proposed));
+    public static WhatIf of(Verdicts now, Verdicts proposed, RoomTable room, Instant moment) {
+        CompletableFuture<Side> one = CompletableFuture.supplyAsync(() -> side(now, room, moment));
+        Side other = side(proposed, room, moment);
+        return new WhatIf(one.join(), other, differing(now, proposed));
+    }
+
+    /**
+     * The same, when one side is known.
+     *
+     * @param known the side of {@code now}
+     */
+    public static WhatIf of(Verdicts now, Side known, Verdicts proposed, RoomTable room, Instant moment) {
+        CompletableFuture<Side> other = CompletableFuture.supplyAsync(() -> side(proposed, room, moment));
+        List<Differing> files = differing(now, proposed);
+        return new WhatIf(known, other.join(), files);
     }
 
     private static boolean keeps(Verdicts v, int row) {
         return v.table().stays(row) && !v.goes(row);
     }
 
-    private static Side side(Verdicts v, RoomTable room, long now) {
+    /** What one set of rules keeps. */
+    public static Side side(Verdicts v, RoomTable room, Instant moment) {
+        long now = Moment.micros(moment);
         VersionTable t = v.table();
         BitSet kept = new BitSet(t.size());
         long[] versions = new long[RoomTree.Age.values().length];

@@ -8,9 +8,12 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAdjusters;
+import java.util.Collections;
+import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.line.Moment;
 
@@ -39,6 +42,24 @@ class CalendarTest {
         assertThat(first).isNotEqualTo(second);
         assertThat(MONDAYS.bucket(Level.DAILY, at("2026-10-25T00:30:00Z")))
                 .isEqualTo(MONDAYS.bucket(Level.DAILY, at("2026-10-25T01:30:00Z")));
+    }
+
+    @Property
+    void manyBucketsAtOnceAreThoseOfEachMoment(
+            @ForAll @Size(min = 1, max = 30) List<@LongRange(min = -2_000_000_000L, max = 4_000_000_000L) Long> seconds,
+            @ForAll DayOfWeek weekStart) {
+        Calendar calendar = new Calendar(VIENNA, weekStart);
+        long first = Collections.min(seconds) * 1_000_000;
+        long last = Collections.max(seconds) * 1_000_000;
+        Buckets buckets = Buckets.of(calendar, first, last).fresh();
+        Level[] levels = Level.values();
+        long[] into = new long[levels.length];
+        for (long s : seconds) {
+            buckets.of(levels, s * 1_000_000, into);
+            for (int i = 0; i < levels.length; i++) {
+                assertThat(into[i]).isEqualTo(calendar.bucket(levels[i], s * 1_000_000));
+            }
+        }
     }
 
     @Property

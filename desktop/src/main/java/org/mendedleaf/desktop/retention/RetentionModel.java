@@ -56,6 +56,9 @@ public final class RetentionModel {
     private final Desk desk;
     private final Background.Newest question;
     private final Background.Newest effectQuestion;
+    private final Background.Newest forecastQuestion;
+    private @Nullable Made<WhatIf.Side> side;
+    private volatile @Nullable Made<Forecast> forecast;
     private final Background.Newest liftQuestion;
     private final Background.Newest eraseQuestion;
     private final ObjectProperty<@Nullable OpenVault> vault = new SimpleObjectProperty<>();
@@ -111,16 +114,27 @@ public final class RetentionModel {
      *
      * @param whatIf beside the rules that count
      * @param plan what they would let go now
-     * @param now how much room the versions will take as it is
-     * @param then how much under the proposed rules
+     * @param ahead how much room the versions will take; empty until that is known
      */
-    public record Effect(WhatIf whatIf, ThinPlan plan, Forecast now, Forecast then) {}
+    public record Effect(WhatIf whatIf, ThinPlan plan, Optional<Ahead> ahead) {}
+
+    /**
+     * How much room the versions will take.
+     *
+     * @param now as it is
+     * @param then under the proposed rules
+     */
+    public record Ahead(Forecast now, Forecast then) {}
+
+    /** What was made of verdicts, and does not change while the proposed rules do. */
+    private record Made<T>(Verdicts of, T value) {}
 
     /** The model over this desk. */
     public RetentionModel(Desk desk) {
         this.desk = desk;
         this.question = desk.background().new Newest();
         this.effectQuestion = desk.background().new Newest();
+        this.forecastQuestion = desk.background().new Newest();
         this.liftQuestion = desk.background().new Newest();
         this.eraseQuestion = desk.background().new Newest();
         vault.addListener((o, a, b) -> {
@@ -243,19 +257,49 @@ public final class RetentionModel {
         if (p == null) {
             return;
         }
+        forecastQuestion.drop();
+        Instant now = desk.clock().instant();
         effectQuestion.ask(
                 () -> {
-                    Instant now = desk.clock().instant();
                     Verdicts then = Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar());
-                    Forecast.Asked asked = Forecast.Asked.asItIs(p.report().free());
                     return new Effect(
-                            WhatIf.of(p.verdicts(), then, p.room(), now),
+                            WhatIf.of(p.verdicts(), sideAsItIs(p, now), then, p.room(), now),
                             ThinPlan.of(then, p.room(), ThinPlan.Limits.RULES),
-                            Forecast.of(p.verdicts(), now, asked),
-                            Forecast.of(then, now, asked));
+                            Optional.empty());
                 },
-                effect::set,
+                e -> {
+                    effect.set(e);
+                    lookAhead(p, e, now);
+                },
                 e -> message.set(Failures.words(e)));
+    }
+
+    /** The forecast takes longer than all else, and comes after it. */
+    private void lookAhead(Picture p, Effect of, Instant now) {
+        Forecast.Asked asked = Forecast.Asked.asItIs(p.report().free());
+        forecastQuestion.ask(
+                () -> new Ahead(
+                        forecastAsItIs(p, now, asked), Forecast.of(of.plan().verdicts(), now, asked)),
+                ahead -> effect.set(new Effect(of.whatIf(), of.plan(), Optional.of(ahead))),
+                e -> message.set(Failures.words(e)));
+    }
+
+    private synchronized WhatIf.Side sideAsItIs(Picture p, Instant now) {
+        Made<WhatIf.Side> made = side;
+        if (made == null || made.of() != p.verdicts()) {
+            made = new Made<>(p.verdicts(), WhatIf.side(p.verdicts(), p.room(), now));
+            side = made;
+        }
+        return made.value();
+    }
+
+    private Forecast forecastAsItIs(Picture p, Instant now, Forecast.Asked asked) {
+        Made<Forecast> made = forecast;
+        if (made == null || made.of() != p.verdicts()) {
+            made = new Made<>(p.verdicts(), Forecast.of(p.verdicts(), now, asked));
+            forecast = made;
+        }
+        return made.value();
     }
 
     /** Makes the proposed rules those that count. */

@@ -25,6 +25,8 @@ final class WhatIfPane extends VBox {
     private final RetentionModel model;
     private final VBox body = new VBox(16);
 
+    private Node ahead = Ui.label(Words.of("room.reading"), "dim");
+
     WhatIfPane(RetentionModel model) {
         this.model = model;
         setId("what-if");
@@ -54,7 +56,9 @@ final class WhatIfPane extends VBox {
             body.getChildren().add(words);
         }
         body.getChildren().add(ages(e.whatIf()));
-        body.getChildren().add(forecast(e));
+        // The last forecast stands until the next one is there.
+        e.ahead().ifPresent(a -> ahead = forecast(a));
+        body.getChildren().add(ahead);
         if (!e.whatIf().differing().isEmpty()) {
             body.getChildren().add(files(p.table(), e.whatIf()));
         }
@@ -108,7 +112,7 @@ final class WhatIfPane extends VBox {
         return grid;
     }
 
-    private Node forecast(RetentionModel.Effect e) {
+    private Node forecast(RetentionModel.Ahead e) {
         Instant now = model.desk().clock().instant();
         Forecast f = e.then();
         Label basis = Ui.label(
