@@ -79,7 +79,15 @@ public final class HeldContents {
             if (holds.isEmpty()) {
                 return found;
             }
-            for (long id : reading.lines(place)) {
+            boolean folders = holds.stream().anyMatch(h -> h.kind() == Hold.Kind.FOLDER);
+            List<Long> lines = folders
+                    ? reading.lines(place)
+                    : holds.stream()
+                            .map(Hold::line)
+                            .filter(l -> l != 0)
+                            .distinct()
+                            .toList();
+            for (long id : lines) {
                 Line line = reading.line(id).orElseThrow();
                 for (Version v : line.versions()) {
                     // What nobody holds any longer is gone, and no hold brings it back.

@@ -22,7 +22,11 @@ record UnfoldPlan(List<Region> regions) {
     /** Larger members stay as they are, since all of one is in memory. Bytes, as they are and inflated. */
     private static final int STORED_MOST = 16 << 20;
 
-    private static final int INFLATED_MOST = 64 << 20;
+    /** No more is inflated of one archive, tried or done; members beyond it stay as they are. Bytes. */
+    private static final long INFLATED_MOST = 64L << 20;
+
+    /** Larger archives hold no document, and looking through them would mean to read them twice. Bytes. */
+    private static final long CONTENT_MOST = 256L << 20;
 
     /** With more between the larger members than this, nothing is unfolded. Bytes. */
     private static final int FRAME_MOST = 8 << 20;
@@ -74,6 +78,9 @@ record UnfoldPlan(List<Region> regions) {
      */
     static Optional<UnfoldPlan> of(ZipDirectory directory, ByteSource content, SettingsFinder finder)
             throws IOException {
+        if (content.size() > CONTENT_MOST) {
+            return Optional.empty();
+        }
         List<Fold> folds = folds(directory.members(content), content, finder);
         if (folds.stream().noneMatch(f -> f.isInflated() && f.member().stored() >= ALONE_MIN)) {
             return Optional.empty();
@@ -111,16 +118,19 @@ record UnfoldPlan(List<Region> regions) {
         finder.reset();
         List<Fold> found = new ArrayList<>();
         int vain = 0;
+        long inflated = 0;
         boolean any = false;
         for (ZipDirectory.Member m : members) {
             if (m.stored() > STORED_MOST || m.stored() == 0) {
                 continue;
             }
-            boolean tries = m.isDeflated() && m.length() <= INFLATED_MOST && m.length() >= m.stored() * WORTH;
+            boolean tries =
+                    m.isDeflated() && inflated + m.length() <= INFLATED_MOST && m.length() >= m.stored() * WORTH;
             boolean isLarge = m.stored() >= ZipDirectory.MEMBER_MIN;
             if (!tries && !isLarge) {
                 continue;
             }
+            inflated += tries ? m.length() : 0;
             byte[] bytes = new byte[(int) m.stored()];
             content.read(m.begin(), bytes, bytes.length);
             Optional<DeflateSettings> settings = tries ? settings(m, bytes, finder) : Optional.empty();

@@ -152,6 +152,21 @@ class UnfoldingTest {
     }
 
     @Test
+    void ofAnArchiveThatInflatesToVeryMuchOnlySoMuchIsTried() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (java.util.zip.ZipOutputStream zip = new java.util.zip.ZipOutputStream(out)) {
+            for (int i = 0; i < 4; i++) {
+                zip.putNextEntry(new java.util.zip.ZipEntry("zeros" + i));
+                zip.write(new byte[30 << 20]);
+            }
+        }
+        StoredContent stored = store(out.toByteArray());
+        assertThat(stored.recipe().unfolded().orElseThrow().parts().stream().filter(p -> p instanceof Recipe.Member))
+                .hasSize(2);
+        assertThat(read(stored.recipe())).isEqualTo(out.toByteArray());
+    }
+
+    @Test
     void aPictureIsStoredOnceThoughItsHeaderSaysAnotherTimeAtEachSave() throws IOException {
         byte[] picture = noise(2, 300_000);
         store(document(6, text(1, 3000), picture, 0));
