@@ -15,6 +15,7 @@ import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.systems.HeldContents;
 import org.mendedleaf.core.words.Say;
@@ -61,17 +62,38 @@ final class HoldCommand extends RetentionBase {
                 line = reading.line(place, located.path());
                 folder = reading.isFolder(place, located.path());
             }
-            Hold hold;
+            Hold what;
             if (line.isEmpty() && folder && version == null) {
-                hold = holds.folder(place, located.path(), reason, until());
+                what = Hold.of(place, Hold.Kind.FOLDER, 0, 0, located.path(), 0);
             } else {
                 Line l = line.orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", wanted)));
                 String named = version;
-                hold = named == null
-                        ? holds.line(place, l.id(), l.path(), reason, until())
-                        : holds.version(place, l.id(), version(l, named).number(), l.path(), reason, until());
+                what = named == null
+                        ? Hold.of(place, Hold.Kind.LINE, l.id(), 0, l.path(), 0)
+                        : Hold.of(
+                                place,
+                                Hold.Kind.VERSION,
+                                l.id(),
+                                version(l, named).number(),
+                                l.path(),
+                                0);
             }
-            line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place)));
+            HoldEffect effect;
+            try (Reading reading = located.vault().read()) {
+                effect = HoldEffect.of(reading, place, what, now(), calendar());
+            }
+            Hold hold = holds.put(place, what, reason, until());
+            if (json) {
+                Map<String, Object> map = map(hold, place);
+                map.put("files", effect.files());
+                map.put("versions", effect.versions());
+                map.put("bytes", effect.bytes());
+                map.put("already", effect.already());
+                map.put("otherwise", effect.otherwise().versions());
+                printJson(map);
+            } else {
+                line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place)) + " " + effect.words());
+            }
             return place.isOutside() ? take(located) : Main.DONE;
         }
     }
@@ -91,23 +113,15 @@ final class HoldCommand extends RetentionBase {
 
     private Optional<Instant> until() throws IOException {
         String typed = until;
-        if (typed == null) {
-            return Optional.empty();
-        }
-        try {
-            return Optional.of(java.time.LocalDate.parse(typed.strip())
-                    .plusDays(1)
-                    .atStartOfDay(zone())
-                    .toInstant());
-        } catch (java.time.format.DateTimeParseException e) {
-            return Optional.of(new MomentText(zone(), now(), NO_AROUND).read(typed));
-        }
+        return typed == null
+                ? Optional.empty()
+                : Optional.of(new MomentText(zone(), now(), MomentText.NOWHERE).readEnd(typed));
     }
 
     private String words(Hold h, Place place) throws IOException {
         String what = Words.of("hold.what." + h.kind(), h.path().isEmpty() ? place.label() : h.path(), h.number());
         return h.until().isPresent()
-                ? Words.of("hold.until", what, Say.day(h.until().get().minusMillis(1), now(), zone()))
+                ? Words.of("hold.until", what, Say.end(h.until().get(), now(), zone()))
                 : what;
     }
 

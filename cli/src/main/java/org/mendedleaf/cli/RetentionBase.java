@@ -2,17 +2,13 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.time.temporal.WeekFields;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.RuleSet;
@@ -21,19 +17,6 @@ import org.mendedleaf.core.retention.Verdicts;
 
 /** What commands about room and retention have in common. */
 abstract class RetentionBase extends Base {
-
-    /** What is typed here speaks of no file: there are no changes and no snapshots to name. */
-    static final MomentText.Around NO_AROUND = new MomentText.Around() {
-        @Override
-        public Optional<Instant> lastChange() {
-            return Optional.empty();
-        }
-
-        @Override
-        public List<Snapshot> snapshots() {
-            return List.of();
-        }
-    };
 
     RetentionBase(Surroundings surroundings) {
         super(surroundings);

@@ -1,6 +1,11 @@
 package org.mendedleaf.cli;
 
+import java.time.Instant;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -16,6 +21,10 @@ final class SnapshotHold extends SnapshotBase {
     @Option(names = "--reason", paramLabel = "TEXT", descriptionKey = "cli.snapshot.reason")
     String reason = "";
 
+    @Option(names = "--until", paramLabel = "DATE", descriptionKey = "cli.hold.until")
+    @Nullable
+    String until;
+
     @Option(names = "--end", descriptionKey = "cli.snapshot.endHold")
     boolean end;
 
@@ -25,13 +34,22 @@ final class SnapshotHold extends SnapshotBase {
 
     @Override
     public Integer call() throws Exception {
-        if (end == !reason.isBlank()) {
+        if (end == !reason.isBlank() || (end && until != null)) {
             throw new IllegalArgumentException(Words.of("cli.snapshot.reasonOrEnd"));
         }
         try (Located located = locate(folder)) {
             needsFolder(located);
-            Snapshot s = snapshots(located).hold(find(located, which).id(), end ? "" : reason);
-            say(end ? "cli.snapshot.notHeld" : "cli.snapshot.isHeld", String.valueOf(s.id()), s.hold());
+            String typed = until;
+            Instant now = now();
+            Optional<Instant> ends = typed == null
+                    ? Optional.empty()
+                    : Optional.of(new MomentText(zone(), now, MomentText.NOWHERE).readEnd(typed));
+            Snapshot s = snapshots(located).hold(find(located, which).id(), end ? "" : reason, ends);
+            say(
+                    end ? "cli.snapshot.notHeld" : ends.isEmpty() ? "cli.snapshot.isHeld" : "cli.snapshot.isHeldUntil",
+                    String.valueOf(s.id()),
+                    s.hold(),
+                    ends.isEmpty() ? "" : Say.end(ends.get(), now, zone()));
             return Main.DONE;
         }
     }

@@ -1,6 +1,7 @@
 package org.mendedleaf.cli;
 
 import java.io.IOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -47,7 +48,7 @@ final class SnapshotList extends SnapshotBase {
                         Say.moment(s.at(), now(), zone()),
                         Words.of("snapshot.files", h.files(), Say.size(h.bytes())),
                         Words.of("snapshot.alone", Say.size(h.aloneBytes())),
-                        s.isHeld() ? Words.of("snapshot.heldWord") : "",
+                        s.isHeld(now()) ? Words.of("snapshot.heldWord") : "",
                         s.path().isEmpty() ? located.place().name() : s.path(),
                         s.label()));
             }
@@ -66,6 +67,7 @@ final class SnapshotList extends SnapshotBase {
         map.put("who", s.who());
         map.put("schedule", s.schedule());
         map.put("hold", s.hold());
+        map.put("holdUntil", s.holdEnds().map(Instant::toString).orElse(null));
         map.put("files", h.files());
         map.put("bytes", h.bytes());
         map.put("aloneVersions", h.aloneVersions());

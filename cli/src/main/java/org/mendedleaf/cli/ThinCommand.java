@@ -99,7 +99,9 @@ final class ThinCommand extends RulesBase {
     }
 
     private Optional<Instant> moment(@Nullable String typed) throws IOException {
-        return typed == null ? Optional.empty() : Optional.of(new MomentText(zone(), now(), NO_AROUND).read(typed));
+        return typed == null
+                ? Optional.empty()
+                : Optional.of(new MomentText(zone(), now(), MomentText.NOWHERE).read(typed));
     }
 
     private void thin(Meant m, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {

@@ -6,6 +6,7 @@ import java.util.List;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.ThinPlan;
@@ -41,7 +42,7 @@ final class UnholdCommand extends RetentionBase {
                         continue;
                     }
                     missing.remove(h.id());
-                    ThinPlan then = without(open, holds, h);
+                    ThinPlan then = without(open, h);
                     if (!plan) {
                         holds.lift(h.id());
                         say("cli.unhold.done", String.valueOf(h.id()));
@@ -57,14 +58,10 @@ final class UnholdCommand extends RetentionBase {
     }
 
     /** What the rules would let go if a hold were not there. */
-    private ThinPlan without(OpenVault open, Holds holds, Hold hold) throws java.io.IOException {
+    private ThinPlan without(OpenVault open, Hold hold) throws java.io.IOException {
         try (Reading reading = open.read()) {
             Verdicts with = verdicts(reading);
-            List<Hold> others =
-                    holds.standing().stream().filter(h -> h.id() != hold.id()).toList();
-            Verdicts v = Verdicts.of(with.table(), others, with.rules(), now(), calendar());
-            return ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES)
-                    .only(row -> with.hold(row).filter(h -> h.id() == hold.id()).isPresent(), new RoomTable(v.table()));
+            return HoldEffect.lifting(with, new RoomTable(with.table()), hold, now(), calendar());
         }
     }
 }

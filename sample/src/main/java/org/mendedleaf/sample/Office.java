@@ -24,6 +24,8 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
@@ -225,8 +227,16 @@ public final class Office {
         }
 
         private void put(String label, long schedule, String hold) throws IOException {
-            SnapshotStore.put(
-                    session, new Snapshot(0, place.id(), "", now, label, "Ines", schedule, hold, Optional.empty()));
+            Snapshot taken = SnapshotStore.put(
+                    session, new Snapshot(0, place.id(), "", now, label, "Ines", schedule, Optional.empty()));
+            if (!hold.isEmpty()) {
+                Optional<Instant> until =
+                        Optional.of(LocalDate.of(2027, 5, 1).atStartOfDay(ZONE).toInstant());
+                SnapshotStore.put(session, taken.held(hold, until));
+                HoldStore.put(
+                        session,
+                        Hold.of(place, Hold.Kind.SNAPSHOT, 0, 0, "", taken.id()).because(hold, "Ines", now, until));
+            }
         }
     }
 

@@ -2,6 +2,7 @@ package org.mendedleaf.core.line;
 
 import java.time.Instant;
 import java.util.Optional;
+import org.mendedleaf.core.words.Words;
 
 /**
  * Something that nothing takes away, no rule and no person by accident, until its end or until somebody lifts it.
@@ -45,6 +46,28 @@ public record Hold(
         SNAPSHOT
     }
 
+    /** One that nobody has put yet: what would be held, without a reason and an end. */
+    public static Hold of(Place place, Kind kind, long line, int number, String path, long snapshot) {
+        return new Hold(
+                0,
+                place.id(),
+                kind,
+                line,
+                number,
+                path,
+                snapshot,
+                "",
+                "",
+                Instant.EPOCH,
+                Optional.empty(),
+                Optional.empty());
+    }
+
+    /** The same with its reason, by whom, since when, and until when. */
+    public Hold because(String why, String person, Instant since, Optional<Instant> ends) {
+        return new Hold(id, place, kind, line, number, path, snapshot, why.strip(), person, since, ends, lifted);
+    }
+
     /** Whether it holds at this moment. */
     public boolean holds(Instant now) {
         return lifted.isEmpty() && until.map(now::isBefore).orElse(true);
@@ -59,6 +82,17 @@ public record Hold(
                     case FOLDER -> path.isEmpty() || file.path().startsWith(path + "/");
                     case SNAPSHOT -> false;
                 };
+    }
+
+    /**
+     * Refuses an end that has passed.
+     *
+     * @throws IllegalArgumentException in words
+     */
+    public static void requireToCome(Optional<Instant> until, Instant now) {
+        if (until.isPresent() && !until.get().isAfter(now)) {
+            throw new IllegalArgumentException(Words.of("hold.past"));
+        }
     }
 
     /** The same under an id. */

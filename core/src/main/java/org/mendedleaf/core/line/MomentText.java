@@ -55,6 +55,8 @@ public final class MomentText {
     /** No file is as old as that. */
     private static final Instant LONG_AGO = Instant.parse("1900-01-01T00:00:00Z");
 
+    private static final String DAY = "\\d{4}-\\d\\d-\\d\\d";
+
     private static final LocalTime MORNING = LocalTime.of(9, 0);
     private static final LocalTime AFTERNOON = LocalTime.of(15, 0);
     private static final LocalTime EVENING = LocalTime.of(20, 0);
@@ -114,12 +116,49 @@ public final class MomentText {
         }
     }
 
+    /**
+     * The end that a text means, of something that goes on until then: a day, whose end is meant; how long from now; or a
+     * moment that is yet to come.
+     *
+     * @throws IllegalArgumentException in words, when it means none, or one that has passed
+     */
+    public Instant readEnd(String text) throws IOException {
+        String typed = text.strip();
+        try {
+            Optional<Instant> iso = iso(typed);
+            Instant end = typed.matches(DAY)
+                    ? LocalDate.parse(typed).plusDays(1).atStartOfDay(zone).toInstant()
+                    : iso.isPresent() ? iso.get() : ahead(typed);
+            if (!end.isAfter(now)) {
+                throw new IllegalArgumentException(Words.of("hold.past"));
+            }
+            return end;
+        } catch (DateTimeException | ArithmeticException e) {
+            throw new IllegalArgumentException(Words.of("moment.noEnd", typed), e);
+        }
+    }
+
+    private Instant ahead(String typed) {
+        try {
+            return span(typed, tokens(typed), 1);
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(Words.of("moment.noEnd", typed), e);
+        }
+    }
+
+    private static List<String> tokens(String typed) {
+        List<String> tokens =
+                new ArrayList<>(Arrays.asList(typed.toLowerCase(Locale.ROOT).split("[\\s,]+")));
+        tokens.removeIf(t -> FILLERS.contains(t) || t.isEmpty());
+        return tokens;
+    }
+
     private static IllegalArgumentException unreadable(String typed) {
         return new IllegalArgumentException(Words.of("moment.unreadable", typed));
     }
 
     private Optional<Instant> iso(String typed) {
-        if (!typed.matches("\\d{4}-\\d\\d-\\d\\d([T ].*)?")) {
+        if (!typed.matches(DAY + "([T ].*)?")) {
             return Optional.empty();
         }
         String text = typed.length() > 10 ? typed.substring(0, 10) + "T" + typed.substring(11) : typed;
@@ -175,15 +214,14 @@ public final class MomentText {
                 return snapshot(typed.substring(word.length()).strip());
             }
         }
-        List<String> tokens = new ArrayList<>(Arrays.asList(lower.split("[\\s,]+")));
-        tokens.removeIf(t -> FILLERS.contains(t) || t.isEmpty());
+        List<String> tokens = tokens(typed);
         if (vocabulary("beforeLastChange").contains(String.join(" ", tokens))) {
             return around.lastChange()
                     .map(t -> t.minus(1, ChronoUnit.MICROS))
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noChange")));
         }
         if (!tokens.isEmpty() && vocabulary("ago").contains(tokens.get(tokens.size() - 1))) {
-            return ago(typed, tokens.subList(0, tokens.size() - 1));
+            return span(typed, tokens.subList(0, tokens.size() - 1), -1);
         }
         return dayAndTime(typed, tokens);
     }
@@ -206,7 +244,8 @@ public final class MomentText {
         return named.get(0).at();
     }
 
-    private Instant ago(String typed, List<String> tokens) {
+    /** So long before now, or after it. */
+    private Instant span(String typed, List<String> tokens, int direction) {
         List<String> spaced = Arrays.asList(
                 String.join(" ", tokens).replaceAll("(\\d)(\\p{L})", "$1 $2").split(" "));
         ZonedDateTime at = now.atZone(zone);
@@ -223,7 +262,7 @@ public final class MomentText {
                 number = number(token);
             } else if (unit(token).isPresent() && (number >= 0 || half)) {
                 ChronoUnit unit = unit(token).get();
-                at = half && number <= 1 ? minusHalf(typed, at, unit) : at.minus(number, unit);
+                at = half && number <= 1 ? half(typed, at, unit, direction) : at.plus((long) direction * number, unit);
                 half = false;
                 number = -1;
                 any = true;
@@ -237,11 +276,11 @@ public final class MomentText {
         return at.toInstant();
     }
 
-    private static ZonedDateTime minusHalf(String typed, ZonedDateTime at, ChronoUnit unit) {
+    private static ZonedDateTime half(String typed, ZonedDateTime at, ChronoUnit unit, int direction) {
         return switch (unit) {
-            case HOURS -> at.minusMinutes(30);
-            case DAYS -> at.minusHours(12);
-            case YEARS -> at.minusMonths(6);
+            case HOURS -> at.plusMinutes(30L * direction);
+            case DAYS -> at.plusHours(12L * direction);
+            case YEARS -> at.plusMonths(6L * direction);
             default -> throw unreadable(typed);
         };
     }

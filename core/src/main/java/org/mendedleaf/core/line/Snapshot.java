@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param who took it
  * @param schedule id of the schedule that asked for it; 0 for one taken by hand
  * @param hold why nothing may take it away; empty when it is not held
+ * @param holdEnds when that ends by itself; empty for never
  * @param erased when somebody erased it; empty while it stands
  */
 public record Snapshot(
@@ -26,25 +27,39 @@ public record Snapshot(
         String who,
         long schedule,
         String hold,
+        Optional<Instant> holdEnds,
         Optional<Instant> erased) {
 
-    /** Whether nothing may take it away. */
-    public boolean isHeld() {
-        return !hold.isEmpty();
+    /** One that nobody holds. */
+    public Snapshot(
+            long id,
+            long place,
+            String path,
+            Instant at,
+            String label,
+            String who,
+            long schedule,
+            Optional<Instant> erased) {
+        this(id, place, path, at, label, who, schedule, "", Optional.empty(), erased);
+    }
+
+    /** Whether nothing may take it away at this moment. */
+    public boolean isHeld(Instant now) {
+        return !hold.isEmpty() && holdEnds.map(now::isBefore).orElse(true);
     }
 
     /** The same under another label. */
     public Snapshot labelled(String newLabel) {
-        return new Snapshot(id, place, path, at, newLabel, who, schedule, hold, erased);
+        return new Snapshot(id, place, path, at, newLabel, who, schedule, hold, holdEnds, erased);
     }
 
-    /** The same, held for a reason; with no reason, not held. */
-    public Snapshot held(String reason) {
-        return new Snapshot(id, place, path, at, label, who, schedule, reason, erased);
+    /** The same, held for a reason until it ends; with no reason, not held. */
+    public Snapshot held(String reason, Optional<Instant> ends) {
+        return new Snapshot(id, place, path, at, label, who, schedule, reason, ends, erased);
     }
 
     /** The same, erased or standing again. */
     public Snapshot erased(Optional<Instant> when) {
-        return new Snapshot(id, place, path, at, label, who, schedule, hold, when);
+        return new Snapshot(id, place, path, at, label, who, schedule, hold, holdEnds, when);
     }
 }

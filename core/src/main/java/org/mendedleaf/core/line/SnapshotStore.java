@@ -10,8 +10,9 @@ import java.util.Optional;
 /** Snapshots and their schedules in the catalogue. */
 public final class SnapshotStore {
 
-    private static final String SNAPSHOT =
-            "SELECT id, place, path, at, label, who, schedule, hold, erased FROM snapshot";
+    private static final String SNAPSHOT = "SELECT id, place, path, at, label, who, schedule, hold, erased,"
+            + " (SELECT max(until) FROM hold WHERE kind = 'SNAPSHOT' AND snapshot = snapshot.id AND lifted = 0)"
+            + " FROM snapshot";
     private static final String SCHEDULE =
             "SELECT id, place, path, label, rule, start, zone, keep, missed, handled, ended FROM schedule";
 
@@ -33,6 +34,7 @@ public final class SnapshotStore {
 
     private static Snapshot snapshot(java.sql.ResultSet r) throws java.sql.SQLException {
         long erased = r.getLong(9);
+        long ends = r.getLong(10);
         return new Snapshot(
                 r.getLong(1),
                 r.getLong(2),
@@ -42,6 +44,7 @@ public final class SnapshotStore {
                 r.getString(6),
                 r.getLong(7),
                 r.getString(8),
+                ends == 0 ? Optional.empty() : Optional.of(Moment.instant(ends)),
                 erased == 0 ? Optional.empty() : Optional.of(Moment.instant(erased)));
     }
 
@@ -57,8 +60,7 @@ public final class SnapshotStore {
                 ? new HolderQuery(sql)
                         .cuts(place.id()).stream()
                                 .filter(c -> !c.isLive())
-                                .map(c ->
-                                        new Snapshot(0, place.id(), "", c.at(), c.label(), "", 0, "", Optional.empty()))
+                                .map(c -> new Snapshot(0, place.id(), "", c.at(), c.label(), "", 0, Optional.empty()))
                                 .toList()
                 : standing(place);
     }
@@ -88,7 +90,8 @@ public final class SnapshotStore {
                 s.schedule(),
                 s.hold(),
                 s.erased().map(Moment::micros).orElse(0L));
-        return new Snapshot(id, s.place(), s.path(), s.at(), s.label(), s.who(), s.schedule(), s.hold(), s.erased());
+        return new Snapshot(
+                id, s.place(), s.path(), s.at(), s.label(), s.who(), s.schedule(), s.hold(), s.holdEnds(), s.erased());
     }
 
     private static SnapshotSchedule schedule(java.sql.ResultSet r) throws java.sql.SQLException {

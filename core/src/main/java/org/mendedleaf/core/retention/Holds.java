@@ -44,46 +44,35 @@ public final class Holds {
     /** Holds a version of a file. */
     public Hold version(Place place, long line, int number, String path, String reason, Optional<Instant> until)
             throws IOException {
-        return put(place, Hold.Kind.VERSION, line, number, path, reason, until);
+        return put(place, Hold.of(place, Hold.Kind.VERSION, line, number, path, 0), reason, until);
     }
 
     /** Holds all versions of a file. */
     public Hold line(Place place, long line, String path, String reason, Optional<Instant> until) throws IOException {
-        return put(place, Hold.Kind.LINE, line, 0, path, reason, until);
+        return put(place, Hold.of(place, Hold.Kind.LINE, line, 0, path, 0), reason, until);
     }
 
     /** Holds all files of a folder and below it. */
     public Hold folder(Place place, String path, String reason, Optional<Instant> until) throws IOException {
-        return put(place, Hold.Kind.FOLDER, 0, 0, path, reason, until);
+        return put(place, Hold.of(place, Hold.Kind.FOLDER, 0, 0, path, 0), reason, until);
     }
 
-    private Hold put(
-            Place place, Hold.Kind kind, long line, int number, String path, String reason, Optional<Instant> until)
-            throws IOException {
+    /**
+     * Holds a version, a file or a folder.
+     *
+     * @param what that nobody has put yet
+     * @param until when it ends by itself; empty for never
+     * @throws IllegalArgumentException in words, without a reason, or when the end has passed
+     */
+    public Hold put(Place place, Hold what, String reason, Optional<Instant> until) throws IOException {
         if (reason.isBlank()) {
             throw new IllegalArgumentException(Words.of("hold.noReason"));
         }
         Instant now = clock.instant();
-        if (until.isPresent() && !until.get().isAfter(now)) {
-            throw new IllegalArgumentException(Words.of("hold.past"));
-        }
+        Hold.requireToCome(until, now);
         try (WriteSession session = vault.write()) {
             allowed(session, place);
-            Hold hold = HoldStore.put(
-                    session,
-                    new Hold(
-                            0,
-                            place.id(),
-                            kind,
-                            line,
-                            number,
-                            path,
-                            0,
-                            reason.strip(),
-                            who,
-                            now,
-                            until,
-                            Optional.empty()));
+            Hold hold = HoldStore.put(session, what.because(reason, who, now, until));
             session.commit();
             return hold;
         }
@@ -100,7 +89,7 @@ public final class Holds {
         if (hold.kind() == Hold.Kind.SNAPSHOT) {
             Optional<Snapshot> s = SnapshotStore.of(session).snapshot(hold.snapshot());
             if (s.isPresent()) {
-                SnapshotStore.put(session, s.get().held(""));
+                SnapshotStore.put(session, s.get().held("", Optional.empty()));
             }
         }
     }

@@ -39,7 +39,7 @@ public final class Verdicts {
     private final byte[] reasons;
     private final long[] untils;
     private final short[] ruleOf;
-    private final short[] holdOf;
+    private final int[] holdOf;
 
     private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, Instant now) {
         this.table = table;
@@ -49,7 +49,7 @@ public final class Verdicts {
         reasons = new byte[table.size()];
         untils = new long[table.size()];
         ruleOf = new short[table.size()];
-        holdOf = new short[table.size()];
+        holdOf = new int[table.size()];
         Arrays.fill(holdOf, NONE);
     }
 
@@ -75,10 +75,10 @@ public final class Verdicts {
         if (holds.isEmpty()) {
             return;
         }
-        Map<Long, Short> lines = new HashMap<>();
-        List<Short> folderHolds = new ArrayList<>();
-        Map<Integer, Short> snapshots = new HashMap<>();
-        for (short i = 0; i < holds.size(); i++) {
+        Map<Long, Integer> lines = new HashMap<>();
+        List<Integer> folderHolds = new ArrayList<>();
+        Map<Integer, Integer> snapshots = new HashMap<>();
+        for (int i = 0; i < holds.size(); i++) {
             Hold h = holds.get(i);
             switch (h.kind()) {
                 case VERSION -> {
@@ -98,9 +98,9 @@ public final class Verdicts {
                 }
             }
         }
-        Map<Long, Short> folders = new HashMap<>();
+        Map<Long, Integer> folders = new HashMap<>();
         for (int line = 0; line < table.lines(); line++) {
-            Short hold = lines.get(table.lineId(line));
+            Integer hold = lines.get(table.lineId(line));
             if (hold == null && !folderHolds.isEmpty()) {
                 VersionTable.Folder folder = table.folder(line);
                 hold = folders.computeIfAbsent(folder.id(), f -> holdOfFolder(folder, folderHolds));
@@ -109,14 +109,14 @@ public final class Verdicts {
                 if (hold != null && hold != NONE) {
                     holdOf[row] = hold;
                 } else if (holdOf[row] == NONE && table.snapshot(row) >= 0) {
-                    holdOf[row] = snapshots.getOrDefault(table.snapshot(row), NONE);
+                    holdOf[row] = snapshots.getOrDefault(table.snapshot(row), (int) NONE);
                 }
             }
         }
     }
 
-    private short holdOfFolder(VersionTable.Folder folder, List<Short> folderHolds) {
-        for (short i : folderHolds) {
+    private int holdOfFolder(VersionTable.Folder folder, List<Integer> folderHolds) {
+        for (int i : folderHolds) {
             Hold h = holds.get(i);
             boolean inside = h.path().isEmpty()
                     || folder.path().equals(h.path())
@@ -314,6 +314,11 @@ public final class Verdicts {
     /** The rules by which they were judged. */
     public RuleSet rules() {
         return rules;
+    }
+
+    /** The holds that counted. */
+    public List<Hold> holds() {
+        return holds;
     }
 
     /** Why a version is kept or may go. */

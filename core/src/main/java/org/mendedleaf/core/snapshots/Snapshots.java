@@ -24,6 +24,8 @@ import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 
 /** Snapshots of one protected folder: takes, names, holds and erases them, and sees to their schedules. */
@@ -70,7 +72,7 @@ public final class Snapshots {
         }
         Snapshot taken = SnapshotStore.put(
                 session,
-                new Snapshot(0, place.id(), path, clock.instant(), label.strip(), who, schedule, "", Optional.empty()));
+                new Snapshot(0, place.id(), path, clock.instant(), label.strip(), who, schedule, Optional.empty()));
         JournalStore.begin(
                 session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
         return taken;
@@ -120,31 +122,28 @@ public final class Snapshots {
         return change(id, s -> s.labelled(label.strip()));
     }
 
-    /** Holds a snapshot: no limit takes it away, nor does a person by accident. Without a reason the hold ends. */
-    public Snapshot hold(long id, String reason) throws IOException {
+    /**
+     * Holds a snapshot: no limit takes it away, nor does a person by accident. Without a reason the hold ends.
+     *
+     * @param until when the hold ends by itself; empty for never
+     * @throws IllegalArgumentException in words, when that has passed
+     */
+    public Snapshot hold(long id, String reason, Optional<Instant> until) throws IOException {
+        Instant now = clock.instant();
+        Hold.requireToCome(until, now);
         try (WriteSession session = vault.write()) {
-            Snapshot held = SnapshotStore.put(session, mine(session, id).held(reason.strip()));
+            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            Snapshot held = SnapshotStore.put(session, mine(session, id).held(reason.strip(), until));
             for (Hold h : HoldStore.of(session).standing()) {
                 if (h.kind() == Hold.Kind.SNAPSHOT && h.snapshot() == id) {
-                    HoldStore.put(session, h.lift(clock.instant()));
+                    HoldStore.put(session, h.lift(now));
                 }
             }
-            if (held.isHeld()) {
+            if (held.isHeld(now)) {
                 HoldStore.put(
                         session,
-                        new Hold(
-                                0,
-                                place.id(),
-                                Hold.Kind.SNAPSHOT,
-                                0,
-                                0,
-                                held.path(),
-                                id,
-                                held.hold(),
-                                who,
-                                clock.instant(),
-                                Optional.empty(),
-                                Optional.empty()));
+                        Hold.of(place, Hold.Kind.SNAPSHOT, 0, 0, held.path(), id)
+                                .because(held.hold(), who, now, until));
             }
             session.commit();
             return held;
@@ -162,7 +161,7 @@ public final class Snapshots {
             List<Snapshot> all = new ArrayList<>();
             for (long id : ids) {
                 Snapshot s = mine(session, id);
-                if (s.isHeld()) {
+                if (s.isHeld(clock.instant())) {
                     throw new IllegalArgumentException(Words.of("snapshot.held", name(s), s.hold()));
                 }
                 all.add(s);
@@ -277,7 +276,7 @@ public final class Snapshots {
             return;
         }
         List<Snapshot> own = SnapshotStore.of(session).standing(place).stream()
-                .filter(s -> s.schedule() == schedule.id() && !s.isHeld())
+                .filter(s -> s.schedule() == schedule.id() && !s.isHeld(clock.instant()))
                 .sorted(Comparator.comparing(Snapshot::at))
                 .toList();
         int over = own.size() - schedule.keep();

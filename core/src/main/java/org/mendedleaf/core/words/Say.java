@@ -3,6 +3,7 @@ package org.mendedleaf.core.words;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
@@ -69,6 +70,16 @@ public final class Say {
         boolean sameYear = day.getYear() == now.atZone(zone).getYear();
         return DateTimeFormatter.ofPattern(sameYear ? "d MMM" : "d MMM yyyy", LOCALE)
                 .format(day);
+    }
+
+    /**
+     * The end of something as people say it: the last day of it when it ends with a day, else the moment.
+     *
+     * @param end the first moment after it
+     */
+    public static String end(Instant end, Instant now, ZoneId zone) {
+        boolean wholeDay = end.atZone(zone).toLocalTime().equals(LocalTime.MIDNIGHT);
+        return wholeDay ? day(end.minusMillis(1), now, zone) : coming(end, now, zone);
     }
 
     /** A moment whole, with its day of the week and without seconds: {@code Thu 12 Nov 2026, 17:00}. */

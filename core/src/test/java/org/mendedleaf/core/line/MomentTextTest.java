@@ -38,7 +38,7 @@ class MomentTextTest {
 
     private static Snapshot snapshot(String label, int day) {
         return new Snapshot(
-                day, 1, "", Instant.parse("2026-11-0" + day + "T12:00:00Z"), label, "Ines", 0, "", Optional.empty());
+                day, 1, "", Instant.parse("2026-11-0" + day + "T12:00:00Z"), label, "Ines", 0, Optional.empty());
     }
 
     private static Instant read(String text) throws IOException {
@@ -116,6 +116,39 @@ class MomentTextTest {
             })
     void whatIsNoneOrTwoOrNotYetIsRefusedInWords(String typed, String words) {
         assertThatThrownBy(() -> read(typed))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining(words);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "2027-05-04 | 2027-05-04T22:00:00Z",
+                "2026-11-20 | 2026-11-20T23:00:00Z",
+                "2027-05-04 17:00 | 2027-05-04T15:00:00Z",
+                "in 3 months | 2027-02-20T09:45:00Z",
+                "2 years | 2028-11-20T09:45:00Z",
+                "half a year | 2027-05-20T08:45:00Z",
+                "a week | 2026-11-27T09:45:00Z"
+            })
+    void anEndIsADayOrAMomentToComeOrSoLongFromNow(String typed, Instant end) throws IOException {
+        assertThat(new MomentText(ZONE, NOW, AROUND).readEnd(typed)).isEqualTo(end);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "2026-11-19 | past",
+                "2026-11-20 10:00 | past",
+                "0 days | past",
+                "3 months ago | not an end",
+                "soon | not an end",
+                "2027-13-01 | not an end"
+            })
+    void whatIsNoEndIsRefusedInWords(String typed, String words) {
+        assertThatThrownBy(() -> new MomentText(ZONE, NOW, AROUND).readEnd(typed))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining(words);
     }

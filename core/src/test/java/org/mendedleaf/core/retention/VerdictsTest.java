@@ -20,6 +20,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.intake.ContentKind;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.snapshots.Snapshots;
 
@@ -185,7 +187,7 @@ class VerdictsTest {
                 .take("", "before pressing", org.mendedleaf.core.jobs.Progress.NONE)
                 .id();
         save(p, "x.txt", "2", day(1, 0));
-        snapshots.hold(id, "audit");
+        snapshots.hold(id, "audit", Optional.empty());
         RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
         long line = p.line("x.txt").id();
         assertThat(reasons(judge(p, hard), line)).containsExactly(Reason.HELD, Reason.NEWEST);
@@ -195,10 +197,42 @@ class VerdictsTest {
                 .satisfies(h -> assertThat(h.reason()).isEqualTo("audit"));
         holds.lift(holds.standing().get(0).id());
         assertThat(reasons(judge(p, hard), line)).containsExactly(Reason.SNAPSHOT, Reason.NEWEST);
-        snapshots.hold(id, "again");
-        snapshots.hold(id, "");
+        snapshots.hold(id, "again", Optional.empty());
+        snapshots.hold(id, "", Optional.empty());
         assertThat(holds.standing()).isEmpty();
         snapshots.erase(List.of(id));
+    }
+
+    @Test
+    void beforeAHoldIsPutItSaysWhatItWouldKeepAndWhatWouldGoOtherwise() throws IOException {
+        for (int i = 0; i < 4; i++) {
+            save(p, "lease/plan.txt", "plan " + i, day(i, 0));
+        }
+        save(p, "lease/old/map.txt", "map", day(4, 0));
+        save(p, "notes.txt", "notes", day(4, 0));
+        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        p.at(day(9, 0));
+        Holds holds = new Holds(p.vault(), p.clock(), "Ada");
+        Line plan = p.line("lease/plan.txt");
+        holds.version(p.place(), plan.id(), 1, plan.path(), "audit", Optional.empty());
+        Verdicts v = judge(p, hard);
+        Hold folder = Hold.of(p.place(), Hold.Kind.FOLDER, 0, 0, "lease", 0);
+        HoldEffect effect = HoldEffect.of(v, new RoomTable(v.table()), folder, p.now(), Histories.UTC);
+        assertThat(effect.files()).isEqualTo(2);
+        assertThat(effect.versions()).isEqualTo(5);
+        assertThat(effect.already()).isEqualTo(1);
+        assertThat(effect.otherwise().versions())
+                .as("the held one would not go")
+                .isEqualTo(2);
+        assertThat(effect.words())
+                .isEqualTo("5 versions of 2 files are kept by it, 27 B in all. What is saved later is held too."
+                        + " 1 of them is held already. Without the hold 2 of them would go by the rules now, "
+                        + org.mendedleaf.core.words.Say.size(effect.otherwise().freedBytes()) + ".");
+        Hold put = holds.folder(p.place(), "lease", "boundary", Optional.empty());
+        Verdicts with = judge(p, hard);
+        assertThat(HoldEffect.lifting(with, new RoomTable(with.table()), put, p.now(), Histories.UTC)
+                        .versions())
+                .isEqualTo(2);
     }
 
     @Test

@@ -14,6 +14,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -87,11 +88,11 @@ class SnapshotsTest {
             p.save("a", "one");
             Snapshot s = of(p).take("", "first", Progress.NONE);
             of(p).rename(s.id(), "before the pressing");
-            of(p).hold(s.id(), "the insurance asks for it");
+            of(p).hold(s.id(), "the insurance asks for it", Optional.empty());
             assertThatThrownBy(() -> of(p).erase(List.of(s.id())))
                     .hasMessageContaining("before the pressing")
                     .hasMessageContaining("insurance");
-            of(p).hold(s.id(), "");
+            of(p).hold(s.id(), "", Optional.empty());
             of(p).erase(List.of(s.id()));
             assertThat(of(p).standing()).isEmpty();
             assertThatThrownBy(() -> of(p).rename(s.id(), "x")).hasMessageContaining("no snapshot");
@@ -177,12 +178,33 @@ class SnapshotsTest {
                 p.at(LocalDateTime.of(2026, 5, day, 18, 1).toInstant(ZoneOffset.UTC));
                 taken.addAll(of(p).seeToSchedules(Progress.NONE));
                 if (day == 4) {
-                    of(p).hold(taken.get(0).id(), "for the audit");
+                    of(p).hold(taken.get(0).id(), "for the audit", Optional.empty());
                 }
             }
             assertThat(of(p).standing())
                     .extracting(Snapshot::id)
                     .containsExactly(taken.get(0).id(), taken.get(2).id());
+        }
+    }
+
+    @Test
+    void aHoldThatHasEndedKeepsNoSnapshotAnyMore() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            Snapshot s = of(p).take("", "season", Progress.NONE);
+            Instant end = p.now().plus(Duration.ofDays(30));
+            of(p).hold(s.id(), "audit", Optional.of(end));
+            assertThat(of(p).standing()).singleElement().satisfies(held -> {
+                assertThat(held.holdEnds()).contains(end);
+                assertThat(held.isHeld(end.minusSeconds(1))).isTrue();
+                assertThat(held.isHeld(end)).isFalse();
+            });
+            assertThatThrownBy(() -> of(p).erase(List.of(s.id()))).hasMessageContaining("audit");
+            assertThatThrownBy(() -> of(p).hold(s.id(), "audit", Optional.of(p.now())))
+                    .hasMessageContaining("past");
+            p.at(end.plusSeconds(1));
+            of(p).erase(List.of(s.id()));
+            assertThat(of(p).standing()).isEmpty();
         }
     }
 

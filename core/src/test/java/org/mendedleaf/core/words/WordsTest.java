@@ -73,6 +73,19 @@ class WordsTest {
     }
 
     @Test
+    void noKeyHasWordsTwice() throws IOException {
+        Set<String> seen = new TreeSet<>();
+        try (Stream<String> lines =
+                Files.lines(Path.of("src/main/resources/org/mendedleaf/core/words/messages.properties"))) {
+            lines.filter(l -> l.matches("[A-Za-z0-9.]+=.*"))
+                    .map(l -> l.substring(0, l.indexOf('=')))
+                    .forEach(key -> assertThat(seen.add(key))
+                            .as("%s for the first time", key)
+                            .isTrue());
+        }
+    }
+
+    @Test
     void everyWordIsUsedAndCanBeRead() throws IOException {
         Set<String> quoted = quoted();
         for (String key : words().stringPropertyNames()) {

@@ -109,9 +109,12 @@ final class CoordinateBar extends HBox {
                 model.desk().capture(of, r -> {});
             }
         });
+        MenuItem hold = new MenuItem(Words.of("where.hold"));
+        hold.setId("where-hold");
+        hold.setOnAction(e -> model.holdFolder());
         MenuItem more = new MenuItem(Words.of("where.protect"));
         more.setOnAction(e -> protect.run());
-        places.getItems().addAll(new SeparatorMenuItem(), top, look, more);
+        places.getItems().addAll(new SeparatorMenuItem(), top, look, hold, more);
         crumbs.getChildren().clear();
         List<String> names = RelativePath.names(model.folderProperty().get());
         String path = "";

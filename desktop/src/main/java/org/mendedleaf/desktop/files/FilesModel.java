@@ -37,6 +37,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.intake.PutModel;
 import org.mendedleaf.desktop.intake.PutOptions;
 import org.mendedleaf.desktop.intake.Putting;
+import org.mendedleaf.desktop.retention.HoldModel;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
@@ -524,6 +525,28 @@ public final class FilesModel {
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
             leads.erase(of, l, what, number);
+        }
+    }
+
+    /**
+     * Goes to a hold on the selected file.
+     *
+     * @param number of a version; 0 for the file
+     */
+    void hold(int number) {
+        Held of = line.held();
+        org.mendedleaf.core.line.Line l = line.lineProperty().get();
+        if (of != null && l != null) {
+            leads.hold(of, HoldModel.ofFile(of.place(), l, number));
+        }
+    }
+
+    /** Goes to a hold on the selected folder, else on the one that is looked at. */
+    public void holdFolder() {
+        FileRow row = selected.get();
+        if (place.get() != null) {
+            String path = row != null && row.isFolder() ? row.path() : folder.get();
+            leads.hold(held(), HoldModel.ofFolder(held().place(), path));
         }
     }
 

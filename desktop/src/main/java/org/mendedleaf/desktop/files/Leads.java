@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.desktop.intake.Putting;
@@ -51,6 +52,9 @@ public interface Leads {
     /** To what erasing versions of a line would do. */
     void erase(Held held, Line line, Erasing.What what, int number);
 
+    /** To a hold on one of these. */
+    void hold(Held held, List<Hold> choices);
+
     /** To nowhere. */
     Leads NOWHERE = new Leads() {
         @Override
@@ -76,5 +80,8 @@ public interface Leads {
 
         @Override
         public void erase(Held held, Line line, Erasing.What what, int number) {}
+
+        @Override
+        public void hold(Held held, List<Hold> choices) {}
     };
 }

@@ -2,18 +2,12 @@ package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
 import java.time.Instant;
-import java.util.List;
-import java.util.Map;
-import java.util.Optional;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Finding;
-import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.systems.HeldContents;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -78,49 +72,6 @@ public final class LineActions {
                             said.say(Failures.words(e), false, true);
                             desk.changed();
                         });
-    }
-
-    /**
-     * Holds a version, or all of them.
-     *
-     * @param number of the version; 0 for all of the file
-     */
-    public void hold(int number, String reason) {
-        Held held = line.held();
-        Line of = line.lineProperty().get();
-        if (held == null || of == null) {
-            return;
-        }
-        desk.jobs()
-                .start(
-                        Words.of("job.hold", line.name()),
-                        progress -> {
-                            Holds holds = new Holds(
-                                    held.vault(), desk.clock(), desk.home().who());
-                            if (number == 0) {
-                                holds.line(held.place(), of.id(), of.path(), reason, Optional.empty());
-                            } else {
-                                holds.version(held.place(), of.id(), number, of.path(), reason, Optional.empty());
-                            }
-                            // No system can be kept from forgetting, so the vault takes what is held.
-                            return held.place().isOutside()
-                                    ? new HeldContents(held.vault(), desk.book())
-                                            .take(held.place(), desk.clock().instant(), progress)
-                                    : new HeldContents.Taken(0, Map.of());
-                        },
-                        taken -> {
-                            String done =
-                                    Words.of(number == 0 ? "line.heldFile" : "line.heldVersion", line.name(), number);
-                            List<String> failed = taken.failed().entrySet().stream()
-                                    .map(e -> Words.of("cli.hold.notTaken", e.getKey(), e.getValue()))
-                                    .toList();
-                            said.say(
-                                    failed.isEmpty() ? done : done + " " + String.join(" ", failed),
-                                    false,
-                                    !failed.isEmpty());
-                            desk.changed();
-                        },
-                        e -> said.say(Failures.words(e), false, true));
     }
 
     /** Publishes the newest draft. */

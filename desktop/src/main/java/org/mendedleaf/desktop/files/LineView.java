@@ -371,7 +371,7 @@ final class LineView extends StackPane {
             MenuItem erase = item("line.erase", () -> model.erase(v));
             erase.getStyleClass().add("danger-text");
         }
-        if (!l.place().isOutside() && !foreign) {
+        if (!foreign) {
             keeping(l, v, said);
         }
         Ui.visible(more, !more.getItems().isEmpty());
@@ -379,15 +379,18 @@ final class LineView extends StackPane {
 
     /** Holding and erasing; what would be lost is said on a screen of its own first. */
     private void keeping(Line l, Version v, @Nullable LineSaid said) {
-        boolean here = !v.recipe().isElsewhere();
-        if (said != null && said.rights().may(Deed.NOTE)) {
+        boolean outside = l.place().isOutside();
+        boolean here = outside || !v.recipe().isElsewhere();
+        // A hold on what another system has is the vault's own, and asks for no right there.
+        if (said != null && (outside || said.rights().may(Deed.NOTE))) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             if (here) {
-                item("line.holdVersion", () -> hold(v.number())).setText(Words.of("line.holdVersion", line.labelOf(v)));
+                item("line.holdVersion", () -> model.hold(v.number()))
+                        .setText(Words.of("line.holdVersion", line.labelOf(v)));
             }
-            item("line.holdFile", () -> hold(0));
+            item("line.holdFile", () -> model.hold(0));
         }
-        if (said != null && said.rights().may(Deed.ERASE)) {
+        if (!outside && said != null && said.rights().may(Deed.ERASE)) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             boolean letGo = said.verdicts().letGo().containsKey(v.number());
             if (here && !letGo) {
@@ -404,11 +407,6 @@ final class LineView extends StackPane {
                     .getStyleClass()
                     .add("danger-text");
         }
-    }
-
-    private void hold(int number) {
-        noteAsk.apply(Words.of("line.holdWhy"))
-                .ifPresent(why -> model.lineActions().hold(number, why));
     }
 
     private MenuItem item(String key, Runnable action) {

@@ -15,6 +15,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Days;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** A small sheet on which a moment is typed, or picked as a day and a time; what it was understood as stands below it. */
@@ -23,15 +24,13 @@ final class PickMoment {
     private final FilesModel model;
     private final Popup popup = new Popup();
     private final MomentField field;
-    private final DatePicker day = new DatePicker();
+    private final DatePicker day = Days.picker("pick-day", Words.of("pick.day"), null, null);
     private final TextField time = new TextField();
     private boolean filling;
 
     PickMoment(FilesModel model) {
         this.model = model;
         this.field = new MomentField(model.desk(), "pick-text", model::understand);
-        day.setId("pick-day");
-        day.setAccessibleText(Words.of("pick.day"));
         day.setPrefWidth(150);
         time.setId("pick-time");
         time.setAccessibleText(Words.of("pick.time"));

@@ -48,10 +48,8 @@ final class HoldsPane extends ListPane<Hold> {
 
     private String until(Hold h) {
         return h.until()
-                .map(u -> Say.day(
-                        u.minusMillis(1),
-                        model.desk().clock().instant(),
-                        model.desk().zone()))
+                .map(u ->
+                        Say.end(u, model.desk().clock().instant(), model.desk().zone()))
                 .orElseGet(() -> Words.of("holds.lifted"));
     }
 

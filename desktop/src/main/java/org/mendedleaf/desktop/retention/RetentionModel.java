@@ -26,6 +26,7 @@ import org.mendedleaf.core.line.RemovedFile;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Pressure;
@@ -484,17 +485,8 @@ public final class RetentionModel {
         }
         liftQuestion.ask(
                 () -> {
-                    List<Hold> others =
-                            p.holds().stream().filter(h -> h.id() != hold.id()).toList();
-                    Verdicts v = Verdicts.of(
-                            p.table(), others, p.rules(), desk.clock().instant(), desk.calendar());
-                    return ThinPlan.of(v, p.room(), ThinPlan.Limits.RULES)
-                            .only(
-                                    row -> p.verdicts()
-                                            .hold(row)
-                                            .filter(h -> h.id() == hold.id())
-                                            .isPresent(),
-                                    p.room());
+                    Instant now = desk.clock().instant();
+                    return HoldEffect.lifting(p.verdicts(), p.room(), hold, now, desk.calendar());
                 },
                 told,
                 e -> message.set(Failures.words(e)));

@@ -220,7 +220,6 @@ public final class Shell extends BorderPane {
     public void setNoteAsk(Function<String, Optional<String>> ask) {
         filesView.setNoteAsk(ask);
         protectionView.setNoteAsk(ask);
-        ways.setWordsAsk(ask);
     }
 
     /** Puts a way to ask for a file in place. */

@@ -11,7 +11,9 @@ import java.util.function.Supplier;
 import javafx.scene.Node;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.desktop.files.FilesModel;
@@ -31,6 +33,8 @@ import org.mendedleaf.desktop.recovery.PlanModel;
 import org.mendedleaf.desktop.recovery.PlanView;
 import org.mendedleaf.desktop.retention.EraseModel;
 import org.mendedleaf.desktop.retention.EraseView;
+import org.mendedleaf.desktop.retention.HoldModel;
+import org.mendedleaf.desktop.retention.HoldView;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel;
 import org.mendedleaf.desktop.snapshots.SnapshotsView;
 
@@ -44,7 +48,6 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     private Supplier<Optional<File>> folderAsk = Optional::empty;
     private Supplier<Optional<File>> fileAsk = Optional::empty;
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
-    private Function<String, Optional<String>> wordsAsk = words -> Optional.empty();
     private Consumer<Path> opener = path -> {};
     private @Nullable Node shown;
 
@@ -65,10 +68,6 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
 
     void setSaveAsk(Function<String, Optional<File>> ask) {
         saveAsk = ask;
-    }
-
-    void setWordsAsk(Function<String, Optional<String>> ask) {
-        wordsAsk = ask;
     }
 
     void setOpener(Consumer<Path> with) {
@@ -197,6 +196,23 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     }
 
     @Override
+    public void hold(Held held, List<Hold> choices) {
+        show(new HoldView(new HoldModel(desk, held, choices), back, this::said));
+    }
+
+    @Override
+    public void holdSnapshot(Held held, Snapshot snapshot) {
+        Node snapshots = shown;
+        Hold what = Hold.of(held.place(), Hold.Kind.SNAPSHOT, 0, 0, snapshot.path(), snapshot.id());
+        Runnable leave = () -> {
+            if (snapshots != null) {
+                show(snapshots);
+            }
+        };
+        show(new HoldView(new HoldModel(desk, held, List.of(what)), leave, this::said));
+    }
+
+    @Override
     public Optional<File> folder() {
         return folderAsk.get();
     }
@@ -209,11 +225,6 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     @Override
     public void open(Path file) {
         opener.accept(file);
-    }
-
-    @Override
-    public Optional<String> words(String question) {
-        return wordsAsk.apply(question);
     }
 
     @Override

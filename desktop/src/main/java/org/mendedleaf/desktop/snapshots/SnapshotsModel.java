@@ -162,8 +162,7 @@ public final class SnapshotsModel {
             if (isOutside()) {
                 for (Cut c : reading.cuts(held.place())) {
                     if (!c.isLive()) {
-                        Snapshot s =
-                                new Snapshot(0, held.place().id(), "", c.at(), c.label(), "", 0, "", Optional.empty());
+                        Snapshot s = new Snapshot(0, held.place().id(), "", c.at(), c.label(), "", 0, Optional.empty());
                         found.add(0, new Row(s, c, null));
                     }
                 }
@@ -237,7 +236,7 @@ public final class SnapshotsModel {
         if (row.cut() != null) {
             return Words.of("snapshot.eraseThere", held.place().where());
         }
-        if (row.snapshot().isHeld()) {
+        if (row.snapshot().isHeld(desk.clock().instant())) {
             return Words.of("snapshot.eraseHeld");
         }
         return h == null
@@ -277,12 +276,31 @@ public final class SnapshotsModel {
                 s -> Words.of("snapshot.renamed", s.label()));
     }
 
-    /** Holds a snapshot; without a reason the hold ends. */
-    public void hold(Row row, String reason) {
+    /** Whether nothing may take a snapshot away now. */
+    public boolean isHeld(Row row) {
+        return row.snapshot().isHeld(desk.clock().instant());
+    }
+
+    /** Why and until when a snapshot is held, or what holding it would do. */
+    public String holdWords(Row row) {
+        Snapshot s = row.snapshot();
+        if (!isHeld(row)) {
+            return Words.of("snapshot.holdHint");
+        }
+        return s.holdEnds()
+                .map(end -> Words.of(
+                        "snapshot.isHeldUntil",
+                        s.hold(),
+                        Say.end(end, desk.clock().instant(), desk.zone())))
+                .orElseGet(() -> Words.of("snapshot.isHeld", s.hold()));
+    }
+
+    /** Ends the hold on a snapshot. */
+    public void endHold(Row row) {
         work(
                 Words.of("job.snapshot", held.place().label()),
-                progress -> snapshots().hold(row.snapshot().id(), reason),
-                s -> Words.of(s.isHeld() ? "snapshot.isHeld" : "snapshot.notHeld", s.hold()));
+                progress -> snapshots().hold(row.snapshot().id(), "", Optional.empty()),
+                s -> Words.of("snapshot.notHeld"));
     }
 
     /** Erases a snapshot; one in a folder comes back by undoing. */

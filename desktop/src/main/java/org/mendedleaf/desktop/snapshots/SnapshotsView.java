@@ -19,11 +19,12 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel.Row;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
@@ -40,8 +41,8 @@ public final class SnapshotsView extends BorderPane {
 
     /** How the person at the screen is asked. */
     public interface Asks {
-        /** Asks for words with a question. */
-        Optional<String> words(String question);
+        /** Asks why and until when a snapshot is held, and comes back. */
+        void holdSnapshot(Held held, Snapshot snapshot);
 
         /** Asks for a file to read. */
         Supplier<Optional<File>> file();
@@ -164,9 +165,7 @@ public final class SnapshotsView extends BorderPane {
                     .add(Tables.nodes(
                             "snapshot.column.hold",
                             70,
-                            r -> r.snapshot().isHeld()
-                                    ? Tables.badge(Words.of("snapshot.heldWord"), "badge-gold")
-                                    : null,
+                            r -> model.isHeld(r) ? Tables.badge(Words.of("snapshot.heldWord"), "badge-gold") : null,
                             Comparator.comparing(r -> r.snapshot().hold())));
         }
     }
@@ -294,7 +293,7 @@ public final class SnapshotsView extends BorderPane {
         }
         Button erase = Ui.button("snapshot.erase", () -> model.erase(row), "danger-text");
         erase.setId("snapshot-erase");
-        erase.setDisable(row.snapshot().isHeld());
+        erase.setDisable(model.isHeld(row));
         side.getChildren().addAll(new VBox(6, wrapped(model.eraseWords(row)), erase));
     }
 
@@ -309,19 +308,11 @@ public final class SnapshotsView extends BorderPane {
         HBox line = new HBox(8, label, rename);
         line.setAlignment(Pos.CENTER_LEFT);
         side.getChildren().add(line);
-        boolean isHeld = row.snapshot().isHeld();
-        Button hold = Ui.button(isHeld ? "snapshot.endHold" : "snapshot.hold", () -> hold(row, isHeld ? "" : null));
+        Button hold = model.isHeld(row)
+                ? Ui.button("snapshot.endHold", () -> model.endHold(row))
+                : Ui.button("snapshot.hold", () -> asks.holdSnapshot(model.held(), row.snapshot()));
         hold.setId("snapshot-hold");
-        Label why =
-                wrapped(isHeld ? Words.of("snapshot.isHeld", row.snapshot().hold()) : Words.of("snapshot.holdHint"));
+        Label why = wrapped(model.holdWords(row));
         side.getChildren().add(new VBox(6, why, hold));
-    }
-
-    private void hold(Row row, @Nullable String reason) {
-        if (reason != null) {
-            model.hold(row, reason);
-            return;
-        }
-        asks.words(Words.of("snapshot.holdAsk")).filter(r -> !r.isBlank()).ifPresent(r -> model.hold(row, r));
     }
 }

@@ -80,6 +80,9 @@ class FilesModelTest extends DeskTest {
                     org.mendedleaf.core.line.Line line,
                     org.mendedleaf.core.retention.Erasing.What what,
                     int number) {}
+
+            @Override
+            public void hold(Held held, List<org.mendedleaf.core.line.Hold> choices) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();

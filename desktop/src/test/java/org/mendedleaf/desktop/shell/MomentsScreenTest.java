@@ -246,7 +246,6 @@ class MomentsScreenTest extends WindowTest {
     @Test
     void snapshotsAreTakenHeldErasedAndUndone() throws Exception {
         history();
-        robot.interact(() -> app.shell().setNoteAsk(words -> Optional.of("the audit")));
         robot.clickOn("#snapshots");
         robot.clickOn("#all-snapshots");
         type("#snapshot-label", "before pressing");
@@ -258,7 +257,23 @@ class MomentsScreenTest extends WindowTest {
         assertThat(table.getItems().get(0).snapshot().label()).isEqualTo("before pressing");
         robot.interact(() -> table.getSelectionModel().select(0));
         robot.clickOn("#snapshot-hold");
-        eventually("it to be held", () -> table.getItems().get(0).snapshot().isHeld());
+        eventually("the hold to be asked for", () -> visible("#hold-reason"));
+        robot.clickOn("#hold-go");
+        eventually("what is missing", () -> text("#hold-problem").equals("A hold needs a reason."));
+        type("#hold-reason", "the audit");
+        robot.clickOn("#hold-through");
+        java.time.LocalDate last =
+                java.time.LocalDate.now(java.time.ZoneOffset.UTC).plusDays(40);
+        type(".date-picker .text-field", last.toString());
+        robot.clickOn("#hold-go");
+        eventually(
+                "it to be held",
+                () -> visible("#snapshot-table")
+                        && table.getItems().get(0).snapshot().hold().equals("the audit"));
+        assertThat(table.getItems().get(0).snapshot().holdEnds())
+                .contains(last.plusDays(1)
+                        .atStartOfDay(java.time.ZoneId.systemDefault())
+                        .toInstant());
         eventually("no erasing", () -> robot.lookup("#snapshot-erase").query().isDisabled());
         robot.clickOn("#snapshot-hold");
         eventually(

@@ -6,12 +6,15 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TableView;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.TreeItem;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
@@ -19,6 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
@@ -124,9 +128,15 @@ class RetentionScreenTest extends WindowTest {
         office();
         select("log.txt");
         choosePoint(3);
-        robot.interact(() -> Objects.requireNonNull(app.shell()).setNoteAsk(q -> Optional.of("audit")));
         robot.clickOn("#more");
         robot.clickOn("#line-holdVersion");
+        eventually(
+                "what it keeps", () -> text("#hold-effect-words").startsWith("1 version of 1 file is kept by it, 3"));
+        robot.clickOn("#hold-reason");
+        robot.write("audit");
+        robot.push(KeyCode.ENTER);
+        eventually(
+                "the message", () -> text("#message").startsWith("Version 3 of log.txt: held until somebody lifts it"));
         eventually(
                 "the knot",
                 () -> points().get(3) instanceof LineRow.OfVersion v
@@ -137,6 +147,35 @@ class RetentionScreenTest extends WindowTest {
         eventually("what would go", () -> text("#hold-effect").startsWith("By the rules nothing of it would go"));
         robot.clickOn("#hold-lift");
         eventually("none", () -> table("#holds").getItems().isEmpty());
+    }
+
+    @Test
+    void aFolderIsHeldUntilADayFromTheMenuOfItsPlace() throws Exception {
+        office();
+        robot.clickOn("#places");
+        robot.clickOn("#where-hold");
+        eventually(
+                "what it keeps", () -> text("#hold-effect-words").startsWith("7 versions of 2 files are kept by it"));
+        robot.clickOn("#hold-reason");
+        robot.write("boundary");
+        robot.clickOn("#hold-through");
+        TextInputControl day = robot.lookup(".date-picker .text-field").queryTextInputControl();
+        robot.interact(() -> day.setText("soon"));
+        robot.clickOn("#hold-go");
+        eventually("what is wrong", () -> text("#hold-problem").startsWith("\"soon\" is not a day."));
+        robot.interact(() -> day.setText("2020-01-01"));
+        robot.clickOn("#hold-go");
+        eventually("what is wrong", () -> text("#hold-problem").equals("A hold cannot end in the past."));
+        LocalDate last = LocalDate.now(ZoneId.systemDefault()).plusDays(400);
+        robot.interact(() -> day.setText(last.toString()));
+        robot.clickOn("#hold-go");
+        eventually("the files", () -> visible("#listing"));
+        retention("holds");
+        eventually("the hold", () -> table("#holds").getItems().size() == 1);
+        Hold hold = (Hold) table("#holds").getItems().get(0);
+        assertThat(hold.kind()).isEqualTo(Hold.Kind.FOLDER);
+        assertThat(hold.until())
+                .contains(last.plusDays(1).atStartOfDay(ZoneId.systemDefault()).toInstant());
     }
 
     @Test

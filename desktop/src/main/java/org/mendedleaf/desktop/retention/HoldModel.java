@@ -1,0 +1,230 @@
+package org.mendedleaf.desktop.retention;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.HoldEffect;
+import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.snapshots.Snapshots;
+import org.mendedleaf.core.systems.HeldContents;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Putting a hold, without its scene: on what, why, until when, and what that keeps. */
+public final class HoldModel {
+
+    private final Desk desk;
+    private final Held held;
+    private final List<Hold> choices;
+    private final Background.Newest question;
+    private final ObjectProperty<Hold> what;
+    private final StringProperty reason = new SimpleStringProperty("");
+    private final ObjectProperty<@Nullable LocalDate> lastDay = new SimpleObjectProperty<>();
+    private final ReadOnlyObjectWrapper<@Nullable HoldEffect> effect = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+
+    /**
+     * Putting a hold on one of these.
+     *
+     * @param choices that nobody has put yet; the first is chosen
+     */
+    public HoldModel(Desk desk, Held held, List<Hold> choices) {
+        this.desk = desk;
+        this.held = held;
+        this.choices = List.copyOf(choices);
+        this.question = desk.background().new Newest();
+        this.what = new SimpleObjectProperty<>(choices.get(0));
+        what.addListener((o, a, b) -> weigh());
+        lastDay.addListener((o, a, b) -> problem.set(""));
+        reason.addListener((o, a, b) -> problem.set(""));
+        weigh();
+    }
+
+    /**
+     * What can be held where somebody points at a file.
+     *
+     * @param number of a version; 0 for the file
+     */
+    public static List<Hold> ofFile(Place place, Line line, int number) {
+        Hold whole = Hold.of(place, Hold.Kind.LINE, line.id(), 0, line.path(), 0);
+        List<Hold> all = new ArrayList<>();
+        if (number > 0) {
+            all.add(Hold.of(place, Hold.Kind.VERSION, line.id(), number, line.path(), 0));
+        }
+        all.add(whole);
+        all.addAll(ofFolder(place, RelativePath.parent(line.path())));
+        return all;
+    }
+
+    /** What can be held where somebody points at a folder: it, and those it lies in. */
+    public static List<Hold> ofFolder(Place place, String folder) {
+        List<Hold> all = new ArrayList<>();
+        String path = folder;
+        while (!path.isEmpty()) {
+            all.add(Hold.of(place, Hold.Kind.FOLDER, 0, 0, path, 0));
+            path = RelativePath.parent(path);
+        }
+        all.add(Hold.of(place, Hold.Kind.FOLDER, 0, 0, "", 0));
+        return all;
+    }
+
+    /** What can be held. */
+    public List<Hold> choices() {
+        return choices;
+    }
+
+    /** What of it is chosen. */
+    public ObjectProperty<Hold> whatProperty() {
+        return what;
+    }
+
+    /** Why. */
+    public StringProperty reasonProperty() {
+        return reason;
+    }
+
+    /** The last day of it; null for until somebody lifts it. */
+    public ObjectProperty<@Nullable LocalDate> lastDayProperty() {
+        return lastDay;
+    }
+
+    /** What it would keep; null while that is not known. */
+    public ReadOnlyObjectProperty<@Nullable HoldEffect> effectProperty() {
+        return effect.getReadOnlyProperty();
+    }
+
+    /** What is wrong, in words; empty for nothing. */
+    public ReadOnlyObjectProperty<String> problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Today, where the person at the screen is. */
+    public LocalDate today() {
+        return desk.clock().instant().atZone(desk.zone()).toLocalDate();
+    }
+
+    /** What it is about, in one line. */
+    public String heading() {
+        return Words.of("hold.title", name(choices.get(0)));
+    }
+
+    private String name(Hold of) {
+        return of.path().isEmpty() || of.kind() == Hold.Kind.SNAPSHOT
+                ? held.place().label()
+                : RelativePath.name(of.path());
+    }
+
+    /** One of the choices, in words. */
+    public String words(Hold of) {
+        String whole = of.kind() == Hold.Kind.FOLDER && of.path().isEmpty()
+                ? "PLACE"
+                : of.kind().name();
+        return Words.of("hold.choice." + whole, name(of), of.number());
+    }
+
+    private void weigh() {
+        effect.set(null);
+        Hold of = what.get();
+        Instant now = desk.clock().instant();
+        question.ask(
+                () -> {
+                    try (Reading reading = held.vault().read()) {
+                        return HoldEffect.of(reading, held.place(), of, now, desk.calendar());
+                    }
+                },
+                effect::set,
+                e -> problem.set(Failures.words(e)));
+    }
+
+    /** What it would keep, in sentences; empty while that is not known. */
+    public String effectWords() {
+        HoldEffect e = effect.get();
+        if (e == null) {
+            return "";
+        }
+        return held.place().isOutside()
+                ? e.words() + " " + Words.of("hold.outside", held.place().where())
+                : e.words();
+    }
+
+    /** What came of it. */
+    private record Done(Optional<Instant> until, HeldContents.Taken taken) {}
+
+    /**
+     * Puts the hold, as a job. Of a place in another system the vault takes what is held.
+     *
+     * @param done is told in words what was done
+     */
+    public void hold(Consumer<String> done) {
+        String why = reason.get().strip();
+        if (why.isEmpty()) {
+            problem.set(Words.of("hold.noReason"));
+            return;
+        }
+        Hold of = what.get();
+        Optional<Instant> until = Optional.ofNullable(lastDay.get())
+                .map(d -> d.plusDays(1).atStartOfDay(desk.zone()).toInstant());
+        desk.jobs()
+                .start(
+                        Words.of("job.hold", words(of)),
+                        progress -> put(of, why, until, progress),
+                        d -> {
+                            done.accept(said(of, d));
+                            desk.changed();
+                        },
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    private Done put(Hold of, String why, Optional<Instant> until, Progress progress) throws IOException {
+        String who = desk.home().who();
+        Place place = held.place();
+        if (of.kind() == Hold.Kind.SNAPSHOT) {
+            new Snapshots(held.vault(), place, desk.clock(), desk.authors(), who).hold(of.snapshot(), why, until);
+        } else {
+            new Holds(held.vault(), desk.clock(), who).put(place, of, why, until);
+        }
+        // No system can be kept from forgetting, so the vault takes what is held.
+        return new Done(
+                until,
+                place.isOutside()
+                        ? new HeldContents(held.vault(), desk.book())
+                                .take(place, desk.clock().instant(), progress)
+                        : new HeldContents.Taken(0, Map.of()));
+    }
+
+    private String said(Hold of, Done d) {
+        List<String> all = new ArrayList<>();
+        all.add(d.until()
+                .map(u -> Words.of(
+                        "hold.doneUntil", words(of), Say.end(u, desk.clock().instant(), desk.zone())))
+                .orElseGet(() -> Words.of("hold.done", words(of))));
+        if (d.taken().versions() > 0) {
+            all.add(Words.of(
+                    "cli.hold.taken", d.taken().versions(), held.place().where()));
+        }
+        d.taken().failed().forEach((what, why) -> all.add(Words.of("cli.hold.notTaken", what, why)));
+        return String.join(" ", all);
+    }
+}
