@@ -81,9 +81,6 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
         } else {
             said.add(Words.of("hold.effect", versions, files, Say.size(bytes)));
         }
-        if (hold.kind() == Hold.Kind.LINE || hold.kind() == Hold.Kind.FOLDER) {
-            said.add(Words.of("hold.effect.later"));
-        }
         if (already > 0) {
             said.add(Words.of("hold.effect.already", already));
         }
@@ -93,6 +90,9 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
                             ? Words.of("hold.effect.nothing")
                             : Words.of(
                                     "hold.effect.otherwise", otherwise.versions(), Say.size(otherwise.freedBytes())));
+        }
+        if (hold.kind() == Hold.Kind.LINE || hold.kind() == Hold.Kind.FOLDER) {
+            said.add(Words.of("hold.effect.later"));
         }
         return String.join(" ", said);
     }

@@ -225,9 +225,10 @@ class VerdictsTest {
                 .as("the held one would not go")
                 .isEqualTo(2);
         assertThat(effect.words())
-                .isEqualTo("5 versions of 2 files are kept by it, 27 B in all. What is saved later is held too."
+                .isEqualTo("5 versions of 2 files are kept by it, 27 B in all."
                         + " 1 of them is held already. Without the hold 2 of them would go by the rules now, "
-                        + org.mendedleaf.core.words.Say.size(effect.otherwise().freedBytes()) + ".");
+                        + org.mendedleaf.core.words.Say.size(effect.otherwise().freedBytes())
+                        + ". What is saved later is held too.");
         Hold put = holds.folder(p.place(), "lease", "boundary", Optional.empty());
         Verdicts with = judge(p, hard);
         assertThat(HoldEffect.lifting(with, new RoomTable(with.table()), put, p.now(), Histories.UTC)

@@ -38,11 +38,9 @@ import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;
-import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.systems.OutsideThinning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
@@ -326,7 +324,13 @@ public final class RetentionModel {
                         e -> message.set(Failures.words(e)));
     }
 
-    private <T> void job(String title, Work<T> work, Consumer<T> done) {
+    /** Does work as a job; what it comes to is told, or said on the screen when it fails. Then the vault is looked at again. */
+    <T> void job(String title, Work<T> work, Consumer<T> done) {
+        job(title, work, done, e -> message.set(Failures.words(e)));
+    }
+
+    /** The same with a hearer for what goes wrong. */
+    <T> void job(String title, Work<T> work, Consumer<T> done, Consumer<Exception> failed) {
         desk.jobs()
                 .start(
                         Words.of(title),
@@ -337,29 +341,14 @@ public final class RetentionModel {
                             reload();
                         },
                         e -> {
-                            message.set(Failures.words(e));
+                            failed.accept(e);
                             reload();
                         });
     }
 
-    private interface Work<T> {
+    /** Work that can take long. */
+    interface Work<T> {
         T run(Progress progress) throws IOException;
-    }
-
-    /** Lets go what a plan says, as a job. */
-    public void thin(ThinPlan plan, Consumer<LettingGo.Done> done) {
-        Picture p = picture.get();
-        if (p != null) {
-            job(
-                    "job.thin",
-                    progress ->
-                            new LettingGo(p.vault(), desk.clock(), desk.home().who()).thin(plan, progress),
-                    result -> {
-                        message.set(
-                                Words.of("retention.thinned", result.versions(), Say.full(result.due(), desk.zone())));
-                        done.accept(result);
-                    });
-        }
     }
 
     /** Places in other systems in which single versions can be erased. */
@@ -376,52 +365,21 @@ public final class RetentionModel {
                         .toList();
     }
 
-    /** Thinning of a place in another system. */
-    OutsideThinning thinning(Place place) {
-        Picture p = java.util.Objects.requireNonNull(picture.get());
-        return new OutsideThinning(
-                p.vault(), place, desk.book(), desk.clock(), desk.home().who());
-    }
-
-    /** Tells what the proposed rules would let go in a place of another system. */
-    public void planSystem(Place place, Consumer<ThinPlan> told) {
-        RuleSet rules = proposed.get();
-        OutsideThinning thinning = thinning(place);
+    /** Writes a file in the background, and says so. */
+    void write(File to, FileWork work) {
         desk.background()
                 .run(
-                        () -> thinning.plan(rules, ThinPlan.Limits.RULES, desk.calendar()),
-                        told,
+                        () -> {
+                            work.write(to);
+                            return to;
+                        },
+                        f -> message.set(Words.of("retention.reported", f.getName())),
                         e -> message.set(Failures.words(e)));
     }
 
-    /** Erases there what a plan says, as a job; it waits in the vault until its grace ends. */
-    public void thinSystem(Place place, ThinPlan plan, Consumer<OutsideThinning.Done> done) {
-        OutsideThinning thinning = thinning(place);
-        job("job.thin", progress -> thinning.run(plan, progress), result -> {
-            message.set(Words.of("cli.thin.erased", result.erased(), place.where()));
-            done.accept(result);
-        });
-    }
-
-    /** Writes a report on a plan, or on what came of it. */
-    public void report(ThinPlan plan, Optional<LettingGo.Done> done, File to) {
-        Picture p = picture.get();
-        if (p != null) {
-            desk.background()
-                    .run(
-                            () -> {
-                                new ThinReport(
-                                                plan,
-                                                done,
-                                                p.report(),
-                                                desk.clock().instant(),
-                                                desk.zone())
-                                        .write(to.toPath());
-                                return to;
-                            },
-                            f -> message.set(Words.of("retention.reported", f.getName())),
-                            e -> message.set(Failures.words(e)));
-        }
+    /** What writes a file. */
+    interface FileWork {
+        void write(File to) throws IOException;
     }
 
     /** Gives room back as a job; with {@code atOnce}, what waits is gone with that. */

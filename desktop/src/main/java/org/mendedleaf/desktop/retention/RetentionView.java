@@ -47,8 +47,8 @@ public final class RetentionView extends BorderPane {
             }
         });
         model.vaultProperty().addListener((o, a, v) -> vaults.setValue(v));
-        parts.put("room", new RoomPane(model));
-        parts.put("rules", new RulesPane(model, this::preview));
+        parts.put("room", new RoomPane(model, (system, within) -> preview("room", system, within)));
+        parts.put("rules", new RulesPane(model, (system, within) -> preview("rules", system, within)));
         parts.put("holds", new HoldsPane(model));
         parts.put("removed", new RemovedPane(model));
         parts.put("waiting", new WaitingPane(model));
@@ -108,8 +108,9 @@ public final class RetentionView extends BorderPane {
     }
 
     /** What a thinning would let go, before it does. */
-    private void preview(ThinPlan plan, Optional<Place> system) {
+    private void preview(String from, Optional<Place> system, ThinPlan.Limits within) {
         middle.getChildren()
-                .setAll(new ThinView(model, plan, system, name -> saveAsk.apply(name), () -> show("rules")));
+                .setAll(new ThinView(
+                        new ThinModel(model, system, within), name -> saveAsk.apply(name), () -> show(from)));
     }
 }

@@ -5,11 +5,14 @@ import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.function.BiConsumer;
 import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
@@ -24,7 +27,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -36,8 +41,14 @@ final class RoomPane extends BorderPane {
 
     private final TreeTableView<RoomTree.Node> tree = new TreeTableView<>();
     private final VBox side = new VBox(18);
+    private final RetentionModel model;
+    private final BiConsumer<Optional<Place>, ThinPlan.Limits> preview;
+    private final Label chosen = Ui.label("", "dim");
+    private final Button thin;
 
-    RoomPane(RetentionModel model) {
+    RoomPane(RetentionModel model, BiConsumer<Optional<Place>, ThinPlan.Limits> preview) {
+        this.model = model;
+        this.preview = preview;
         tree.setId("room-tree");
         tree.getStyleClass().add("listing");
         tree.setShowRoot(false);
@@ -54,7 +65,19 @@ final class RoomPane extends BorderPane {
                         size("room.column.taken", 100, n -> n.share().takenBytes()),
                         size("room.column.only", 90, n -> n.share().onlyBytes()),
                         share()));
-        VBox left = new VBox(tree);
+        chosen.setId("room-chosen");
+        chosen.setWrapText(true);
+        chosen.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(chosen, Priority.ALWAYS);
+        thin = Ui.button("room.thin", this::thin);
+        thin.setId("room-thin");
+        thin.setMinWidth(USE_PREF_SIZE);
+        HBox foot = new HBox(10, chosen, thin);
+        foot.setAlignment(Pos.CENTER_LEFT);
+        foot.getStyleClass().add("sheet-footer");
+        tree.getSelectionModel().selectedItemProperty().addListener((o, a, item) -> chosen());
+        chosen();
+        VBox left = new VBox(tree, foot);
         VBox.setVgrow(tree, Priority.ALWAYS);
         left.getStyleClass().add("sheet");
         side.getStyleClass().add("place-body");
@@ -70,6 +93,36 @@ final class RoomPane extends BorderPane {
         setCenter(split);
         model.pictureProperty().addListener((o, a, p) -> show(p));
         show(model.pictureProperty().get());
+    }
+
+    private Optional<RoomTree.Node> selected() {
+        return Optional.ofNullable(tree.getSelectionModel().getSelectedItem()).map(TreeItem::getValue);
+    }
+
+    /** What the chosen place, folder or file comes to; versions in it can be thinned where its system lets them. */
+    private void chosen() {
+        Optional<RoomTree.Node> node = selected();
+        chosen.setText(node.map(n -> Words.of(
+                        "room.chosen",
+                        n.name(),
+                        n.share().versions(),
+                        n.files(),
+                        Say.size(n.share().onlyBytes())))
+                .orElseGet(() -> Words.of("room.hint")));
+        Place place = node.map(RoomTree.Node::place).orElse(null);
+        thin.setDisable(
+                place == null || (place.isOutside() && !model.thinnable().contains(place)));
+    }
+
+    private void thin() {
+        selected().ifPresent(n -> {
+            Place place = n.place();
+            if (place != null) {
+                preview.accept(
+                        place.isOutside() ? Optional.of(place) : Optional.empty(),
+                        ThinPlan.Limits.RULES.in(place.id(), n.path()));
+            }
+        });
     }
 
     private static TreeTableColumn<RoomTree.Node, RoomTree.Node> column(

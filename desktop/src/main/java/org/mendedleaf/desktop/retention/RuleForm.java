@@ -1,21 +1,16 @@
 package org.mendedleaf.desktop.retention;
 
 import java.util.Arrays;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
-import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuButton;
 import javafx.scene.control.Spinner;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
-import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.retention.Level;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.Scope;
@@ -149,32 +144,11 @@ final class RuleForm extends GridPane {
     }
 
     private void kinds() {
-        MenuButton box = new MenuButton();
-        box.setId("rule-kinds");
-        box.setMaxWidth(Double.MAX_VALUE);
-        Set<ContentKind> chosen = EnumSet.noneOf(ContentKind.class);
-        chosen.addAll(rule.scope().kinds());
-        Runnable say = () -> box.setText(
-                chosen.isEmpty()
-                        ? Words.of("rule.form.allKinds")
-                        : String.join(
-                                ", ",
-                                chosen.stream().map(k -> Words.of("kinds." + k)).toList()));
-        for (ContentKind kind : ContentKind.values()) {
-            CheckMenuItem item = new CheckMenuItem(Words.of("kinds." + kind));
-            item.setSelected(chosen.contains(kind));
-            item.setOnAction(e -> {
-                if (item.isSelected()) {
-                    chosen.add(kind);
-                } else {
-                    chosen.remove(kind);
-                }
-                say.run();
-                scope(s -> new Scope(s.places(), s.folders(), s.names(), chosen));
-            });
-            box.getItems().add(item);
-        }
-        say.run();
-        row("rule.form.kinds", box);
+        row(
+                "rule.form.kinds",
+                KindsBox.of(
+                        "rule-kinds",
+                        rule.scope().kinds(),
+                        kinds -> scope(s -> new Scope(s.places(), s.folders(), s.names(), kinds))));
     }
 }

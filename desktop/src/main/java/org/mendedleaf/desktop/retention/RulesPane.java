@@ -41,11 +41,11 @@ final class RulesPane extends BorderPane {
     private final Button revert;
     private final Button thin;
     private final MenuButton systems = new MenuButton(Words.of("rules.thinSystem"));
-    private final BiConsumer<ThinPlan, Optional<Place>> preview;
+    private final BiConsumer<Optional<Place>, ThinPlan.Limits> preview;
     private String chosen = "";
     private boolean filling;
 
-    RulesPane(RetentionModel model, BiConsumer<ThinPlan, Optional<Place>> preview) {
+    RulesPane(RetentionModel model, BiConsumer<Optional<Place>, ThinPlan.Limits> preview) {
         this.model = model;
         this.preview = preview;
         Button add = Ui.button("rules.add", this::add);
@@ -64,12 +64,7 @@ final class RulesPane extends BorderPane {
         use.setId("rules-use");
         revert = Ui.button("rules.revert", model::revert, "flat");
         revert.setId("rules-revert");
-        thin = Ui.button("rules.thin", () -> {
-            RetentionModel.Effect e = model.effectProperty().get();
-            if (e != null) {
-                preview.accept(e.plan(), Optional.empty());
-            }
-        });
+        thin = Ui.button("rules.thin", () -> preview.accept(Optional.empty(), ThinPlan.Limits.RULES));
         thin.setId("rules-thin");
         systems.setId("rules-thin-system");
         HBox buttons = new HBox(8, use, revert, Ui.spacer(), thin);
@@ -105,7 +100,7 @@ final class RulesPane extends BorderPane {
         systems.getItems().clear();
         for (Place place : model.thinnable()) {
             MenuItem item = new MenuItem(place.where());
-            item.setOnAction(e -> model.planSystem(place, plan -> preview.accept(plan, Optional.of(place))));
+            item.setOnAction(e -> preview.accept(Optional.of(place), ThinPlan.Limits.RULES.in(place.id(), "")));
             systems.getItems().add(item);
         }
         systems.setVisible(!systems.getItems().isEmpty());
@@ -252,7 +247,7 @@ final class RulesPane extends BorderPane {
                                 plan.versions(),
                                 plan.files().size(),
                                 Say.size(plan.freedBytes())));
-        thin.setDisable(plan.versions() == 0);
+        thin.setDisable(false);
         use.setDisable(!model.isChanged());
         revert.setDisable(!model.isChanged());
     }

@@ -115,12 +115,66 @@ class RetentionScreenTest extends WindowTest {
         eventually("the report", () -> Files.exists(report));
         assertThat(Files.readString(report)).contains("log.txt").contains("3 versions go");
         robot.clickOn("#thin-go");
-        eventually("done", () -> text("#retention-message").startsWith("3 versions were let go."));
+        eventually("done", () -> text("#thin-sum").startsWith("3 versions were let go."));
         robot.clickOn("#retention-waiting");
         eventually("what waits", () -> table("#waiting").getItems().size() == 1);
         robot.clickOn("#waiting-back");
         eventually("nothing waits", () -> table("#waiting").getItems().isEmpty());
         assertThat(text("#retention-message")).isEqualTo("1 file is kept after all.");
+    }
+
+    @Test
+    @SuppressWarnings("unchecked")
+    void aThinningIsLimitedToAFileAKindANumberAndDays() throws Exception {
+        office();
+        retention("room");
+        eventually("the sums", () -> text("#sum-all").startsWith("The vault takes"));
+        TreeTableView<RoomTree.Node> tree = robot.lookup("#room-tree").queryAs(TreeTableView.class);
+        robot.interact(() -> tree.getSelectionModel()
+                .select(tree.getRoot().getChildren().get(0).getChildren().get(0)));
+        eventually("what is chosen", () -> text("#room-chosen").startsWith("log.txt: 6 versions of 1 file;"));
+        robot.clickOn("#room-thin");
+        eventually("nothing by the rules", () -> text("#thin-sum").equals("Nothing goes."));
+        ComboBox<Integer> keep = robot.lookup("#thin-keep").queryAs(ComboBox.class);
+        robot.interact(() -> keep.setValue(2));
+        eventually("all but two", () -> text("#thin-sum").startsWith("4 versions go of 1 file"));
+        assertThat(table("#thin-files").getItems()).hasSize(1);
+        robot.clickOn("#thin-kinds");
+        robot.clickOn("#thin-kinds-PICTURE");
+        eventually("no picture", () -> text("#thin-sum").equals("Nothing goes."));
+        robot.clickOn("#thin-kinds");
+        robot.clickOn("#thin-kinds-PICTURE");
+        eventually("all kinds", () -> text("#thin-sum").startsWith("4 versions go of 1 file"));
+        // Versions were replaced 33, 26, 19 and 12 days ago; the file changed 5 days ago.
+        typeDay(
+                "#thin-replaced",
+                LocalDate.now(ZoneId.systemDefault()).minusDays(22).toString());
+        eventually("the older two", () -> text("#thin-sum").startsWith("2 versions go of 1 file"));
+        typeDay(
+                "#thin-unchanged",
+                LocalDate.now(ZoneId.systemDefault()).minusDays(9).toString());
+        eventually("it changed since", () -> text("#thin-sum").equals("Nothing goes."));
+        typeDay("#thin-unchanged", "soon");
+        eventually("what is wrong", () -> text("#thin-problem").startsWith("\"soon\" is not a day."));
+        typeDay(
+                "#thin-unchanged",
+                LocalDate.now(ZoneId.systemDefault()).minusDays(2).toString());
+        eventually("it did not change since", () -> text("#thin-sum").startsWith("2 versions go of 1 file"));
+        robot.clickOn("#thin-go");
+        eventually("done", () -> text("#thin-sum").startsWith("2 versions were let go."));
+        assertThat(robot.lookup("#thin-limits").query().isDisabled()).isTrue();
+        robot.clickOn("#thin-leave");
+        eventually("the room", () -> visible("#room-tree"));
+    }
+
+    /** Types a day and goes on to the next field. */
+    private void typeDay(String id, String day) {
+        TextInputControl field = robot.lookup(id).lookup(".text-field").queryTextInputControl();
+        robot.interact(() -> {
+            field.requestFocus();
+            field.setText(day);
+        });
+        robot.push(KeyCode.TAB);
     }
 
     @Test
