@@ -117,7 +117,7 @@ final class LineCommand extends RetentionBase {
 
     private void print(MergedLine merged, Said said) throws java.io.IOException {
         Line line = merged.own();
-        line(line.path() + "  " + Words.of("line.summary", line.versions().size(), Say.size(line.bytes())));
+        line(line.path() + "  " + Words.of("line.summary", line.versionsHere(), Say.size(line.bytes())));
         if (line.removed().isPresent()) {
             say("removed.when", Say.moment(line.removed().get(), now(), zone()));
         }

@@ -64,6 +64,13 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
                 : Words.of("origin." + v.origin(), label(v.source()));
     }
 
+    /** How many versions are there still; of a place in another system, how many it has shown. */
+    public long versionsHere() {
+        return place.isOutside()
+                ? versions().size()
+                : versions().stream().filter(v -> !v.recipe().isElsewhere()).count();
+    }
+
     /** The newest version. */
     public Optional<Version> newest() {
         return versions().stream().findFirst();

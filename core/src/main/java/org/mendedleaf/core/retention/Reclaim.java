@@ -3,6 +3,7 @@ package org.mendedleaf.core.retention;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.DayOfWeek;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
@@ -40,6 +41,14 @@ public final class Reclaim {
 
     private static final int COMMIT_EVERY = 20_000;
     private static final String PROVED = "erased-proved";
+
+    /** From when on a run goes on that did not come to its end; 0 when each did. */
+    private static final String UNFINISHED = "reclaim-unfinished";
+
+    /** A run that was killed goes on after so long, one that somebody stopped after a day. */
+    private static final Duration AGAIN = Duration.ofMinutes(10);
+
+    private static final Duration AFTER_STOPPING = Duration.ofDays(1);
 
     private final OpenVault vault;
     private final Clock clock;
@@ -86,6 +95,12 @@ public final class Reclaim {
     /** Whether the grace of something has ended. */
     public static boolean isDue(List<LetGo> waiting, Instant now) {
         return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
+    }
+
+    /** Whether a run did not come to its end and should go on by now: a kill between forgetting and emptying, for one. */
+    public static boolean isUnfinished(LetGoStore store, Instant now) throws IOException {
+        long from = store.note(UNFINISHED);
+        return from != 0 && from <= Moment.micros(now);
     }
 
     /**
@@ -140,9 +155,10 @@ public final class Reclaim {
                 proof = java.util.Optional.of(seen);
                 if (seen.leftIn().isEmpty()) {
                     session.note(PROVED, Moment.micros(clock.instant()));
-                    session.commit();
                 }
             }
+            session.note(UNFINISHED, cancelled ? Moment.micros(clock.instant().plus(AFTER_STOPPING)) : 0);
+            session.commit();
             return new Done(counts[0], counts[1], emptied, before, after, proof, damaged, cancelled);
         }
     }
@@ -165,6 +181,7 @@ public final class Reclaim {
                     RuleSet.NONE,
                     now,
                     new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+            session.note(UNFINISHED, Moment.micros(now.plus(AGAIN)));
             int n = 0;
             for (LetGo l : LetGoStore.of(session).waiting()) {
                 if (l.due().isAfter(now)) {

@@ -81,8 +81,9 @@ public final class Standing {
         Instant now = clock.instant();
         try (Reading reading = vault.read()) {
             boolean standing = RuleSets.of(reading).standing();
-            boolean grace = Reclaim.isDue(LetGoStore.of(reading).waiting(), now);
-            Instant last = Moment.instant(LetGoStore.of(reading).note(RUN));
+            LetGoStore store = LetGoStore.of(reading);
+            boolean grace = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
+            Instant last = Moment.instant(store.note(RUN));
             boolean room = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
             return room || grace || (standing && !last.plus(EVERY).isAfter(now));
         }
@@ -135,7 +136,8 @@ public final class Standing {
                 LetGoStore.dueNow(session, action, now);
             }
             session.commit();
-            due = Reclaim.isDue(LetGoStore.of(session).waiting(), now);
+            LetGoStore store = LetGoStore.of(session);
+            due = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
         }
         Optional<Reclaim.Done> reclaimed =
                 due ? Optional.of(new Reclaim(vault, clock).run(false, progress)) : Optional.empty();

@@ -3,6 +3,7 @@ package org.mendedleaf.core.retention;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mendedleaf.core.retention.Histories.rules;
+import static org.mockito.ArgumentMatchers.anyLong;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -151,6 +152,55 @@ class ReclaimTest {
         try (Reading reading = p.vault().read()) {
             assertThat(JournalStore.of(reading).lastUndoable()).isEmpty();
         }
+    }
+
+    private boolean unfinished() throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return Reclaim.isUnfinished(LetGoStore.of(reading), p.now());
+        }
+    }
+
+    /** Lets three of five versions go, and comes back when their grace has ended. */
+    private long threeAreDue() throws IOException {
+        five();
+        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        p.later(8 * 24 * 60);
+        return packBytes();
+    }
+
+    @Test
+    void aRunThatIsCutShortAfterForgettingGoesOnThoughNothingElseIsDue() throws IOException {
+        long before = threeAreDue();
+        Progress cut = org.mockito.Mockito.mock(Progress.class);
+        org.mockito.Mockito.doThrow(new IllegalStateException("the power went"))
+                .when(cut)
+                .begin(org.mockito.ArgumentMatchers.anyString(), anyLong(), anyLong());
+        assertThatThrownBy(() -> reclaim().run(false, cut)).hasMessage("the power went");
+        assertThat(waiting()).as("the catalogue forgot them").isEmpty();
+        assertThat(packBytes()).isGreaterThanOrEqualTo(before);
+        assertThat(unfinished()).as("it may still be running").isFalse();
+        p.later(11);
+        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        assertThat(standing.isDue()).isTrue();
+        standing.run(Progress.NONE);
+        assertThat(packBytes()).isLessThan(before - 1_000_000);
+        assertThat(standing.isDue()).isFalse();
+        assertThat(p.check().damages()).isEmpty();
+    }
+
+    @Test
+    void aRunThatSomebodyStoppedGoesOnADayLater() throws IOException {
+        long before = threeAreDue();
+        Progress stopped = org.mockito.Mockito.mock(Progress.class);
+        org.mockito.Mockito.when(stopped.isCancelled()).thenReturn(true);
+        assertThat(reclaim().run(false, stopped).cancelled()).isTrue();
+        p.later(60);
+        assertThat(unfinished()).isFalse();
+        p.later(24 * 60);
+        assertThat(unfinished()).isTrue();
+        reclaim().run(false, Progress.NONE);
+        assertThat(unfinished()).isFalse();
+        assertThat(packBytes()).isLessThan(before - 1_000_000);
     }
 
     @Test

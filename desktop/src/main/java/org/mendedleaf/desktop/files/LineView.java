@@ -223,12 +223,9 @@ final class LineView extends StackPane {
                         versions.get(versions.size() - 1).captured(),
                         now,
                         model.desk().zone());
-        long kept = l.place().isOutside()
-                ? versions.size()
-                : versions.stream().filter(v -> !v.recipe().isElsewhere()).count();
         String facts = Words.of(
                 l.place().isOutside() ? "line.factsOutside" : "line.facts",
-                kept,
+                l.versionsHere(),
                 since,
                 Say.size(l.bytes()),
                 keptWords());

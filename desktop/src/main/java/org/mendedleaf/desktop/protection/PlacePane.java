@@ -50,6 +50,7 @@ final class PlacePane extends BorderPane {
     private final Runnable protect;
     private final Runnable newPlace;
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
+    private final AheadPane ahead;
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
@@ -65,6 +66,7 @@ final class PlacePane extends BorderPane {
             Runnable newPlace) {
         this.model = model;
         this.place = model.place();
+        this.ahead = new AheadPane(model.ahead());
         this.folderAsk = folderAsk;
         this.openFiles = openFiles;
         this.protect = protect;
@@ -230,6 +232,8 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
+        ProtectionModel.held(row).ifPresent(held -> model.ahead().show(held, rhythm.getItems()));
+        body.getChildren().add(ahead);
         ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.desk(), held)));
         gaps(row, body);
     }
@@ -244,7 +248,7 @@ final class PlacePane extends BorderPane {
         return patterns;
     }
 
-    private static ComboBox<Rhythm> rhythm(Rhythm now) {
+    private ComboBox<Rhythm> rhythm(Rhythm now) {
         ComboBox<Rhythm> box = new ComboBox<>();
         box.setId("place-rhythm");
         List<Rhythm> all = new ArrayList<>(List.of(
@@ -260,11 +264,12 @@ final class PlacePane extends BorderPane {
         }
         box.getItems().setAll(all);
         box.setValue(now);
+        box.setCellFactory(list -> new RhythmCell());
         box.setAccessibleText(Words.of("protect.rhythm"));
         box.setConverter(new StringConverter<>() {
             @Override
             public String toString(Rhythm r) {
-                return r == null ? "" : Words.of("protect.rhythm." + r.kind(), r.minutes());
+                return r == null ? "" : rhythmWords(r);
             }
 
             @Override
@@ -273,6 +278,27 @@ final class PlacePane extends BorderPane {
             }
         });
         return box;
+    }
+
+    private static String rhythmWords(Rhythm r) {
+        return Words.of("protect.rhythm." + r.kind(), r.minutes());
+    }
+
+    /** An interval to choose, with what it costs beside the present one. */
+    private final class RhythmCell extends javafx.scene.control.ListCell<Rhythm> {
+        @Override
+        protected void updateItem(@Nullable Rhythm r, boolean empty) {
+            super.updateItem(r, empty);
+            if (empty || r == null) {
+                setText(null);
+                return;
+            }
+            String words = rhythmWords(r);
+            setText(model.ahead()
+                    .cost(r)
+                    .map(cost -> Words.of("ahead.choice", words, cost))
+                    .orElse(words));
+        }
     }
 
     private void gaps(Coverage.Row row, VBox body) {

@@ -29,12 +29,14 @@ public final class ProtectionModel {
     private final ReadOnlyObjectWrapper<List<Warning>> warnings = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<Coverage.@Nullable Row> selected = new ReadOnlyObjectWrapper<>();
     private final PlaceModel place;
+    private final AheadModel ahead;
 
     /** The model over this desk. */
     public ProtectionModel(Desk desk) {
         this.desk = desk;
         this.question = desk.background().new Newest();
         this.place = new PlaceModel(desk);
+        this.ahead = new AheadModel(desk);
         desk.changesProperty().addListener((o, a, b) -> reload());
         selected.addListener((o, a, row) -> place.show(row));
     }
@@ -126,6 +128,11 @@ public final class ProtectionModel {
                             desk.placesChanged();
                         },
                         e -> wrong.accept(String.valueOf(e.getMessage())));
+    }
+
+    /** What the versions of the selected folder will take. */
+    public AheadModel ahead() {
+        return ahead;
     }
 
     /** The connection of the selected place's system. */

@@ -15,6 +15,7 @@ import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.ForecastChart;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What the proposed rules would do: kept by age beside what is kept now, what to look at, what is to come, which files. */

@@ -233,6 +233,36 @@ class RetentionScreenTest extends WindowTest {
     }
 
     @Test
+    @SuppressWarnings("unchecked")
+    void beforeAnIntervalIsChosenItSaysWhatItCosts() throws Exception {
+        office();
+        robot.push(KeyCode.ALT, KeyCode.DIGIT2);
+        eventually(
+                "the folder",
+                () -> visible("#coverage") && !table("#coverage").getItems().isEmpty());
+        robot.interact(() -> table("#coverage").getSelectionModel().select(0));
+        eventually(
+                "what is to come", () -> visible("#ahead-1") && text("#ahead-1").contains("versions a day"));
+        ComboBox<Rhythm> rhythm = robot.lookup("#place-rhythm").queryAs(ComboBox.class);
+        robot.interact(() -> rhythm.setValue(Rhythm.every(60)));
+        eventually("its costs", () -> offered().stream().anyMatch(t -> t.startsWith("every 10 minutes: +")));
+        assertThat(offered()).contains("every 60 minutes", "only when I say so");
+        assertThat(offered()).anyMatch(t -> t.startsWith("every 720 minutes: −"));
+        robot.interact(
+                () -> robot.lookup("#place-rhythm").queryAs(ComboBox.class).hide());
+    }
+
+    /** The intervals to choose from, as they are shown. */
+    private List<String> offered() {
+        robot.interact(
+                () -> robot.lookup("#place-rhythm").queryAs(ComboBox.class).show());
+        return robot.lookup(".combo-box-popup .list-cell").queryAll().stream()
+                .map(n -> ((javafx.scene.control.Labeled) n).getText())
+                .filter(Objects::nonNull)
+                .toList();
+    }
+
+    @Test
     void erasingSaysWhatIsLostFirstAndCanBeUndone() throws Exception {
         office();
         select("log.txt");

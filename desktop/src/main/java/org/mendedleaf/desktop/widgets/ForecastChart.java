@@ -1,4 +1,4 @@
-package org.mendedleaf.desktop.retention;
+package org.mendedleaf.desktop.widgets;
 
 import java.util.List;
 import javafx.scene.control.Label;
@@ -9,10 +9,9 @@ import javafx.scene.shape.Polyline;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.widgets.Ui;
 
 /** Two curves of room over a year: as it is, and under the proposed rules with the band in which most outcomes lie. */
-final class ForecastChart extends Region {
+public final class ForecastChart extends Region {
 
     private static final double HEIGHT = 170;
     private static final double LEFT = 62;
@@ -24,7 +23,8 @@ final class ForecastChart extends Region {
     private final Forecast now;
     private final Forecast then;
 
-    ForecastChart(Forecast now, Forecast then) {
+    /** Curves of these two; with the same one twice there is one curve. */
+    public ForecastChart(Forecast now, Forecast then) {
         this.now = now;
         this.then = then;
         setId("forecast-chart");

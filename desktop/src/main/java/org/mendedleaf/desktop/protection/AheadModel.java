@@ -1,0 +1,134 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.RoomReport;
+import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** How much room the versions of a folder will take, as it is captured and at each other interval, without its scene. */
+public final class AheadModel {
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private @Nullable Held of;
+    private final ReadOnlyObjectWrapper<@Nullable Ahead> ahead = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+
+    /**
+     * A folder's forecasts.
+     *
+     * @param present how it is captured
+     * @param asItIs with that
+     * @param others at other intervals; those between which nothing can be told apart are left out
+     */
+    public record Ahead(Rhythm present, Forecast asItIs, Map<Rhythm, Forecast> others) {
+
+        /** Copies, in order. */
+        public Ahead {
+            others = new LinkedHashMap<>(others);
+        }
+    }
+
+    AheadModel(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+    }
+
+    /** The forecasts; null while they are not known. */
+    public ReadOnlyObjectProperty<@Nullable Ahead> aheadProperty() {
+        return ahead.getReadOnlyProperty();
+    }
+
+    /** What went wrong, in words; empty for nothing. */
+    public ReadOnlyObjectProperty<String> problemProperty() {
+        return problem.getReadOnlyProperty();
+    }
+
+    /** Looks ahead for a folder, and asks what each of these intervals would come to. */
+    public void show(Held held, List<Rhythm> intervals) {
+        if (of == null || of.place().id() != held.place().id() || of.vault() != held.vault()) {
+            ahead.set(null);
+        }
+        of = held;
+        problem.set("");
+        Instant now = desk.clock().instant();
+        question.ask(() -> look(held, intervals, now), ahead::set, e -> problem.set(Failures.words(e)));
+    }
+
+    private Ahead look(Held held, List<Rhythm> intervals, Instant now) throws IOException {
+        Place place = held.place();
+        Rhythm present = place.rhythm();
+        try (Reading reading = held.vault().read()) {
+            VersionTable table = VersionTable.of(reading);
+            Verdicts verdicts =
+                    Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, desk.calendar());
+            long free =
+                    RoomReport.of(held.vault().folder(), new RoomTable(table)).free();
+            Map<Rhythm, Forecast> others = new LinkedHashMap<>();
+            for (Rhythm r : intervals) {
+                // How often somebody will ask for a capture by hand is not known.
+                if (!r.equals(present) && r.kind() != Rhythm.Kind.BY_HAND && present.kind() != Rhythm.Kind.BY_HAND) {
+                    others.put(r, forecast(verdicts, now, place, r, free));
+                }
+            }
+            return new Ahead(present, forecast(verdicts, now, place, present, free), others);
+        }
+    }
+
+    private static Forecast forecast(Verdicts verdicts, Instant now, Place place, Rhythm then, long free) {
+        return Forecast.of(
+                verdicts, now, new Forecast.Asked(place.rhythm().minutes(), then.minutes(), free, place.id(), ""));
+    }
+
+    /** What an interval costs beside the present one; empty for that one, and while it is not known. */
+    public Optional<String> cost(Rhythm rhythm) {
+        Ahead a = ahead.get();
+        Forecast f = a == null ? null : a.others().get(rhythm);
+        return a == null || f == null
+                ? Optional.empty()
+                : Optional.of(Words.of(
+                        "ahead.cost", Say.sizeChange(f.monthBytes() - a.asItIs().monthBytes())));
+    }
+
+    /** The forecast as it is, in sentences; empty while it is not known. */
+    public List<String> words() {
+        Ahead a = ahead.get();
+        if (a == null) {
+            return List.of();
+        }
+        Forecast f = a.asItIs();
+        Instant now = desk.clock().instant();
+        return List.of(
+                Words.of(f.assumed() ? "forecast.assumed" : "forecast.basis", f.observedDays()),
+                Words.of(
+                        "forecast.words",
+                        String.format("%.1f", f.versionsPerDay()),
+                        Say.size(f.curve().get(0).bytes()),
+                        Say.size(f.monthBytes()),
+                        Say.size(f.yearBytes())),
+                f.fullAt(now)
+                        .map(at -> Words.of("forecast.full", Say.day(at, now, desk.zone())))
+                        .orElseGet(() -> Words.of("forecast.notFull")));
+    }
+}
