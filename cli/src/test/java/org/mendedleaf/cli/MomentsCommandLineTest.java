@@ -64,6 +64,11 @@ class MomentsCommandLineTest extends TerminalTest {
         assertThat(run("snapshot", "erase", folder(), id)).isEqualTo(2);
         assertThat(err).contains("is held: audit");
         assertThat(run("snapshot", "hold", folder(), id)).isEqualTo(2);
+        assertThat(run("snapshot", "hold", folder(), id, "--reason", "audit", "--until", "10 years"))
+                .isZero();
+        assertThat(out).contains("is held until").contains(": audit");
+        assertThat(json("snapshot", "list", folder()).get(0).get("holdUntil").asText())
+                .isNotEmpty();
         assertThat(run("snapshot", "hold", folder(), id, "--end")).isZero();
         JsonNode listed = json("snapshot", "list", folder()).get(0);
         assertThat(listed.get("label").asText()).isEqualTo("pressing 2026");

@@ -122,8 +122,11 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(run("hold")).isZero();
         assertThat(out).contains("Nothing is held.");
         assertThat(run("unhold", "1")).isEqualTo(2);
-        run("hold", desk.toString(), "--reason", "inquiry");
-        assertThat(out).contains("Hold 2: desk and all below.");
+        assertThat(run("hold", desk.toString(), "--reason", "inquiry", "--until", "3 months ago"))
+                .isEqualTo(2);
+        assertThat(err).contains("is not an end. Write it like 2027-05-04");
+        assertThat(run("hold", desk.toString(), "--reason", "inquiry")).isZero();
+        assertThat(out).contains("Hold 2: desk and all below. ").contains("What is saved later is held too.");
         run("thin");
         assertThat(out).contains("Nothing goes.");
     }
