@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
@@ -53,6 +54,7 @@ final class CrashChild {
 
     private static final int FILES = 24;
 
+    private final byte[] prose = Corpus.text(new Random(3), 160_000);
     private final Random random;
     private final Path desk;
     private final Path aside;
@@ -99,8 +101,7 @@ final class CrashChild {
 
     private void edit() throws IOException {
         for (int i = 0; i < 1 + random.nextInt(8); i++) {
-            byte[] content = new byte[random.nextInt(10) == 0 ? 600_000 : random.nextInt(30_000)];
-            random.nextBytes(content);
+            byte[] content = some(random.nextInt(10) == 0 ? 600_000 : random.nextInt(30_000));
             Path beside = aside.resolve("edit");
             Files.write(beside, content);
             say("WILL " + hex(content));
@@ -111,6 +112,18 @@ final class CrashChild {
         if (random.nextInt(4) == 0) {
             Files.deleteIfExists(desk.resolve("file" + random.nextInt(FILES)));
         }
+    }
+
+    /** Noise, or an office document whose text shares most with all others: such a one is stored unfolded. */
+    private byte[] some(int length) throws IOException {
+        if (random.nextInt(3) > 0) {
+            return Corpus.noise(random, length);
+        }
+        byte[] text = Arrays.copyOf(prose, 20_000 + random.nextInt(prose.length - 20_000));
+        for (int i = 0; i < 4; i++) {
+            text[random.nextInt(text.length)] = 'x';
+        }
+        return Corpus.document(text, new byte[][] {Corpus.noise(random, length / 4)});
     }
 
     private static String hex(byte[] content) {
@@ -179,9 +192,8 @@ final class CrashChild {
         say("BEFORE " + kind + " " + state(desk));
     }
 
-    private byte[] content(int most) {
-        byte[] content = new byte[random.nextInt(most)];
-        random.nextBytes(content);
+    private byte[] content(int most) throws IOException {
+        byte[] content = some(random.nextInt(most));
         say("WILL " + hex(content));
         return content;
     }

@@ -43,6 +43,7 @@ public final class CrashHarness {
     private final Random random;
     private final Map<String, String> acknowledged = new HashMap<>();
     private final Set<String> intended = new HashSet<>();
+    private int unfolded;
     private String before = "";
     private ActionKind under = ActionKind.ROLLED_BACK;
     private final Map<ActionKind, Integer> undone = new EnumMap<>(ActionKind.class);
@@ -58,10 +59,12 @@ public final class CrashHarness {
      *
      * @param kills of the writing process
      * @param acknowledged versions that were checked after the last kill
+     * @param unfolded how many of them are stored unfolded
      * @param undone actions that were cut short, and undone afterwards, by kind
      * @param failures in words; empty when every promise was kept
      */
-    public record Outcome(int kills, int acknowledged, Map<ActionKind, Integer> undone, List<String> failures) {}
+    public record Outcome(
+            int kills, int acknowledged, int unfolded, Map<ActionKind, Integer> undone, List<String> failures) {}
 
     /** Kills so many times, all on one vault that goes on growing. */
     public Outcome run(int kills) throws IOException, InterruptedException {
@@ -69,10 +72,10 @@ public final class CrashHarness {
             killOnce(random.nextLong());
             List<String> failures = inspect();
             if (!failures.isEmpty()) {
-                return new Outcome(i + 1, acknowledged.size(), undone, failures);
+                return new Outcome(i + 1, acknowledged.size(), unfolded, undone, failures);
             }
         }
-        return new Outcome(kills, acknowledged.size(), undone, List.of());
+        return new Outcome(kills, acknowledged.size(), unfolded, undone, List.of());
     }
 
     private void killOnce(long seed) throws IOException, InterruptedException {
@@ -130,6 +133,7 @@ public final class CrashHarness {
                 return report.damages();
             }
             try (Reading reading = vault.read()) {
+                unfolded = 0;
                 for (Map.Entry<String, String> e : acknowledged.entrySet()) {
                     String failure = compare(reading, e.getKey(), e.getValue());
                     if (!failure.isEmpty()) {
@@ -167,7 +171,7 @@ public final class CrashHarness {
                 : List.of(under + " that was cut short could not be undone to what was there before");
     }
 
-    private static String compare(Reading reading, String key, String sha256) throws IOException {
+    private String compare(Reading reading, String key, String sha256) throws IOException {
         String[] ids = key.split(" ", -1);
         Line line = reading.line(Long.parseLong(ids[0])).orElse(null);
         if (line == null) {
@@ -177,6 +181,7 @@ public final class CrashHarness {
         if (version.isEmpty()) {
             return "version " + key + " was acknowledged and is gone";
         }
+        unfolded += version.get().recipe().unfolded().isPresent() ? 1 : 0;
         String found = reading.contents().sha256(version.get().recipe()).hex();
         return found.equals(sha256) ? "" : "version " + key + " has another content";
     }
@@ -203,6 +208,7 @@ public final class CrashHarness {
         long seed = arguments.length > 1 ? Long.parseLong(arguments[1]) : 20261123;
         int left = kills;
         int versions = 0;
+        int unfolded = 0;
         Map<ActionKind, Integer> cut = new EnumMap<>(ActionKind.class);
         // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
         while (left > 0) {
@@ -210,11 +216,12 @@ public final class CrashHarness {
             int now = Math.min(20, left);
             Outcome outcome = new CrashHarness(folder, seed + left).run(now);
             versions += outcome.acknowledged();
+            unfolded += outcome.unfolded();
             outcome.undone().forEach((kind, n) -> cut.merge(kind, n, Integer::sum));
-            System.out.println(
-                    kills - left + now + " kills, " + versions + " acknowledged versions, cut short and undone: "
-                            + cut + ", "
-                            + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
+            System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, "
+                    + unfolded + " of them unfolded, cut short and undone: "
+                    + cut + ", "
+                    + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
             if (!outcome.failures().isEmpty()) {
                 System.out.println("kept for a look: " + folder);
                 System.exit(1);

@@ -51,6 +51,8 @@ final class PlacePane extends BorderPane {
     private final Runnable newPlace;
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
     private final AheadPane ahead;
+    private final ScrollPane scroll = new ScrollPane();
+    private String shown = "";
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
@@ -83,6 +85,8 @@ final class PlacePane extends BorderPane {
             place.reset();
             show(model.selectedProperty().get());
         });
+        scroll.setFitToWidth(true);
+        scroll.getStyleClass().add("place-scroll");
         place.problemProperty().addListener((o, a, words) -> {
             problem.setText(words);
             Ui.visible(problem, !words.isEmpty());
@@ -121,14 +125,17 @@ final class PlacePane extends BorderPane {
             text.setWrapText(true);
             body.getChildren().add(text);
         }
-        ScrollPane scroll = new ScrollPane(body);
-        scroll.setFitToWidth(true);
-        scroll.getStyleClass().add("place-scroll");
+        // Who reads further down stays there when the same place is looked at again.
+        double at = row.where().equals(shown) ? scroll.getVvalue() : 0;
+        shown = row.where();
+        scroll.setContent(body);
         setCenter(scroll);
         setBottom(footer(row));
         showForgets();
         showCuts(place.cutsProperty().get());
         changed();
+        layout();
+        scroll.setVvalue(at);
     }
 
     private VBox header(Coverage.Row row) {

@@ -56,12 +56,7 @@ public final class EraseView extends BorderPane {
         });
         HBox buttons = new HBox(8, stay, erase);
         VBox body = new VBox(14, sentences, grace, problem, buttons);
-        body.getStyleClass().addAll("place-body", "sheet");
-        body.setMaxWidth(720);
-        body.setMaxHeight(USE_PREF_SIZE);
-        BorderPane.setAlignment(body, Pos.TOP_LEFT);
-        BorderPane.setMargin(body, new javafx.geometry.Insets(0, 24, 14, 24));
-        setCenter(body);
+        setCenter(Ui.narrow(body));
         model.consequencesProperty().addListener((o, a, c) -> show());
         show();
         javafx.application.Platform.runLater(stay::requestFocus);

@@ -93,12 +93,7 @@ public final class HoldView extends BorderPane {
         Button stay = Ui.button("hold.leave", leave, "flat");
         stay.setId("hold-leave");
         VBox body = new VBox(14, fields, outlook, problem, new HBox(8, hold, stay));
-        body.getStyleClass().addAll("place-body", "sheet");
-        body.setMaxWidth(720);
-        body.setMaxHeight(USE_PREF_SIZE);
-        BorderPane.setAlignment(body, Pos.TOP_LEFT);
-        BorderPane.setMargin(body, new javafx.geometry.Insets(0, 24, 14, 24));
-        setCenter(body);
+        setCenter(Ui.narrow(body));
         model.effectProperty().addListener((o, a, e) -> effect());
         effect();
         javafx.application.Platform.runLater(why::requestFocus);

@@ -1,10 +1,13 @@
 package org.mendedleaf.desktop.widgets;
 
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -15,6 +18,8 @@ import org.mendedleaf.core.words.Words;
 
 /** Small parts that all screens are made of. */
 public final class Ui {
+
+    private static final double NARROW = 720;
 
     private Ui() {}
 
@@ -54,6 +59,16 @@ public final class Ui {
         Region region = new Region();
         HBox.setHgrow(region, Priority.ALWAYS);
         return region;
+    }
+
+    /** A sheet with a few sentences or fields at the left of a screen, no wider than can be read. */
+    public static Region narrow(Region body) {
+        body.getStyleClass().addAll("place-body", "sheet");
+        body.setMaxWidth(NARROW);
+        body.setMaxHeight(Region.USE_PREF_SIZE);
+        BorderPane.setAlignment(body, Pos.TOP_LEFT);
+        BorderPane.setMargin(body, new Insets(0, 24, 14, 24));
+        return body;
     }
 
     /** Shows a node and gives it room, or neither. */
