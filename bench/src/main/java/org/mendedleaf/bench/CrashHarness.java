@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.SafeFolder;
@@ -90,9 +91,13 @@ public final class CrashHarness {
                         Long.toString(seed))
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
+        // Most are killed at work, however long a busy machine takes to start them; some while they open the vault.
+        CountDownLatch ready = new CountDownLatch(random.nextInt(4) == 0 ? 0 : 1);
+        long after = 300L + random.nextInt(1500);
         Thread killer = new Thread(() -> {
             try {
-                TimeUnit.MILLISECONDS.sleep(300 + random.nextInt(1500));
+                ready.await();
+                TimeUnit.MILLISECONDS.sleep(after);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
@@ -103,7 +108,9 @@ public final class CrashHarness {
         try (BufferedReader out = child.inputReader(StandardCharsets.UTF_8)) {
             for (String line = out.readLine(); line != null; line = out.readLine()) {
                 String[] words = line.split(" ", -1);
-                if (words[0].equals("WILL") && words.length == 2 && words[1].length() == 64) {
+                if (words[0].equals("READY")) {
+                    ready.countDown();
+                } else if (words[0].equals("WILL") && words.length == 2 && words[1].length() == 64) {
                     intended.add(words[1]);
                 } else if (words[0].equals("ACK") && words.length == 4 && words[3].length() == 64) {
                     acknowledged.put(words[1] + " " + words[2], words[3]);
@@ -117,6 +124,8 @@ public final class CrashHarness {
                 }
             }
         }
+        // A child that ended by itself never said that it is ready.
+        ready.countDown();
         killer.join();
         child.waitFor();
     }

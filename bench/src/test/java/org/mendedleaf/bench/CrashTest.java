@@ -10,7 +10,12 @@ class CrashTest {
 
     @Test
     void aKillAtAnyMomentLosesNothingThatWasAcknowledged(@TempDir Path folder) throws Exception {
-        CrashHarness.Outcome outcome = new CrashHarness(folder, System.nanoTime()).run(6);
+        CrashHarness harness = new CrashHarness(folder, System.nanoTime());
+        CrashHarness.Outcome outcome = harness.run(6);
+        // On a busy machine the first ones may not get to work.
+        for (int i = 0; i < 5 && outcome.failures().isEmpty() && outcome.acknowledged() == 0; i++) {
+            outcome = harness.run(6);
+        }
         assertThat(outcome.failures()).isEmpty();
         assertThat(outcome.kills()).isEqualTo(6);
         assertThat(outcome.acknowledged())
