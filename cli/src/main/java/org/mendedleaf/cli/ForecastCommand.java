@@ -79,7 +79,9 @@ final class ForecastCommand extends RulesBase {
                 Say.size(asked.monthBytes()),
                 Say.size(asked.yearBytes()));
         Forecast.Point last = asked.curve().get(asked.curve().size() - 1);
-        say("forecast.band", Say.size(last.lowBytes()), Say.size(last.highBytes()));
+        if (last.lowBytes() < last.highBytes()) {
+            say("forecast.band", Say.size(last.lowBytes()), Say.size(last.highBytes()));
+        }
         line(asked.fullAt(now())
                 .map(f -> Words.of("forecast.full", Say.zoned(f, java.time.ZoneOffset.UTC)))
                 .orElseGet(() -> Words.of("forecast.notFull")));

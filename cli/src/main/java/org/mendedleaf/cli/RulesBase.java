@@ -37,7 +37,14 @@ abstract class RulesBase extends RetentionBase {
                 rules.grace().words());
         Verdicts v = verdicts(reading, rules);
         ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
-        line(Words.of("cli.rules.effect", plan.versions(), plan.files().size(), Say.size(plan.freedBytes())));
+        line(
+                plan.versions() == 0
+                        ? Words.of("rules.noEffect")
+                        : Words.of(
+                                "cli.rules.effect",
+                                plan.versions(),
+                                plan.files().size(),
+                                Say.size(plan.freedBytes())));
         plan.warnings().forEach(this::line);
     }
 }

@@ -106,6 +106,8 @@ class RetentionCommandLineTest extends TerminalTest {
     @Test
     void aHeldVersionStaysUntilItsHoldIsLifted() throws Exception {
         String ledger = history();
+        assertThat(run("rules", "show")).isZero();
+        assertThat(out).contains("Under these rules nothing may go now.");
         run("rules", "set", rules("rules: [{name: Short, everything: P2D}]"));
         assertThat(run("hold", ledger, "--version", "1")).isEqualTo(2);
         assertThat(err).contains("A hold needs a reason.");
