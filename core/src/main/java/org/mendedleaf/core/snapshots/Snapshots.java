@@ -132,7 +132,13 @@ public final class Snapshots {
         Instant now = clock.instant();
         Hold.requireToCome(until, now);
         try (WriteSession session = vault.write()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            boolean others = HoldStore.of(session).standing().stream()
+                    .anyMatch(h -> h.kind() == Hold.Kind.SNAPSHOT
+                            && h.snapshot() == id
+                            && h.holds(now)
+                            && !h.who().equalsIgnoreCase(who));
+            // As with any hold: what somebody else holds is not everybody's to let go.
+            PlaceRules.of(session, place).rights(who, place).require(others ? Deed.ERASE : Deed.NOTE);
             Snapshot held = SnapshotStore.put(session, mine(session, id).held(reason.strip(), until));
             for (Hold h : HoldStore.of(session).standing()) {
                 if (h.kind() == Hold.Kind.SNAPSHOT && h.snapshot() == id) {

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.IOException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -29,9 +30,16 @@ import org.mendedleaf.desktop.shell.Held;
 /** How much room the versions of a folder will take, as it is captured and at each other interval, without its scene. */
 public final class AheadModel {
 
+    /** A save more or less changes little of what is to come. */
+    private static final Duration AGAIN = Duration.ofMinutes(10);
+
     private final Desk desk;
     private final Background.Newest question;
-    private @Nullable Held of;
+    private @Nullable Held target;
+    private List<Rhythm> intervals = List.of();
+    private boolean seen;
+    private @Nullable Held lookedAt;
+    private Instant looked = Instant.EPOCH;
     private final ReadOnlyObjectWrapper<@Nullable Ahead> ahead = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
@@ -65,15 +73,41 @@ public final class AheadModel {
         return problem.getReadOnlyProperty();
     }
 
-    /** Looks ahead for a folder, and asks what each of these intervals would come to. */
-    public void show(Held held, List<Rhythm> intervals) {
-        if (of == null || of.place().id() != held.place().id() || of.vault() != held.vault()) {
+    /** Says for which folder it is, and of which intervals it is asked what they would come to. */
+    public void show(Held held, List<Rhythm> others) {
+        target = held;
+        intervals = List.copyOf(others);
+        lookWhereItIsDue();
+    }
+
+    /** Says whether anybody sees it; a look at all versions of a large vault is not made for nobody. */
+    public void seen(boolean is) {
+        seen = is;
+        lookWhereItIsDue();
+    }
+
+    private void lookWhereItIsDue() {
+        Held held = target;
+        if (!seen || held == null) {
+            return;
+        }
+        Instant now = desk.clock().instant();
+        Held before = lookedAt;
+        boolean same = before != null
+                && before.vault() == held.vault()
+                && before.place().id() == held.place().id()
+                && before.place().rhythm().equals(held.place().rhythm());
+        if (same && now.isBefore(looked.plus(AGAIN))) {
+            return;
+        }
+        if (!same) {
             ahead.set(null);
         }
-        of = held;
+        lookedAt = held;
+        looked = now;
         problem.set("");
-        Instant now = desk.clock().instant();
-        question.ask(() -> look(held, intervals, now), ahead::set, e -> problem.set(Failures.words(e)));
+        List<Rhythm> others = intervals;
+        question.ask(() -> look(held, others, now), ahead::set, e -> problem.set(Failures.words(e)));
     }
 
     private Ahead look(Held held, List<Rhythm> intervals, Instant now) throws IOException {

@@ -19,6 +19,7 @@ final class AheadPane extends VBox {
         setId("ahead");
         model.aheadProperty().addListener((o, a, b) -> show());
         model.problemProperty().addListener((o, a, b) -> show());
+        sceneProperty().addListener((o, a, scene) -> model.seen(scene != null));
         show();
     }
 
