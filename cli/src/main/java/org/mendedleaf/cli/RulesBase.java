@@ -10,8 +10,6 @@ import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
-import org.mendedleaf.core.words.Say;
-import org.mendedleaf.core.words.Words;
 
 /** What commands on rules have in common. */
 abstract class RulesBase extends RetentionBase {
@@ -37,14 +35,7 @@ abstract class RulesBase extends RetentionBase {
                 rules.grace().words());
         Verdicts v = verdicts(reading, rules);
         ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
-        line(
-                plan.versions() == 0
-                        ? Words.of("rules.noEffect")
-                        : Words.of(
-                                "cli.rules.effect",
-                                plan.versions(),
-                                plan.files().size(),
-                                Say.size(plan.freedBytes())));
+        line(plan.mayGoWords());
         plan.warnings().forEach(this::line);
     }
 }

@@ -15,7 +15,7 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
- * What a hold would keep, before it is put. Pure.
+ * What a hold would keep, before it is put.
  *
  * @param hold that nobody has put yet
  * @param files that have versions under it
@@ -27,7 +27,7 @@ import org.mendedleaf.core.words.Words;
 public record HoldEffect(Hold hold, int files, int versions, long bytes, int already, ThinPlan otherwise) {
 
     /**
-     * What this hold would keep.
+     * What this hold would keep. Pure.
      *
      * @param standing the verdicts without it
      * @param hold that nobody has put yet
@@ -40,15 +40,16 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
         int already = 0;
         long bytes = 0;
         for (int line = 0; line < t.lines(); line++) {
-            int before = held.cardinality();
+            boolean any = false;
             for (int row = t.first(line); row < t.first(line + 1); row++) {
                 if (t.stays(row) && alone.hold(row).isPresent()) {
                     held.set(row);
+                    any = true;
                     bytes += t.bytes(row);
                     already += standing.hold(row).isPresent() ? 1 : 0;
                 }
             }
-            files += held.cardinality() > before ? 1 : 0;
+            files += any ? 1 : 0;
         }
         ThinPlan otherwise = ThinPlan.of(standing, room, ThinPlan.Limits.RULES).only(held::get, room);
         return new HoldEffect(hold, files, held.cardinality(), bytes, already, otherwise);

@@ -224,6 +224,13 @@ public record ThinPlan(
                 : Words.of("report.sum", versions(), files.size(), Say.size(bytes()), Say.size(freedBytes));
     }
 
+    /** What may go by the rules now, in one sentence. */
+    public String mayGoWords() {
+        return versions() == 0
+                ? Words.of("rules.noEffect")
+                : Words.of("cli.rules.effect", versions(), files.size(), Say.size(freedBytes));
+    }
+
     /** How many versions go. */
     public int versions() {
         return going.cardinality();

@@ -178,6 +178,8 @@ public final class HoldModel {
      * @param done is told in words what was done
      */
     public void hold(Consumer<String> done) {
+        // Said anew, also when it is the same as before.
+        problem.set("");
         String why = reason.get().strip();
         if (why.isEmpty()) {
             problem.set(Words.of("hold.noReason"));

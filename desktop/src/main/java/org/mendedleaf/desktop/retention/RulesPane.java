@@ -26,7 +26,6 @@ import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
-import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -239,14 +238,7 @@ final class RulesPane extends BorderPane {
             return;
         }
         ThinPlan plan = e.plan();
-        effect.setText(
-                plan.versions() == 0
-                        ? Words.of("rules.noEffect")
-                        : Words.of(
-                                "cli.rules.effect",
-                                plan.versions(),
-                                plan.files().size(),
-                                Say.size(plan.freedBytes())));
+        effect.setText(plan.mayGoWords());
         thin.setDisable(false);
         use.setDisable(!model.isChanged());
         revert.setDisable(!model.isChanged());

@@ -107,10 +107,15 @@ final class ThinView extends VBox {
         for (DatePicker day : List.of(replaced, unchanged)) {
             day.setPrefWidth(140);
             day.setPromptText(Words.of("thin.anyDay"));
-            day.valueProperty().addListener((o, a, d) -> days());
+            day.valueProperty().addListener((o, a, d) -> {
+                if (d != null) {
+                    days();
+                }
+            });
+            // The field itself takes over what was typed when it loses the keys; then it is looked at.
             day.focusedProperty().addListener((o, a, has) -> {
                 if (!has) {
-                    days();
+                    javafx.application.Platform.runLater(this::days);
                 }
             });
         }

@@ -260,6 +260,9 @@ class MomentsScreenTest extends WindowTest {
         eventually("the hold to be asked for", () -> visible("#hold-reason"));
         robot.clickOn("#hold-go");
         eventually("what is missing", () -> text("#hold-problem").equals("A hold needs a reason."));
+        robot.clickOn("#hold-go");
+        eventually("it to be said again", () -> text("#hold-problem").equals("A hold needs a reason."));
+        assertThat(robot.lookup("#hold-go").query().isDisabled()).isFalse();
         type("#hold-reason", "the audit");
         robot.clickOn("#hold-through");
         java.time.LocalDate last =
