@@ -180,7 +180,15 @@ public class VaultReader {
             byte[] tail = new byte[4];
             file.readFully(stored);
             file.readFully(tail);
+            byte[] start = new byte[64];
+            file.seek(0);
+            file.readFully(start);
             CRC32C crc = new CRC32C();
+            if (ByteBuffer.wrap(start).order(ByteOrder.LITTLE_ENDIAN).getInt(8) > 1) {
+                // Since version 2 the CRC begins with the vault, the number of the pack, and the offset of the record.
+                crc.update(start, 16, 24);
+                crc.update(ByteBuffer.allocate(8).order(ByteOrder.LITTLE_ENDIAN).putLong(0, offset).array());
+            }
             crc.update(head);
             crc.update(stored);
             boolean sound = h.get(0) == 1

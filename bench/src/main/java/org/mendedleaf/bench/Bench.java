@@ -184,7 +184,7 @@ public final class Bench {
         Path desk = Files.createDirectories(folder.resolve(name));
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve(name + "-vault"), "bench", Duration.ZERO)) {
             Clock clock = Clock.system(ZoneOffset.UTC);
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock);
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             Capture capture = new Capture(vault, place, clock, (p, o) -> o);
             long full = 0;
             long first = 0;

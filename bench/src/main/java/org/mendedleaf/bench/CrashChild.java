@@ -68,7 +68,7 @@ final class CrashChild {
         desk = Files.createDirectories(folder.resolve("desk")).toRealPath();
         aside = Files.createDirectories(folder.resolve("aside"));
         vault = OpenVault.openOrCreate(folder.resolve("vault"), "crash child", Duration.ofSeconds(10));
-        place = Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), clock);
+        place = Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), clock, "Ines");
     }
 
     /** Runs until it is killed: {@code FOLDER SEED}. */
@@ -250,7 +250,7 @@ final class CrashChild {
     }
 
     private void reclaim() throws IOException {
-        new Reclaim(vault, clock).run(true, Progress.NONE);
+        new Reclaim(vault, clock).endGrace("Ada", Progress.NONE);
     }
 
     /** Scattered copies become one file. */
@@ -278,7 +278,7 @@ final class CrashChild {
         StringBuilder all = new StringBuilder();
         try (Stream<Path> walk = Files.walk(folder)) {
             for (Path file : walk.filter(Files::isRegularFile).sorted().toList()) {
-                if (!String.valueOf(file.getFileName()).startsWith(SafeFolder.OWN_PREFIX)) {
+                if (!SafeFolder.isOwnName(String.valueOf(file.getFileName()))) {
                     all.append(folder.relativize(file)).append(' ').append(hex(Files.readAllBytes(file)));
                 }
             }

@@ -198,7 +198,7 @@ public final class CrashHarness {
     private List<String> halfWritten() throws IOException {
         try (Stream<Path> all = Files.walk(folder.resolve("desk"))) {
             for (Path file : all.filter(Files::isRegularFile).toList()) {
-                boolean own = file.getFileName().toString().startsWith(SafeFolder.OWN_PREFIX);
+                boolean own = SafeFolder.isOwnName(file.getFileName().toString());
                 if (!own) {
                     String sha =
                             java.util.HexFormat.of().formatHex(Digest.sha256().digest(Files.readAllBytes(file)));

@@ -103,7 +103,7 @@ public final class GuardBench {
         int[] n = counts.computeIfAbsent(kind.name, k -> new int[5]);
         try (OpenVault vault = OpenVault.openOrCreate(
                 folder.resolve("vault " + kind.name.replaceAll("\\W+", "-")), "bench", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock);
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             List<Doc<T>> docs = documents(kind, desk);
             new Capture(vault, place, clock, (p, o) -> "bench").run(Scope.WHOLE, Progress.NONE);
             Evidence evidence = new Evidence(vault, place, clock, VersionBytes.VAULT_ONLY);

@@ -57,7 +57,7 @@ final class IntakeBench {
         fill(desk, in);
         Clock clock = Clock.system(ZoneOffset.UTC);
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock);
+            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock, "Ines");
             new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
             matching(vault, place, in);
             planning(vault, place, clock, in);

@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
-import java.util.List;
 import java.util.Random;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.line.EntryKind;
@@ -17,6 +16,7 @@ import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.PlaceWriter;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
@@ -62,7 +62,7 @@ final class Moments {
     private Place fill(OpenVault vault, Path desk) throws IOException {
         Random random = new Random(41);
         try (WriteSession session = vault.write()) {
-            Place place = new PlaceWriter(session).protect(desk, "desk", Rhythm.BY_HAND, List.of(), START);
+            Place place = new PlaceWriter(session).protect(desk, "desk", PlaceChange.to(Rhythm.BY_HAND), START);
             LineWriter lines = new LineWriter(session);
             long top = lines.folder(place, "");
             for (int f = 0; f < folders; f++) {

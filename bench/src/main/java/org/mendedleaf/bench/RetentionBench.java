@@ -30,6 +30,7 @@ import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.PlaceWriter;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
@@ -93,7 +94,7 @@ final class RetentionBench {
         Random random = new Random(47);
         try (WriteSession session = vault.write();
                 ContentWorker worker = new ContentWorker(session.chunks())) {
-            Place place = new PlaceWriter(session).protect(desk, "desk", Rhythm.BY_HAND, List.of(), START);
+            Place place = new PlaceWriter(session).protect(desk, "desk", PlaceChange.to(Rhythm.BY_HAND), START);
             LineWriter lines = new LineWriter(session);
             List<Long> chunks = new ArrayList<>();
             byte[] bytes = new byte[64];
@@ -233,7 +234,7 @@ final class RetentionBench {
         byte[] content = new byte[1_000_000];
         Clock clock = Clock.system(ZoneOffset.UTC);
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault2"), "bench", Duration.ZERO)) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock);
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             for (int round = 0; round < 2; round++) {
                 for (int i = 0; i < files; i++) {
                     random.nextBytes(content);
@@ -254,7 +255,7 @@ final class RetentionBench {
             }
             new LettingGo(vault, clock, "bench").thin(plan, Progress.NONE);
             long start = System.nanoTime();
-            Reclaim.Done done = new Reclaim(vault, clock).run(true, Progress.NONE);
+            Reclaim.Done done = new Reclaim(vault, clock).endGrace("Ada", Progress.NONE);
             double ours = (System.nanoTime() - start) / 1e6;
             table.ratio(
                     "half of packs of " + packs / 1_000_000 + " MB given back",

@@ -197,7 +197,7 @@ final class UnfoldBench {
         long full = documents.stream().mapToLong(d -> d.length).sum();
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ZERO)) {
             Clock clock = Clock.system(ZoneOffset.UTC);
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock);
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             Capture capture = new Capture(vault, place, clock, (p, o) -> o);
             for (int i = 0; i < documents.size(); i++) {
                 Files.write(file, documents.get(i));

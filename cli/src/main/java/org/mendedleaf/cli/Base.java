@@ -24,9 +24,11 @@ import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotStore;
@@ -45,6 +47,8 @@ import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.vault.Access;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
@@ -54,6 +58,9 @@ abstract class Base implements Callable<Integer> {
 
     private static final Duration PATIENCE = Duration.ofSeconds(10);
     private static final ObjectMapper JSON = new ObjectMapper();
+
+    /** So many versions are named where one was asked for that is not there. */
+    private static final int NAMED = 8;
 
     final Surroundings surroundings;
     private @Nullable Home home;
@@ -114,14 +121,50 @@ abstract class Base implements Callable<Integer> {
         return all;
     }
 
-    static OpenVault open(Path folder) throws IOException {
-        return OpenVault.open(
-                folder, Words.of("cli.holder", ProcessHandle.current().pid()), PATIENCE);
+    /** Work with one vault. */
+    interface VaultWork {
+        /** Returns an exit code. */
+        int with(Path folder, OpenVault open) throws Exception;
     }
 
-    static OpenVault openOrCreate(Path folder) throws IOException {
-        return OpenVault.openOrCreate(
-                folder, Words.of("cli.holder", ProcessHandle.current().pid()), PATIENCE);
+    /**
+     * Works with each vault that this command is about. One that cannot be used now costs itself: it is said, and the exit
+     * code says it too.
+     */
+    int eachVault(VaultWork work) throws Exception {
+        int code = Main.DONE;
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder)) {
+                code = Math.max(code, work.with(folder, open));
+            } catch (VaultException e) {
+                complain(e.words());
+                code = Main.NO_VAULT;
+            }
+        }
+        return code;
+    }
+
+    OpenVault open(Path folder) throws IOException {
+        return said(OpenVault.open(folder, holder(), PATIENCE));
+    }
+
+    /** Opens a vault, or makes one; {@code access} is who else may open it, null to leave that as it is. */
+    OpenVault openOrCreate(Path folder, @Nullable Access access) throws IOException {
+        return said(
+                access == null
+                        ? OpenVault.openOrCreate(folder, holder(), PATIENCE)
+                        : OpenVault.openOrCreate(folder, access, holder(), PATIENCE));
+    }
+
+    private static String holder() {
+        return Words.of("cli.holder", ProcessHandle.current().pid());
+    }
+
+    private OpenVault said(OpenVault open) {
+        if (open.wasOpenToOthers()) {
+            complain(Words.of("vault.tightened", open.folder().root()));
+        }
+        return open;
     }
 
     /** A file or folder as the user named it, in the place that holds it. */
@@ -160,7 +203,7 @@ abstract class Base implements Callable<Integer> {
                     }
                 }
                 open.close();
-            } catch (org.mendedleaf.core.vault.VaultException e) {
+            } catch (VaultException e) {
                 unavailable = e;
             }
         }
@@ -265,11 +308,16 @@ abstract class Base implements Callable<Integer> {
                 .orElseThrow(() -> new NotAllowedException(Words.of("rights.hidden", name, located.file())));
     }
 
-    /** The version that somebody names, by what people call it or by its number. */
+    /** The version that somebody names, by what it is called. */
     static Version version(Line line, String named) {
-        return line.version(named)
-                .orElseThrow(() -> new IllegalArgumentException(Words.of(
-                        "cli.noVersion", line.path(), named, line.versions().size())));
+        return line.version(named).orElseThrow(() -> {
+            String called = line.versions().stream()
+                    .limit(NAMED)
+                    .map(Version::label)
+                    .collect(java.util.stream.Collectors.joining(", "));
+            return new IllegalArgumentException(Words.of(
+                    "cli.noVersion", line.path(), named, line.versions().size(), called));
+        });
     }
 
     Snapshots snapshots(Located located) throws IOException {
@@ -283,13 +331,17 @@ abstract class Base implements Callable<Integer> {
         }
     }
 
-    /** The moment that was typed, or now; refused when it lies before the place was first captured. */
+    /**
+     * The moment that was typed; {@link Moment#FAR} for now, whatever the clock says; refused when it lies before the place
+     * was first captured.
+     */
     Instant moment(@Nullable String typed, Located located) throws IOException {
         if (typed == null) {
-            return now();
+            return Moment.FAR;
         }
         try (Reading reading = located.vault().read()) {
-            Instant at = new MomentText(zone(), now(), around(reading, located)).read(typed);
+            Instant now = now();
+            Instant at = Present.since(new MomentText(zone(), now, around(reading, located)).read(typed), now);
             Instant first = reading.firstCapture(located.place()).orElse(Instant.MAX);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
@@ -314,6 +366,16 @@ abstract class Base implements Callable<Integer> {
                 return SnapshotStore.of(reading).all(located.place());
             }
         };
+    }
+
+    /** A moment in words. */
+    String full(Instant moment) throws IOException {
+        return moment.equals(Moment.FAR) ? Words.of("when.now") : Say.full(moment, zone());
+    }
+
+    /** A moment as JSON has it. */
+    String iso(Instant moment) throws IOException {
+        return (moment.equals(Moment.FAR) ? now() : moment).toString();
     }
 
     void say(String key, @Nullable Object... arguments) {

@@ -19,7 +19,9 @@ import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Captures what changed, in one place or in all. */
@@ -30,6 +32,9 @@ final class CaptureCommand extends Base {
     @Nullable
     Path folder;
 
+    @Option(names = "--emptied", descriptionKey = "cli.capture.emptied")
+    boolean emptied;
+
     CaptureCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -39,18 +44,21 @@ final class CaptureCommand extends Base {
         List<Object> results = new ArrayList<>();
         int code = Main.DONE;
         Path named = folder;
+        if (emptied && named == null) {
+            throw new IllegalArgumentException(Words.of("cli.capture.emptiedWhich"));
+        }
         if (named != null) {
             try (Located located = locate(named)) {
                 code = capture(located.vault(), located.place(), results);
             }
         } else {
-            for (Path each : vaults()) {
-                try (OpenVault open = open(each)) {
-                    for (Place place : places(open)) {
-                        code = Math.max(code, capture(open, place, results));
-                    }
+            code = eachVault((each, open) -> {
+                int worst = Main.DONE;
+                for (Place place : places(open)) {
+                    worst = Math.max(worst, capture(open, place, results));
                 }
-            }
+                return worst;
+            });
         }
         if (json) {
             printJson(results);
@@ -105,7 +113,8 @@ final class CaptureCommand extends Base {
             return look(open, place, row);
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            CaptureResult result = new Capture(open, place, clock(), authors()).run(Scope.WHOLE, progress);
+            Capture capture = new Capture(open, place, clock(), authors());
+            CaptureResult result = (emptied ? capture.emptiedOnPurpose() : capture).run(Scope.WHOLE, progress);
             row.putAll(Outcomes.json(result));
             if (!json) {
                 Outcomes.print(this, place, result);

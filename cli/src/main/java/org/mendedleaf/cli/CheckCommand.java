@@ -9,6 +9,7 @@ import java.util.Map;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -17,6 +18,8 @@ import picocli.CommandLine.Option;
 /** Checks the vault. */
 @Command(name = "check", description = "${bundle:cli.check}", mixinStandardHelpOptions = true)
 final class CheckCommand extends Base {
+
+    private static final int NAMED = 20;
 
     @Option(names = "--full", descriptionKey = "cli.check.full")
     boolean full;
@@ -33,19 +36,12 @@ final class CheckCommand extends Base {
         List<Object> rows = new ArrayList<>();
         int code = Main.DONE;
         for (Path folder : vaults()) {
-            if (rebuild) {
-                rebuild(folder);
-            }
-            try (OpenVault open = open(folder)) {
-                VaultCheck.Report report;
-                try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                    report = new VaultCheck(open).run(full, progress);
-                }
-                rows.add(json(folder, report));
-                if (!json) {
-                    print(folder, report);
-                }
-                code = report.isClean() ? code : Main.SOME_FAILED;
+            try {
+                code = Math.max(code, check(folder, rows));
+            } catch (VaultException e) {
+                complain(e.words());
+                rows.add(Map.of("vault", folder.toString(), "error", e.words()));
+                code = Main.NO_VAULT;
             }
         }
         if (json) {
@@ -54,16 +50,45 @@ final class CheckCommand extends Base {
         return code;
     }
 
-    private void rebuild(Path folder) throws Exception {
+    private int check(Path folder, List<Object> rows) throws Exception {
+        boolean whole = !rebuild || rebuild(folder);
+        try (OpenVault open = open(folder)) {
+            VaultCheck.Report report;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                report = new VaultCheck(open).run(full, progress);
+            }
+            rows.add(json(folder, report));
+            if (!json) {
+                print(folder, report);
+            }
+            return whole && report.isClean() ? Main.DONE : Main.SOME_FAILED;
+        }
+    }
+
+    /** Makes the catalogue anew; says whether the packs told everything. */
+    private boolean rebuild(Path folder) throws Exception {
         Rebuild.Report report = Rebuild.run(
                 folder,
                 Words.of("cli.holder", ProcessHandle.current().pid()),
                 Duration.ofSeconds(10),
                 surroundings.clock());
         report.damages().forEach(this::complain);
+        if (!report.missing().isEmpty()) {
+            complain(Words.of(
+                    "cli.check.commits",
+                    report.missing().size(),
+                    report.missing().stream()
+                            .limit(NAMED)
+                            .map(String::valueOf)
+                            .collect(java.util.stream.Collectors.joining(", "))));
+        }
+        if (report.basis() != Rebuild.Basis.PACKS) {
+            complain(Words.of("cli.check.basis." + report.basis()));
+        }
         if (!json) {
             say("cli.check.rebuilt", Say.number(report.commits()), Say.number(report.chunks()), report.aside());
         }
+        return report.damages().isEmpty() && report.basis() == Rebuild.Basis.PACKS;
     }
 
     private void print(Path folder, VaultCheck.Report report) {
@@ -96,7 +121,7 @@ final class CheckCommand extends Base {
         map.put(
                 "lost",
                 report.lost().stream()
-                        .map(l -> Map.of("path", l.path(), "version", l.number()))
+                        .map(l -> Map.of("path", l.path(), "version", l.label()))
                         .toList());
         return map;
     }

@@ -64,7 +64,7 @@ final class CheckInCommand extends Base {
             }
             LineWork.Done done = work.checkIn(located.path(), note, publish);
             if (json) {
-                printJson(Map.of("path", located.path(), "version", done.number(), "label", done.label()));
+                printJson(Map.of("path", located.path(), "version", done.label(), "changed", done.number() != 0));
             } else {
                 say(done.number() == 0 ? "cli.checkin.unchanged" : "cli.checkin.done", located.path(), done.label());
             }

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.CheckOutStore;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
 import picocli.CommandLine.Command;
@@ -37,7 +38,9 @@ final class CheckOutCommand extends Base {
             }
             CheckOut out = lineWork(located).checkOut(located.path());
             if (json) {
-                printJson(map(located.path(), out));
+                try (Reading reading = located.vault().read()) {
+                    printJson(map(reading.line(out.line()).orElseThrow(), out));
+                }
             } else {
                 say("cli.checkout.done", located.path(), out.who(), Say.moment(out.since(), now(), zone()));
             }
@@ -50,9 +53,10 @@ final class CheckOutCommand extends Base {
         List<List<String>> rows = new ArrayList<>();
         try (Reading reading = located.vault().read()) {
             for (CheckOut out : CheckOutStore.of(reading).all(located.place())) {
-                String path = reading.line(out.line()).orElseThrow().path();
+                Line line = reading.line(out.line()).orElseThrow();
+                String path = line.path();
                 if (located.path().isEmpty() || (path + "/").startsWith(located.path() + "/")) {
-                    all.add(map(path, out));
+                    all.add(map(line, out));
                     rows.add(List.of(path, out.who(), Say.moment(out.since(), now(), zone())));
                 }
             }
@@ -67,12 +71,12 @@ final class CheckOutCommand extends Base {
         return Main.DONE;
     }
 
-    private static Map<String, Object> map(String path, CheckOut out) {
+    private static Map<String, Object> map(Line line, CheckOut out) {
         Map<String, Object> map = new LinkedHashMap<>();
-        map.put("path", path);
+        map.put("path", line.path());
         map.put("who", out.who());
         map.put("since", out.since().toString());
-        map.put("version", out.number());
+        map.put("version", line.label(out.number()));
         return map;
     }
 }

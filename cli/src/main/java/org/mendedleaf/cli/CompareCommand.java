@@ -11,8 +11,8 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.CompareWords;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
+import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -51,15 +51,16 @@ final class CompareCommand extends Base {
                 throw new IllegalArgumentException(Words.of("cli.list.noFolder", located.file()));
             }
             Instant first = moment(from, located);
-            Instant second = MomentText.isNow(to) ? Moment.FAR : moment(to, located);
+            Instant second = moment(to, located);
             if (second.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of("cli.compare.order", from, to));
             }
             TwoMoments all = TwoMoments.of(reading.difference(located.place(), located.path(), first, second));
+            Labels labels = Labels.of(reading, located.place());
             Path file = csv;
             if (file != null) {
                 Files.writeString(
-                        file, TwoMomentsReport.csv(all.changes()), java.nio.file.StandardOpenOption.CREATE_NEW);
+                        file, TwoMomentsReport.csv(all.changes(), labels), java.nio.file.StandardOpenOption.CREATE_NEW);
             }
             if (json) {
                 Map<String, Object> map = new LinkedHashMap<>();
@@ -69,7 +70,9 @@ final class CompareCommand extends Base {
                 map.put("growth", all.growth());
                 map.put(
                         "changes",
-                        all.changes().stream().map(TwoMomentsReport::item).toList());
+                        all.changes().stream()
+                                .map(c -> TwoMomentsReport.item(c, labels))
+                                .toList());
                 printJson(map);
             } else {
                 print(all, first, second);

@@ -44,7 +44,7 @@ final class ConnectCommand extends Base {
     public Integer call() throws Exception {
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
         SystemKind known = kind == null ? null : SystemKind.parse(kind);
-        try (OpenVault open = openOrCreate(vaultFolder)) {
+        try (OpenVault open = openOrCreate(vaultFolder, null)) {
             home().addVault(open.folder().root());
             Connecting connecting = new Connecting(home(), book(), clock());
             Connection c = connecting.connect(name, known, address, token, open, Retry.STANDARD);

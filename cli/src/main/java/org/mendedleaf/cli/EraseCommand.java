@@ -41,6 +41,9 @@ final class EraseCommand extends RetentionBase {
     @Option(names = "--yes", descriptionKey = "cli.erase.yes")
     boolean yes;
 
+    @Option(names = "--plan", descriptionKey = "cli.erase.plan")
+    boolean plan;
+
     EraseCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -78,6 +81,15 @@ final class EraseCommand extends RetentionBase {
         if (would.numbers().isEmpty()) {
             return Main.SOME_FAILED;
         }
+        if (plan) {
+            if (json) {
+                printJson(Map.of(
+                        "versions", would.numbers().stream().map(line::label).toList(),
+                        "freedBytes", would.freedBytes(),
+                        "words", would.words(line)));
+            }
+            return Main.DONE;
+        }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.sure"))) {
             complain(Words.of("cli.needsYes"));
             return Main.SOME_FAILED;
@@ -86,7 +98,10 @@ final class EraseCommand extends RetentionBase {
             Erasing.Done done = erasing.erase(line.id(), what, number, progress);
             if (json) {
                 printJson(Map.of(
-                        "versions", done.consequences().numbers(),
+                        "versions",
+                                done.consequences().numbers().stream()
+                                        .map(line::label)
+                                        .toList(),
                         "freedBytes", done.consequences().freedBytes(),
                         "due", done.due().toString(),
                         "action", done.action()));
@@ -102,7 +117,7 @@ final class EraseCommand extends RetentionBase {
         try (Reading reading = located.vault().read()) {
             wanted = version(line(located, reading), named);
         }
-        if (!yes) {
+        if (!yes || plan) {
             complain(Words.of(
                     "cli.erase.what", wanted.path(), named, located.place().where()));
             return Main.SOME_FAILED;
@@ -135,6 +150,10 @@ final class EraseCommand extends RetentionBase {
         if (there.isEmpty()) {
             say("cli.erase.outsideNone", located.path(), where);
             return Main.SOME_FAILED;
+        }
+        if (plan) {
+            say("cli.erase.outsideSure", there.size(), located.path(), where);
+            return Main.DONE;
         }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.outsideSure", there.size(), located.path(), where))) {
             complain(Words.of("cli.needsYes"));

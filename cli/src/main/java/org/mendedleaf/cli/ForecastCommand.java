@@ -37,9 +37,8 @@ final class ForecastCommand extends RulesBase {
     @Override
     public Integer call() throws Exception {
         Path file = rule;
-        for (Meant m : meant(path)) {
-            try (m;
-                    Reading reading = m.vault().read()) {
+        return eachMeant(path, m -> {
+            try (Reading reading = m.vault().read()) {
                 Verdicts v = verdicts(reading, file == null ? RuleSets.of(reading) : read(file));
                 int present = reading.places().stream()
                         .filter(p -> !p.isOutside() && (m.place() == 0 || p.id() == m.place()))
@@ -53,9 +52,9 @@ final class ForecastCommand extends RulesBase {
                         ? asItIs
                         : Forecast.of(v, now(), new Forecast.Asked(present, every, free, m.place(), m.path()));
                 print(asItIs, asked);
+                return Main.DONE;
             }
-        }
-        return Main.DONE;
+        });
     }
 
     private void print(Forecast asItIs, Forecast asked) throws java.io.IOException {

@@ -10,9 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Hold;
+import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.MomentText;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.HoldEffect;
@@ -79,12 +79,14 @@ final class HoldCommand extends RetentionBase {
                                 0);
             }
             HoldEffect effect;
+            Labels labels;
             try (Reading reading = located.vault().read()) {
+                labels = Labels.of(reading, place);
                 effect = HoldEffect.of(reading, place, what, now(), calendar());
             }
             Hold hold = holds.put(place, what, reason, until());
             if (json) {
-                Map<String, Object> map = map(hold, place);
+                Map<String, Object> map = map(hold, place, labels);
                 map.put("files", effect.files());
                 map.put("versions", effect.versions());
                 map.put("bytes", effect.bytes());
@@ -92,7 +94,8 @@ final class HoldCommand extends RetentionBase {
                 map.put("otherwise", effect.otherwise().versions());
                 printJson(map);
             } else {
-                line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place)) + " " + effect.words());
+                line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place, labels)) + " "
+                        + effect.words());
             }
             return place.isOutside() ? take(located) : Main.DONE;
         }
@@ -118,35 +121,39 @@ final class HoldCommand extends RetentionBase {
                 : Optional.of(new MomentText(zone(), now(), MomentText.NOWHERE).readEnd(typed));
     }
 
-    private String words(Hold h, Place place) throws IOException {
-        String what = Words.of("hold.what." + h.kind(), h.path().isEmpty() ? place.label() : h.path(), h.number());
+    private String words(Hold h, Place place, Labels labels) throws IOException {
+        String what = Words.of(
+                "hold.what." + h.kind(),
+                h.path().isEmpty() ? place.label() : h.path(),
+                labels.of(h.line(), h.number()));
         return h.until().isPresent()
                 ? Words.of("hold.until", what, Say.end(h.until().get(), now(), zone()))
                 : what;
     }
 
-    private int list() throws IOException {
+    private int list() throws Exception {
         List<Object> json = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder);
-                    Reading reading = open.read()) {
+        int code = eachVault((folder, open) -> {
+            try (Reading reading = open.read()) {
                 for (Hold h : new Holds(open, clock(), who()).standing()) {
                     Place place = reading.places().stream()
                             .filter(p -> p.id() == h.place())
                             .findFirst()
                             .orElseThrow();
+                    Labels labels = Labels.of(reading, place);
                     rows.add(List.of(
                             String.valueOf(h.id()),
                             place.label(),
-                            words(h, place),
+                            words(h, place, labels),
                             h.reason(),
                             h.who(),
                             Say.moment(h.at(), now(), zone())));
-                    json.add(map(h, place));
+                    json.add(map(h, place, labels));
                 }
+                return Main.DONE;
             }
-        }
+        });
         if (this.json) {
             printJson(json);
         } else if (rows.isEmpty()) {
@@ -154,16 +161,16 @@ final class HoldCommand extends RetentionBase {
         } else {
             table(rows, "rlllll");
         }
-        return Main.DONE;
+        return code;
     }
 
-    private static Map<String, Object> map(Hold h, Place place) {
+    private static Map<String, Object> map(Hold h, Place place, Labels labels) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("hold", h.id());
         map.put("place", place.where());
         map.put("kind", h.kind().name());
         map.put("path", h.path());
-        map.put("version", h.number());
+        map.put("version", labels.of(h.line(), h.number()));
         map.put("reason", h.reason());
         map.put("who", h.who());
         map.put("since", h.at().toString());

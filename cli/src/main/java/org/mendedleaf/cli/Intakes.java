@@ -83,9 +83,9 @@ final class Intakes {
 
     static void print(Base command, IntakePlan plan, PutResult result) {
         for (IntakeRow r : plan.rows()) {
-            Integer number = r.acts() ? result.numbers().get(r.target()) : null;
-            if (number != null) {
-                command.say("cli.put.done", r.target(), Integer.toString(number));
+            String label = r.acts() ? result.labels().get(r.target()) : null;
+            if (label != null) {
+                command.say("cli.put.done", r.target(), label);
             } else if (!r.acts()) {
                 command.line(r.incoming().relative() + ": " + Words.of("intake.fate." + r.fate()) + ", " + r.target());
             }
@@ -96,7 +96,7 @@ final class Intakes {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("outcome", j.outcome().name());
         map.put("sharedPercent", j.shared());
-        map.put("identicalTo", j.identicalTo());
+        map.put("identicalTo", j.identicalLabel());
         j.belongsTo().ifPresent(b -> map.put("belongsTo", b));
         map.put(
                 "reasons",
@@ -124,7 +124,7 @@ final class Intakes {
                 .map(r -> {
                     Map<String, Object> map = json(r);
                     if (r.acts()) {
-                        map.put("version", result.numbers().getOrDefault(r.target(), 0));
+                        map.put("version", result.labels().getOrDefault(r.target(), ""));
                         String failed = result.failed().get(r.target());
                         if (failed != null) {
                             map.put("failed", failed);

@@ -143,7 +143,7 @@ final class LineCommand extends RetentionBase {
                 long before =
                         own && older < versions.size() ? versions.get(older).size() : -1;
                 rows.add(List.of(
-                        own ? label(point, v) : "",
+                        own ? v.label() : "",
                         when,
                         Say.size(v.size()),
                         before < 0 ? "" : Say.sizeChange(v.size() - before),
@@ -156,7 +156,7 @@ final class LineCommand extends RetentionBase {
                                                 + Words.of(
                                                         "cli.line.there",
                                                         point.line().place().label(),
-                                                        v.number()))
+                                                        v.label()))
                                 + (v.note().isEmpty() ? "" : "  “" + v.note() + "”")
                                 + said.comments().stream()
                                         .filter(c -> own && c.number() == v.number())
@@ -176,11 +176,6 @@ final class LineCommand extends RetentionBase {
             }
         }
         table(rows, "rlrrlll");
-    }
-
-    /** What its system calls a version, and in a folder what its drafts are called. */
-    private static String label(MergedPoint point, Version v) {
-        return point.label().isEmpty() ? v.edition().label() : point.label();
     }
 
     private String held(MergedPoint point) throws java.io.IOException {
@@ -218,15 +213,14 @@ final class LineCommand extends RetentionBase {
         List<Object> points = new ArrayList<>();
         for (MergedPoint p : merged.points()) {
             if (p.point() instanceof Event e) {
-                points.add(json(e));
+                points.add(json(p.line(), e));
                 continue;
             }
             Version v = p.version().orElseThrow();
             boolean own = v.line() == line.id();
             Map<String, Object> row =
-                    json(v, own ? digests.get(v.number()) : v.sha256().orElse(null));
+                    json(p.line(), v, own ? digests.get(v.number()) : v.sha256().orElse(null));
             if (own) {
-                row.put("label", label(p, v));
                 row.put(
                         "comments",
                         said.comments().stream()
@@ -257,16 +251,17 @@ final class LineCommand extends RetentionBase {
         return map;
     }
 
-    private static Map<String, Object> json(Version v, @org.jspecify.annotations.Nullable Digest sha) {
+    private static Map<String, Object> json(Line line, Version v, @org.jspecify.annotations.Nullable Digest sha) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("type", "version");
-        map.put("number", v.number());
+        map.put("version", v.label());
+        map.put("sequence", v.number());
         map.put("saved", v.saved().toString());
         map.put("captured", v.captured().toString());
         map.put("who", v.who());
         map.put("origin", v.origin().name());
         if (v.source() > 0) {
-            map.put("restoredFrom", v.source());
+            map.put("restoredFrom", line.label(v.source()));
         }
         map.put("kind", v.kind().name());
         map.put("path", v.path());
@@ -278,7 +273,7 @@ final class LineCommand extends RetentionBase {
         return map;
     }
 
-    private static Map<String, Object> json(Event e) {
+    private static Map<String, Object> json(Line line, Event e) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("type", "event");
         map.put("at", e.at().toString());
@@ -286,7 +281,7 @@ final class LineCommand extends RetentionBase {
         map.put("who", e.who());
         map.put("from", e.from());
         map.put("to", e.to());
-        map.put("version", e.number());
+        map.put("version", line.label(e.number()));
         return map;
     }
 }

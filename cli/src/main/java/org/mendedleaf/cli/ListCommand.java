@@ -10,6 +10,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
@@ -47,31 +48,34 @@ final class ListCommand extends Base {
                 throw new IllegalArgumentException(Words.of("cli.list.noFolder", located.file()));
             }
             List<Entry> entries = new ArrayList<>(reading.listing(located.place(), located.path(), moment, removed));
+            Labels labels = Labels.of(reading, located.place());
             entries.sort(Comparator.comparing((Entry e) -> e.kind() != EntryKind.FOLDER)
                     .thenComparing(Entry::name));
             if (json) {
                 Map<String, Object> map = new LinkedHashMap<>();
                 map.put("folder", located.file().toString());
-                map.put("at", moment.toString());
-                map.put("entries", entries.stream().map(e -> json(located, e)).toList());
+                map.put("at", iso(moment));
+                map.put(
+                        "entries",
+                        entries.stream().map(e -> json(located, e, labels)).toList());
                 printJson(map);
             } else {
-                print(entries, moment);
+                print(entries, moment, labels);
             }
             return Main.DONE;
         }
     }
 
-    private void print(List<Entry> entries, Instant moment) throws java.io.IOException {
+    private void print(List<Entry> entries, Instant moment, Labels labels) throws java.io.IOException {
         if (at != null) {
-            say("cli.list.at", Say.full(moment, zone()));
+            say("cli.list.at", full(moment));
         }
         List<List<String>> rows = new ArrayList<>();
         for (Entry e : entries) {
             boolean isFolder = e.kind() == EntryKind.FOLDER;
             String when = e.removed().map(r -> removedWords(r)).orElse(Say.moment(e.since(), safeNow(), safeZone()));
             rows.add(List.of(
-                    isFolder ? "" : Say.number(e.versions()),
+                    isFolder ? "" : labels.of(e.line(), e.number()),
                     isFolder ? "" : Say.size(e.size()),
                     when,
                     e.name() + (isFolder ? "/" : "")));
@@ -103,14 +107,14 @@ final class ListCommand extends Base {
         }
     }
 
-    private static Map<String, Object> json(Located located, Entry e) {
+    private static Map<String, Object> json(Located located, Entry e, Labels labels) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("name", e.name());
         map.put("path", RelativePath.child(located.path(), e.name()));
         map.put("kind", e.kind().name());
         map.put("since", e.since().toString());
         if (e.kind() != EntryKind.FOLDER) {
-            map.put("version", e.number());
+            map.put("version", labels.of(e.line(), e.number()));
             map.put("versions", e.versions());
             map.put("size", e.size());
             map.put("bytesWithVersions", e.versionBytes());

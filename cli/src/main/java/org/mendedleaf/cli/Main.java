@@ -21,7 +21,8 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /**
- * The command line. Exit codes: 0 done, 1 some files failed, 2 wrong use, 3 the vault cannot be used now.
+ * The command line. Exit codes: 0 done, 1 some files failed, 2 wrong use, 3 the vault cannot be used now, 4 something is
+ * late or failing ({@code status}).
  *
  * <pre>{@code
  * mended-leaf protect ~/Documents --vault /media/disk/vault
@@ -46,6 +47,7 @@ import picocli.CommandLine.Command;
             CopyCommand.class,
             RemoveCommand.class,
             UndoCommand.class,
+            RedoCommand.class,
             CheckCommand.class,
             StatusCommand.class,
             SystemsCommand.class,
@@ -80,6 +82,9 @@ public final class Main extends Group {
     static final int SOME_FAILED = 1;
     static final int WRONG_USE = 2;
     static final int NO_VAULT = 3;
+
+    /** What {@code status} ends with when something is late or failing. */
+    static final int LATE = 4;
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {
@@ -123,7 +128,12 @@ public final class Main extends Group {
         line.setOut(out).setErr(err);
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, err));
-        int code = line.execute(arguments);
+        int code;
+        try {
+            code = line.execute(arguments);
+        } catch (StackOverflowError | OutOfMemoryError e) {
+            code = explain(new IllegalStateException(String.valueOf(e), e), err);
+        }
         out.flush();
         return code;
     }
@@ -152,7 +162,6 @@ public final class Main extends Group {
             return SOME_FAILED;
         }
         err.println(Words.of("cli.defect", cause));
-        cause.printStackTrace(err);
         return SOME_FAILED;
     }
 

@@ -89,10 +89,7 @@ final class NoteCommand extends Base {
                     lineWork(located).note(v, words);
                 }
                 if (!json) {
-                    say(
-                            comment ? "cli.note.commented" : "cli.note.noted",
-                            line.path(),
-                            v.edition().label());
+                    say(comment ? "cli.note.commented" : "cli.note.noted", line.path(), v.label());
                     return Main.DONE;
                 }
             }
@@ -116,8 +113,7 @@ final class NoteCommand extends Base {
                     continue;
                 }
                 Map<String, Object> map = new LinkedHashMap<>();
-                map.put("version", v.number());
-                map.put("label", v.edition().label());
+                map.put("version", v.label());
                 map.put("note", v.note());
                 map.put(
                         "comments",
@@ -126,7 +122,7 @@ final class NoteCommand extends Base {
                                 .toList());
                 all.add(map);
                 if (!json) {
-                    say("cli.note.of", v.edition().label(), Say.moment(v.saved(), now(), zone()), v.who(), v.note());
+                    say("cli.note.of", v.label(), Say.moment(v.saved(), now(), zone()), v.who(), v.note());
                     for (Comment c : here) {
                         say("cli.note.commentOf", c.who(), Say.moment(c.at(), now(), zone()), c.words());
                     }
@@ -158,7 +154,7 @@ final class NoteCommand extends Base {
                 }
                 Map<String, Object> map = new LinkedHashMap<>();
                 map.put("path", h.path());
-                map.put("version", h.number());
+                map.put("version", line.label(h.number()));
                 map.put("who", h.who());
                 map.put("at", h.at().toString());
                 map.put("note", h.isNote());

@@ -71,7 +71,7 @@ final class Outcomes {
                 .map(i -> {
                     Map<String, Object> map = PlanReport.item(i.plan());
                     map.put("outcome", i.outcome().name());
-                    map.put("newVersion", i.number());
+                    map.put("newVersion", i.label());
                     map.put("why", i.why().isEmpty() ? i.plan().reason() : i.why());
                     return map;
                 })
@@ -81,9 +81,9 @@ final class Outcomes {
     static void print(Base command, RestorePlan plan) {
         for (RestorePlan.Item i : plan.items()) {
             command.line(Words.of(
-                    "plan." + i.step().name(),
+                    "plan." + (i.isAnother() ? "ANOTHER" : i.step().name()),
                     i.target(),
-                    i.version().number(),
+                    i.version().label(),
                     Say.size(i.version().size()),
                     i.why(),
                     i.other()));
@@ -98,7 +98,7 @@ final class Outcomes {
         for (RestoreResult.Item i : result.items()) {
             String key = "restored." + i.outcome().name()
                     + (i.outcome() == RestoreResult.Outcome.DONE
-                            ? "." + i.plan().step()
+                            ? "." + (i.plan().isAnother() ? "ANOTHER" : i.plan().step())
                             : "");
             // What goes elsewhere is no version of anything there.
             boolean elsewhere = i.outcome() == RestoreResult.Outcome.DONE
@@ -107,9 +107,10 @@ final class Outcomes {
             String words = Words.of(
                     elsewhere ? "restored.WRITTEN" : key,
                     i.plan().target(),
-                    i.plan().version().number(),
-                    i.number(),
-                    i.why());
+                    i.plan().version().label(),
+                    i.label(),
+                    i.why(),
+                    i.plan().other());
             if (i.outcome() == RestoreResult.Outcome.FAILED) {
                 command.complain(words);
             } else {

@@ -11,7 +11,10 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.vault.Access;
+import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -27,9 +30,16 @@ final class ProtectCommand extends Base {
     @Option(names = "--exclude", paramLabel = "PATTERN", descriptionKey = "cli.protect.exclude")
     List<String> exclude = new ArrayList<>();
 
+    @Option(names = "--include", paramLabel = "PATTERN", descriptionKey = "cli.protect.include")
+    List<String> include = new ArrayList<>();
+
     @Option(names = "--every", paramLabel = "save|MINUTES|hand", descriptionKey = "cli.protect.every")
     @Nullable
     String every;
+
+    @Option(names = "--access", paramLabel = "owner|group", descriptionKey = "cli.protect.access")
+    @Nullable
+    Access access;
 
     ProtectCommand(Surroundings surroundings) {
         super(surroundings);
@@ -38,10 +48,10 @@ final class ProtectCommand extends Base {
     @Override
     public Integer call() throws Exception {
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
-        Rhythm rhythm = every == null ? Rhythm.ON_SAVE : Rhythm.parse(every);
+        PlaceChange change = new PlaceChange(every == null ? null : Rhythm.parse(every), exclude, include);
         Path root = Protect.check(folder, vaultFolder, exclude);
-        try (OpenVault open = openOrCreate(vaultFolder)) {
-            Place place = Protect.place(open, root, rhythm, exclude, clock());
+        try (OpenVault open = openOrCreate(vaultFolder, access)) {
+            Place place = Protect.place(open, root, change, clock(), who());
             home().addVault(open.folder().root());
             CaptureResult result;
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
@@ -51,9 +61,22 @@ final class ProtectCommand extends Base {
                 printJson(Map.of(
                         "folder", root.toString(),
                         "vault", vaultFolder.toString(),
+                        "every", place.rhythm().text(),
+                        "excluded", place.exclusions(),
                         "capture", Outcomes.json(result)));
             } else {
                 say("cli.protect.done", root, vaultFolder);
+                if (open.folder().access() == Access.GROUP) {
+                    say("cli.protect.shared", vaultFolder);
+                }
+                say(
+                        "cli.protect.settings",
+                        Words.of(
+                                "protect.rhythm." + place.rhythm().kind(),
+                                place.rhythm().minutes()),
+                        place.exclusions().isEmpty()
+                                ? Words.of("cli.protect.nothingOut")
+                                : String.join(", ", place.exclusions()));
                 Outcomes.print(this, place, result);
             }
             return result.troubles().isEmpty() ? Main.DONE : Main.SOME_FAILED;

@@ -27,7 +27,7 @@ final class PublishCommand extends Base {
         try (Located located = locate(file)) {
             LineWork.Done done = lineWork(located).publish(located.path(), note);
             if (json) {
-                printJson(Map.of("path", located.path(), "version", done.number(), "label", done.label()));
+                printJson(Map.of("path", located.path(), "version", done.label()));
             } else {
                 say("cli.publish.done", located.path(), done.label());
             }

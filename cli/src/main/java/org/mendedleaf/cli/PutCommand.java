@@ -127,14 +127,12 @@ final class PutCommand extends Base {
                 return Main.SOME_FAILED;
             }
             said(located, located.path());
-            int number = result.numbers().getOrDefault(located.path(), 0);
-            String label = label(located, number);
+            String label = result.labels().getOrDefault(located.path(), "");
             List<Path> messages = tell(located, located.path());
             if (json) {
                 Map<String, Object> map = new LinkedHashMap<>();
                 map.put("path", located.path());
-                map.put("version", number);
-                map.put("label", label);
+                map.put("version", label);
                 map.put("same", result.same().contains(located.path()));
                 map.put("judgement", Intakes.json(judgement));
                 map.put("messages", messages.stream().map(Path::toString).toList());
@@ -144,14 +142,6 @@ final class PutCommand extends Base {
                 messages.forEach(m -> say("cli.put.told", m));
             }
             return Main.DONE;
-        }
-    }
-
-    private String label(Located located, int number) throws IOException {
-        try (Reading reading = located.vault().read()) {
-            return reading.line(located.place(), located.path())
-                    .map(l -> l.label(number))
-                    .orElse(Integer.toString(number));
         }
     }
 

@@ -1,13 +1,20 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Instant;
+import java.util.BitSet;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -20,34 +27,61 @@ final class ReclaimCommand extends RetentionBase {
     @Option(names = "--now", descriptionKey = "cli.reclaim.now")
     boolean atOnce;
 
+    @Option(names = "--yes", descriptionKey = "cli.reclaim.yes")
+    boolean yes;
+
+    @Option(names = "--plan", descriptionKey = "cli.reclaim.plan.option")
+    boolean plan;
+
     ReclaimCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
     @Override
     public Integer call() throws Exception {
-        int code = Main.DONE;
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder)) {
-                int waiting;
-                try (Reading reading = open.read()) {
-                    java.util.List<LetGo> all = LetGoStore.of(reading).waiting();
-                    waiting = all.size();
-                }
-                // At a terminal this is asked once more; a script that says it means it.
-                boolean asks = atOnce && waiting > 0 && surroundings.terminal().isPresent();
-                if (asks && !surroundings.confirms(Words.of("cli.reclaim.what", waiting))) {
-                    code = Main.SOME_FAILED;
-                    continue;
-                }
-                try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                    Reclaim.Done done = new Reclaim(open, clock()).run(atOnce, progress);
-                    print(done);
-                    code = done.damaged().isEmpty() ? code : Main.SOME_FAILED;
-                }
+        return eachVault((folder, open) -> {
+            List<LetGo> ends;
+            try (Reading reading = open.read()) {
+                Instant now = LivedTime.of(reading, now());
+                ends = LetGoStore.of(reading).waiting().stream()
+                        .filter(l -> atOnce || !l.due().isAfter(now))
+                        .toList();
             }
+            if (plan) {
+                return plan(folder, open, ends);
+            }
+            // What waits could still be taken back; after this nothing brings it back.
+            boolean asks = atOnce && !ends.isEmpty() && !yes;
+            if (asks && !surroundings.confirms(Words.of("cli.reclaim.what", ends.size()))) {
+                complain(Words.of("cli.reclaim.needsYes", ends.size()));
+                return Main.SOME_FAILED;
+            }
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                Reclaim reclaim = new Reclaim(open, clock());
+                Reclaim.Done done = atOnce ? reclaim.endGrace(who(), progress) : reclaim.run(progress);
+                print(done);
+                return done.damaged().isEmpty() ? Main.DONE : Main.SOME_FAILED;
+            }
+        });
+    }
+
+    private int plan(Path folder, OpenVault open, List<LetGo> ends) throws IOException {
+        long bytes;
+        try (Reading reading = open.read()) {
+            VersionTable table = VersionTable.of(reading);
+            BitSet rows = new BitSet();
+            ends.stream()
+                    .mapToInt(l -> table.row(l.line(), l.number()))
+                    .filter(row -> row >= 0)
+                    .forEach(rows::set);
+            bytes = new RoomTable(table).freedBy(rows);
         }
-        return code;
+        if (json) {
+            printJson(Map.of("vault", folder.toString(), "versions", ends.size(), "freedBytes", bytes));
+        } else {
+            say("cli.reclaim.plan", folder, ends.size(), Say.size(bytes));
+        }
+        return Main.DONE;
     }
 
     private void print(Reclaim.Done done) {

@@ -32,9 +32,8 @@ final class RemovedCommand extends RetentionBase {
     @Override
     public Integer call() throws Exception {
         List<Object> json = new ArrayList<>();
-        for (Meant m : meant(folder)) {
-            try (m;
-                    Reading reading = m.vault().read()) {
+        int code = eachMeant(folder, m -> {
+            try (Reading reading = m.vault().read()) {
                 Verdicts verdicts = verdicts(reading);
                 List<List<String>> rows = new ArrayList<>();
                 for (RemovedFile f : RemovedFile.of(reading)) {
@@ -56,12 +55,13 @@ final class RemovedCommand extends RetentionBase {
                 if (!this.json) {
                     print(rows, waiting);
                 }
+                return Main.DONE;
             }
-        }
+        });
         if (this.json) {
             printJson(json);
         }
-        return Main.DONE;
+        return code;
     }
 
     private void print(List<List<String>> rows, List<LetGo> waiting) throws java.io.IOException {

@@ -27,7 +27,7 @@ import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Selection;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.recovery.ZipArchive;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -225,7 +225,7 @@ final class RestoreCommand extends Base {
             Line theirs = reading.line(other.place(), other.path())
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", source)));
             Version v = version(other, reading, theirs);
-            String note = Words.of("restore.fromNote", other.place().where(), v.number());
+            String note = Words.of("restore.fromNote", other.place().where(), v.label());
             return inVault(other.vault(), v).borrowed(line.id(), note);
         }
     }
@@ -237,9 +237,14 @@ final class RestoreCommand extends Base {
         if (at != null) {
             Instant moment = moment(at, located);
             int number = reading.numberAt(line.id(), moment)
-                    .orElseThrow(() -> new IllegalArgumentException(
-                            Words.of("cli.notThere", line.path(), Say.full(moment, moments()))));
-            return line.version(number).orElseThrow();
+                    .orElseThrow(
+                            () -> new IllegalArgumentException(Words.of("cli.notThere", line.path(), safe(moment))));
+            // Who may not see drafts gets what was published last by then.
+            return line.versions().stream()
+                    .filter(v -> v.number() <= number)
+                    .findFirst()
+                    .orElseThrow(
+                            () -> new NotAllowedException(Words.of("rights.nothingThen", line.path(), safe(moment))));
         }
         if (line.removed().isEmpty()) {
             throw new IllegalArgumentException(Words.of("cli.restore.which", line.path()));
@@ -247,9 +252,9 @@ final class RestoreCommand extends Base {
         return line.newest().orElseThrow();
     }
 
-    private java.time.ZoneId moments() {
+    private String safe(Instant moment) {
         try {
-            return zone();
+            return full(moment);
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
@@ -261,7 +266,7 @@ final class RestoreCommand extends Base {
         if (version != null) {
             throw new IllegalArgumentException(Words.of("cli.restore.folderVersion", located.file()));
         }
-        Instant moment = at == null ? now() : moment(at, located);
+        Instant moment = moment(at, located);
         List<String> paths = at == null
                 ? Selection.removedIn(reading, located.place(), located.path(), moment)
                 : List.of(located.path());

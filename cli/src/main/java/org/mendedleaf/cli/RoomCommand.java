@@ -38,9 +38,8 @@ final class RoomCommand extends RetentionBase {
     @Override
     public Integer call() throws Exception {
         List<Object> all = new ArrayList<>();
-        for (Meant m : meant(path)) {
-            try (m;
-                    Reading reading = m.vault().read()) {
+        int code = eachMeant(path, m -> {
+            try (Reading reading = m.vault().read()) {
                 VersionTable table = VersionTable.of(reading);
                 RoomReport room = RoomReport.of(m.vault().folder(), new RoomTable(table));
                 RoomTree tree = RoomTree.of(table, now());
@@ -53,12 +52,13 @@ final class RoomCommand extends RetentionBase {
                 } else {
                     print(m.vault().folder().root(), room, tree, node);
                 }
+                return Main.DONE;
             }
-        }
+        });
         if (json) {
             printJson(all);
         }
-        return Main.DONE;
+        return code;
     }
 
     private List<RoomTree.Node> shown(RoomTree tree, RoomTree.Node node) {

@@ -1,7 +1,6 @@
 package org.mendedleaf.cli;
 
 import java.nio.file.Path;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.RoomTable;
@@ -32,21 +31,20 @@ final class RulesCheckCommand extends RulesBase {
     @Override
     public Integer call() throws Exception {
         RuleSet rules = read(file);
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder);
-                    Reading reading = open.read()) {
+        return eachVault((folder, open) -> {
+            try (Reading reading = open.read()) {
                 Verdicts now = verdicts(reading, RuleSets.of(reading));
                 Verdicts proposed = verdicts(reading, rules);
                 WhatIf what = WhatIf.of(now, proposed, new RoomTable(now.table()), now());
                 if (json) {
                     printJson(what);
-                    continue;
+                } else {
+                    print(reading, rules);
+                    print(now.table(), what);
                 }
-                print(reading, rules);
-                print(now.table(), what);
+                return Main.DONE;
             }
-        }
-        return Main.DONE;
+        });
     }
 
     private void print(VersionTable t, WhatIf what) {

@@ -1,11 +1,11 @@
 package org.mendedleaf.cli;
 
 import java.nio.file.Path;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Sets rules from a file. Nothing goes by that: letting go is a step of its own, or the work of standing rules. */
@@ -16,6 +16,9 @@ final class RulesSetCommand extends RulesBase {
     @SuppressWarnings("NullAway.Init")
     Path file;
 
+    @Option(names = "--plan", descriptionKey = "cli.rules.plan")
+    boolean plan;
+
     RulesSetCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -23,15 +26,15 @@ final class RulesSetCommand extends RulesBase {
     @Override
     public Integer call() throws Exception {
         RuleSet rules = read(file);
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder)) {
+        return eachVault((folder, open) -> {
+            if (!plan) {
                 RuleSets.set(open, rules, clock(), who());
-                try (Reading reading = open.read()) {
-                    say("cli.rules.isSet", folder);
-                    print(reading, rules);
-                }
             }
-        }
-        return Main.DONE;
+            try (Reading reading = open.read()) {
+                say(plan ? "cli.rules.wouldBeSet" : "cli.rules.isSet", folder);
+                print(reading, rules);
+                return Main.DONE;
+            }
+        });
     }
 }

@@ -1,7 +1,5 @@
 package org.mendedleaf.cli;
 
-import java.nio.file.Path;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
@@ -22,9 +20,8 @@ final class RulesShowCommand extends RulesBase {
 
     @Override
     public Integer call() throws Exception {
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder);
-                    Reading reading = open.read()) {
+        return eachVault((folder, open) -> {
+            try (Reading reading = open.read()) {
                 RuleSet rules = RuleSets.of(reading);
                 if (json) {
                     surroundings.out().println(RuleFile.json(rules));
@@ -33,8 +30,8 @@ final class RulesShowCommand extends RulesBase {
                 } else {
                     print(reading, rules);
                 }
+                return Main.DONE;
             }
-        }
-        return Main.DONE;
+        });
     }
 }

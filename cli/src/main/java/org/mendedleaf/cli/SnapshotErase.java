@@ -23,6 +23,9 @@ final class SnapshotErase extends SnapshotBase {
     @Option(names = "--yes", descriptionKey = "cli.snapshot.yes")
     boolean yes;
 
+    @Option(names = "--plan", descriptionKey = "cli.erase.plan")
+    boolean plan;
+
     SnapshotErase(Surroundings surroundings) {
         super(surroundings);
     }
@@ -37,6 +40,7 @@ final class SnapshotErase extends SnapshotBase {
             for (String each : which) {
                 ids.add(find(located, each).id());
             }
+            snapshots(located).requireErasable(ids);
             long versions = 0;
             long bytes = 0;
             try (Reading reading = located.vault().read()) {
@@ -46,6 +50,16 @@ final class SnapshotErase extends SnapshotBase {
                     CutRoom.Holds h = holds.getOrDefault(id, new CutRoom.Holds(0, 0, 0, 0));
                     versions += h.aloneVersions();
                     bytes += h.aloneBytes();
+                }
+            }
+            if (!yes || plan) {
+                say("cli.snapshot.eraseHere", ids.size(), versions, Say.size(bytes));
+                if (plan) {
+                    return Main.DONE;
+                }
+                if (!surroundings.confirms(Words.of("cli.erase.sure"))) {
+                    complain(Words.of("cli.needsYes"));
+                    return Main.SOME_FAILED;
                 }
             }
             snapshots(located).erase(ids);
@@ -58,12 +72,12 @@ final class SnapshotErase extends SnapshotBase {
         int code = Main.DONE;
         for (String each : which) {
             var cut = cut(located, each);
-            if (!yes) {
+            if (!yes || plan) {
                 complain(Words.of(
                         "cli.snapshot.eraseWhat",
                         Say.full(cut.at(), zone()),
                         located.place().where()));
-                code = Main.SOME_FAILED;
+                code = plan ? code : Main.SOME_FAILED;
                 continue;
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {

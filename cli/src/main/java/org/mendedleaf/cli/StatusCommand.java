@@ -3,16 +3,21 @@ package org.mendedleaf.cli;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.capture.Lateness;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Skipped;
@@ -35,7 +40,7 @@ final class StatusCommand extends Base {
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder);
                     Reading reading = open.read()) {
-                vault(folder, reading, rows);
+                code = vault(folder, reading, rows) ? code : Math.max(code, Main.LATE);
             } catch (org.mendedleaf.core.vault.VaultException e) {
                 complain(e.words());
                 rows.add(Map.of("vault", folder.toString(), "error", e.words()));
@@ -48,7 +53,8 @@ final class StatusCommand extends Base {
         return code;
     }
 
-    private void vault(Path folder, Reading reading, List<Object> rows) throws IOException {
+    /** Says how a vault stands; whether all is kept as it should be. */
+    private boolean vault(Path folder, Reading reading, List<Object> rows) throws IOException {
         Room room = reading.room();
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", folder.toString());
@@ -68,8 +74,28 @@ final class StatusCommand extends Base {
                     Say.size(room.versionBytes()),
                     Say.size(room.storedBytes()));
         }
+        boolean good = true;
+        List<String> failing = new ArrayList<>();
+        for (Duties.Failing duty : Duties.failing(reading)) {
+            failing.add(
+                    Words.of("cli.status.duty", duty.name(), Say.moment(duty.since(), now(), zone()), duty.trouble()));
+        }
+        map.put("failing", failing);
+        if (!json) {
+            failing.forEach(w -> complain("  " + w));
+        }
+        good &= failing.isEmpty();
+        Optional<Instant> ahead = Present.ahead(reading, now());
+        if (ahead.isPresent()) {
+            good = false;
+            map.put("datedAhead", ahead.get().toString());
+            complain(Present.words(ahead.get(), now(), zone()));
+        }
         for (Place place : reading.places()) {
             PlaceState state = reading.state(place);
+            boolean late = Lateness.isLate(place, state, now());
+            boolean away = !place.isOutside() && !Files.isDirectory(place.root());
+            good &= !late && !away && (place.isOutside() || state.trouble().isEmpty());
             List<String> findings = new ArrayList<>();
             for (Finding f : FindingStore.of(reading).open(place)) {
                 Line line = reading.line(f.line()).orElseThrow();
@@ -77,12 +103,17 @@ final class StatusCommand extends Base {
             }
             Map<String, Object> row = json(place, state);
             row.put("findings", findings);
+            row.put("late", late);
             places.add(row);
             if (!json) {
                 print(place, state);
+                if (late) {
+                    complain("  " + Words.of("cli.status.late"));
+                }
                 findings.forEach(w -> line("  " + w));
             }
         }
+        return good;
     }
 
     private void print(Place place, PlaceState state) throws IOException {

@@ -71,14 +71,14 @@ final class StraysCommand extends Base {
             result.failed().forEach((path, why) -> complain(path + ": " + why));
             result.stayed().forEach(this::complain);
             if (json) {
-                printJson(Map.of("versions", result.numbers(), "failed", result.failed()));
+                printJson(Map.of("versions", result.labels(), "failed", result.failed()));
             } else {
                 newest.forEach((path, s) -> {
-                    if (result.numbers().containsKey(path)) {
+                    if (result.labels().containsKey(path)) {
                         say(
                                 s.present() ? "cli.strays.adopted" : "cli.strays.back",
                                 path,
-                                result.numbers().get(path),
+                                result.labels().get(path),
                                 s.file().getFileName());
                     }
                 });
@@ -107,7 +107,7 @@ final class StraysCommand extends Base {
                     Say.size(s.size()),
                     s.kind().words(),
                     Words.of(s.present() ? "stray.of" : "stray.ofGone", s.belongsTo()),
-                    s.sameAs() > 0
+                    !s.sameAs().isEmpty()
                             ? Words.of("stray.same", s.sameAs())
                             : s.shared() < 0 ? "" : Words.of("intake.common", s.shared())));
         }

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
@@ -23,7 +24,8 @@ final class TakeCommand extends Base {
     Path file;
 
     @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.take.version")
-    int version;
+    @Nullable
+    String version;
 
     @Option(names = "--soon", descriptionKey = "cli.take.soon")
     boolean soon;
@@ -41,18 +43,16 @@ final class TakeCommand extends Base {
                         .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
             }
             MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
-            if (version > 0 && merged.point(line.id(), version).isEmpty()) {
-                throw new IllegalArgumentException(Words.of(
-                        "cli.noVersion", line.path(), version, line.versions().size()));
-            }
+            String named = version;
+            int only = named == null ? 0 : version(line, named).number();
             List<String> taken = new ArrayList<>();
             List<String> failed = new ArrayList<>();
             for (MergedPoint p : merged.points()) {
                 boolean wanted = p.version().isPresent()
                         && !p.inVault()
-                        && (version == 0
+                        && (only == 0
                                 || (p.line().id() == line.id()
-                                        && p.version().get().number() == version))
+                                        && p.version().get().number() == only))
                         && (!soon || p.forgottenSoon(now()));
                 if (wanted) {
                     Version v = p.version().get();
@@ -61,7 +61,7 @@ final class TakeCommand extends Base {
                         taken.add(Words.of(
                                 "cli.take.one",
                                 v.path(),
-                                v.number(),
+                                v.label(),
                                 p.line().place().where()));
                     } catch (org.mendedleaf.core.systems.SystemException e) {
                         failed.add(e.words());

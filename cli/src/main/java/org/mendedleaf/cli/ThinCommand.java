@@ -46,7 +46,8 @@ final class ThinCommand extends RulesBase {
     Path rule;
 
     @Option(names = "--keep-last", paramLabel = "N", descriptionKey = "cli.thin.keepLast")
-    int keepLast;
+    @Nullable
+    Integer keepLast;
 
     @Option(names = "--kind", paramLabel = "KIND", descriptionKey = "cli.thin.kind")
     List<ContentKind> kinds = List.of();
@@ -73,7 +74,11 @@ final class ThinCommand extends RulesBase {
     @Override
     public Integer call() throws Exception {
         Path file = rule;
-        if (keepLast < 0 || (keepLast > 0 && file != null)) {
+        Integer last = keepLast;
+        if (last != null && last < 1) {
+            throw new IllegalArgumentException(Words.of("thin.keepLast"));
+        }
+        if (last != null && file != null) {
             throw new IllegalArgumentException(Words.of("cli.thin.ruleOrCount"));
         }
         Path to = report;
@@ -81,21 +86,17 @@ final class ThinCommand extends RulesBase {
             ThinReport.requireEnding(to);
         }
         Set<ContentKind> only = kinds.isEmpty() ? Set.of() : EnumSet.copyOf(kinds);
-        ThinPlan.Limits limits =
-                new ThinPlan.Limits(0, "", only, keepLast, moment(leave), moment(olderThan), keepLast == 0);
-        int code = Main.DONE;
-        for (Meant m : meant(path)) {
-            try (m) {
-                RuleSet once = file == null ? null : read(file);
-                Optional<Place> outside = outside(m);
-                if (outside.isPresent()) {
-                    code = Math.max(code, thinOutside(m, outside.get(), once, limits.in(m.place(), m.path())));
-                } else {
-                    thin(m, once, limits.in(m.place(), m.path()));
-                }
+        ThinPlan.Limits limits = new ThinPlan.Limits(
+                0, "", only, last == null ? 0 : last, moment(leave), moment(olderThan), last == null);
+        RuleSet once = file == null ? null : read(file);
+        return eachMeant(path, m -> {
+            Optional<Place> outside = outside(m);
+            if (outside.isPresent()) {
+                return thinOutside(m, outside.get(), once, limits.in(m.place(), m.path()));
             }
-        }
-        return code;
+            thin(m, once, limits.in(m.place(), m.path()));
+            return Main.DONE;
+        });
     }
 
     private Optional<Instant> moment(@Nullable String typed) throws IOException {

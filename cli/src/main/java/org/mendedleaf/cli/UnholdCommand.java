@@ -1,6 +1,5 @@
 package org.mendedleaf.cli;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import org.mendedleaf.core.line.Hold;
@@ -34,27 +33,26 @@ final class UnholdCommand extends RetentionBase {
     @Override
     public Integer call() throws Exception {
         List<Long> missing = new ArrayList<>(which);
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder)) {
-                Holds holds = new Holds(open, clock(), who());
-                for (Hold h : holds.standing()) {
-                    if (!which.contains(h.id())) {
-                        continue;
-                    }
-                    missing.remove(h.id());
-                    ThinPlan then = without(open, h);
-                    if (!plan) {
-                        holds.lift(h.id());
-                        say("cli.unhold.done", String.valueOf(h.id()));
-                    }
-                    say("cli.unhold.then", then.versions(), Say.size(then.freedBytes()));
+        int code = eachVault((folder, open) -> {
+            Holds holds = new Holds(open, clock(), who());
+            for (Hold h : holds.standing()) {
+                if (!which.contains(h.id())) {
+                    continue;
                 }
+                missing.remove(h.id());
+                ThinPlan then = without(open, h);
+                if (!plan) {
+                    holds.lift(h.id());
+                    say("cli.unhold.done", String.valueOf(h.id()));
+                }
+                say("cli.unhold.then", then.versions(), Say.size(then.freedBytes()));
             }
-        }
+            return Main.DONE;
+        });
         if (!missing.isEmpty()) {
             throw new IllegalArgumentException(Words.of("hold.none", String.valueOf(missing.get(0))));
         }
-        return Main.DONE;
+        return code;
     }
 
     /** What the rules would let go if a hold were not there. */

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
+import org.mendedleaf.core.jobs.Supervisor;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
@@ -35,9 +37,12 @@ final class WatchCommand extends RetentionBase {
             for (Path folder : vaults()) {
                 OpenVault vaultHere = open(folder);
                 open.add(vaultHere);
-                guardians.add(Guardian.start(vaultHere, clock(), authors(), new Teller()));
-                guardians.add(SnapshotKeeper.start(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
-                guardians.add(RetentionKeeper.start(vaultHere, clock(), who(), calendar(), new RetentionTeller()));
+                Supervisor supervisor =
+                        new Supervisor(Supervisor.Backoff.STANDARD, new Duties(vaultHere, clock(), this::told));
+                guardians.add(supervisor);
+                supervisor.add(new Guardian(supervisor, vaultHere, clock(), authors(), new Teller()));
+                supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
+                supervisor.add(new RetentionKeeper(vaultHere, clock(), who(), calendar(), new RetentionTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);
             say("cli.watch.started");
@@ -68,15 +73,8 @@ final class WatchCommand extends RetentionBase {
         public void kept(Standing.Done done) {
             done.letGo().ifPresent(d -> line(Words.of("cli.watch.letGo", d.versions())));
             done.reclaimed().ifPresent(r -> line(Words.of("cli.watch.reclaimed", Say.size(r.freedBytes()))));
-            if (done.missingBytes() > 0) {
-                complain(Words.of("cli.watch.noRoom", Say.size(done.missingBytes())));
-            }
+            done.trouble().forEach(WatchCommand.this::complain);
             surroundings.out().flush();
-        }
-
-        @Override
-        public void failed(IOException why) {
-            complain(Words.of("cli.watch.failed", Words.of("cli.watch.retention"), why.getMessage()));
         }
     }
 
@@ -92,7 +90,7 @@ final class WatchCommand extends RetentionBase {
 
         @Override
         public void failed(Place place, IOException why) {
-            complain(Words.of("cli.watch.failed", place.name(), why.getMessage()));
+            // Told as the failure of the duty.
         }
     }
 
@@ -107,7 +105,16 @@ final class WatchCommand extends RetentionBase {
 
         @Override
         public void failed(Place place, IOException why) {
-            complain(Words.of("cli.watch.failed", place.name(), why.getMessage()));
+            // Told as the failure of the duty.
+        }
+    }
+
+    private synchronized void told(Duties.Failing duty) {
+        if (duty.trouble().isEmpty()) {
+            line(Words.of("cli.watch.recovered", duty.name()));
+            surroundings.out().flush();
+        } else {
+            complain(Words.of("cli.watch.failed", duty.name(), duty.trouble()));
         }
     }
 }

@@ -44,6 +44,29 @@ class CommandLineTest extends TerminalTest {
     }
 
     @Test
+    void protectingAgainChangesOnlyWhatIsNamed() throws Exception {
+        save("a.txt", "one");
+        save("b.iso", "image");
+        String vault = temp.resolve("vault").toString();
+        assertThat(run("protect", desk.toString(), "--vault", vault, "--exclude", "*.iso", "--every", "30"))
+                .isZero();
+        assertThat(out).contains("every 30 minutes").contains("*.iso");
+
+        JsonNode more = json("protect", desk.toString(), "--vault", vault, "--exclude", "*.tmp");
+        assertThat(more.at("/every").asText()).isEqualTo("30");
+        assertThat(more.at("/excluded")).extracting(JsonNode::asText).containsExactly("*.iso", "*.tmp");
+
+        JsonNode hand = json("protect", desk.toString(), "--vault", vault, "--every", "hand");
+        assertThat(hand.at("/every").asText()).isEqualTo("hand");
+        assertThat(hand.at("/excluded")).hasSize(2);
+
+        JsonNode fewer = json("protect", desk.toString(), "--vault", vault, "--include", "*.iso");
+        assertThat(fewer.at("/every").asText()).isEqualTo("hand");
+        assertThat(fewer.at("/excluded")).extracting(JsonNode::asText).containsExactly("*.tmp");
+        assertThat(fewer.at("/capture/added").asInt()).as("b.iso").isEqualTo(1);
+    }
+
+    @Test
     void everyCommandThatPrintsDataPrintsJson() throws Exception {
         String file = save("a.txt", "one");
         assertThat(json(
@@ -57,7 +80,8 @@ class CommandLineTest extends TerminalTest {
         save("a.txt", "two!");
         assertThat(json("capture").at("/0/changed").asInt()).isEqualTo(1);
         JsonNode line = json("line", file);
-        assertThat(line.at("/points/0/number").asInt()).isEqualTo(2);
+        assertThat(line.at("/points/0/version").asText()).isEqualTo("2");
+        assertThat(line.at("/points/0/sequence").asInt()).isEqualTo(2);
         String sha = HexFormat.of()
                 .formatHex(MessageDigest.getInstance("SHA-256").digest("two!".getBytes(StandardCharsets.UTF_8)));
         assertThat(line.at("/points/0/sha256").asText()).as("the plain SHA-256").isEqualTo(sha);
@@ -74,6 +98,23 @@ class CommandLineTest extends TerminalTest {
         assertThat(json("remove", file).at("/removed/0").asText()).isEqualTo("a.txt");
         assertThat(json("check", "--full").at("/0/clean").asBoolean()).isTrue();
         assertThat(json("status").at("/0/places/0/every").asText()).isEqualTo("save");
+    }
+
+    @Test
+    void whatIsLateIsSaidAndAMonitorCanTell() throws Exception {
+        save("a.txt", "one");
+        protect();
+        assertThat(run("status")).isZero();
+        now = now.plusSeconds(10 * 86_400);
+        assertThat(run("status")).isEqualTo(4);
+        assertThat(err).contains("late: what was saved since is not kept");
+        assertThat(run("status", "--json")).isEqualTo(4);
+        assertThat(out).contains("\"late\" : true");
+        run("capture");
+        assertThat(run("status")).isZero();
+        Files.move(desk, temp.resolve("away"));
+        assertThat(run("status")).isEqualTo(4);
+        assertThat(err).contains("is not there");
     }
 
     @Test

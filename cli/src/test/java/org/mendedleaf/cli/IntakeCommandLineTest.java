@@ -124,7 +124,7 @@ class IntakeCommandLineTest extends TerminalTest {
         assertThat(run("put", draft, "--as", lease, "--draft")).isZero();
         assertThat(out).contains("now version 1.1");
         JsonNode reader = json("line", lease, "--working-as", "Adele");
-        assertThat(reader.findValuesAsText("label")).containsExactly("1");
+        assertThat(reader.findValuesAsText("version")).containsExactly("1");
         assertThat(run("publish", lease, "--working-as", "Adele")).isEqualTo(1);
         assertThat(err).contains("Adele is a reader in desk and may not publish there");
         assertThat(run("publish", lease, "--note", "as signed")).isZero();

@@ -75,7 +75,11 @@ class MomentsCommandLineTest extends TerminalTest {
         assertThat(listed.get("files").asInt()).isEqualTo(2);
         assertThat(run("snapshot", "list", folder())).isZero();
         assertThat(out).contains("pressing 2026").contains("2 files");
-        assertThat(run("snapshot", "erase", folder(), id)).isZero();
+        assertThat(run("snapshot", "erase", folder(), id)).as("without a yes").isEqualTo(1);
+        assertThat(json("snapshot", "list", folder())).hasSize(1);
+        assertThat(run("snapshot", "erase", folder(), id, "--plan")).isZero();
+        assertThat(json("snapshot", "list", folder())).hasSize(1);
+        assertThat(run("snapshot", "erase", folder(), id, "--yes")).isZero();
         assertThat(out).contains("undo brings it back");
         assertThat(run("snapshot", "rename", folder(), id, "x")).isEqualTo(2);
         assertThat(run("undo")).isZero();

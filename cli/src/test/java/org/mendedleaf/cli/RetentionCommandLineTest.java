@@ -95,7 +95,12 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(out).contains("unless it is taken back: no time kept it any longer (rule “Short”)");
         assertThat(run("reclaim")).isZero();
         assertThat(out).contains("No version is gone");
-        assertThat(run("reclaim", "--now")).isZero();
+        assertThat(run("reclaim", "--now")).as("without a yes").isEqualTo(1);
+        assertThat(err).contains("--yes");
+        assertThat(run("reclaim", "--now", "--plan")).isZero();
+        assertThat(out).contains("3 versions");
+        assertThat(json("room").get(0).get("waiting").asLong()).isPositive();
+        assertThat(run("reclaim", "--now", "--yes")).isZero();
         assertThat(out).contains("3 versions are gone.");
         assertThat(run("line", ledger)).isZero();
         assertThat(out).contains("gone since 9 May: no time kept it any longer (rule “Short”)");
@@ -144,7 +149,7 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(out).contains("\"undo\" takes it back until");
         assertThat(run("undo")).isZero();
         assertThat(run("erase", ledger, "--older", "--yes")).isZero();
-        assertThat(run("reclaim", "--now")).isZero();
+        assertThat(run("reclaim", "--now", "--yes")).isZero();
         assertThat(out).contains("5 versions are gone.").contains("Proved: none of");
         assertThat(Path.of(ledger)).hasContent(noise(5));
         assertThat(run("erase", ledger, "--all", "--yes")).isZero();

@@ -1,6 +1,7 @@
 package org.mendedleaf.core;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -21,11 +22,13 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Recovery;
 
 /** A real folder with a real vault, and a clock that the test moves. */
@@ -41,7 +44,12 @@ public final class TestPlace implements AutoCloseable {
     public TestPlace(Path temp, String... exclusions) throws IOException {
         folder = Files.createDirectories(temp.resolve("desk")).toRealPath();
         vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofMillis(200));
-        place = Protect.place(vault, folder, Rhythm.ON_SAVE, List.of(exclusions), clock());
+        try {
+            place = Protect.place(vault, folder, Rhythm.ON_SAVE, List.of(exclusions), clock(), "Ines");
+        } catch (IOException e) {
+            vault.close();
+            throw e;
+        }
     }
 
     public Clock clock() {
@@ -84,8 +92,23 @@ public final class TestPlace implements AutoCloseable {
     }
 
     public Instant later(long minutes) {
-        now = now.plus(Duration.ofMinutes(minutes));
+        Instant then = now.plus(Duration.ofMinutes(minutes));
+        while (Duration.between(now, then).compareTo(Duration.ofDays(1)) > 0) {
+            now = now.plus(Duration.ofDays(1));
+            live();
+        }
+        now = then;
         return now;
+    }
+
+    /** The vault sees what time it is, as a program that runs every day lets it. */
+    private void live() {
+        try (WriteSession session = vault.write()) {
+            LivedTime.of(session, now);
+            session.commit();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     public Path path(String path) {

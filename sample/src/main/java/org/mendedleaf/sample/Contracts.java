@@ -54,7 +54,7 @@ final class Contracts {
         this.vault = vault;
         this.folder = folder;
         at(44, 9, 10);
-        this.place = Protect.place(vault, folder.toRealPath(), Rhythm.ON_SAVE, List.of(), clock());
+        this.place = Protect.place(vault, folder.toRealPath(), Rhythm.ON_SAVE, List.of(), clock(), "Ines");
     }
 
     /** Makes it, with all that happened in it. */

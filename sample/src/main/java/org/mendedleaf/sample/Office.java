@@ -115,7 +115,7 @@ public final class Office {
         Mishaps mishaps = new Mishaps(this);
         try (OpenVault vault = OpenVault.openOrCreate(vault(folder), "sample office", Duration.ofSeconds(5))) {
             Clock clock = new Ticking();
-            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock);
+            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
             Capture capture = new Capture(vault, place, clock, new Editors());
             try (WriteSession session = vault.write()) {
                 capture.runWithin(session, Scope.WHOLE, Progress.NONE);

@@ -3,6 +3,7 @@ package org.mendedleaf.standins;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.util.List;
 
 /** The four stand-ins of one folder, running. */
@@ -25,6 +26,7 @@ public final class StandIns implements AutoCloseable {
      */
     public StandIns(Path folder, String owner) throws IOException {
         Files.createDirectories(folder);
+        closeToOthers(folder);
         library = new Library(folder.resolve("library"), owner);
         objects = new ObjectStore(folder.resolve("object-store"), owner);
         files = new FileServer(folder.resolve("file-server"), owner, SERVER_BYTES);
@@ -32,6 +34,13 @@ public final class StandIns implements AutoCloseable {
         ticker = new Thread(this::tick, "stand-ins");
         ticker.setDaemon(true);
         ticker.start();
+    }
+
+    /** The tokens stand in there. */
+    private static void closeToOthers(Path folder) throws IOException {
+        if (Files.getFileStore(folder).supportsFileAttributeView("posix")) {
+            Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwx------"));
+        }
     }
 
     private void tick() {

@@ -1,18 +1,21 @@
 package org.mendedleaf.core.capture;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -28,6 +31,8 @@ public final class Capture {
     private final Place place;
     private final Clock clock;
     private final Authors authors;
+    private boolean emptied;
+    private boolean allThatChanged;
 
     /** A capture of this place into this vault. */
     public Capture(OpenVault vault, Place place, Clock clock, Authors authors) {
@@ -37,16 +42,23 @@ public final class Capture {
         this.authors = authors;
     }
 
+    /** Somebody says that the folder is empty because it was emptied, and not because its disk is away. */
+    public Capture emptiedOnPurpose() {
+        emptied = true;
+        return this;
+    }
+
     /**
      * Captures.
      *
-     * @throws PlaceGoneException when the folder is not there; nothing is taken to be removed then
+     * @throws PlaceGoneException when the folder is not there, or another and empty one is; nothing is taken to be removed
+     *     then
      * @throws org.mendedleaf.core.vault.VaultException when the vault cannot take more; what was committed stays
      */
     public CaptureResult run(Scope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
         progress.begin(Words.of("capture.looking", place.name()), 0, 0);
-        Looker looker = look(scope, started, progress);
+        Looker looker = look(scope, null, started, progress);
         try (WriteSession session = vault.write()) {
             return capture(session, scope, looker, started, progress);
         }
@@ -55,17 +67,50 @@ public final class Capture {
     /** As {@link #run}, within a session that somebody else opened and goes on with afterwards. */
     public CaptureResult runWithin(WriteSession session, Scope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
-        return capture(session, scope, look(scope, started, progress), started, progress);
+        return capture(session, scope, look(scope, session, started, progress), started, progress);
     }
 
-    private Looker look(Scope scope, Instant started, Progress progress) throws IOException {
-        if (!Files.isDirectory(place.root())) {
-            noteTrouble(started, Words.of("capture.placeGone", place.root()));
-            throw new PlaceGoneException(place.root());
+    /** Somebody who hears of every change says that nothing else changed than what is captured with this. */
+    Capture allThatChanged() {
+        allThatChanged = true;
+        return this;
+    }
+
+    /** Notes that nothing changed that is not captured. */
+    void allCaptured() throws IOException {
+        try (WriteSession session = vault.write()) {
+            ScanStore.Looked before = ScanStore.looked(session, place);
+            ScanStore.looked(session, place, new ScanStore.Looked(before.last(), clock.instant()), "");
+            session.commit();
         }
-        Map<String, byte[]> known;
+    }
+
+    /** Notes why the place could not be captured, for its state to say. */
+    public void failed(String trouble) throws IOException {
         try (Reading reading = vault.read()) {
-            known = ScanStore.known(reading, place);
+            if (reading.state(place).trouble().equals(trouble)) {
+                return;
+            }
+        }
+        try (WriteSession session = vault.write()) {
+            noteTrouble(session, clock.instant(), trouble);
+            session.commit();
+        }
+    }
+
+    private Looker look(Scope scope, @Nullable WriteSession within, Instant started, Progress progress)
+            throws IOException {
+        Map<String, byte[]> known;
+        Optional<String> away;
+        try (Reading reading = vault.read()) {
+            away = new PlaceThere(place).away(reading, emptied);
+            known = away.isPresent() ? Map.of() : ScanStore.known(reading, place);
+        }
+        if (away.isPresent()) {
+            if (within == null) {
+                failed(away.get());
+            }
+            throw new PlaceGoneException(away.get());
         }
         Looker looker = new Looker(place, new Exclusions(place.exclusions()), known, progress);
         if (scope instanceof Scope.Folders some) {
@@ -76,17 +121,15 @@ public final class Capture {
         return looker;
     }
 
-    private void noteTrouble(Instant now, String trouble) throws IOException {
-        try (WriteSession session = vault.write()) {
-            ScanStore.Looked before = ScanStore.looked(session, place);
-            ScanStore.looked(session, place, new ScanStore.Looked(before.last(), before.good()), trouble);
-            session.commit();
-        }
+    private void noteTrouble(WriteSession session, Instant now, String trouble) throws IOException {
+        ScanStore.Looked before = ScanStore.looked(session, place);
+        ScanStore.looked(session, place, new ScanStore.Looked(before.last(), before.good()), trouble);
         org.slf4j.LoggerFactory.getLogger(Capture.class).info("{}: {}", now, trouble);
     }
 
     private CaptureResult capture(WriteSession session, Scope scope, Looker looker, Instant started, Progress progress)
             throws IOException {
+        new MovedAside(session, place, new LineWriter(session), authors, clock).settle();
         ScanStore.Looked before = ScanStore.looked(session, place);
         boolean first = before.good().equals(Instant.EPOCH);
         PointWriter points = new PointWriter(session, place, clock, authors, before.last(), first, started);
@@ -110,8 +153,17 @@ public final class Capture {
             boolean whole = !looker.unreadable().contains("");
             String trouble = whole ? "" : Words.of("capture.unreadableRoot", place.root());
             ScanStore.looked(session, place, new ScanStore.Looked(started, whole ? started : before.good()), trouble);
+            if (whole) {
+                new PlaceThere(place).remember(session);
+            }
+        }
+        if (scope instanceof Scope.Folders && allThatChanged && !cancelled) {
+            ScanStore.looked(session, place, new ScanStore.Looked(before.last(), started), "");
         }
         points.finish(result);
+        if (result.points() > 0) {
+            new Reserve(vault.folder()).keep();
+        }
         return result;
     }
 

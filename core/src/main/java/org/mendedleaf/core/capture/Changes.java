@@ -132,7 +132,7 @@ final class Changes {
         boolean same = known != null
                 && before != null
                 && before.isKept()
-                && before.entry().looksSame(seen.entry());
+                && before.entry().isUntouched(seen.entry());
         if (same && known != null) {
             if (known.mode() != seen.entry().mode()) {
                 writer.attributes(known, points.facts(seen.entry(), ""), points.now());

@@ -24,9 +24,8 @@ import org.mendedleaf.core.words.Words;
  */
 public final class Exclusions {
 
-    /** What is always left out: lock and temporary files of office programs, unfinished downloads, our own. */
+    /** What is always left out: lock and temporary files of office programs, unfinished downloads; and our own, by their names. */
     public static final List<String> STANDING = List.of(
-            SafeFolder.OWN_PREFIX + "*",
             "~$*",
             ".~lock.*#",
             "~*.tmp",
@@ -40,6 +39,9 @@ public final class Exclusions {
             ".DS_Store",
             "Thumbs.db",
             "desktop.ini");
+
+    /** What is said of our own unfinished files, see {@link SafeFolder#ownName}. */
+    private static final String OWN = ".mended-leaf-*";
 
     /** One pattern; {@code start} and {@code end} are set where it is text with at most one star, as most are. */
     private record Rule(
@@ -101,6 +103,9 @@ public final class Exclusions {
 
     /** The pattern that leaves out this name, if one does. */
     public Optional<String> find(String folder, String name, boolean isFolder) {
+        if (SafeFolder.isOwnName(name)) {
+            return Optional.of(OWN);
+        }
         for (Rule rule : rules) {
             if (rule.folderOnly() && !isFolder) {
                 continue;

@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.SafeFolder;
 
 /**
  * Hears from the system which folders below a root had something happen in them. What it cannot hear of (a system that
@@ -127,7 +128,7 @@ final class FolderWatch implements AutoCloseable {
     }
 
     private static boolean isOwn(Path name) {
-        return name.toString().startsWith(org.mendedleaf.core.disk.SafeFolder.OWN_PREFIX);
+        return SafeFolder.isOwnName(name.toString());
     }
 
     @Override

@@ -5,37 +5,48 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Words;
 
 /**
- * Keeps the places of a vault at their rhythms, one thread for each: those that are captured on every save are watched,
- * the others are captured when their time has come. A place that was away is looked at when it is back.
+ * Keeps the folders of a vault at their rhythms, each as a duty of its own: those that are captured on every save are
+ * watched, the others are captured when their time has come. A folder that was away is looked at when it is back. It is a duty
+ * itself: to see which folders there are, and with which settings, whoever changed them.
  */
-public final class Guardian implements AutoCloseable {
+public final class Guardian implements Supervisor.Duty {
 
-    private static final Duration QUIET = Duration.ofSeconds(2);
-    private static final Duration LONGEST = Duration.ofSeconds(30);
-    private static final long LISTEN_MILLIS = 250;
+    /** A save is captured when nothing was saved for so long, so that a program is through with saving. */
+    public static final Duration QUIET = Duration.ofSeconds(2);
+
+    /** But where saves follow each other without end, so long after the first of them. */
+    public static final Duration LONGEST = Duration.ofSeconds(10);
+
+    private static final Duration LISTEN = Duration.ofMillis(500);
 
     /** A watch that is not complete, or not to be had, is made up for by looks this often. */
     private static final Duration FALLBACK = Duration.ofMinutes(10);
 
-    private static final Duration RETRY = Duration.ofSeconds(5);
+    private static final Duration ROUND = Duration.ofSeconds(5);
 
-    private final List<Thread> threads = new ArrayList<>();
-    private volatile boolean ended;
+    private final Supervisor supervisor;
+    private final OpenVault vault;
+    private final Clock clock;
+    private final Authors authors;
+    private final Listener listener;
+    private final Map<String, Place> kept = new HashMap<>();
+    private Object seen = "";
 
-    private Guardian() {}
-
-    /** Hears what was captured; called from the guardian's threads. */
+    /** Hears what was captured; called from the threads of the duties. */
     public interface Listener {
         /** A capture is about to begin. */
         default Progress capturing(Place place, Scope scope) {
@@ -49,136 +60,170 @@ public final class Guardian implements AutoCloseable {
         void failed(Place place, IOException why);
     }
 
-    /** Starts with the places that the vault has now. */
-    public static Guardian start(OpenVault vault, Clock clock, Authors authors, Listener listener) throws IOException {
-        Guardian guardian = new Guardian();
-        List<Place> places;
-        try (Reading reading = vault.read()) {
-            places = reading.places().stream().filter(p -> !p.isOutside()).toList();
-        }
-        for (Place place : places) {
-            if (place.rhythm().kind() != Rhythm.Kind.BY_HAND) {
-                Capture capture = new Capture(vault, place, clock, authors);
-                Thread thread = new Thread(
-                        () -> guardian.keep(vault, place, clock, capture, listener), "guardian-" + place.id());
-                thread.setDaemon(true);
-                guardian.threads.add(thread);
-                thread.start();
-            }
-        }
-        return guardian;
-    }
-
-    private void keep(OpenVault vault, Place place, Clock clock, Capture capture, Listener listener) {
-        try {
-            if (place.rhythm().kind() == Rhythm.Kind.ON_SAVE) {
-                watch(place, capture, listener);
-            } else {
-                byTheClock(vault, place, clock, capture, listener);
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    private void watch(Place place, Capture capture, Listener listener) throws InterruptedException {
-        QuietTime waiting = new QuietTime(QUIET, LONGEST);
-        while (!ended) {
-            try (FolderWatch watch = new FolderWatch(place.root())) {
-                // Whatever happened before the watch began is found by one look.
-                run(place, capture, Scope.WHOLE, listener);
-                listen(place, capture, listener, watch, waiting);
-            } catch (IOException e) {
-                listener.failed(place, e);
-                pause(RETRY);
-            }
-        }
-    }
-
-    private void listen(Place place, Capture capture, Listener listener, FolderWatch watch, QuietTime waiting)
-            throws InterruptedException, IOException {
-        FolderWatch.Hearer hearer = new FolderWatch.Hearer() {
-            @Override
-            public void changed(String folder) {
-                waiting.changed(folder, System.nanoTime());
-            }
-
-            @Override
-            public void lost() {
-                waiting.lost(System.nanoTime());
-            }
-        };
-        long lastWhole = System.nanoTime();
-        while (!ended) {
-            watch.hear(hearer, LISTEN_MILLIS);
-            if (watch.isRootGone()) {
-                throw new PlaceGoneException(place.root());
-            }
-            long now = System.nanoTime();
-            if (!watch.isComplete() && now - lastWhole > FALLBACK.toNanos()) {
-                waiting.lost(now - QUIET.toNanos());
-                lastWhole = now;
-            }
-            Optional<Scope> due = waiting.due(now);
-            if (due.isPresent()) {
-                try {
-                    run(place, capture, due.get(), listener);
-                } catch (VaultException.Busy e) {
-                    listener.failed(place, e);
-                    waiting.again(due.get(), System.nanoTime());
-                } catch (IOException e) {
-                    waiting.again(due.get(), System.nanoTime());
-                    throw e;
-                }
-            }
-        }
-    }
-
-    private void byTheClock(OpenVault vault, Place place, Clock clock, Capture capture, Listener listener)
-            throws InterruptedException {
-        Duration every = Duration.ofMinutes(place.rhythm().minutes());
-        while (!ended) {
-            try {
-                Instant last = lastLook(vault, place);
-                if (last == null || !clock.instant().isBefore(last.plus(every))) {
-                    run(place, capture, Scope.WHOLE, listener);
-                }
-                pause(Duration.ofSeconds(5));
-            } catch (IOException e) {
-                listener.failed(place, e);
-                pause(RETRY);
-            }
-        }
-    }
-
-    private static @Nullable Instant lastLook(OpenVault vault, Place place) throws IOException {
-        try (Reading reading = vault.read()) {
-            return reading.state(place).lastLook().orElse(null);
-        }
-    }
-
-    private static void run(Place place, Capture capture, Scope scope, Listener listener) throws IOException {
-        Progress progress = listener.capturing(place, scope);
-        listener.captured(place, capture.run(scope, progress));
-    }
-
-    private void pause(Duration time) throws InterruptedException {
-        long end = System.nanoTime() + time.toNanos();
-        while (!ended && System.nanoTime() < end) {
-            Thread.sleep(Math.min(100, time.toMillis()));
-        }
+    /** Keeps the folders of a vault; each becomes a duty of the supervisor too. */
+    public Guardian(Supervisor supervisor, OpenVault vault, Clock clock, Authors authors, Listener listener) {
+        this.supervisor = supervisor;
+        this.vault = vault;
+        this.clock = clock;
+        this.authors = authors;
+        this.listener = listener;
     }
 
     @Override
-    public void close() {
-        ended = true;
-        for (Thread thread : threads) {
-            try {
-                // A capture that is running comes to the end of its group; nothing acknowledged depends on it.
-                thread.join(5000);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
+    public String name() {
+        return Words.of("duty.places");
+    }
+
+    @Override
+    public Duration round(Supervisor.Breath breath) throws IOException {
+        Object now = vault.stamp();
+        if (now.equals(seen)) {
+            return ROUND;
+        }
+        List<Place> places;
+        try (Reading reading = vault.read()) {
+            places = reading.places().stream()
+                    .filter(p -> !p.isOutside() && p.rhythm().kind() != Rhythm.Kind.BY_HAND)
+                    .toList();
+        }
+        for (Map.Entry<String, Place> e : Map.copyOf(kept).entrySet()) {
+            if (!places.contains(e.getValue())) {
+                supervisor.remove(e.getKey());
+                kept.remove(e.getKey());
             }
         }
+        for (Place place : new ArrayList<>(places)) {
+            Keep keep = new Keep(place);
+            if (!kept.containsKey(keep.name())) {
+                kept.put(keep.name(), place);
+                supervisor.add(keep);
+            }
+        }
+        seen = now;
+        return ROUND;
     }
+
+    /** One folder at its rhythm. */
+    private final class Keep implements Supervisor.Duty {
+        private final Place place;
+        private final QuietTime waiting = new QuietTime(QUIET, LONGEST);
+
+        Keep(Place place) {
+            this.place = place;
+        }
+
+        @Override
+        public String name() {
+            return Words.of("duty.captures", place.where());
+        }
+
+        @Override
+        public Duration round(Supervisor.Breath breath) throws IOException, InterruptedException {
+            try {
+                return place.rhythm().kind() == Rhythm.Kind.ON_SAVE ? watch(breath) : byTheClock();
+            } catch (IOException | RuntimeException | Error e) {
+                IOException why = e instanceof IOException io ? io : new IOException(Words.of("capture.defect", e), e);
+                listener.failed(place, why);
+                note(why);
+                throw e;
+            }
+        }
+
+        /** What fails stands with the place, when the vault can be written to. */
+        private void note(IOException why) {
+            if (why instanceof VaultException.Busy) {
+                return;
+            }
+            try {
+                capture().failed(String.valueOf(why.getMessage()));
+            } catch (IOException | RuntimeException e) {
+                log.warn("{} cannot be written down", why.getMessage(), e);
+            }
+        }
+
+        private Capture capture() {
+            return new Capture(vault, place, clock, authors);
+        }
+
+        private Duration watch(Supervisor.Breath breath) throws IOException, InterruptedException {
+            try (FolderWatch watch = new FolderWatch(place.root())) {
+                // Whatever happened before the watch began is found by one look.
+                run(capture(), Scope.WHOLE);
+                listen(breath, watch);
+            }
+            return Duration.ZERO;
+        }
+
+        private void listen(Supervisor.Breath breath, FolderWatch watch) throws InterruptedException, IOException {
+            FolderWatch.Hearer hearer = new FolderWatch.Hearer() {
+                @Override
+                public void changed(String folder) {
+                    waiting.changed(folder, System.nanoTime());
+                }
+
+                @Override
+                public void lost() {
+                    waiting.lost(System.nanoTime());
+                }
+            };
+            long lastWhole = System.nanoTime();
+            Instant alive = clock.instant();
+            while (!breath.isEnding()) {
+                watch.hear(hearer, LISTEN.toMillis());
+                if (watch.isRootGone()) {
+                    throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
+                }
+                long now = System.nanoTime();
+                if (!watch.isComplete() && now - lastWhole > FALLBACK.toNanos()) {
+                    waiting.lost(now - QUIET.toNanos());
+                    lastWhole = now;
+                }
+                Optional<Scope> due = waiting.due(now);
+                if (due.isPresent()) {
+                    alive = captureHeard(watch, due.get());
+                } else if (watch.isComplete() && Lateness.isToBeSaid(alive, clock.instant())) {
+                    // Nothing was saved: all is captured, and that is said from time to time.
+                    capture().allCaptured();
+                    alive = clock.instant();
+                }
+            }
+        }
+
+        private Instant captureHeard(FolderWatch watch, Scope due) throws IOException {
+            Instant began = clock.instant();
+            try {
+                Capture capture = capture();
+                run(watch.isComplete() ? capture.allThatChanged() : capture, due);
+            } catch (VaultException.Busy e) {
+                listener.failed(place, e);
+                waiting.again(due, System.nanoTime());
+            } catch (IOException | RuntimeException | Error e) {
+                waiting.again(due, System.nanoTime());
+                throw e;
+            }
+            return began;
+        }
+
+        private Duration byTheClock() throws IOException {
+            Duration every = Duration.ofMinutes(place.rhythm().minutes());
+            Optional<Instant> last;
+            try (Reading reading = vault.read()) {
+                last = reading.state(place).lastLook();
+            }
+            Instant now = clock.instant();
+            // A clock that was set back must not make anybody wait for it to come round again.
+            boolean due = last.isEmpty() || !now.isBefore(last.get().plus(every)) || now.isBefore(last.get());
+            if (due) {
+                run(capture(), Scope.WHOLE);
+            }
+            return ROUND;
+        }
+
+        private void run(Capture capture, Scope scope) throws IOException {
+            Progress progress = listener.capturing(place, scope);
+            listener.captured(place, capture.run(scope, progress));
+        }
+    }
+
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Guardian.class);
 }

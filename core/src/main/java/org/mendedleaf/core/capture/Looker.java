@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Queue;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +20,7 @@ import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Skipped;
 
 /** Walks through a place and finds the folders whose names, sizes, times or files are not as the last look saw them. */
@@ -30,17 +32,31 @@ final class Looker {
 
     private static final int PROGRESS_STEP = 512;
 
+    /** Folders are followed so deep; each level keeps a folder open and takes some of the stack. */
+    static final int DEEPEST = 500;
+
     private final Place place;
     private final Exclusions exclusions;
     private final Map<String, byte[]> known;
     private final Progress progress;
     private final List<FolderLook> changed = new ArrayList<>();
     private final List<String> unreadable = new ArrayList<>();
+    private final Map<String, Seen.Skip> gaps;
     private long files;
     private int sinceProgress;
 
     /** A walk that compares with {@code known}: what the last look saw, by the path of the folder. */
     Looker(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress) {
+        this(place, exclusions, known, progress, new ConcurrentHashMap<>());
+    }
+
+    private Looker(
+            Place place,
+            Exclusions exclusions,
+            Map<String, byte[]> known,
+            Progress progress,
+            Map<String, Seen.Skip> gaps) {
+        this.gaps = gaps;
         this.place = place;
         this.exclusions = exclusions;
         this.known = known;
@@ -77,6 +93,8 @@ final class Looker {
             } catch (NoSuchFileException | NotDirectoryException e) {
                 // Its parent, which is looked at too, will tell.
                 log.debug("{} is gone since", path, e);
+            } catch (IOException e) {
+                gap(path, e);
             }
         }
     }
@@ -89,7 +107,7 @@ final class Looker {
         try {
             folder.list(new Collector(folder.path(), seen));
         } catch (IOException e) {
-            unreadable.add(folder.path());
+            gap(folder.path(), e);
             return;
         }
         List<SafeChild> below = new ArrayList<>();
@@ -105,11 +123,6 @@ final class Looker {
         for (SafeChild child : below) {
             openChild(folder, child, seen, opened);
         }
-        seen.sort(Comparator.comparing(Seen::name));
-        byte[] before = known.get(folder.path());
-        if (before == null || !Arrays.equals(before, ScanBlob.encode(seen, Set.of()))) {
-            changed.add(new FolderLook(folder.path(), List.copyOf(seen), before));
-        }
         sinceProgress += seen.size();
         if (sinceProgress > PROGRESS_STEP) {
             progress.advance(sinceProgress, 0);
@@ -120,30 +133,65 @@ final class Looker {
         } else {
             below(folder, new ConcurrentLinkedQueue<>(opened), deep);
         }
+        // What could not be entered is a gap in the folder above it.
+        for (SafeChild child : below) {
+            Seen.Skip gap = gaps.remove(RelativePath.child(folder.path(), child.name()));
+            if (gap != null) {
+                seen.set(
+                        child.index(),
+                        new Seen(child.name(), seen.get(child.index()).entry(), gap));
+            }
+        }
+        seen.sort(Comparator.comparing(Seen::name));
+        byte[] before = known.get(folder.path());
+        if (before == null || !Arrays.equals(before, ScanBlob.encode(seen, Set.of()))) {
+            changed.add(new FolderLook(folder.path(), List.copyOf(seen), before));
+        }
     }
 
     private void below(SafeFolder folder, Queue<Opened> children, boolean deep) throws IOException {
         for (Opened child = children.poll(); child != null; child = children.poll()) {
             boolean isNew = !known.containsKey(child.path());
-            if (deep || isNew) {
+            if ((deep || isNew) && isTooDeep(child.path())) {
+                gaps.put(child.path(), new Seen.Skip(Skipped.Reason.TOO_DEEP.code(), ""));
+                unreadable.add(child.path());
+            } else if (deep || isNew) {
                 try (SafeFolder inside = folder.child(child.name())) {
                     look(inside, true);
                 } catch (NoSuchFileException | NotDirectoryException e) {
                     log.debug("{} is gone since", child.path(), e);
+                } catch (IOException e) {
+                    gap(child.path(), e);
                 }
             }
         }
     }
 
+    private static boolean isTooDeep(String path) {
+        return path.chars().filter(c -> c == '/').count() >= DEEPEST;
+    }
+
+    /** One folder that cannot be read costs itself. */
+    private void gap(String path, IOException why) throws IOException {
+        if (why instanceof InterruptedIOException) {
+            throw why;
+        }
+        log.info("{} cannot be looked at", path, why);
+        unreadable.add(path);
+        Skipped.Reason reason =
+                why instanceof AccessDeniedException ? Skipped.Reason.NO_PERMISSION : Skipped.Reason.UNREADABLE;
+        gaps.put(path, new Seen.Skip(reason.code(), String.valueOf(why.getMessage())));
+    }
+
     private void onTwoThreads(SafeFolder folder, List<Opened> children) throws IOException {
         Queue<Opened> queue = new ConcurrentLinkedQueue<>(children);
-        Looker other = new Looker(place, exclusions, known, progress);
-        AtomicReference<@Nullable IOException> failure = new AtomicReference<>();
+        Looker other = new Looker(place, exclusions, known, progress, gaps);
+        AtomicReference<@Nullable Throwable> failure = new AtomicReference<>();
         Thread helper = new Thread(
                 () -> {
                     try {
                         other.below(folder, queue, true);
-                    } catch (IOException e) {
+                    } catch (IOException | RuntimeException | Error e) {
                         failure.set(e);
                     }
                 },
@@ -154,9 +202,11 @@ final class Looker {
         } finally {
             join(helper);
         }
-        IOException failed = failure.get();
-        if (failed != null) {
-            throw failed;
+        Throwable failed = failure.get();
+        if (failed instanceof IOException e) {
+            throw e;
+        } else if (failed != null) {
+            throw new IllegalStateException(failed);
         }
         changed.addAll(other.changed);
         unreadable.addAll(other.unreadable);
@@ -179,7 +229,7 @@ final class Looker {
     /** A folder that we may not enter is listed as skipped in the folder above it. */
     private void openChild(SafeFolder folder, SafeChild child, List<Seen> seen, List<Opened> opened)
             throws IOException {
-        String path = org.mendedleaf.core.line.RelativePath.child(folder.path(), child.name());
+        String path = RelativePath.child(folder.path(), child.name());
         DiskEntry entry = seen.get(child.index()).entry();
         // Only folders without read permission for somebody need the trial of opening them.
         if ((entry.mode() & 0b100_000_000) == 0 || (entry.mode() & 0b101_101_101) != 0b101_101_101) {

@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.FileFacts;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.LiveEntry;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceWriter;
@@ -69,8 +70,10 @@ final class PointWriter {
         this.clock = clock;
         this.authors = authors;
         // What a snapshot saw stays what was there at its moment, as with a look.
-        Instant cut = SnapshotStore.of(session).newest(place).orElse(lastLook);
-        this.lastLook = cut.isAfter(lastLook) ? cut : lastLook;
+        Instant cut = SnapshotStore.of(session).newest(place).orElse(Instant.EPOCH);
+        // A look while the clock stood in the future must not date all that comes behind it.
+        Instant look = lastLook.isAfter(started) ? Instant.EPOCH : lastLook;
+        this.lastLook = cut.isAfter(look) ? cut : look;
         this.first = first;
         this.started = started;
         this.lines = new LineWriter(session);
@@ -157,7 +160,9 @@ final class PointWriter {
         } else {
             refused(result);
         }
-        task.folder().wasRead(name, result.outcome() == ReadTask.Outcome.STORED && result.settled());
+        boolean settled = result.outcome() == ReadTask.Outcome.STORED && result.settled();
+        // What cannot be kept as it is stays so until it is changed.
+        task.folder().wasRead(name, settled || result.outcome() == ReadTask.Outcome.NO_TEXT);
         groupFiles++;
         boolean due = groupFiles >= GROUP_FILES
                 || groupBytes >= GROUP_BYTES
@@ -211,6 +216,7 @@ final class PointWriter {
             case BUSY -> Skipped.Reason.BUSY;
             case NO_PERMISSION -> Skipped.Reason.NO_PERMISSION;
             case UNREADABLE -> Skipped.Reason.UNREADABLE;
+            case NO_TEXT -> Skipped.Reason.NAME;
             default -> null;
         };
         if (reason == null) {
@@ -250,14 +256,25 @@ final class PointWriter {
 
     /** Ends the lines of what is gone and turned up nowhere. */
     void end(Gone what) throws IOException {
+        StillThere there = new StillThere(place.root());
+        // What one look finds gone went at one moment.
+        Instant at = now();
         for (LiveEntry file : what.files().rest()) {
+            if (there.is(lines.path(file.folder()), file.name(), file.kind())) {
+                continue;
+            }
             lines.ended(
-                    place, file, EventKind.REMOVED, authors.remover(what.files().pathOf(file)), now());
+                    place, file, EventKind.REMOVED, authors.remover(what.files().pathOf(file)), at);
             removed++;
         }
         for (LiveEntry folder : what.folders()) {
-            lines.ended(place, folder, EventKind.REMOVED, "", now());
+            if (there.is(lines.path(folder.folder()), folder.name(), folder.kind())) {
+                continue;
+            }
+            lines.ended(place, folder, EventKind.REMOVED, "", at);
         }
+        there.close();
+        open.removeIf(w -> there.folders().contains(w.path()));
         remember(true);
     }
 
@@ -268,6 +285,7 @@ final class PointWriter {
     /** Commits the rest. */
     void finish(CaptureResult result) throws IOException {
         remember(false);
+        LivedTime.of(session, now());
         if (first || result.points() > 0) {
             new PlaceWriter(session)
                     .capture(

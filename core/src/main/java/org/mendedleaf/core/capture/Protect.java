@@ -7,9 +7,13 @@ import java.time.Clock;
 import java.util.List;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.PlaceWriter;
+import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.words.Words;
 
@@ -45,20 +49,39 @@ public final class Protect {
         return there == null ? absolute : there.toRealPath().resolve(there.relativize(absolute));
     }
 
-    /** Makes the place in the vault, or changes its settings when it is there. */
-    public static Place place(OpenVault vault, Path root, Rhythm rhythm, List<String> exclusions, Clock clock)
+    /**
+     * Makes the place in the vault, or changes its settings when it is there: what the change does not name stays.
+     *
+     * @param root a real path, see {@link #check}
+     * @param who does it
+     * @throws org.mendedleaf.core.rules.NotAllowedException when the place is there and its settings are not hers to change
+     */
+    public static Place place(OpenVault vault, Path root, PlaceChange change, Clock clock, String who)
             throws IOException {
         Path name = root.getFileName();
         try (WriteSession session = vault.write()) {
+            for (Place there : session.places()) {
+                if (!there.isOutside() && there.root().equals(root) && !change.changesNothing(there)) {
+                    PlaceRules.of(session, there).rights(who, there).require(Deed.SETTINGS);
+                }
+            }
             Place place = new PlaceWriter(session)
-                    .protect(
-                            root,
-                            name == null ? root.toString() : name.toString(),
-                            rhythm,
-                            exclusions,
-                            clock.instant());
+                    .protect(root, name == null ? root.toString() : name.toString(), change, clock.instant());
             session.commit();
             return place;
         }
+    }
+
+    /** Makes the place in the vault with just these settings, or changes them to just these. */
+    public static Place place(
+            OpenVault vault, Path root, Rhythm rhythm, List<String> exclusions, Clock clock, String who)
+            throws IOException {
+        List<String> before;
+        try (Reading reading = vault.read()) {
+            before = reading.placeOf(root).map(Place::exclusions).orElse(List.of());
+        }
+        List<String> ended =
+                before.stream().filter(p -> !exclusions.contains(p)).toList();
+        return place(vault, root, new PlaceChange(rhythm, exclusions, ended), clock, who);
     }
 }

@@ -8,6 +8,8 @@ import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.WriteSession;
@@ -25,6 +27,7 @@ final class ReadStage {
     private final PointWriter points;
     private final Progress progress;
     private final AtomicBoolean stop = new AtomicBoolean();
+    private final AtomicReference<@Nullable Throwable> died = new AtomicReference<>();
 
     ReadStage(WriteSession session, Place place, PointWriter points, Progress progress) {
         this.session = session;
@@ -53,6 +56,10 @@ final class ReadStage {
                 ReadTask.Result result = results.poll(100, java.util.concurrent.TimeUnit.MILLISECONDS);
                 if (progress.isCancelled()) {
                     stop.set(true);
+                }
+                Throwable defect = died.get();
+                if (defect != null) {
+                    throw new IllegalStateException(Words.of("capture.defect", defect), defect);
                 }
                 if (result == null) {
                     if (running.get() == 0 && results.isEmpty() && done < tasks.size() && !stop.get()) {
@@ -92,6 +99,9 @@ final class ReadStage {
             }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
+        } catch (RuntimeException | Error e) {
+            // Told to the one who waits for it; a reader that dies in silence looks like one that was cancelled.
+            died.compareAndSet(null, e);
         } finally {
             reader.close();
             running.decrementAndGet();

@@ -55,6 +55,8 @@ record ReadTask(FolderWork folder, Seen seen, @Nullable LiveEntry live) {
         BUSY,
         /** We may not read it. */
         NO_PERMISSION,
+        /** What it links to is no text. */
+        NO_TEXT,
         /** The system reported an error about it. */
         UNREADABLE,
         /** The vault could not take it; the capture ends. */

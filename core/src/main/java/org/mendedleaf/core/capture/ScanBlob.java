@@ -17,18 +17,22 @@ final class ScanBlob {
 
     private static final byte[] EMPTY = {};
 
+    /** What a blob begins with; one of an earlier version begins with something else and says no time of change. */
+    private static final byte SECOND = (byte) 0xff;
+
     private ScanBlob() {}
 
     /** Encodes names, which must be sorted. Names in {@code unsettled} are written so that they never look the same. */
     static byte[] encode(List<Seen> sorted, java.util.Set<String> unsettled) {
-        int room = 16;
+        int room = 17;
         byte[][] names = new byte[sorted.size()][];
         for (int i = 0; i < names.length; i++) {
             Seen seen = sorted.get(i);
             names[i] = seen.name().getBytes(StandardCharsets.UTF_8);
-            room += names[i].length + 48 + seen.skip().detail().length() * 3;
+            room += names[i].length + 56 + seen.skip().detail().length() * 3;
         }
         ByteBuffer out = ByteBuffer.allocate(room);
+        out.put(SECOND);
         for (int i = 0; i < names.length; i++) {
             Seen seen = sorted.get(i);
             DiskEntry e = seen.entry();
@@ -42,6 +46,7 @@ final class ScanBlob {
                 out.putLong(folder ? 0 : unsettled.contains(seen.name()) ? Long.MIN_VALUE : e.mtimeNanos());
                 out.putInt(folder ? 0 : e.key());
                 out.putShort((short) e.mode());
+                out.putLong(folder ? 0 : e.changedNanos());
             } else {
                 byte[] detail = seen.skip().detail().getBytes(StandardCharsets.UTF_8);
                 Varint.put(out, detail.length);
@@ -57,7 +62,9 @@ final class ScanBlob {
     static Map<String, Seen> decode(byte[] bytes) {
         Map<String, Seen> found = new HashMap<>();
         ByteBuffer in = ByteBuffer.wrap(bytes);
+        boolean second = bytes.length > 0 && bytes[0] == SECOND;
         try {
+            in.position(second ? 1 : 0);
             while (in.hasRemaining()) {
                 int head = in.get() & 0xff;
                 DiskEntry.Type type = DiskEntry.Type.values()[head & 3];
@@ -67,7 +74,9 @@ final class ScanBlob {
                     long mtime = in.getLong();
                     int key = in.getInt();
                     int mode = in.getShort();
-                    found.put(name, new Seen(name, new DiskEntry(type, size, mtime, mode, key), Seen.Skip.NONE));
+                    long changed = second ? in.getLong() : 0;
+                    DiskEntry entry = new DiskEntry(type, size, mtime, mode, key, changed);
+                    found.put(name, new Seen(name, entry, Seen.Skip.NONE));
                 } else {
                     Seen.Skip skip = new Seen.Skip(head >> 4, text(in));
                     found.put(name, new Seen(name, new DiskEntry(type, 0, 0, 0, 0), skip));

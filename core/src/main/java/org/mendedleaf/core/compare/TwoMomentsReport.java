@@ -6,14 +6,19 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
+import org.mendedleaf.core.line.Labels;
 
 /** What became of files from one moment to another, as a file for others. */
 public final class TwoMomentsReport {
 
     private TwoMomentsReport() {}
 
-    /** A row for each file: what became of it, paths, versions and bytes at both moments. */
-    public static String csv(Iterable<TwoMoments.Change> changes) throws IOException {
+    /**
+     * A row for each file: what became of it, paths, versions and bytes at both moments.
+     *
+     * @param labels what the versions of its place are called
+     */
+    public static String csv(Iterable<TwoMoments.Change> changes, Labels labels) throws IOException {
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
             csv.printRecord("change", "path", "path before", "version before", "version", "bytes before", "bytes");
@@ -22,8 +27,8 @@ public final class TwoMomentsReport {
                         c.kind(),
                         c.after().map(a -> a.path()).orElse(""),
                         c.before().map(b -> b.path()).orElse(""),
-                        c.before().map(b -> String.valueOf(b.number())).orElse(""),
-                        c.after().map(a -> String.valueOf(a.number())).orElse(""),
+                        c.before().map(b -> labels.of(c.line(), b.number())).orElse(""),
+                        c.after().map(a -> labels.of(c.line(), a.number())).orElse(""),
                         c.before().map(b -> String.valueOf(b.size())).orElse(""),
                         c.after().map(a -> String.valueOf(a.size())).orElse(""));
             }
@@ -32,16 +37,16 @@ public final class TwoMomentsReport {
     }
 
     /** One file as a map that can be written as JSON. */
-    public static Map<String, Object> item(TwoMoments.Change c) {
+    public static Map<String, Object> item(TwoMoments.Change c, Labels labels) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("change", c.kind().name());
         map.put("path", c.path());
-        c.before().ifPresent(b -> map.put("before", at(b.path(), b.number(), b.size())));
-        c.after().ifPresent(a -> map.put("after", at(a.path(), a.number(), a.size())));
+        c.before().ifPresent(b -> map.put("before", at(b.path(), labels.of(c.line(), b.number()), b.size())));
+        c.after().ifPresent(a -> map.put("after", at(a.path(), labels.of(c.line(), a.number()), a.size())));
         return map;
     }
 
-    private static Map<String, Object> at(String path, int version, long bytes) {
+    private static Map<String, Object> at(String path, String version, long bytes) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("path", path);
         map.put("version", version);

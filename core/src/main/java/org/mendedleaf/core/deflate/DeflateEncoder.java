@@ -50,6 +50,8 @@ public final class DeflateEncoder {
     private int expectedCount;
     private int told;
     private boolean failed;
+    private long steps;
+    private long deadline = Long.MAX_VALUE;
     private int good;
     private int lazy;
     private int nice;
@@ -71,6 +73,7 @@ public final class DeflateEncoder {
      */
     public boolean write(DeflateSettings by, byte[] content, int length, byte[] into) {
         expected = null;
+        deadline = Long.MAX_VALUE;
         return run(by, content, length, new BitSink(into, 0, into.length, false));
     }
 
@@ -87,6 +90,32 @@ public final class DeflateEncoder {
         expected = symbols.symbols();
         expectedCount = symbols.count();
         return run(by, content, length, new BitSink(bytes, from, to, true));
+    }
+
+    /** After so many steps along chains it is looked what time it is. */
+    private static final long LOOK_EVERY = 1L << 20;
+
+    /**
+     * Trying settings gives up at this moment: contents can be made for which each byte takes thousands of steps.
+     *
+     * @param nanos as {@link System#nanoTime} counts
+     */
+    void giveUpAt(long nanos) {
+        deadline = nanos;
+        steps = 0;
+    }
+
+    /** Whether the time to try was over. */
+    boolean hasGivenUp() {
+        return deadline == Long.MIN_VALUE;
+    }
+
+    private void look() {
+        if (deadline != Long.MAX_VALUE && (hasGivenUp() || System.nanoTime() - deadline > 0)) {
+            deadline = Long.MIN_VALUE;
+            failed = true;
+        }
+        steps = 0;
     }
 
     private boolean run(DeflateSettings by, byte[] content, int length, BitSink sink) {
@@ -272,6 +301,10 @@ public final class DeflateEncoder {
             current = previous[current & MASK];
             length--;
         } while (current > limit && length != 0);
+        steps += chain - length;
+        if (steps > LOOK_EVERY) {
+            look();
+        }
         return Math.min(best, left);
     }
 

@@ -1,5 +1,6 @@
 package org.mendedleaf.core.deflate;
 
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -14,12 +15,21 @@ public final class SettingsFinder {
     /** Levels as they are met: the usual one first, then the thorough and the fast end. */
     private static final int[] LEVELS = {6, 9, 1, 8, 7, 5, 4, 3, 2};
 
+    /** The time for one archive when nothing else is said. */
+    private static final Duration STANDARD = Duration.ofSeconds(10);
+
     private final DeflateEncoder encoder = new DeflateEncoder();
     private Optional<DeflateSettings> last = Optional.empty();
+    private long deadline = System.nanoTime() + STANDARD.toNanos();
 
-    /** Forgets what was found last; members of another archive come from another program. */
-    public void reset() {
+    /**
+     * Begins with another archive: forgets what was found last, since its members come from another program.
+     *
+     * @param within so much time may be spent on its members; what is not found by then is taken not to be found
+     */
+    public void begin(Duration within) {
         last = Optional.empty();
+        deadline = System.nanoTime() + within.toNanos();
     }
 
     /**
@@ -31,10 +41,14 @@ public final class SettingsFinder {
      * @return empty when nothing that is known here gives these bytes
      */
     public Optional<DeflateSettings> find(byte[] content, int length, byte[] bytes, int from, int to) {
+        if (System.nanoTime() - deadline > 0) {
+            return Optional.empty();
+        }
         Optional<FirstBlock> block = FirstBlock.of(bytes, from, to);
         if (block.isEmpty()) {
             return Optional.empty();
         }
+        encoder.giveUpAt(deadline);
         List<DeflateSettings> candidates = new ArrayList<>();
         last.ifPresent(candidates::add);
         for (Encoder e : encoders(block.get(), length)) {
@@ -46,6 +60,9 @@ public final class SettingsFinder {
             if (encoder.isSame(s, content, length, bytes, from, to, block.get())) {
                 last = Optional.of(s);
                 return last;
+            }
+            if (encoder.hasGivenUp()) {
+                break;
             }
         }
         return Optional.empty();

@@ -3,11 +3,14 @@ package org.mendedleaf.core.disk;
 import java.io.IOException;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileOwnerAttributeView;
+import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributes;
 import java.nio.file.attribute.PosixFilePermission;
 import java.util.EnumSet;
+import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the file system says of a name, without following a link.
@@ -17,8 +20,15 @@ import java.util.concurrent.TimeUnit;
  * @param mtimeNanos modified time, nanoseconds since 1970
  * @param mode the nine permission bits of POSIX; 0644 where the file system has none
  * @param key a hash of device and inode; equal for the same file under another name
+ * @param changedNanos when the content or anything about the file was changed last, as the system keeps it for itself and no
+ *     program can set it back, nanoseconds since 1970; 0 where the system does not say
  */
-public record DiskEntry(Type type, long size, long mtimeNanos, int mode, int key) {
+public record DiskEntry(Type type, long size, long mtimeNanos, int mode, int key, long changedNanos) {
+
+    /** An entry of which the system does not say when it was changed. */
+    public DiskEntry(Type type, long size, long mtimeNanos, int mode, int key) {
+        this(type, size, mtimeNanos, mode, key, 0);
+    }
 
     /** What a name can be. */
     public enum Type {
@@ -56,6 +66,32 @@ public record DiskEntry(Type type, long size, long mtimeNanos, int mode, int key
                 type, a.size(), a.lastModifiedTime().to(TimeUnit.NANOSECONDS), mode, key == null ? 0 : key.hashCode());
     }
 
+    /** What is asked of a system that has the view "unix". */
+    static final String UNIX = "unix:size,lastModifiedTime,ctime,mode,fileKey,isRegularFile,isDirectory,isSymbolicLink";
+
+    private static final int PERMISSIONS = 0b111_111_111;
+
+    /** An entry by the answers to {@link #UNIX}. */
+    static DiskEntry of(Map<String, Object> unix) {
+        Type type = Boolean.TRUE.equals(unix.get("isRegularFile"))
+                ? Type.FILE
+                : Boolean.TRUE.equals(unix.get("isDirectory"))
+                        ? Type.FOLDER
+                        : Boolean.TRUE.equals(unix.get("isSymbolicLink")) ? Type.LINK : Type.SPECIAL;
+        Object key = unix.get("fileKey");
+        return new DiskEntry(
+                type,
+                ((Number) unix.getOrDefault("size", 0L)).longValue(),
+                nanos(unix.get("lastModifiedTime")),
+                ((Number) unix.getOrDefault("mode", PLAIN_MODE)).intValue() & PERMISSIONS,
+                key == null ? 0 : key.hashCode(),
+                nanos(unix.get("ctime")));
+    }
+
+    private static long nanos(@Nullable Object time) {
+        return time instanceof FileTime t ? t.to(TimeUnit.NANOSECONDS) : 0;
+    }
+
     static int mode(Set<PosixFilePermission> permissions) {
         int mode = 0;
         for (PosixFilePermission p : permissions) {
@@ -78,7 +114,12 @@ public record DiskEntry(Type type, long size, long mtimeNanos, int mode, int key
         return view.getOwner().getName();
     }
 
-    /** Whether size, modified time and file are the same: then its content is taken to be. */
+    /** As {@link #looksSame}, and nothing about the file was changed either, as far as both say. */
+    public boolean isUntouched(DiskEntry other) {
+        return looksSame(other) && (changedNanos == 0 || other.changedNanos == 0 || changedNanos == other.changedNanos);
+    }
+
+    /** Whether size, modified time and file are the same. */
     public boolean looksSame(DiskEntry other) {
         return type == other.type && size == other.size && mtimeNanos == other.mtimeNanos && key == other.key;
     }

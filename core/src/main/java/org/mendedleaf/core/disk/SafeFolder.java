@@ -26,7 +26,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
@@ -41,8 +43,17 @@ import org.mendedleaf.core.words.Words;
  */
 public final class SafeFolder implements Closeable {
 
-    /** What our own unfinished files are called; capture leaves them out, the next restore removes them. */
-    public static final String OWN_PREFIX = ".mended-leaf-";
+    /** What names of our own unfinished files begin with. */
+    private static final String OWN_PREFIX = ".mended-leaf-";
+
+    private static final Pattern OWN_NAME =
+            Pattern.compile("\\.mended-leaf-[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}");
+
+    private static final boolean HAS_UNIX =
+            java.nio.file.FileSystems.getDefault().supportedFileAttributeViews().contains("unix");
+
+    /** Paths that are longer than the system takes in one piece are not asked for in one piece. Characters. */
+    private static final int LONGEST_ASKED = 800;
 
     private static final LinkOption NO_FOLLOW = LinkOption.NOFOLLOW_LINKS;
 
@@ -143,7 +154,7 @@ public final class SafeFolder implements Closeable {
                 String text = name.toString();
                 boolean valid = text.indexOf('\uFFFD') < 0 || name.equals(Path.of(text));
                 try {
-                    visitor.entry(text, valid, DiskEntry.of(view(name).readAttributes()));
+                    visitor.entry(text, valid, entry(name));
                 } catch (IOException e) {
                     // What is gone since it was listed needs no word.
                     if (!(e instanceof NoSuchFileException)) {
@@ -155,6 +166,30 @@ public final class SafeFolder implements Closeable {
             throw e.getCause();
         } catch (UncheckedIOException e) {
             throw e.getCause();
+        }
+    }
+
+    /**
+     * What a name is, with the time of its last change. That is asked by the path, in one question; where that cannot be
+     * asked, or somebody put another folder in the way, it is not known.
+     */
+    private DiskEntry entry(Path name) throws IOException {
+        if (!HAS_UNIX || path.length() > LONGEST_ASKED) {
+            return DiskEntry.of(view(name).readAttributes());
+        }
+        try {
+            return DiskEntry.of(Files.readAttributes(root.resolve(path).resolve(name), DiskEntry.UNIX, NO_FOLLOW));
+        } catch (FileSystemException | UnsupportedOperationException | java.nio.file.InvalidPathException e) {
+            return DiskEntry.of(view(name).readAttributes());
+        }
+    }
+
+    /** As {@link #find}, with the time of the last change where the system says it. */
+    public Optional<DiskEntry> look(String name) throws IOException {
+        try {
+            return Optional.of(entry(name(name)));
+        } catch (NoSuchFileException e) {
+            return Optional.empty();
         }
     }
 
@@ -193,11 +228,12 @@ public final class SafeFolder implements Closeable {
                 .toString();
     }
 
-    /** Opens a new file for writing and reading. */
+    /** Opens a new file for writing and reading; only its owner may read it, until it gets permissions of its own. */
     public FileChannel create(String name) throws IOException {
         SeekableByteChannel channel = stream.newByteChannel(
                 name(name),
-                Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.READ, NO_FOLLOW));
+                Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE, StandardOpenOption.READ, NO_FOLLOW),
+                Access.OWNER.ofFiles());
         if (channel instanceof FileChannel file) {
             return file;
         }
@@ -213,6 +249,11 @@ public final class SafeFolder implements Closeable {
                 file.force(true);
             }
         }
+    }
+
+    /** Whether a name is one that only {@link #ownName} gives. Capture leaves such files out, the next restore removes them. */
+    public static boolean isOwnName(String name) {
+        return name.startsWith(OWN_PREFIX) && OWN_NAME.matcher(name).matches();
     }
 
     /** A fresh name for something unfinished. */
@@ -252,6 +293,45 @@ public final class SafeFolder implements Closeable {
     /** Renames a file within this folder, replacing what has that name already. */
     public void rename(String from, String to) throws IOException {
         stream.move(name(from), stream, name(to));
+    }
+
+    /**
+     * Lets two names of this folder change places, at once: at no moment is one of them missing, and nothing is replaced.
+     *
+     * @return false where the system has no such way; nothing was changed then
+     */
+    public boolean exchange(String one, String other) throws IOException {
+        return LinuxNames.exchange(root, path, RelativePath.requireName(one), RelativePath.requireName(other));
+    }
+
+    /**
+     * Gives a file or link another name in this folder that nothing has. Where the system has no such way, a second name is
+     * made and the first taken away; where there are no second names either, it is asked first.
+     *
+     * @throws FileAlreadyExistsException when something has that name; nothing was changed then
+     */
+    public void renameNew(String from, String to) throws IOException {
+        if (LinuxNames.renameNew(root, path, RelativePath.requireName(from), RelativePath.requireName(to))) {
+            return;
+        }
+        Path here = root.resolve(path);
+        try {
+            Files.createLink(here.resolve(name(to)), here.resolve(name(from)));
+        } catch (FileAlreadyExistsException | NoSuchFileException e) {
+            throw e;
+        } catch (FileSystemException | UnsupportedOperationException e) {
+            if (find(to).isPresent()) {
+                throw new FileAlreadyExistsException(RelativePath.child(path, to));
+            }
+            rename(from, to);
+            return;
+        }
+        delete(from);
+    }
+
+    /** Whether some program has a file open for writing; empty where that cannot be asked. */
+    public Optional<Boolean> isBeingWritten(String name) throws IOException {
+        return Optional.ofNullable(LinuxNames.isBeingWritten(root, path, RelativePath.requireName(name)));
     }
 
     /** Removes a file or link. */

@@ -10,7 +10,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -20,8 +19,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
@@ -286,20 +287,19 @@ public final class Home {
         settings.withObject("/screen").put(key, value);
     }
 
-    /** Writes the settings, whole or not at all. */
+    /** Writes the settings, whole or not at all; nobody else on this computer may read them. */
     public synchronized void save() throws IOException {
-        Files.createDirectories(folder);
+        Access.OWNER.createFolders(folder);
         Path beside = folder.resolve("settings.json.new");
         byte[] bytes = JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(settings);
-        try (FileChannel out = FileChannel.open(
-                beside, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE)) {
+        Files.deleteIfExists(beside);
+        try (FileChannel out =
+                Access.OWNER.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
             Durable.write(out, java.nio.ByteBuffer.wrap(bytes));
             out.force(true);
         }
-        if (!connections().isEmpty() && Files.getFileStore(beside).supportsFileAttributeView("posix")) {
-            // Tokens stand in it.
-            Files.setPosixFilePermissions(beside, PosixFilePermissions.fromString("rw-------"));
-        }
         Files.move(beside, folder.resolve("settings.json"), StandardCopyOption.ATOMIC_MOVE);
+        // Made by an earlier version, the folder may be open to others.
+        Access.OWNER.tighten(folder);
     }
 }

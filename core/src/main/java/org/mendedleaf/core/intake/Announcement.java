@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Properties;
 import java.util.UUID;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
@@ -87,7 +88,7 @@ public record Announcement(
                 throw new IllegalArgumentException(Words.of("people.noAddress", p.name()));
             }
         }
-        Files.createDirectories(outbox);
+        Access.OWNER.createFolders(outbox);
         List<Path> written = new ArrayList<>();
         for (Person p : to) {
             byte[] message = message(p, now, zone);

@@ -136,7 +136,7 @@ public final class Evidence {
             Optional<Version> current = line.filter(l -> l.removed().isEmpty())
                     .flatMap(Line::newest)
                     .filter(v -> v.kind() == EntryKind.FILE);
-            Map<Digest, Integer> older = older(line, current, incoming, file);
+            Map<Digest, Guard.Earlier> older = older(line, current, incoming, file);
             Optional<String> newestOf = newestOf(reading, path, incoming, file);
             Optional<Features> was = Optional.empty();
             if (current.isPresent()) {
@@ -146,6 +146,7 @@ public final class Evidence {
                     path,
                     was,
                     current.map(Version::number).orElse(0),
+                    current.map(Version::label).orElse(""),
                     current.map(v -> Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)))
                             .orElse(Instant.EPOCH),
                     older,
@@ -155,19 +156,20 @@ public final class Evidence {
     }
 
     /** Other versions by their digests; a content that only another system holds has its plain one. */
-    private Map<Digest, Integer> older(Optional<Line> line, Optional<Version> current, Features incoming, Path file)
-            throws IOException {
-        Map<Digest, Integer> older = new HashMap<>();
+    private Map<Digest, Guard.Earlier> older(
+            Optional<Line> line, Optional<Version> current, Features incoming, Path file) throws IOException {
+        Map<Digest, Guard.Earlier> older = new HashMap<>();
         Digest plain = null;
         for (Version v : line.map(Line::versions).orElse(List.of())) {
             if (current.isPresent() && v.number() == current.get().number()) {
                 continue;
             }
-            older.putIfAbsent(v.digest(), v.number());
+            Guard.Earlier one = new Guard.Earlier(v.number(), v.label());
+            older.putIfAbsent(v.digest(), one);
             if (v.recipe().isElsewhere() && v.size() == incoming.size()) {
                 plain = plain == null ? sha256(file) : plain;
                 if (plain.equals(v.digest())) {
-                    older.putIfAbsent(incoming.scan().digest(), v.number());
+                    older.putIfAbsent(incoming.scan().digest(), one);
                 }
             }
         }

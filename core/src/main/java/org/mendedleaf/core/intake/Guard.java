@@ -58,8 +58,9 @@ public final class Guard {
      * @param path of the file
      * @param current features of its current version; empty for a new file
      * @param number of its current version; 0 for a new file
+     * @param label what that is called; empty for a new file
      * @param saved when that was saved
-     * @param older digests of its other versions, with the newest number that has each
+     * @param older digests of its other versions, with the newest that has each
      * @param neighbours other files of its kind in its folder, by path
      * @param newestOf path of another file whose newest version this content is
      */
@@ -67,10 +68,14 @@ public final class Guard {
             String path,
             Optional<Features> current,
             int number,
+            String label,
             Instant saved,
-            Map<Digest, Integer> older,
+            Map<Digest, Earlier> older,
             Map<String, Features> neighbours,
             Optional<String> newestOf) {}
+
+    /** An earlier version: its number, and what it is called. */
+    record Earlier(int number, String label) {}
 
     /** Judges. */
     static Judgement judge(Question q, Instant now, ZoneId zone) {
@@ -78,18 +83,19 @@ public final class Guard {
         Target t = q.target();
         Features in = q.incoming();
         if (t.current().isPresent() && t.current().get().sameContent(in)) {
-            reasons.add(new Reason(Aspect.SAME, false, Words.of("guard.same", t.number())));
-            return new Judgement(Outcome.SURE, 100, reasons, t.number(), Optional.empty());
+            reasons.add(new Reason(Aspect.SAME, false, Words.of("guard.same", t.label())));
+            return new Judgement(Outcome.SURE, 100, reasons, t.number(), t.label(), Optional.empty());
         }
         if (in.kind() == ContentKind.EMPTY) {
             boolean was = t.current().map(c -> c.kind() != ContentKind.EMPTY).orElse(false);
             reasons.add(new Reason(Aspect.EMPTY, was, Words.of("guard.empty")));
-            return new Judgement(was ? Outcome.UNLIKELY : Outcome.LOOK, -1, reasons, 0, Optional.empty());
+            return new Judgement(was ? Outcome.UNLIKELY : Outcome.LOOK, -1, reasons, Optional.empty());
         }
-        Integer earlier = t.older().get(in.scan().digest());
+        Earlier earlier = t.older().get(in.scan().digest());
         if (earlier != null) {
-            reasons.add(new Reason(Aspect.EARLIER, true, Words.of("guard.earlier", earlier)));
-            return new Judgement(Outcome.LOOK, shared(in, t), reasons, earlier, Optional.empty());
+            reasons.add(new Reason(Aspect.EARLIER, true, Words.of("guard.earlier", earlier.label())));
+            return new Judgement(
+                    Outcome.LOOK, shared(in, t), reasons, earlier.number(), earlier.label(), Optional.empty());
         }
         if (t.newestOf().isPresent()) {
             reasons.add(new Reason(
@@ -99,7 +105,7 @@ public final class Guard {
         if (t.current().isEmpty()) {
             reasons.add(new Reason(Aspect.NEW, false, Words.of("guard.new")));
             Outcome outcome = reasons.stream().anyMatch(Reason::against) ? Outcome.LOOK : Outcome.SURE;
-            return new Judgement(outcome, -1, reasons, 0, t.newestOf());
+            return new Judgement(outcome, -1, reasons, t.newestOf());
         }
         return compared(q, t.current().get(), reasons, now, zone);
     }
@@ -146,7 +152,7 @@ public final class Guard {
         if (share.isEmpty()) {
             boolean tiny = in.size() < TINY && current.size() < TINY;
             reasons.add(
-                    new Reason(Aspect.COMMON, !tiny, Words.of(tiny ? "guard.tiny" : "guard.cannotTell", t.number())));
+                    new Reason(Aspect.COMMON, !tiny, Words.of(tiny ? "guard.tiny" : "guard.cannotTell", t.label())));
             outcome = tiny ? Outcome.SURE : Outcome.LOOK;
         } else {
             double s = share.getAsDouble();
@@ -167,7 +173,7 @@ public final class Guard {
             reasons.add(new Reason(
                     Aspect.COMMON,
                     s < SURE,
-                    Words.of(s < UNLIKELY ? "guard.commonLittle" : "guard.common", percent(s), t.number())));
+                    Words.of(s < UNLIKELY ? "guard.commonLittle" : "guard.common", percent(s), t.label())));
         }
         if (in.size() < current.size() * SMALL) {
             reasons.add(new Reason(
@@ -184,7 +190,7 @@ public final class Guard {
                     Words.of(
                             "guard.older",
                             Say.moment(q.modified(), now, zone),
-                            t.number(),
+                            t.label(),
                             Say.moment(t.saved(), now, zone))));
             outcome = worse(outcome, Outcome.LOOK);
         }
@@ -193,7 +199,7 @@ public final class Guard {
         }
         reasons.sort(java.util.Comparator.comparing((Reason r) -> !r.against()));
         int shown = share.isPresent() ? percent(share.getAsDouble()) : -1;
-        return new Judgement(outcome, shown, reasons, 0, outcome == Outcome.SURE ? Optional.empty() : nearer);
+        return new Judgement(outcome, shown, reasons, outcome == Outcome.SURE ? Optional.empty() : nearer);
     }
 
     private static double plain(Features a, Features b) {

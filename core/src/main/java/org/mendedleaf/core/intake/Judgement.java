@@ -10,10 +10,21 @@ import java.util.Optional;
  * @param shared how much it has in common with the current version, percent; -1 when there is no way to tell
  * @param reasons what speaks for and against it, the weightiest first
  * @param identicalTo number of the version of this file with the same content; 0 when there is none
+ * @param identicalLabel what that is called; empty when there is none
  * @param belongsTo path of another file that it rather belongs to
  */
 public record Judgement(
-        Outcome outcome, int shared, List<Reason> reasons, int identicalTo, Optional<String> belongsTo) {
+        Outcome outcome,
+        int shared,
+        List<Reason> reasons,
+        int identicalTo,
+        String identicalLabel,
+        Optional<String> belongsTo) {
+
+    /** One for a content that is none of the versions. */
+    Judgement(Outcome outcome, int shared, List<Reason> reasons, Optional<String> belongsTo) {
+        this(outcome, shared, reasons, 0, "", belongsTo);
+    }
 
     /** Copies the list. */
     public Judgement {

@@ -13,7 +13,7 @@ import java.time.Instant;
  * @param belongsTo path in the place of the file it is a copy of; where that is gone, the path it had
  * @param present whether that file is there
  * @param shared how much it has in common with that file's newest version, percent; -1 where there is no way to tell
- * @param sameAs number of the version of that file with the same content; 0 when there is none
+ * @param sameAs what the version of that file with the same content is called; empty when there is none
  */
 public record Stray(
         Path file,
@@ -23,10 +23,10 @@ public record Stray(
         String belongsTo,
         boolean present,
         int shared,
-        int sameAs) {
+        String sameAs) {
 
     /** Whether taking it in would add anything. */
     public boolean isNews() {
-        return sameAs == 0 || !present;
+        return sameAs.isEmpty() || !present;
     }
 }

@@ -107,7 +107,7 @@ public final class StrayCopies {
         Files.walkFileTree(root.resolve(folder), new SimpleFileVisitor<>() {
             @Override
             public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-                if (String.valueOf(at.getFileName()).startsWith(SafeFolder.OWN_PREFIX)) {
+                if (SafeFolder.isOwnName(String.valueOf(at.getFileName()))) {
                     return FileVisitResult.SKIP_SUBTREE;
                 }
                 all.add(root.relativize(at).toString().replace(File.separatorChar, '/'));
@@ -159,7 +159,7 @@ public final class StrayCopies {
         if (Files.isDirectory(folder)) {
             try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
                 for (Path p : all) {
-                    boolean own = String.valueOf(p.getFileName()).startsWith(SafeFolder.OWN_PREFIX);
+                    boolean own = SafeFolder.isOwnName(String.valueOf(p.getFileName()));
                     if (!own && Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS) && Files.size(p) > 0) {
                         files.add(p);
                     }
@@ -198,7 +198,7 @@ public final class StrayCopies {
                 RelativePath.child(folder, original.get()),
                 false,
                 -1,
-                0));
+                ""));
     }
 
     private static Instant modified(Path file) throws IOException {
@@ -236,12 +236,12 @@ public final class StrayCopies {
         }
         OptionalDouble share =
                 there.isPresent() ? Likeness.of(features, there.get(), List.of()) : OptionalDouble.empty();
-        int same = line.versions().stream()
+        String same = line.versions().stream()
                 .filter(v -> v.digest().equals(features.scan().digest()))
-                .mapToInt(Version::number)
+                .map(Version::label)
                 .findFirst()
-                .orElse(0);
-        if (share.orElse(same > 0 ? 1 : 0) < least) {
+                .orElse("");
+        if (share.orElse(same.isEmpty() ? 0 : 1) < least) {
             return Optional.empty();
         }
         return Optional.of(new Stray(
@@ -251,7 +251,7 @@ public final class StrayCopies {
                 features.kind(),
                 RelativePath.child(folder, entry.name()),
                 entry.removed().isEmpty(),
-                same > 0 ? 100 : share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1,
+                !same.isEmpty() ? 100 : share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1,
                 same));
     }
 

@@ -71,7 +71,7 @@ public record Telling(
                         new Announcement.Person(who, address.apply(who)),
                         line.name(),
                         place.where() + "/" + line.path(),
-                        v.edition().label(),
+                        v.label(),
                         v.saved(),
                         change,
                         v.note(),

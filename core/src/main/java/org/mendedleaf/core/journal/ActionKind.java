@@ -37,7 +37,9 @@ public enum ActionKind {
     /** Versions that rules no longer keep were let go. */
     THINNED(17),
     /** Somebody let versions go. */
-    LET_GO(18);
+    LET_GO(18),
+    /** An undoing was taken back. */
+    REDONE(19);
 
     private final int code;
 

@@ -71,6 +71,9 @@ public final class HoldStore {
                 Moment.micros(h.at()),
                 h.until().map(Moment::micros).orElse(0L),
                 h.lifted().map(Moment::micros).orElse(0L));
+        if (hold.id() == 0) {
+            HeldLines.begin(session, h);
+        }
         return h;
     }
 }

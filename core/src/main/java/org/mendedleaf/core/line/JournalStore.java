@@ -2,8 +2,10 @@ package org.mendedleaf.core.line;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 
@@ -53,31 +55,86 @@ public final class JournalStore {
         session.apply(Op.JOURNAL_ITEM_DONE, line, after, action, seq);
     }
 
+    /** Another version than was foreseen was there before an item. */
+    public static void was(WriteSession session, long action, int seq, int before) throws IOException {
+        session.apply(Op.JOURNAL_ITEM_BEFORE, before, action, seq);
+    }
+
     /** What an item intended did not come about. */
     public static void didNot(WriteSession session, long action, int seq) throws IOException {
         session.apply(Op.JOURNAL_ITEM_VOID, action, seq);
     }
 
+    /** What an action undid or did again stands with it from now on: it is through. */
+    public static void undoes(WriteSession session, long action, long undone) throws IOException {
+        session.apply(Op.JOURNAL_UNDOES, undone, action);
+    }
+
+    /** An action was part of another one, which is undone as a whole. */
+    public static void isPart(WriteSession session, long action) throws IOException {
+        session.apply(Op.JOURNAL_ITEMS_VOID, action);
+    }
+
+    /** Actions that do not count since they were undone, and undoings that were taken back. */
+    private Set<Long> undone() throws IOException {
+        record Undo(long id, long undoes) {}
+        Set<Long> undone = new HashSet<>();
+        // What undoes something is younger than that.
+        for (Undo u : sql.list(
+                "SELECT id, undoes FROM journal WHERE undoes <> 0 ORDER BY id DESC",
+                r -> new Undo(r.getLong(1), r.getLong(2)))) {
+            if (!undone.contains(u.id())) {
+                undone.add(u.undoes());
+            }
+        }
+        return undone;
+    }
+
     /** The actions that can be undone and were not, newest first. */
     public List<Action> undoable(int most) throws IOException {
-        List<Action> found = new ArrayList<>();
-        for (long id : sql.list(
-                "SELECT id FROM journal j WHERE undoes = 0 AND kind <> 3"
-                        + " AND NOT EXISTS (SELECT 1 FROM journal u WHERE u.undoes = j.id)"
-                        + " AND EXISTS (SELECT 1 FROM journal_item i WHERE i.journal = j.id)"
+        return newest(
+                "kind NOT IN (3, 19)"
                         // What was only let go can be undone while something of it waits.
-                        + " AND (kind <> 17 OR EXISTS (SELECT 1 FROM let_go g WHERE g.journal = j.id AND g.gone = 0))"
-                        + " ORDER BY id DESC LIMIT ?",
-                r -> r.getLong(1),
-                most)) {
-            get(id).ifPresent(found::add);
-        }
-        return found;
+                        + " AND (kind <> 17 OR EXISTS (SELECT 1 FROM let_go g WHERE g.journal = j.id AND g.gone = 0))",
+                0,
+                most);
     }
 
     /** The last action that can be undone and was not. */
     public Optional<Action> lastUndoable() throws IOException {
         return undoable(1).stream().findFirst();
+    }
+
+    /** The undoings that can be taken back and were not, newest first. */
+    public List<Action> redoable(int most) throws IOException {
+        return newest("kind = 3 AND undoes <> 0", 0, most);
+    }
+
+    /** The undoing that can be taken back; empty when something else was done since. */
+    public Optional<Action> lastRedoable() throws IOException {
+        Optional<Action> undo = redoable(1).stream().findFirst();
+        return undo.isEmpty()
+                        || !newest("kind NOT IN (3, 19)", undo.get().id(), 1).isEmpty()
+                ? Optional.empty()
+                : undo;
+    }
+
+    private List<Action> newest(String which, long after, int most) throws IOException {
+        Set<Long> undone = undone();
+        List<Action> found = new ArrayList<>();
+        for (long id : sql.list(
+                "SELECT id FROM journal j WHERE id > ? AND " + which
+                        + " AND EXISTS (SELECT 1 FROM journal_item i WHERE i.journal = j.id) ORDER BY id DESC",
+                r -> r.getLong(1),
+                after)) {
+            if (found.size() == most) {
+                break;
+            }
+            if (!undone.contains(id)) {
+                get(id).ifPresent(found::add);
+            }
+        }
+        return found;
     }
 
     /** An action by its id. */
@@ -90,7 +147,7 @@ public final class JournalStore {
         if (raw.isEmpty()) {
             return Optional.empty();
         }
-        boolean undone = sql.number("SELECT count(*) FROM journal WHERE undoes = ?", id) > 0;
+        boolean undone = undone().contains(id);
         Raw r = raw.get();
         return Optional.of(new Action(
                 id,

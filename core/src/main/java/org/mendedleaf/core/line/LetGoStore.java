@@ -86,9 +86,49 @@ public final class LetGoStore {
                 l.rule());
     }
 
-    /** Keeps after all what one action let go and still waits. */
-    public static void back(WriteSession session, long journal) throws IOException {
+    /**
+     * Keeps after all what one action let go and still waits.
+     *
+     * @param undo action that does so; it can be taken back by {@link #again}
+     */
+    public static void back(WriteSession session, long journal, long undo) throws IOException {
+        for (LetGo l : of(session).by(journal)) {
+            if (l.gone().isEmpty()) {
+                session.apply(
+                        Op.KEPT_AFTER_ALL,
+                        undo,
+                        l.line(),
+                        l.number(),
+                        l.reason(),
+                        l.rule(),
+                        Moment.micros(l.due()) - Moment.micros(l.at()));
+            }
+        }
         session.apply(Op.LET_GO_BACK, journal);
+    }
+
+    /**
+     * Lets go again what undoing an action kept after all, with the same time of grace from now on. What was let go by another
+     * action meanwhile stays with that.
+     *
+     * @return how many versions
+     */
+    public static int again(WriteSession session, long undo, long journal, Instant now, String who) throws IOException {
+        record Kept(long line, int number, String reason, String rule, long grace) {}
+        int n = 0;
+        for (Kept k : session.sql()
+                .list(
+                        "SELECT line, number, reason, rule, grace FROM kept_after_all k WHERE journal = ?"
+                                + " AND NOT EXISTS (SELECT 1 FROM let_go g WHERE g.line = k.line AND g.number = k.number)",
+                        r -> new Kept(r.getLong(1), r.getInt(2), r.getString(3), r.getString(4), r.getLong(5)),
+                        undo)) {
+            Instant due = Moment.instant(Moment.micros(now) + k.grace());
+            put(
+                    session,
+                    new LetGo(k.line(), k.number(), journal, now, due, who, k.reason(), k.rule(), Optional.empty()));
+            n++;
+        }
+        return n;
     }
 
     /** Keeps one version after all. */

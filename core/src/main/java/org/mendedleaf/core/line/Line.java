@@ -36,20 +36,23 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
     }
 
     /**
-     * The version that somebody names: by what people call it, else by its number.
+     * The version that somebody names, by what it is called.
      *
      * @param text such as {@code 7} or {@code 3.1}
+     * @throws IllegalArgumentException in words, when several are called that
      */
     public Optional<Version> version(String text) {
-        Optional<Version> called = versions().stream()
-                .filter(v -> v.edition().label().equals(text))
-                .findFirst();
-        return called.isPresent() || !text.matches("\\d{1,9}") ? called : version(Integer.parseInt(text));
+        List<Version> called =
+                versions().stream().filter(v -> v.label().equals(text.strip())).toList();
+        if (called.size() > 1) {
+            throw new IllegalArgumentException(Words.of("version.several", path, text.strip(), called.size()));
+        }
+        return called.stream().findFirst();
     }
 
-    /** What people call the version with this number. */
+    /** What the version with this number is called. */
     public String label(int number) {
-        return version(number).map(v -> v.edition().label()).orElse(Integer.toString(number));
+        return version(number).map(Version::label).orElse(number == 0 ? "" : Integer.toString(number));
     }
 
     /** Whether any of its versions is a draft, or was called otherwise than by its number. */

@@ -55,9 +55,10 @@ final class LineQuery {
         }
         List<LinePoint> points = new ArrayList<>(versions(id, 0));
         points.addAll(events(id));
-        points.sort(Comparator.comparing(LinePoint::at)
-                .thenComparing(p -> p instanceof Version v ? v.number() : ((Event) p).number())
+        // What came after what is told by the order in which it was put down, never by a clock.
+        points.sort(Comparator.comparing((LinePoint p) -> p instanceof Version v ? v.number() : ((Event) p).number())
                 .thenComparing(p -> p instanceof Version ? 0 : 1)
+                .thenComparing(LinePoint::at)
                 .reversed());
         return Optional.of(new Line(
                 id,
@@ -104,11 +105,14 @@ final class LineQuery {
                 byte[] recipe,
                 String note,
                 int major,
-                int minor) {}
+                int minor,
+                @org.jspecify.annotations.Nullable String label) {}
         List<Version> versions = new ArrayList<>();
         for (Raw r : sql.list(
                 "SELECT v.number, v.node, v.saved, v.captured, v.who, v.origin, v.source, v.kind, v.size, v.mtime, v.mode,"
-                        + " v.digest, v.sha256, v.recipe, v.note, coalesce(e.major, v.number), coalesce(e.minor, 0)"
+                        + " v.digest, v.sha256, v.recipe, v.note, coalesce(e.major, v.number), coalesce(e.minor, 0),"
+                        + " (SELECT h.label FROM holding h WHERE h.line = v.line AND h.number = v.number"
+                        + " AND h.label <> '' LIMIT 1)"
                         + " FROM version v LEFT JOIN edition e ON e.line = v.line AND e.number = v.number"
                         + " WHERE v.line = ?1 AND (?2 = 0 OR v.number = ?2)",
                 r -> new Raw(
@@ -128,10 +132,13 @@ final class LineQuery {
                         r.getBytes(14),
                         r.getString(15),
                         r.getInt(16),
-                        r.getInt(17)),
+                        r.getInt(17),
+                        r.getString(18)),
                 line,
                 only)) {
             byte[] sha256 = r.sha256();
+            Edition edition = new Edition(r.major(), r.minor());
+            String own = r.label();
             versions.add(new Version(
                     line,
                     r.number(),
@@ -149,7 +156,8 @@ final class LineQuery {
                     Recipe.decode(r.recipe()),
                     r.note(),
                     names.nodePath(r.node()),
-                    new Edition(r.major(), r.minor())));
+                    edition,
+                    own == null ? edition.label() : own));
         }
         return versions;
     }

@@ -15,6 +15,7 @@ public final class LineWriter {
     private final Sql sql;
     private final Names names;
     private final Numbering numbering;
+    private final HeldLines held;
 
     /** A writer within this session. */
     public LineWriter(WriteSession session) {
@@ -22,6 +23,7 @@ public final class LineWriter {
         this.sql = session.sql();
         this.names = new Names(sql);
         this.numbering = new Numbering(session);
+        this.held = new HeldLines(session, names);
     }
 
     /** The id of a folder, made when it is new. */
@@ -81,6 +83,23 @@ public final class LineWriter {
                 Digest.of(raw.digest()),
                 Recipe.decode(raw.recipe()),
                 sha == null ? Optional.empty() : Optional.of(Digest.of(sha)));
+    }
+
+    /** Whether a content is one of a line's versions and is here. */
+    public boolean holds(long line, Digest digest) throws IOException {
+        for (byte[] recipe : sql.list(
+                "SELECT recipe FROM version WHERE line = ? AND digest = ?", r -> r.getBytes(1), line, digest.bytes())) {
+            if (!Recipe.decode(recipe).isElsewhere()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Who saved a version, as far as known. */
+    public String who(long line, int number) throws IOException {
+        return sql.first("SELECT who FROM version WHERE line = ? AND number = ?", r -> r.getString(1), line, number)
+                .orElse("");
     }
 
     /**
@@ -249,6 +268,7 @@ public final class LineWriter {
         if (arrival.origin() != Origin.FOUND) {
             session.countChange(place.id(), arrival.saved());
         }
+        held.arrives(place, line, folder);
         return number;
     }
 
@@ -292,6 +312,7 @@ public final class LineWriter {
                 facts.mtimeNanos(),
                 facts.mode());
         session.apply(Op.LINE_STATE, target, 0, live.line());
+        held.arrives(place, live.line(), toFolder);
         EventKind kind = live.folder() == toFolder ? EventKind.RENAMED : EventKind.MOVED;
         event(live.line(), at, kind, facts.who(), live.node(), target, live.number());
         session.countChange(place.id(), at);

@@ -118,7 +118,19 @@ public enum Op {
     /** Parameters: bytes to take off, line. */
     LINE_SHRINKS(52, "UPDATE line SET versions = versions - 1, bytes = bytes - ? WHERE id = ?"),
     /** Parameters: due, journal. What waits of it is due then. */
-    LET_GO_OF_DUE(53, "UPDATE let_go SET due = ? WHERE journal = ? AND gone = 0");
+    LET_GO_OF_DUE(53, "UPDATE let_go SET due = ? WHERE journal = ? AND gone = 0"),
+    /** Parameters: hold, line. A hold of a folder has taken hold of a file. */
+    HELD_LINE(54, "INSERT OR IGNORE INTO held_line(hold, line) VALUES (?,?)"),
+    /** Parameters: journal, line, number, reason, rule, grace. Undoing kept it after all. */
+    KEPT_AFTER_ALL(
+            55,
+            "INSERT OR REPLACE INTO kept_after_all(journal, line, number, reason, rule, grace) VALUES (?,?,?,?,?,?)"),
+    /** Parameters: number that was there before, journal, seq. */
+    JOURNAL_ITEM_BEFORE(56, "UPDATE journal_item SET before = ? WHERE journal = ? AND seq = ?"),
+    /** Parameters: what it undoes, journal. */
+    JOURNAL_UNDOES(57, "UPDATE journal SET undoes = ? WHERE id = ?"),
+    /** Parameters: journal. It is part of another action, and not undone by itself. */
+    JOURNAL_ITEMS_VOID(58, "DELETE FROM journal_item WHERE journal = ?");
 
     private final int code;
     private final String sql;
@@ -134,5 +146,12 @@ public enum Op {
 
     String sql() {
         return sql;
+    }
+
+    /** As {@link #sql}, but where a row is there already the new one takes its place. */
+    String tolerantSql() {
+        return sql.startsWith("INSERT INTO") && !sql.contains("ON CONFLICT")
+                ? "INSERT OR REPLACE" + sql.substring("INSERT".length())
+                : sql;
     }
 }

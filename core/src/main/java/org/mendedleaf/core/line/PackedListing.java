@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.zip.CRC32C;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.Varint;
 
@@ -18,7 +19,7 @@ import org.mendedleaf.core.vault.Varint;
  * stands for about as many ended spans as the folder has files, so that a listing never goes through more than a few
  * times its own size.
  *
- * <p>Layout of a value: for each entry node, line, child, number, kind, size, modified time, mode, beginning as LEB128
+ * <p>Layout of a value: CRC-32C of the folder, the moment and what follows; for each entry node, line, child, number, kind, size, modified time, mode, beginning as LEB128
  * (signed), and the name as its length and its bytes in UTF-8.
  */
 final class PackedListing {
@@ -69,7 +70,7 @@ final class PackedListing {
                 r -> new Packed(r.getLong(1), r.getBytes(2)),
                 folder,
                 at);
-        if (packed.isEmpty()) {
+        if (packed.isEmpty() || !isSound(folder, packed.get().at(), packed.get().entries())) {
             return sql.list(ROW, PackedListing::row, folder, at, at);
         }
         List<Row> later = decode(packed.get().entries());
@@ -122,15 +123,40 @@ final class PackedListing {
         return new Row(r.node(), line, child, r.number(), r.kind(), r.size(), r.mtimeNanos(), r.mode(), r.from(), name);
     }
 
-    private static byte[] encode(List<Row> rows) {
+    /** Whether a value is what was put down for this folder and moment; one that is not is passed over. */
+    private static boolean isSound(long folder, long at, byte[] value) {
+        return value.length >= Integer.BYTES && ByteBuffer.wrap(value).getInt() == crc(folder, at, value);
+    }
+
+    private static int crc(long folder, long at, byte[] value) {
+        CRC32C crc = new CRC32C();
+        crc.update(
+                ByteBuffer.allocate(2 * Long.BYTES).putLong(folder).putLong(at).flip());
+        crc.update(value, Integer.BYTES, value.length - Integer.BYTES);
+        return (int) crc.getValue();
+    }
+
+    /** Folders of which a value is damaged. */
+    static List<Long> damaged(Sql sql) throws IOException {
+        List<Long> found = new ArrayList<>();
+        sql.list("SELECT folder, at, entries FROM packed", r -> {
+            if (!isSound(r.getLong(1), r.getLong(2), r.getBytes(3))) {
+                found.add(r.getLong(1));
+            }
+            return 0;
+        });
+        return found;
+    }
+
+    private static byte[] encode(long folder, long at, List<Row> rows) {
         List<byte[]> names = new ArrayList<>(rows.size());
-        int room = 0;
+        int room = Integer.BYTES;
         for (Row r : rows) {
             byte[] name = r.name().getBytes(StandardCharsets.UTF_8);
             names.add(name);
             room += name.length + (FIELDS + 1) * 10;
         }
-        ByteBuffer out = ByteBuffer.allocate(room);
+        ByteBuffer out = ByteBuffer.allocate(room).position(Integer.BYTES);
         for (int i = 0; i < rows.size(); i++) {
             Row r = rows.get(i);
             Varint.putSigned(out, r.node());
@@ -147,11 +173,12 @@ final class PackedListing {
         }
         byte[] all = new byte[out.position()];
         out.flip().get(all);
+        ByteBuffer.wrap(all).putInt(crc(folder, at, all));
         return all;
     }
 
     private static List<Row> decode(byte[] value) {
-        ByteBuffer in = ByteBuffer.wrap(value);
+        ByteBuffer in = ByteBuffer.wrap(value).position(Integer.BYTES);
         List<Row> rows = new ArrayList<>();
         while (in.hasRemaining()) {
             long node = Varint.getSigned(in);
@@ -244,7 +271,7 @@ final class PackedListing {
                         "INSERT OR REPLACE INTO packed VALUES (?,?,?)",
                         folder,
                         at,
-                        encode(sql.list(ROW, PackedListing::row, folder, at, at)));
+                        encode(folder, at, sql.list(ROW, PackedListing::row, folder, at, at)));
                 made = true;
                 last = at;
                 at = next(folder, last, many);

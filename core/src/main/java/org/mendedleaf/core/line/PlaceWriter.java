@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import org.mendedleaf.core.words.Words;
 
 /** Protects folders: makes places and changes their settings. */
@@ -18,22 +19,25 @@ public final class PlaceWriter {
     }
 
     /**
-     * Protects a folder, or changes the settings of one that is protected.
+     * Protects a folder, or changes the settings of one that is protected: only those that are named.
      *
      * @param root a real path
      * @throws IllegalArgumentException in words, when the folder and the vault lie in one another, or the folder and one
      *     that is protected already
      */
-    public Place protect(Path root, String name, Rhythm rhythm, List<String> exclusions, Instant now)
-            throws IOException {
+    public Place protect(Path root, String name, PlaceChange change, Instant now) throws IOException {
         refuseNesting(root, realVault());
-        List<Place> places = new PlaceQuery(session.sql()).all();
-        for (Place other : places) {
+        for (Place other : new PlaceQuery(session.sql()).all()) {
             if (other.isOutside()) {
                 continue;
             }
             if (other.root().equals(root)) {
-                return store(new Place(other.id(), root, name, rhythm, exclusions, other.created()));
+                Optional<Place> before = Optional.of(other);
+                List<String> exclusions = change.exclusionsOver(before);
+                return store(
+                        new Place(
+                                other.id(), root, other.name(), change.rhythmOver(before), exclusions, other.created()),
+                        before);
             }
             if (root.startsWith(other.root())) {
                 throw new IllegalArgumentException(Words.of("protect.within", root, other.root()));
@@ -42,18 +46,22 @@ public final class PlaceWriter {
                 throw new IllegalArgumentException(Words.of("protect.around", root, other.root()));
             }
         }
-        return store(new Place(session.nextId(WriteSession.Table.PLACE), root, name, rhythm, exclusions, now));
+        long id = session.nextId(WriteSession.Table.PLACE);
+        Optional<Place> none = Optional.empty();
+        return store(new Place(id, root, name, change.rhythmOver(none), change.exclusionsOver(none), now), none);
     }
 
     /** Takes a place in another system among those of this vault, or changes how often it is looked at. */
     public Place outside(Source.Outside source, Rhythm rhythm, Instant now) throws IOException {
         for (Place other : new PlaceQuery(session.sql()).all()) {
             if (other.source().equals(source)) {
-                return store(new Place(other.id(), source, source.place(), rhythm, List.of(), other.created()));
+                return store(
+                        new Place(other.id(), source, other.name(), rhythm, other.exclusions(), other.created()),
+                        Optional.of(other));
             }
         }
         long id = session.nextId(WriteSession.Table.PLACE);
-        return store(new Place(id, source, source.place(), rhythm, List.of(), now));
+        return store(new Place(id, source, source.place(), rhythm, List.of(), now), Optional.empty());
     }
 
     private Path realVault() throws IOException {
@@ -83,7 +91,10 @@ public final class PlaceWriter {
         return folder.toRealPath();
     }
 
-    private Place store(Place place) throws IOException {
+    private Place store(Place place, Optional<Place> before) throws IOException {
+        if (before.filter(place::equals).isPresent()) {
+            return place;
+        }
         session.apply(
                 Op.PLACE,
                 place.id(),
@@ -92,6 +103,9 @@ public final class PlaceWriter {
                 place.rhythm().kind().name(),
                 place.rhythm().minutes(),
                 Moment.micros(place.created()));
+        if (before.filter(b -> b.exclusions().equals(place.exclusions())).isPresent()) {
+            return place;
+        }
         session.apply(Op.CLEAR_EXCLUSIONS, place.id());
         for (String pattern : place.exclusions()) {
             session.apply(Op.EXCLUSION, place.id(), pattern);

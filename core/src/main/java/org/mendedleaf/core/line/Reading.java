@@ -14,17 +14,27 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.ContentReader;
 import org.mendedleaf.core.vault.Digest;
 
-/** A view of a vault for reading. One thread at a time; close it to give it back. */
+/**
+ * A view of a vault for reading: of one state of it, the one at its first question, until it is given back by closing it.
+ * What is captured meanwhile is seen by the next view. One thread at a time.
+ */
 public final class Reading implements AutoCloseable {
 
     private final OpenVault vault;
     private final Sql sql;
     private final Names names;
+    private final int generation;
     private @Nullable ContentReader contents;
 
-    Reading(OpenVault vault, Sql sql) {
+    /**
+     * A view.
+     *
+     * @param generation counts how often the catalogue was replaced by another
+     */
+    Reading(OpenVault vault, Sql sql, int generation) {
         this.vault = vault;
         this.sql = sql;
+        this.generation = generation;
         this.names = new Names(sql);
     }
 
@@ -37,16 +47,47 @@ public final class Reading implements AutoCloseable {
         return sql;
     }
 
+    int generation() {
+        return generation;
+    }
+
+    /** From here on questions see what the vault is by then. */
+    private void endState() throws IOException {
+        try {
+            sql.connection().rollback();
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault.folder(), e);
+        }
+    }
+
     /** The contents behind versions. */
     public ContentReader contents() throws IOException {
         if (contents == null) {
             try {
-                contents = new ContentReader(vault.folder(), sql.connection());
+                contents = new ContentReader(
+                        vault.folder(), sql.connection(), () -> Catalogue.openForReading(vault.folder()));
             } catch (SQLException e) {
                 throw Catalogue.translate(vault.folder(), e);
             }
         }
         return contents;
+    }
+
+    /** A number that is kept beside the rows, see {@link WriteSession#note(String)}; 0 before it was set. */
+    public long note(String name) throws IOException {
+        return sql.number("SELECT value FROM counter WHERE name = ?", name);
+    }
+
+    /** What is another after anything was captured, done, let go, held or ruled. */
+    public String state() throws IOException {
+        return sql.list(
+                        "SELECT coalesce((SELECT max(id) FROM capture), 0) || '/' || coalesce((SELECT max(id) FROM journal), 0)"
+                                + " || '/' || (SELECT count(*) || '/' || coalesce(sum(gone <> 0), 0) FROM let_go)"
+                                + " || '/' || (SELECT count(*) || '/' || coalesce(sum(lifted), 0) FROM hold)"
+                                + " || '/' || (SELECT count(*) || '/' || coalesce(sum(erased), 0) FROM snapshot)"
+                                + " || '/' || coalesce((SELECT max(id) FROM ruleset), 0)",
+                        r -> r.getString(1))
+                .get(0);
     }
 
     /** All places of the vault, in the order in which they were protected. */
@@ -427,6 +468,13 @@ public final class Reading implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        try {
+            endState();
+        } catch (IOException e) {
+            // A view that cannot be ended serves nobody any longer.
+            dispose();
+            return;
+        }
         vault.giveBack(this);
     }
 }

@@ -12,60 +12,223 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.LongStream;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.Durable;
+import org.mendedleaf.core.vault.PackFiles;
 import org.mendedleaf.core.vault.PackReplay;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.vault.VaultLock;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Makes a catalogue anew from the packs alone: chunks from their records, everything else from the change logs in the
- * commit records. The old catalogue is not deleted; it is put aside beside the new one.
+ * Makes a catalogue anew: chunks from their records in the packs, everything else from the change logs of the commits. What
+ * the packs do not tell any longer is taken from the old catalogue, as far as that can be read. The old catalogue is not
+ * deleted; it is put aside beside the new one. Nothing in a pack is changed; packs under wrong names get their own back.
  */
 public final class Rebuild {
 
     private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss");
 
-    private Rebuild() {}
+    private final VaultFolder vault;
+    private final List<String> damages = new ArrayList<>();
+    private long chunks;
+    private long replayed;
+
+    private Rebuild(VaultFolder vault) {
+        this.vault = vault;
+    }
+
+    /** From what the new catalogue was made. */
+    public enum Basis {
+        /** From the packs alone: they tell everything. */
+        PACKS,
+        /** From the old catalogue, since commits are missing in the packs, and from what came after it. */
+        OLD_CATALOGUE,
+        /** From what the packs tell, with gaps; what could be read of the old catalogue fills some. */
+        WHAT_IS_LEFT
+    }
 
     /**
      * What was found.
      *
+     * @param basis from what the catalogue was made
      * @param commits that were replayed
      * @param chunks that were found
-     * @param damages records that could not be read
+     * @param missing numbers of commits that cannot be read
+     * @param damages what cannot be read, in words
      * @param aside where the old catalogue went; the vault's folder itself when there was none
      */
-    public record Report(long commits, long chunks, List<String> damages, Path aside) {}
+    public record Report(Basis basis, long commits, long chunks, List<Long> missing, List<String> damages, Path aside) {
+
+        /** Copies the lists. */
+        public Report {
+            missing = List.copyOf(missing);
+            damages = List.copyOf(damages);
+        }
+    }
 
     /** Rebuilds. */
     public static Report run(Path folder, String holder, Duration patience, Clock clock) throws IOException {
         VaultFolder vault = VaultFolder.open(folder);
         try (VaultLock lock = VaultLock.take(vault, holder, patience)) {
-            Path fresh = vault.root().resolve("catalogue-rebuilt.db");
-            Files.deleteIfExists(fresh);
-            Catalogue.migrate(vault, fresh);
-            Replay replay;
-            try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + fresh.toUri())) {
-                connection.setAutoCommit(false);
-                replay = new Replay(new Sql(vault, connection));
-                new PackReplay(vault).run(replay);
-                replay.end();
-                connection.commit();
-            } catch (SQLException e) {
-                throw Catalogue.translate(vault, e);
-            }
-            Path aside = putAside(vault, clock);
-            Files.move(fresh, vault.catalogue(), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
-            Durable.forceFolder(vault.root());
-            return new Report(replay.commits, replay.chunks, replay.damages, aside);
+            return new Rebuild(vault).run(clock);
         }
     }
 
-    private static Path putAside(VaultFolder vault, Clock clock) throws IOException {
+    private Report run(Clock clock) throws IOException {
+        putNamesRight();
+        Path fresh = vault.root().resolve("catalogue-rebuilt.db");
+        Catalogue.make(vault, fresh);
+        Basis basis;
+        List<Long> missing;
+        try (PackReplay replay = new PackReplay(vault);
+                Connection connection = DriverManager.getConnection("jdbc:sqlite:" + fresh.toUri())) {
+            connection.setAutoCommit(false);
+            Sql sql = new Sql(vault, connection);
+            Optional<OldCatalogue> old = OldCatalogue.open(vault);
+            try {
+                replay.walk(
+                        pack -> old.isPresent() ? old.get().places(pack) : java.util.Collections.emptyNavigableMap(),
+                        new Packs(sql));
+                List<Long> found = replay.commits();
+                long last = found.isEmpty() ? 0 : found.get(found.size() - 1);
+                long known = old.map(OldCatalogue::commit).orElse(0L);
+                Set<Long> there = Set.copyOf(found);
+                missing = LongStream.rangeClosed(1, last)
+                        .filter(n -> !there.contains(n))
+                        .boxed()
+                        .toList();
+                boolean whole = missing.isEmpty() && last > 0 && known <= last;
+                if (known > last && old.isPresent()) {
+                    damages.add(Words.of("rebuild.behind", String.valueOf(last + 1), String.valueOf(known)));
+                }
+                basis = fill(sql, replay, old, whole);
+                if (basis != Basis.PACKS) {
+                    new Orphans(sql, vault).takeIn();
+                }
+                end(sql, Math.max(last, known));
+            } finally {
+                if (old.isPresent()) {
+                    old.get().close();
+                }
+            }
+            connection.commit();
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        }
+        Path aside = putAside(clock);
+        Files.move(fresh, vault.catalogue(), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+        Durable.forceFolder(vault.root());
+        return new Report(basis, replayed, chunks, missing, damages, aside);
+    }
+
+    private Basis fill(Sql sql, PackReplay replay, Optional<OldCatalogue> old, boolean whole) throws IOException {
+        List<Long> found = replay.commits();
+        if (whole) {
+            Basis basis = Basis.PACKS;
+            for (long commit : found) {
+                basis = replay(sql, replay, commit) ? basis : Basis.WHAT_IS_LEFT;
+            }
+            if (basis == Basis.PACKS || old.isEmpty()) {
+                return basis;
+            }
+            copyAll(old.get(), sql);
+            return basis;
+        }
+        if (old.isPresent() && old.get().isSound()) {
+            copyAll(old.get(), sql);
+            for (long commit : found) {
+                if (commit > old.get().commit()) {
+                    replay(sql, replay, commit);
+                }
+            }
+            return Basis.OLD_CATALOGUE;
+        }
+        if (found.isEmpty() && old.isEmpty()) {
+            throw new VaultException.Damaged(Words.of("rebuild.nothing"));
+        }
+        for (long commit : found) {
+            replay(sql, replay, commit);
+        }
+        if (old.isPresent()) {
+            copyAll(old.get(), sql);
+        }
+        return Basis.WHAT_IS_LEFT;
+    }
+
+    /** Replays one commit. Where that is not possible, nothing of it counts, and it is said. */
+    private boolean replay(Sql sql, PackReplay replay, long commit) throws IOException {
+        try {
+            byte[] log = replay.changeLog(commit);
+            sql.run("SAVEPOINT one_commit");
+            try {
+                ChangeLog.read(log, (op, values) -> sql.run(op.tolerantSql(), values));
+                replayed++;
+                return true;
+            } catch (VaultException.Damaged e) {
+                sql.run("ROLLBACK TO one_commit");
+                throw e;
+            } finally {
+                sql.run("RELEASE one_commit");
+            }
+        } catch (VaultException.Damaged e) {
+            damages.add(Words.of("rebuild.commit", String.valueOf(commit), e.words()));
+            return false;
+        }
+    }
+
+    private static void copyAll(OldCatalogue old, Sql sql) throws IOException {
+        for (String table : Logged.TABLES) {
+            old.copy(table, sql);
+        }
+    }
+
+    private void end(Sql sql, long last) throws IOException {
+        sql.run("INSERT OR REPLACE INTO counter(name, value) VALUES ('commit', ?)", last);
+        sql.run("INSERT OR REPLACE INTO counter(name, value) SELECT 'chunk', coalesce(max(id), 0) FROM chunk");
+        sql.run(
+                "INSERT OR REPLACE INTO counter(name, value) SELECT ?, max(coalesce(max(valid_from), 0),"
+                        + " coalesce(max(nullif(valid_to, ?)), 0)) FROM span",
+                Present.HIGHEST,
+                Moment.OPEN);
+    }
+
+    /** Packs that changed names, or were renamed, get the names that their headers say. */
+    private void putNamesRight() throws IOException {
+        List<PackFiles.PackFile> wrong = PackFiles.of(vault).stream()
+                .filter(f -> f.state() == PackFiles.State.MISNAMED)
+                .toList();
+        for (PackFiles.PackFile file : wrong) {
+            Path between = vault.packs().resolve("%08d.pack.renaming".formatted(file.number()));
+            Path from = file.file();
+            if (!Files.exists(between)) {
+                Files.move(from, between);
+                damages.add(file.words().orElse(""));
+            }
+        }
+        // What a rebuild that was cut short left on its way is among them.
+        for (PackFiles.PackFile file : PackFiles.of(vault)) {
+            Path right = vault.pack(file.number());
+            boolean waits = file.file().toString().endsWith(".renaming");
+            if (waits && file.number() > 0 && !Files.exists(right)) {
+                Files.move(file.file(), right);
+            }
+        }
+        Durable.forceFolder(vault.packs());
+    }
+
+    private Path putAside(Clock clock) throws IOException {
         Path aside = vault.root();
         String stamp = STAMP.format(clock.instant().atOffset(ZoneOffset.UTC));
+        int again = 0;
+        while (Files.exists(vault.root().resolve("catalogue.db.old-" + stamp + (again == 0 ? "" : "-" + again)))) {
+            again++;
+        }
+        stamp += again == 0 ? "" : "-" + again;
         for (String ending : List.of("", "-wal", "-shm")) {
             Path old = vault.root().resolve("catalogue.db" + ending);
             if (Files.exists(old)) {
@@ -77,69 +240,46 @@ public final class Rebuild {
         return aside;
     }
 
-    private static final class Replay implements PackReplay.Taker {
+    /** Puts chunks and packs into the new catalogue. */
+    private final class Packs implements PackReplay.Taker {
         private final Sql sql;
-        private final List<ChunkPlace> waiting = new ArrayList<>();
-        private final List<String> damages = new ArrayList<>();
-        private long commits;
-        private long chunks;
-        private long lastCommit;
 
-        Replay(Sql sql) {
+        Packs(Sql sql) {
             this.sql = sql;
         }
 
-        @Override
-        public void chunk(ChunkPlace place) {
-            waiting.add(place);
+        private void put(String how, ChunkPlace c) throws IOException {
+            sql.run(
+                    how + " INTO chunk(id, hash, pack, off, clen, len) VALUES (?,?,?,?,?,?)",
+                    c.id(),
+                    c.digest(),
+                    c.pack(),
+                    c.offset(),
+                    c.storedBytes(),
+                    c.length());
         }
 
         @Override
-        public void chunksCommitted() throws IOException {
-            putChunks();
+        public void chunk(ChunkPlace place) throws IOException {
+            put("INSERT OR REPLACE", place);
+            sql.run("DELETE FROM damaged WHERE chunk = ?", place.id());
+            chunks++;
         }
 
         @Override
-        public void commit(long number, byte[] changeLog) throws IOException {
-            ChangeLog.read(changeLog, (op, values) -> sql.run(op.sql(), values));
-            commits++;
-            lastCommit = number;
-        }
-
-        private void putChunks() throws IOException {
-            for (ChunkPlace c : waiting) {
-                sql.run(
-                        "INSERT OR REPLACE INTO chunk(id, hash, pack, off, clen, len) VALUES (?,?,?,?,?,?)",
-                        c.id(),
-                        c.digest(),
-                        c.pack(),
-                        c.offset(),
-                        c.storedBytes(),
-                        c.length());
-                chunks++;
-            }
-            waiting.clear();
+        public void lost(ChunkPlace place) throws IOException {
+            // One that was found before, or is found later, is sound.
+            put("INSERT OR IGNORE", place);
         }
 
         @Override
         public void pack(long number, long end, boolean sealed) throws IOException {
-            if (sealed) {
-                putChunks();
-            }
-            waiting.clear();
             sql.run("INSERT OR REPLACE INTO pack(id, sealed, committed) VALUES (?,?,?)", number, sealed ? 1 : 0, end);
         }
 
         @Override
         public void damaged(String words) {
             damages.add(words);
-        }
-
-        void end() throws IOException {
-            sql.run("UPDATE counter SET value = ? WHERE name = 'commit'", lastCommit);
-            if (commits == 0) {
-                throw new org.mendedleaf.core.vault.VaultException.Damaged(Words.of("rebuild.nothing"));
-            }
         }
     }
 }

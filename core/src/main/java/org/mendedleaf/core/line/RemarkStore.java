@@ -129,17 +129,19 @@ public final class RemarkStore {
         session.apply(Op.VERSION_NOTE, note, line, number);
     }
 
-    /** Puts notes back to what they were before an action; returns how many. */
-    public int noteBack(WriteSession session, long action) throws IOException {
+    /**
+     * Puts notes back to what they were before an action.
+     *
+     * @param back action that does so; what they are until then stays with it
+     */
+    public void noteBack(WriteSession session, long action, long back) throws IOException {
         record Before(long line, int number, String note) {}
-        List<Before> all = sql.list(
+        for (Before b : sql.list(
                 "SELECT line, number, before FROM noted WHERE journal = ?",
                 r -> new Before(r.getLong(1), r.getInt(2), r.getString(3)),
-                action);
-        for (Before b : all) {
-            session.apply(Op.VERSION_NOTE, b.note(), b.line(), b.number());
+                action)) {
+            note(session, back, b.line(), b.number(), b.note());
         }
-        return all.size();
     }
 
     /**

@@ -24,8 +24,10 @@ public record Skipped(String path, Reason reason, String detail, Instant since) 
         SPECIAL(4),
         /** The system reported an error. */
         UNREADABLE(5),
-        /** Its name is no text in UTF-8. */
-        NAME(6);
+        /** Its name, or what it links to, is no text in UTF-8. */
+        NAME(6),
+        /** It lies deeper than folders are followed. */
+        TOO_DEEP(7);
 
         private final int code;
 

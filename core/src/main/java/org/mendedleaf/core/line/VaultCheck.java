@@ -2,25 +2,27 @@ package org.mendedleaf.core.line;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.NavigableMap;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.vault.ChunkPlace;
-import org.mendedleaf.core.vault.ContentDigest;
 import org.mendedleaf.core.vault.Damage;
-import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.PackCheck;
+import org.mendedleaf.core.vault.PackFiles;
 import org.mendedleaf.core.vault.PackReader;
-import org.mendedleaf.core.vault.Recipe;
-import org.mendedleaf.core.vault.Seal;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
-/** Checks a vault and names what is damaged, version by version. Changes nothing. */
+/**
+ * Checks a vault and names what is damaged, version by version. All of it is about one state of the vault, the one at the
+ * beginning: what is captured meanwhile is not part of it, and packs that are emptied meanwhile are followed. Nothing that is
+ * kept is changed; chunks that cannot be read are noted, so that the next content that has one stores it anew.
+ */
 public final class VaultCheck {
 
     private final OpenVault vault;
@@ -62,56 +64,81 @@ public final class VaultCheck {
         }
     }
 
-    /** A version that cannot be brought back whole. */
-    public record LostVersion(String path, int number) {}
+    /**
+     * A version that cannot be brought back whole.
+     *
+     * @param path of the file, as it is now
+     * @param number of the version
+     * @param label what people call it
+     */
+    public record LostVersion(String path, int number, String label) {}
 
     /**
      * Checks.
      *
-     * @param full whether to read every stored byte; otherwise packs are looked at from outside
+     * @param full whether to read every stored byte, and to compare the catalogue with the change logs; otherwise packs are
+     *     looked at from outside
      */
     public Report run(boolean full, Progress progress) throws IOException {
+        Set<Long> lostChunks = new HashSet<>();
+        Report report;
         try (Reading reading = vault.read();
                 PackReader packs = new PackReader(vault.folder())) {
-            Sql sql = reading.sql();
-            List<String> damages = new ArrayList<>(catalogue(sql, full));
-            Set<Long> lostChunks = new HashSet<>();
-            List<PackCheck.Expected> expected = expected(sql);
-            long all =
-                    expected.stream().mapToLong(PackCheck.Expected::committed).sum();
-            progress.begin(Words.of("check.step"), 0, full ? all : 0);
-            PackCheck check = new PackCheck(vault.folder(), packs);
-            long[] bytes = {0};
-            boolean cancelled = false;
-            for (PackCheck.Expected pack : expected) {
-                cancelled = cancelled || progress.isCancelled();
-                if (cancelled) {
-                    break;
-                }
-                List<Damage> found = full
-                        ? check.full(pack, n -> {
-                            bytes[0] += n;
-                            progress.advance(0, n);
-                        })
-                        : check.quick(pack);
-                for (Damage damage : found) {
-                    damages.add(damage.words());
-                    lostChunks.addAll(damage.chunks());
-                }
-            }
-            List<LostVersion> lost = new ArrayList<>();
-            long versions = versions(reading, full, expected, lostChunks, damages, lost);
-            return new Report(full, expected.size(), versions, bytes[0], damages, lost, cancelled);
+            report = run(full, progress, reading, packs, lostChunks);
         }
+        note(report, lostChunks);
+        return report;
+    }
+
+    private Report run(boolean full, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks)
+            throws IOException {
+        Sql sql = reading.sql();
+        // The state that all of this is about begins with the first question.
+        List<PackCheck.Expected> expected = expected(sql);
+        List<String> damages = new ArrayList<>(catalogue(sql, full));
+        long all = expected.stream().mapToLong(PackCheck.Expected::committed).sum();
+        progress.begin(Words.of("check.step"), 0, full ? all : 0);
+        PackCheck check = new PackCheck(vault.folder(), packs);
+        long[] bytes = {0};
+        for (PackCheck.Expected pack : expected) {
+            if (progress.isCancelled()) {
+                break;
+            }
+            List<Damage> found = full
+                    ? check.full(pack, n -> {
+                        bytes[0] += n;
+                        progress.advance(0, n);
+                    })
+                    : check.quick(pack);
+            if (found.isEmpty() || !follow(pack, packs, lostChunks)) {
+                found.forEach(d -> damages.add(d.words()));
+                found.forEach(d -> lostChunks.addAll(d.chunks()));
+            }
+        }
+        damages.addAll(strayFiles(expected));
+        Map<Long, ChunkPlace> chunks = new HashMap<>();
+        expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
+        VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
+        versions.run(damages);
+        if (full && damages.isEmpty() && !progress.isCancelled()) {
+            damages.addAll(new LogCheck(vault.folder(), sql).run());
+        }
+        return new Report(
+                full, expected.size(), versions.looked(), bytes[0], damages, versions.lost(), progress.isCancelled());
     }
 
     private static List<String> catalogue(Sql sql, boolean full) {
         try {
-            return sql.list(full ? "PRAGMA integrity_check" : "PRAGMA quick_check", r -> r.getString(1)).stream()
+            List<String> found = new ArrayList<>();
+            sql.list(full ? "PRAGMA integrity_check" : "PRAGMA quick_check", r -> r.getString(1)).stream()
                     .filter(line -> !"ok".equals(line))
                     .map(line -> Words.of("check.catalogue", line))
-                    .toList();
-        } catch (VaultException e) {
+                    .forEach(found::add);
+            if (full && found.isEmpty()) {
+                PackedListing.damaged(sql).forEach(f -> found.add(Words.of("check.packed", String.valueOf(f))));
+            }
+            return found;
+        } catch (IOException e) {
             return List.of(String.valueOf(e.getMessage()));
         }
     }
@@ -123,106 +150,85 @@ public final class VaultCheck {
                     new ChunkPlace(r.getLong(1), r.getLong(3), r.getLong(4), r.getInt(5), r.getInt(6), r.getBytes(2));
             return chunks.computeIfAbsent(c.pack(), p -> new TreeMap<>()).put(c.offset(), c) == null;
         });
-        List<PackCheck.Expected> packs = new ArrayList<>(sql.list(
+        return new ArrayList<>(sql.list(
                 "SELECT id, sealed, committed FROM pack ORDER BY id",
                 r -> new PackCheck.Expected(
                         r.getLong(1),
                         r.getInt(2) == 1,
                         r.getLong(3),
                         chunks.getOrDefault(r.getLong(1), new TreeMap<>()))));
-        return packs;
     }
 
-    private long versions(
-            Reading reading,
-            boolean full,
-            List<PackCheck.Expected> packs,
-            Set<Long> lostChunks,
-            List<String> damages,
-            List<LostVersion> lost)
-            throws IOException {
-        java.util.Map<Long, ChunkPlace> chunks = new java.util.HashMap<>();
-        packs.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
-        record Raw(long line, int number, long node, long size, byte[] digest, byte[] recipe) {}
-        List<Raw> raws = reading.sql()
-                .list(
-                        "SELECT line, number, node, size, digest, recipe FROM version",
-                        r -> new Raw(
-                                r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4), r.getBytes(5), r.getBytes(6)));
-        Names names = new Names(reading.sql());
-        for (Raw raw : raws) {
-            String trouble = trouble(raw.recipe(), raw.size(), raw.digest(), chunks, lostChunks, full);
-            if (!trouble.isEmpty()) {
-                String path = names.nodePath(raw.node());
-                lost.add(new LostVersion(path, raw.number()));
-                damages.add(Words.of("check.version", path, raw.number(), trouble));
+    /** Whether a pack was emptied since; then its chunks are looked at where they are now. */
+    private boolean follow(PackCheck.Expected pack, PackReader packs, Set<Long> lostChunks) throws IOException {
+        try (Reading now = vault.read()) {
+            if (now.sql().number("SELECT count(*) FROM pack WHERE id = ?", pack.number()) > 0) {
+                return false;
             }
-        }
-        return raws.size();
-    }
-
-    private static String trouble(
-            byte[] recipe,
-            long size,
-            byte[] digest,
-            java.util.Map<Long, ChunkPlace> chunks,
-            Set<Long> lostChunks,
-            boolean full) {
-        try {
-            Recipe decoded = Recipe.decode(recipe);
-            if (decoded.isElsewhere()) {
-                return "";
-            }
-            List<ChunkPlace> found = new ArrayList<>();
-            for (Recipe.Run run : decoded.runs()) {
-                for (long id = run.first(); id < run.first() + run.count(); id++) {
-                    ChunkPlace chunk = chunks.get(id);
-                    if (chunk == null || lostChunks.contains(id)) {
-                        return Words.of("check.chunkLost");
+            for (ChunkPlace c : pack.chunks().values()) {
+                List<ChunkPlace> moved = now.sql()
+                        .list(
+                                "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = ?",
+                                r -> new ChunkPlace(
+                                        r.getLong(1),
+                                        r.getLong(3),
+                                        r.getLong(4),
+                                        r.getInt(5),
+                                        r.getInt(6),
+                                        r.getBytes(2)),
+                                c.id());
+                for (ChunkPlace place : moved) {
+                    try {
+                        packs.read(place);
+                    } catch (VaultException.Damaged e) {
+                        lostChunks.add(place.id());
                     }
-                    found.add(chunk);
                 }
             }
-            boolean same = decoded.unfolded().isPresent()
-                    ? isSealed(decoded.unfolded().get(), found, chunks, size, Digest.of(digest))
-                    : isWhole(found, size, full ? Optional.of(Digest.of(digest)) : Optional.empty());
-            return same ? "" : Words.of("check.recipe");
-        } catch (VaultException e) {
-            return String.valueOf(e.getMessage());
         }
+        return true;
     }
 
-    private static boolean isWhole(List<ChunkPlace> chunks, long size, Optional<Digest> digest) {
-        ContentDigest computed = new ContentDigest();
-        long length = 0;
-        for (ChunkPlace c : chunks) {
-            computed.add(c.digest(), c.length());
-            length += c.length();
-        }
-        return length == size && (digest.isEmpty() || computed.finish().equals(digest.get()));
-    }
-
-    /** Whether the seal of an unfolded content is right; that its members can be made was proved when they were stored. */
-    private static boolean isSealed(
-            Recipe.Unfolded recipe,
-            List<ChunkPlace> all,
-            java.util.Map<Long, ChunkPlace> chunks,
-            long size,
-            Digest digest) {
-        Seal seal = new Seal(recipe);
-        all.forEach(c -> seal.add(c.digest()));
-        long length = 0;
-        for (Recipe.Part part : recipe.parts()) {
-            if (part instanceof Recipe.Run run) {
-                for (long id = run.first(); id < run.first() + run.count(); id++) {
-                    length += java.util.Objects.requireNonNull(chunks.get(id)).length();
+    /** Files among the packs that are none of ours, or of which the catalogue does not know. */
+    private List<String> strayFiles(List<PackCheck.Expected> expected) throws IOException {
+        Set<Long> known = new HashSet<>();
+        expected.forEach(p -> known.add(p.number()));
+        List<String> found = new ArrayList<>();
+        Set<Long> now = new HashSet<>();
+        for (PackFiles.PackFile file : PackFiles.of(vault.folder())) {
+            if (file.state() != PackFiles.State.SOUND && !known.contains(file.named())) {
+                file.words().ifPresent(found::add);
+            } else if (!known.contains(file.number())) {
+                if (now.isEmpty()) {
+                    try (Reading reading = vault.read()) {
+                        now.addAll(reading.sql()
+                                .list("SELECT id FROM pack UNION SELECT pack FROM emptied", r -> r.getLong(1)));
+                    }
                 }
-            } else if (part instanceof Recipe.Member member) {
-                length += member.deflated();
-            } else if (part instanceof Recipe.Take take) {
-                length += take.bytes();
+                // A pack without a record was begun just now, or before a crash.
+                if (!now.contains(file.number()) && file.bytes() > PackCheck.EMPTY) {
+                    found.add(Words.of("check.unknownPack", file.file().getFileName()));
+                }
             }
         }
-        return length == size && seal.finish(digest).equals(recipe.seal());
+        return found;
+    }
+
+    /** Chunks that cannot be read are noted where that is possible now; a check never waits for it. */
+    private void note(Report report, Set<Long> lostChunks) {
+        if (report.cancelled()) {
+            return;
+        }
+        try {
+            if (DamagedChunks.isNoted(vault, lostChunks, report.full())) {
+                return;
+            }
+            try (WriteSession session = vault.write()) {
+                DamagedChunks.note(session, lostChunks, report.full());
+                session.commit();
+            }
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(VaultCheck.class).debug("damage is not noted", e);
+        }
     }
 }

@@ -24,7 +24,8 @@ import org.mendedleaf.core.vault.Recipe;
  * @param recipe where the bytes are
  * @param note what somebody wrote about it; empty when nobody did
  * @param path of the file at that time, from the place's root, with slashes
- * @param edition what people call it where there are drafts; elsewhere its number
+ * @param edition whether it is a draft, and of what; elsewhere its number, whole
+ * @param label what it is called, wherever somebody reads or types it: its edition, or what its system calls it
  */
 public record Version(
         long line,
@@ -43,7 +44,8 @@ public record Version(
         Recipe recipe,
         String note,
         String path,
-        Edition edition)
+        Edition edition,
+        String label)
         implements LinePoint {
 
     /** One that is called by its number. */
@@ -81,7 +83,8 @@ public record Version(
                 recipe,
                 note,
                 path,
-                Edition.whole(number));
+                Edition.whole(number),
+                number == 0 ? "" : Integer.toString(number));
     }
 
     /**
@@ -129,7 +132,8 @@ public record Version(
                 recipe,
                 note,
                 path,
-                edition);
+                edition,
+                label);
     }
 
     /** Whether the contents are known to be the same. */

@@ -59,6 +59,7 @@ public final class VersionTable {
     private final int[] recipeAt;
     private final int[] chunkBytes;
     private final Map<Long, Folder> folders;
+    private final Map<Long, Set<Long>> heldLines;
 
     /**
      * A folder.
@@ -89,6 +90,7 @@ public final class VersionTable {
         recipeAt = l.recipeAt;
         chunkBytes = l.chunkBytes;
         folders = l.folders;
+        heldLines = l.heldLines;
     }
 
     /** All versions as a reader sees them. */
@@ -129,6 +131,17 @@ public final class VersionTable {
 
     private interface Settings {
         PlaceSettings of(Place place) throws IOException;
+    }
+
+    /** Whether the hold of a folder with this id has taken hold of a file, wherever that is now. */
+    public boolean isHeldBy(long hold, int line) {
+        Set<Long> lines = heldLines.get(hold);
+        return lines != null && lines.contains(lineIds[line]);
+    }
+
+    /** Whether it says which chunks versions have; that of one line does not. */
+    public boolean hasChunks() {
+        return chunkBytes.length > 1;
     }
 
     /** Number of versions. */
@@ -310,6 +323,7 @@ public final class VersionTable {
         private final long only;
         private final List<Snapshot> snapshots = new ArrayList<>();
         private final Map<Long, Folder> folders = new HashMap<>();
+        private final Map<Long, Set<Long>> heldLines = new HashMap<>();
         private final long[] lineIds;
         private final int[] firstOf;
         private final long[] linePlaces;
@@ -358,6 +372,7 @@ public final class VersionTable {
                     loadChunks();
                 }
                 loadFolders();
+                loadHeldLines();
                 loadLines();
                 loadVersions();
             } catch (SQLException e) {
@@ -401,6 +416,15 @@ public final class VersionTable {
                 String path = above == null ? "" : RelativePath.child(above.path(), r.getString(4));
                 folders.put(r.getLong(1), new Folder(r.getLong(1), parent, r.getLong(3), path));
             });
+        }
+
+        /** Which files the holds of folders have taken hold of. */
+        private void loadHeldLines() throws SQLException, VaultException {
+            each(
+                    "SELECT hold, line FROM held_line" + where("line"),
+                    r -> heldLines
+                            .computeIfAbsent(r.getLong(1), h -> new HashSet<>())
+                            .add(r.getLong(2)));
         }
 
         private void loadLines() throws SQLException, VaultException {

@@ -35,6 +35,7 @@ public final class WriteSession implements AutoCloseable {
     private final PackedListing.Keeper packed;
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
+    private long highest;
     private boolean broken;
 
     private WriteSession(VaultFolder vault, VaultLock lock, Sql sql, ChunkWriter chunks) {
@@ -60,8 +61,17 @@ public final class WriteSession implements AutoCloseable {
             Connection connection = Catalogue.openForWriting(vault);
             sql = new Sql(vault, connection);
             connection.setAutoCommit(false);
-            ChunkWriter chunks = new ChunkWriter(vault, opener, connection, () -> lookup(vault));
-            return new WriteSession(vault, lock, sql, chunks);
+            Sql missed = sql;
+            ChunkWriter chunks = new ChunkWriter(
+                    vault,
+                    opener,
+                    connection,
+                    () -> lookup(vault),
+                    (commit, changeLog) -> ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values)));
+            connection.commit();
+            WriteSession session = new WriteSession(vault, lock, sql, chunks);
+            HeldLines.catchUp(session);
+            return session;
         } catch (SQLException e) {
             closeQuietly(sql, lock);
             throw Catalogue.translate(vault, e);
@@ -152,8 +162,19 @@ public final class WriteSession implements AutoCloseable {
     /** Changes the catalogue, and remembers the change for the commit record. */
     void apply(Op op, @Nullable Object... values) throws IOException {
         packed.before(op, values);
+        switch (op) {
+            case SPAN -> seen(values[3]);
+            case SPAN_ENDS -> seen(values[0]);
+            default -> {
+                // Nothing begins or ends by it.
+            }
+        }
         sql.run(op.sql(), values);
         log.add(op, values);
+    }
+
+    private void seen(@Nullable Object moment) {
+        highest = moment instanceof Number n ? Math.max(highest, n.longValue()) : highest;
     }
 
     /** Changes a table that is not logged: it is kept for speed and can be made again. */
@@ -179,11 +200,16 @@ public final class WriteSession implements AutoCloseable {
             }
         }
         changes.clear();
+        if (highest > note(Present.HIGHEST)) {
+            note(Present.HIGHEST, highest);
+        }
         packed.pack();
+        lock.require(vault);
         try {
             ChunkWriter.@Nullable Flushed flushed = null;
             if (!log.isEmpty() || chunks.hasFresh()) {
                 flushed = chunks.flush(log.drain());
+                lock.require(vault);
             }
             sql.connection().commit();
             if (flushed != null) {
@@ -203,6 +229,11 @@ public final class WriteSession implements AutoCloseable {
             }
         } catch (SQLException e) {
             org.slf4j.LoggerFactory.getLogger(WriteSession.class).debug("rolling back", e);
+        }
+        try {
+            lock.require(vault);
+        } catch (IOException e) {
+            chunks.leave();
         }
         try {
             chunks.close();

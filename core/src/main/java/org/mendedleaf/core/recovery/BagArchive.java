@@ -15,12 +15,12 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
@@ -46,7 +46,7 @@ public final class BagArchive implements Destination {
     @Override
     public RestorePlan plan(Order order) throws IOException {
         RestorePlan plan = RestorePlanner.plan(
-                order, p -> Optional.empty(), TargetFacts.of(folder).withoutLinks());
+                order, TargetView.empty(vault), TargetFacts.of(folder).inBag());
         return isTaken()
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", folder)))
                 : plan;
@@ -74,7 +74,7 @@ public final class BagArchive implements Destination {
         Path above = Files.createDirectories(parent == null ? folder.toAbsolutePath() : parent);
         Path beside = above.resolve(SafeFolder.ownName());
         try {
-            Files.createDirectory(beside);
+            Access.OWNER.createFolders(beside);
             Path data = Files.createDirectory(beside.resolve("data"));
             List<Wish> wishes = plan.items().stream()
                     .filter(RestorePlan.Item::writes)

@@ -2,6 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
@@ -51,7 +52,8 @@ public final class Elsewhere implements Destination {
     @Override
     public RestorePlan plan(Order order) {
         boolean fresh = !Files.exists(folder);
-        return RestorePlanner.plan(order, fresh ? p -> Optional.empty() : this::existing, TargetFacts.of(folder));
+        Ground ground = fresh ? TargetView.empty(vault) : new TargetView(vault, this::existing);
+        return RestorePlanner.plan(order, ground, TargetFacts.of(folder));
     }
 
     private Optional<Existing> existing(String path) {
@@ -273,16 +275,17 @@ public final class Elsewhere implements Destination {
             SafeFolder parent, SafeWrite write, SafeWrite.Written written, RestorePlan.Item item) throws IOException {
         write.proveSynced(written);
         String name = RelativePath.name(item.target());
-        if (parent.find(name).isPresent()) {
+        try {
+            write.place(written.name(), name);
+        } catch (FileAlreadyExistsException e) {
             write.deleteQuietly(written.name());
-            return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Words.of("restore.changedMeanwhile"));
+            return RestoreResult.Item.failed(item, Words.of("restore.changedMeanwhile"));
         }
-        write.place(written.name(), name);
-        return new RestoreResult.Item(item, RestoreResult.Outcome.DONE, 0, "");
+        return RestoreResult.Item.done(item);
     }
 
     private static RestoreResult.Item failed(RestorePlan.Item item, Exception e) {
-        return new RestoreResult.Item(item, RestoreResult.Outcome.FAILED, 0, Failures.words(e));
+        return RestoreResult.Item.failed(item, Failures.words(e));
     }
 
     /**
@@ -291,7 +294,7 @@ public final class Elsewhere implements Destination {
      * @return the file
      */
     public Path copy(Version version, ZoneId zone, Progress progress) throws IOException {
-        String name = FileNames.ofVersion(RelativePath.name(version.path()), version.number(), version.saved(), zone);
+        String name = FileNames.ofVersion(RelativePath.name(version.path()), version.label(), version.saved(), zone);
         RestoreResult result = restore(List.of(new Wish(version, name)), Collision.KEEP_BOTH, progress);
         if (result.items().isEmpty()) {
             throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));

@@ -22,8 +22,10 @@ public final class FileNames {
     }
 
     /** The name of a version's copy: {@code plan – v3, 2026-05-04 1530.odt}. */
-    public static String ofVersion(String name, int number, Instant saved, ZoneId zone) {
-        return decorated(name, " – v" + number + ", " + STAMP.format(saved.atZone(zone)));
+    public static String ofVersion(String name, String label, Instant saved, ZoneId zone) {
+        // What another system calls it may hold what a name cannot.
+        String called = label.replaceAll("[\\\\/:*?\"<>|\\p{Cntrl}]", "-");
+        return decorated(name, " – v" + called + ", " + STAMP.format(saved.atZone(zone)));
     }
 
     private static String decorated(String name, String decoration) {

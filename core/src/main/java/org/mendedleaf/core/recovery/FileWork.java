@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.List;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.words.Words;
 
 /** What can be done with files of a place, be it a folder or a place in another system. */
 public interface FileWork extends Destination {
@@ -32,13 +33,42 @@ public interface FileWork extends Destination {
     Removal remove(List<String> paths) throws IOException;
 
     /**
-     * What became of undoing.
+     * What became of undoing, or of taking an undoing back.
      *
-     * @param action that was undone
-     * @param done paths that are as they were before
+     * @param action that was undone, or done again
+     * @param done paths that are as they were before, or as that action left them
      * @param failed paths that are not, with the reason
+     * @param nothing whether all was like that already, so that nothing was changed
      */
-    record Undone(Action action, List<String> done, List<String> failed) {}
+    record Undone(Action action, List<String> done, List<String> failed, boolean nothing) {
+
+        Undone(Action action, List<String> done, List<String> failed) {
+            this(action, done, failed, false);
+        }
+
+        /** Copies. */
+        public Undone {
+            done = List.copyOf(done);
+            failed = List.copyOf(failed);
+        }
+
+        /** What was undone, in one sentence. */
+        public String undoneWords() {
+            return words("undo.");
+        }
+
+        /** What was done again, in one sentence. */
+        public String redoneWords() {
+            return words("redo.");
+        }
+
+        private String words(String which) {
+            if (!failed.isEmpty()) {
+                return Words.of(which + "some", action.words(), action.who(), done.size(), String.join("; ", failed));
+            }
+            return Words.of(nothing ? which + "nothing" : which + "all", action.words(), action.who(), done.size());
+        }
+    }
 
     /** Puts everything that an action changed back to what was there before it. */
     default Undone undo(Action action) throws IOException {
@@ -47,4 +77,11 @@ public interface FileWork extends Destination {
 
     /** As {@link #undo(Action)}; cancelled, the action can be undone again, and what was done stays. */
     Undone undo(Action action, Progress progress) throws IOException;
+
+    /**
+     * Takes an undoing back: everything is as the action had left it that was undone.
+     *
+     * @param undo the undoing
+     */
+    Undone redo(Action undo, Progress progress) throws IOException;
 }

@@ -2,9 +2,11 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.nio.file.DirectoryNotEmptyException;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -12,6 +14,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.MovedAside;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
@@ -25,10 +28,12 @@ import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.vault.ContentReader;
 import org.mendedleaf.core.vault.VaultException;
@@ -51,6 +56,7 @@ final class InPlace {
     private final ContentReader contents;
     private final Capture capture;
     private final Rights rights;
+    private final MovedAside aside;
 
     InPlace(
             OpenVault vault,
@@ -68,6 +74,27 @@ final class InPlace {
         this.lines = new LineWriter(session);
         this.contents = contents;
         this.capture = new Capture(vault, place, clock, authors);
+        this.aside = new MovedAside(session, place, lines, authors, clock);
+    }
+
+    /** Changes by this person, who may do what the place allows. */
+    static InPlace of(
+            OpenVault vault,
+            WriteSession session,
+            Reading reading,
+            Place place,
+            Clock clock,
+            Authors authors,
+            String who)
+            throws IOException {
+        Rights rights = PlaceRules.of(session, place).rights(who, place);
+        return new InPlace(vault, session, place, clock, authors, rights, reading.contents());
+    }
+
+    private Instant removed = Instant.EPOCH;
+
+    MovedAside aside() {
+        return aside;
     }
 
     LineWriter lines() {
@@ -91,36 +118,7 @@ final class InPlace {
         }
         capture.runWithin(session, new Scope.Folders(folders), Progress.NONE);
         folders.add("");
-        for (String folder : folders) {
-            removeUnfinished(folder);
-        }
-    }
-
-    /** What an earlier restore left unfinished when it was killed; nobody else restores while we hold the vault. */
-    private void removeUnfinished(String path) throws IOException {
-        List<String> files = new ArrayList<>();
-        List<String> below = new ArrayList<>();
-        try (SafeFolder folder = SafeFolder.open(place.root(), path)) {
-            folder.list(new SafeFolder.Visitor() {
-                @Override
-                public void entry(String name, boolean valid, DiskEntry entry) {
-                    if (name.startsWith(SafeFolder.OWN_PREFIX)) {
-                        (entry.type() == DiskEntry.Type.FOLDER ? below : files).add(name);
-                    }
-                }
-
-                @Override
-                public void failed(String name, IOException why) {
-                    org.slf4j.LoggerFactory.getLogger(InPlace.class).debug("{} is not looked at", name, why);
-                }
-            });
-            for (String name : files) {
-                folder.delete(name);
-            }
-            for (String name : below) {
-                folder.deleteFolder(name);
-            }
-        }
+        folders.forEach(new Leftovers(session, place)::remove);
     }
 
     /** The folder itself, or the nearest one above it that is there. */
@@ -201,6 +199,8 @@ final class InPlace {
             progress.advance(end - at, 0);
             at = end;
         }
+        // That what was moved aside is gone.
+        session.commit();
         return outcomes;
     }
 
@@ -233,22 +233,36 @@ final class InPlace {
         if (e instanceof java.io.InterruptedIOException) {
             return Task.Outcome.CANCELLED;
         }
+        if (e instanceof VaultException.Elsewhere) {
+            return Task.Outcome.failed(Words.of("plan.gone"));
+        }
         if (e instanceof VaultException v && !(v instanceof VaultException.Damaged)) {
             throw v;
         }
-        return new Task.Outcome(0, Failures.words(e));
+        return Task.Outcome.failed(Failures.words(e));
+    }
+
+    /** What one action removes goes at one moment. */
+    private Instant removedAt() {
+        if (removed.equals(Instant.EPOCH)) {
+            removed = clock.instant();
+        }
+        return removed;
     }
 
     private List<Task.Outcome> removeAll(List<Task> group, Noting noting) throws IOException {
         List<Noting.Intent> intents = new ArrayList<>();
         List<Optional<LiveEntry>> live = new ArrayList<>();
         List<Optional<String>> locked = new ArrayList<>();
+        List<String> spare = new ArrayList<>();
         for (Task t : group) {
             Optional<String> why = locked(t.path());
             locked.add(why);
             Optional<LiveEntry> l =
                     why.isPresent() ? Optional.empty() : live(t.path()).filter(e -> e.kind() != EntryKind.FOLDER);
             live.add(l);
+            spare.add(SafeFolder.ownName());
+            aside.willMove(spare.get(spare.size() - 1), t.path());
             l.ifPresent(e -> intents.add(new Noting.Intent(e.folder(), e.name(), e.line(), e.number())));
         }
         int item = noting.intend(intents);
@@ -259,11 +273,11 @@ final class InPlace {
             for (int i = 0; i < group.size(); i++) {
                 Optional<LiveEntry> l = live.get(i);
                 if (l.isEmpty()) {
-                    outcomes.add(new Task.Outcome(0, locked.get(i).orElse(Words.of("failure.gone"))));
+                    outcomes.add(Task.Outcome.failed(locked.get(i).orElse(Words.of("failure.gone"))));
                     continue;
                 }
                 try {
-                    delete(folder, l.get());
+                    delete(folder, l.get(), spare.get(i));
                     outcomes.add(Task.Outcome.DONE);
                     noting.done(item, l.get().line(), 0);
                 } catch (IOException e) {
@@ -276,20 +290,26 @@ final class InPlace {
         } catch (NoSuchFileException | NotDirectoryException e) {
             // The whole folder is gone: so are its files, and the next look will say so.
             while (outcomes.size() < group.size()) {
-                outcomes.add(new Task.Outcome(0, Failures.words(e)));
+                outcomes.add(Task.Outcome.failed(Failures.words(e)));
             }
         }
         for (int i = 0; i < group.size(); i++) {
             if (outcomes.get(i).isGood()) {
-                lines.ended(place, live.get(i).orElseThrow(), EventKind.REMOVED, who, clock.instant());
+                lines.ended(place, live.get(i).orElseThrow(), EventKind.REMOVED, who, removedAt());
             }
         }
         session.commit();
         return outcomes;
     }
 
-    /** Deletes a file that is still what was captured; one that is gone already is no trouble. */
-    static void delete(SafeFolder folder, LiveEntry live) throws IOException {
+    /**
+     * Deletes a file that is still what was captured; one that is gone already is no trouble. It is moved aside first, so that
+     * what somebody saves in this moment is not lost: then it goes back, and stays.
+     *
+     * @param spare a name of ours that is noted
+     * @throws IOException when it was changed
+     */
+    void delete(SafeFolder folder, LiveEntry live, String spare) throws IOException {
         Optional<DiskEntry> disk = folder.find(live.name());
         if (disk.isEmpty()) {
             return;
@@ -297,7 +317,26 @@ final class InPlace {
         if (!agrees(live, disk.get())) {
             throw new IOException(Words.of("restore.changedMeanwhile"));
         }
-        folder.delete(live.name());
+        folder.rename(live.name(), spare);
+        Optional<MovedAside.Save> save = aside.saved(folder, spare, live);
+        if (save.isPresent() || folder.isBeingWritten(spare).orElse(false)) {
+            goBack(folder, live, spare, save);
+            throw new IOException(Words.of("restore.changedMeanwhile"));
+        }
+        aside.remove(folder, spare);
+    }
+
+    /** Gives a file its name back. Where something has that by now, its content becomes a version of the line. */
+    private void goBack(SafeFolder folder, LiveEntry live, String spare, Optional<MovedAside.Save> save)
+            throws IOException {
+        try {
+            folder.renameNew(spare, live.name());
+        } catch (FileAlreadyExistsException e) {
+            if (save.isPresent()) {
+                aside.putDown(live, save.get());
+            }
+            aside.remove(folder, spare);
+        }
     }
 
     private Task.Outcome makeFolder(TreeAt.Folder wanted, Noting noting) throws IOException {
@@ -305,7 +344,7 @@ final class InPlace {
         if (live.isPresent()) {
             return live.get().kind() == EntryKind.FOLDER
                     ? Task.Outcome.DONE
-                    : new Task.Outcome(0, Words.of("failure.exists"));
+                    : Task.Outcome.failed(Words.of("failure.exists"));
         }
         int item = noting.intend(foreseeFolders(wanted.path()));
         session.commit();

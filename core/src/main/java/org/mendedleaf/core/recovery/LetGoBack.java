@@ -10,6 +10,8 @@ import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.RelativePath;
@@ -38,8 +40,10 @@ public final class LetGoBack {
                 (l.gone().isPresent() ? gone : back).add(l.line());
                 versions += l.gone().isPresent() ? 1 : 0;
             }
-            LetGoStore.back(session, action.id());
-            new Noting(session, place, clock, who, ActionKind.UNDONE, false).begin(action.id());
+            Noting noting = new Noting(session, place, clock, who, ActionKind.UNDONE, true);
+            noting.copy(action.items(), new LineWriter(session));
+            LetGoStore.back(session, action.id(), noting.action());
+            noting.undoes(action.id());
             session.commit();
             List<String> done = new ArrayList<>();
             for (Action.Item i : action.items()) {
@@ -49,6 +53,24 @@ public final class LetGoBack {
             }
             return new FileWork.Undone(
                     action, done, gone.isEmpty() ? List.of() : List.of(Words.of("letGo.gone", gone.size(), versions)));
+        }
+    }
+
+    /** Lets go again what undoing kept. What is protected by now is kept when its grace ends. */
+    public static FileWork.Undone again(
+            OpenVault vault, Place place, Clock clock, String who, Action original, Action undo) throws IOException {
+        try (WriteSession session = vault.writeToMakeRoom()) {
+            if (!place.isOutside()) {
+                PlaceRules.of(session, place).rights(who, place).require(Deed.ERASE);
+            }
+            int n = LetGoStore.again(session, undo.id(), original.id(), LivedTime.of(session, clock.instant()), who);
+            Noting noting = new Noting(session, place, clock, who, ActionKind.REDONE, false);
+            noting.undoes(undo.id());
+            session.commit();
+            List<String> done = original.items().stream()
+                    .map(i -> RelativePath.child(i.folder(), i.name()))
+                    .toList();
+            return new FileWork.Undone(original, n == 0 ? List.of() : done, List.of(), n == 0);
         }
     }
 }

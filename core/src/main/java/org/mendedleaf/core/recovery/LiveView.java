@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
+import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
@@ -12,10 +13,11 @@ import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 
 /** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */
-final class LiveView {
+final class LiveView implements Ground {
 
     private final Reading reading;
     private final Place place;
@@ -25,7 +27,23 @@ final class LiveView {
         this.place = place;
     }
 
-    Optional<Existing> existing(String path) {
+    @Override
+    public List<String> below(String folder) {
+        return Below.of(place, folder);
+    }
+
+    @Override
+    public Optional<String> elsewhere(Version version, String path) {
+        return Fates.pathNow(reading, version).filter(now -> !now.equals(path));
+    }
+
+    @Override
+    public Optional<String> missing(Version version) {
+        return Fates.words(reading, version);
+    }
+
+    @Override
+    public Optional<Existing> at(String path) {
         try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
             Optional<DiskEntry> disk = folder.find(RelativePath.name(path));
             if (disk.isEmpty()) {

@@ -6,6 +6,7 @@ import java.util.List;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.WriteSession;
 
@@ -44,11 +45,24 @@ final class Noting {
         return action;
     }
 
-    /** Begins the action without items. */
-    void begin(long undoes) throws IOException {
+    private void begin() throws IOException {
         if (action == 0) {
             action = JournalStore.begin(
-                    session, new Action(0, clock.instant(), who, kind, place.id(), undoes, false, List.of()));
+                    session, new Action(0, clock.instant(), who, kind, place.id(), 0, false, List.of()));
+        }
+    }
+
+    /** The action is through, and undoes another. One that is cut short before that undoes nothing. */
+    void undoes(long other) throws IOException {
+        begin();
+        JournalStore.undoes(session, action, other);
+    }
+
+    /** Notes all that another action changed as changed by this one too. */
+    void copy(List<Action.Item> all, LineWriter lines) throws IOException {
+        begin();
+        for (Action.Item i : all) {
+            JournalStore.add(session, action, seq++, lines.folder(place, i.folder()), i);
         }
     }
 
@@ -67,7 +81,7 @@ final class Noting {
         if (!items) {
             return first;
         }
-        begin(0);
+        begin();
         for (Intent i : intents) {
             JournalStore.add(
                     session, action, seq++, i.folder(), new Action.Item(i.line(), "", i.name(), i.before(), 0));
@@ -86,6 +100,13 @@ final class Noting {
     void didNot(int item) throws IOException {
         if (items) {
             JournalStore.didNot(session, action, item);
+        }
+    }
+
+    /** Another version than was foreseen was there before. */
+    void was(int item, int before) throws IOException {
+        if (items) {
+            JournalStore.was(session, action, item, before);
         }
     }
 }

@@ -23,7 +23,7 @@ public final class PlanReport {
             for (RestorePlan.Item i : plan.items()) {
                 csv.printRecord(
                         i.version().path(),
-                        i.version().number(),
+                        i.version().label(),
                         i.version().size(),
                         i.target(),
                         i.step(),
@@ -45,7 +45,7 @@ public final class PlanReport {
     public static Map<String, Object> item(RestorePlan.Item i) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("path", i.version().path());
-        map.put("version", i.version().number());
+        map.put("version", i.version().label());
         map.put("target", i.target());
         map.put("step", i.step().name());
         map.put("bytes", i.version().size());

@@ -1,13 +1,18 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.nio.file.FileAlreadyExistsException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.MovedAside;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -38,6 +43,7 @@ final class PutGroup {
     private final Noting noting;
     private final Clock clock;
     private final String who;
+    private final MovedAside aside;
 
     PutGroup(WriteSession session, Place place, InPlace files, Noting noting, Clock clock, String who) {
         this.session = session;
@@ -47,6 +53,7 @@ final class PutGroup {
         this.noting = noting;
         this.clock = clock;
         this.who = who;
+        this.aside = files.aside();
     }
 
     /** One file on its way. */
@@ -56,6 +63,16 @@ final class PutGroup {
         private Task.@Nullable Outcome outcome;
         private int firstItem;
         private int items;
+
+        /** What was written, as it is on the disk; a save that comes in later looks otherwise. */
+        private @Nullable DiskEntry proved;
+
+        /** Two names of ours for a file that has to make room, and under which of them it is. */
+        private final String spare = SafeFolder.ownName();
+
+        private final String spareFrom = SafeFolder.ownName();
+        private @Nullable String aside;
+        private @Nullable LiveEntry captured;
 
         Way(Task.Put put) {
             this.put = put;
@@ -83,6 +100,11 @@ final class PutGroup {
             }
             putDown(ways, folderPath, folder);
             session.commit();
+            for (Way w : ways) {
+                if (w.aside != null) {
+                    aside.remove(folder, w.aside);
+                }
+            }
         } catch (IOException e) {
             for (Way w : ways) {
                 if (w.outcome == null) {
@@ -99,7 +121,7 @@ final class PutGroup {
         for (Way w : ways) {
             Optional<String> locked = files.locked(w.put.path());
             if (locked.isPresent()) {
-                w.outcome = new Task.Outcome(0, locked.get());
+                w.outcome = Task.Outcome.failed(locked.get());
                 continue;
             }
             try {
@@ -132,6 +154,13 @@ final class PutGroup {
                 List<Noting.Intent> foreseen = foresee(w.put);
                 w.firstItem = noting.intend(foreseen);
                 w.items = foreseen.size();
+                if (w.put.mayReplace()) {
+                    aside.willMove(w.written.name(), w.put.path());
+                    aside.willMove(w.spare, w.put.path());
+                }
+                if (!w.put.from().isEmpty()) {
+                    aside.willMove(w.spareFrom, w.put.from());
+                }
             }
         }
     }
@@ -164,6 +193,8 @@ final class PutGroup {
     }
 
     private void moveIntoPlace(List<Way> ways, SafeFolder folder, SafeWrite write) throws IOException {
+        // What another one of the group took the place of is gone from there, and in the vault.
+        Set<String> placed = new HashSet<>();
         for (Way w : ways) {
             SafeWrite.Written written = w.written;
             if (written == null) {
@@ -177,20 +208,41 @@ final class PutGroup {
                 if (there.isPresent() && (!w.put.mayReplace() || !kept)) {
                     throw new IOException(Words.of("restore.changedMeanwhile"));
                 }
-                Optional<LiveEntry> from = movesFrom(w.put);
+                Optional<LiveEntry> from = movesFrom(w.put).filter(f -> !placed.contains(w.put.from()));
                 if (from.isPresent() && !isAsCaptured(w.put.from(), from.get())) {
                     throw new IOException(Words.of("restore.changedMeanwhile"));
                 }
-                write.place(written.name(), name);
+                w.proved = folder.find(written.name()).orElseThrow();
+                if (live.isPresent() && there.isPresent()) {
+                    w.captured = live.get();
+                    exchange(w, written.name(), name, folder, write);
+                } else {
+                    write.place(written.name(), name);
+                }
+                placed.add(w.put.path());
                 w.written = null;
                 if (from.isPresent()) {
-                    moveAway(w.put.from(), from.get());
+                    moveAway(w.put.from(), from.get(), w.spareFrom);
                 }
+            } catch (FileAlreadyExistsException e) {
+                w.outcome = Task.Outcome.failed(Words.of("restore.changedMeanwhile"));
             } catch (IOException e) {
                 w.outcome = InPlace.failed(e);
             }
         }
         folder.force();
+    }
+
+    /** Lets what was written take the place of a file, which is aside afterwards. */
+    private static void exchange(Way w, String written, String name, SafeFolder folder, SafeWrite write)
+            throws IOException {
+        if (folder.exchange(written, name)) {
+            w.aside = written;
+            return;
+        }
+        folder.rename(name, w.spare);
+        w.aside = w.spare;
+        write.place(written, name);
     }
 
     private boolean isAsCaptured(String path, LiveEntry live) throws IOException {
@@ -201,9 +253,9 @@ final class PutGroup {
     }
 
     /** Takes the file away from where it was. Where that fails, it stays there and the next look finds it. */
-    private void moveAway(String path, LiveEntry live) {
+    private void moveAway(String path, LiveEntry live, String spare) {
         try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
-            InPlace.delete(folder, live);
+            files.delete(folder, live, spare);
             folder.force();
         } catch (IOException e) {
             org.slf4j.LoggerFactory.getLogger(PutGroup.class).warn("{} stays where it is", path, e);
@@ -212,6 +264,7 @@ final class PutGroup {
 
     private void putDown(List<Way> ways, String folderPath, SafeFolder folder) throws IOException {
         for (Way w : ways) {
+            keepSave(w, folder);
             if (w.outcome != null) {
                 for (int i = 0; i < w.items; i++) {
                     noting.didNot(w.firstItem + i);
@@ -221,12 +274,25 @@ final class PutGroup {
             files.appear(folderPath);
             String name = RelativePath.name(w.put.path());
             Map<Integer, Long> lineOf = new HashMap<>();
-            int number = record(w.put, folderPath, name, folder.find(name).orElseThrow(), lineOf);
-            noting.done(
-                    w.firstItem + w.items - 1,
-                    lineOf.getOrDefault(0, w.put.version().line()),
-                    number);
-            w.outcome = new Task.Outcome(number, "");
+            DiskEntry disk = Objects.requireNonNull(w.proved, "expected a file that was placed");
+            int number = record(w.put, folderPath, name, disk, lineOf);
+            long line = lineOf.getOrDefault(0, w.put.version().line());
+            noting.done(w.firstItem + w.items - 1, line, number);
+            w.outcome = new Task.Outcome(number, lines.edition(line, number).label(), "");
+        }
+    }
+
+    /** What somebody saved in the moment in which the file was replaced is a version before it. */
+    private void keepSave(Way w, SafeFolder folder) throws IOException {
+        if (w.aside == null || w.captured == null) {
+            return;
+        }
+        Optional<MovedAside.Save> save = aside.saved(folder, w.aside, w.captured);
+        Optional<LiveEntry> live = files.live(w.put.path()).filter(l -> l.line() == w.captured.line());
+        if (save.isPresent() && live.isPresent()) {
+            int number = aside.putDown(live.get(), save.get());
+            boolean own = w.captured.line() == w.put.version().line();
+            noting.was(own ? w.firstItem + w.items - 1 : w.firstItem, number);
         }
     }
 

@@ -7,7 +7,7 @@ import java.util.Map;
  * What became of putting files in.
  *
  * @param action in the journal; 0 when nothing changed
- * @param numbers of the new versions by path; of the current one where the content was there already
+ * @param labels what the new versions are called, by path; of the current one where the content was there already
  * @param failed what did not go in, and why, by path
  * @param same paths whose content was there already
  * @param stayed files that should have been removed from where they were and are still there, and why
@@ -15,7 +15,7 @@ import java.util.Map;
  */
 public record PutResult(
         long action,
-        Map<String, Integer> numbers,
+        Map<String, String> labels,
         Map<String, String> failed,
         List<String> same,
         List<String> stayed,
@@ -23,7 +23,7 @@ public record PutResult(
 
     /** Copies. */
     public PutResult {
-        numbers = Map.copyOf(numbers);
+        labels = Map.copyOf(labels);
         failed = Map.copyOf(failed);
         same = List.copyOf(same);
         stayed = List.copyOf(stayed);

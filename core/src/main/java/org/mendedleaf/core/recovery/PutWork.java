@@ -44,7 +44,7 @@ final class PutWork {
     private final Clock clock;
     private final String who;
     private final Origin origin;
-    private final Map<String, Integer> numbers = new LinkedHashMap<>();
+    private final Map<String, String> labels = new LinkedHashMap<>();
     private final Map<String, String> failed = new LinkedHashMap<>();
     private final List<String> same = new ArrayList<>();
     private final List<String> stayed = new ArrayList<>();
@@ -93,7 +93,7 @@ final class PutWork {
         if (!cancelled && !stored.isEmpty()) {
             cancelled = !place(stored, progress);
         }
-        return new PutResult(noting.action(), numbers, failed, same, stayed, cancelled);
+        return new PutResult(noting.action(), labels, failed, same, stayed, cancelled);
     }
 
     private Optional<Stored> store(Revision r, ContentWorker worker, Progress progress) throws IOException {
@@ -119,7 +119,11 @@ final class PutWork {
                         .filter(content.digest()::equals)
                         .isPresent();
         if (unchanged) {
-            numbers.put(r.path(), live.get().number());
+            labels.put(
+                    r.path(),
+                    files.lines()
+                            .edition(live.get().line(), live.get().number())
+                            .label());
             same.add(r.path());
             if (r.take()) {
                 stayed.add(Words.of("put.stayedSame", r.file()));
@@ -185,7 +189,7 @@ final class PutWork {
             if (Task.Outcome.CANCELLED.equals(o)) {
                 whole = false;
             } else if (o.isGood()) {
-                numbers.put(s.revision().path(), o.number());
+                labels.put(s.revision().path(), o.label());
                 done.add(s);
             } else {
                 failed.put(s.revision().path(), o.why());
@@ -218,18 +222,18 @@ final class PutWork {
                 return o.isGood() ? null : o.why();
             }
         }
-        LiveEntry now = files.live(s.revision().path()).orElse(null);
-        if (now == null || !looksSame(s.was(), attributes(real))) {
+        LiveEntry kept = files.live(s.revision().path()).orElse(null);
+        if (kept == null || !looksSame(s.was(), attributes(real))) {
             return Words.of("restore.changedMeanwhile");
         }
         if (Files.isSymbolicLink(real)) {
             return Words.of("put.link");
         }
-        RemarkStore.Taken taken = new RemarkStore.Taken(real.toString(), now.line(), now.number());
+        RemarkStore.Taken taken = new RemarkStore.Taken(real.toString(), kept.line(), kept.number());
         RemarkStore.taken(session, noting.action(), taken);
         session.commit();
         try {
-            Files.delete(real);
+            OwnFile.delete(real, now -> looksSame(s.was(), attributes(now)));
             return null;
         } catch (IOException e) {
             RemarkStore.notTaken(session, noting.action(), taken);

@@ -1,18 +1,14 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
@@ -20,25 +16,16 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.LineWriter;
-import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Stage;
-import org.mendedleaf.core.line.TreeAt;
-import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -73,8 +60,7 @@ public final class Recovery implements FileWork {
     @Override
     public RestorePlan plan(Order order) throws IOException {
         try (Reading reading = vault.read()) {
-            LiveView live = new LiveView(reading, place);
-            return RestorePlanner.plan(order, live::existing, TargetFacts.of(place.root()));
+            return RestorePlanner.plan(order, new LiveView(reading, place), TargetFacts.of(place.root()));
         }
     }
 
@@ -107,7 +93,8 @@ public final class Recovery implements FileWork {
             order.late().forEach(l -> paths.add(l.path()));
             order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(paths::add);
             files.captureFirst(paths);
-            RestorePlan plan = RestorePlanner.plan(order, path -> existing(files, path), TargetFacts.of(place.root()));
+            RestorePlan plan =
+                    RestorePlanner.plan(order, new KeptView(files, reading, place), TargetFacts.of(place.root()));
             if (!plan.preflight().isGood()) {
                 throw new IOException(plan.preflight().stops());
             }
@@ -117,55 +104,10 @@ public final class Recovery implements FileWork {
         }
     }
 
-    private static Optional<Existing> existing(InPlace files, String path) {
-        try {
-            return files.existing(path);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
-    }
-
-    /** A plan as tasks, each with the item that it is for; a folder has none. */
-    private record Steps(List<Task> tasks, List<Integer> items) {
-        void add(Task task, int item) {
-            tasks.add(task);
-            items.add(item);
-        }
-    }
-
-    private static Steps steps(InPlace files, Reading reading, Order order, RestorePlan plan) throws IOException {
-        Steps steps = new Steps(new ArrayList<>(), new ArrayList<>());
-        for (int i = 0; i < plan.items().size(); i++) {
-            RestorePlan.Item item = plan.items().get(i);
-            switch (item.step()) {
-                case REMOVE -> steps.add(new Task.Remove(item.target()), i);
-                case MOVE_BACK -> steps.add(new Task.Put(item.version(), item.target(), true, item.other()), i);
-                case REPLACE -> steps.add(new Task.Put(item.version(), item.target(), true, ""), i);
-                case CREATE, KEEP_BOTH -> steps.add(new Task.Put(item.version(), item.target(), false, ""), i);
-                case KEEP_BOTH_RENAME_OTHER -> {
-                    LiveEntry live = files.live(item.target()).orElseThrow();
-                    Version there = reading.version(live.line(), live.number())
-                            .orElseThrow()
-                            .looking(live.mtimeNanos(), live.mode());
-                    // The line stays with its name; what was there begins one of its own beside it.
-                    String note = Words.of("restore.besideNote", RelativePath.name(item.target()), there.number());
-                    steps.add(new Task.Put(there.borrowed(0, note), item.other(), false, ""), -1);
-                    steps.add(new Task.Put(item.version(), item.target(), true, ""), i);
-                }
-                default -> {
-                    // Nothing happens to it.
-                }
-            }
-        }
-        order.folders().forEach(f -> steps.add(new Task.MakeFolder(f), -1));
-        order.lateFolders().forEach(f -> steps.add(new Task.RemoveFolder(f), -1));
-        return steps;
-    }
-
     private static RestoreResult carryOut(
             InPlace files, Reading reading, Order order, RestorePlan plan, Noting noting, Progress progress)
             throws IOException {
-        Steps steps = steps(files, reading, order, plan);
+        Steps steps = Steps.of(files, reading, order, plan);
         List<Task.Outcome> outcomes = files.run(steps.tasks(), noting, progress);
         Map<Integer, Task.Outcome> byItem = new HashMap<>();
         for (int i = 0; i < outcomes.size(); i++) {
@@ -186,6 +128,7 @@ public final class Recovery implements FileWork {
                         item,
                         outcome.isGood() ? RestoreResult.Outcome.DONE : RestoreResult.Outcome.FAILED,
                         outcome.number(),
+                        outcome.label(),
                         outcome.why()));
             } else if (!item.acts()) {
                 results.add(RestoreResult.Item.untouched(item));
@@ -198,15 +141,15 @@ public final class Recovery implements FileWork {
      * Puts one file in.
      *
      * @param note that shall stand at the version; empty for none
-     * @return number of the version; that of the current one when the content is the same
+     * @return what the version is called; the current one when the content is the same
      * @throws IOException in words, when it cannot be put in
      */
-    public int put(Path file, String path, String note, Progress progress) throws IOException {
+    public String put(Path file, String path, String note, Progress progress) throws IOException {
         PutResult result = put(List.of(new Revision(file, path, note)), progress);
         if (!result.failed().isEmpty()) {
             throw new IOException(result.failed().get(path));
         }
-        return Objects.requireNonNull(result.numbers().get(path), "expected a number of what was put in");
+        return Objects.requireNonNull(result.labels().get(path), "expected a name of what was put in");
     }
 
     @Override
@@ -303,97 +246,12 @@ public final class Recovery implements FileWork {
 
     @Override
     public Undone undo(Action action, Progress progress) throws IOException {
-        if (action.kind() == ActionKind.SNAPSHOT_ERASED) {
-            return new Undone(action, new Snapshots(vault, place, clock, authors, who).bringBack(action), List.of());
-        }
-        if (action.kind() == ActionKind.PUBLISHED || action.kind() == ActionKind.NOTED) {
-            return sayBack(action);
-        }
-        if (action.kind() == ActionKind.THINNED) {
-            return LetGoBack.run(vault, place, clock, who, action);
-        }
-        try (WriteSession session = vault.write();
-                Reading reading = vault.read()) {
-            allowed(session, Deed.CHANGE);
-            if (action.kind() == ActionKind.LET_GO) {
-                LetGoStore.back(session, action.id());
-                session.commit();
-            }
-            InPlace files = files(session, reading);
-            List<Action.Item> items = firstOfEach(action.items());
-            files.captureFirst(items.stream().map(Recovery::path).toList());
-            List<Task> tasks = new ArrayList<>();
-            for (Action.Item item : items) {
-                if (action.kind() == ActionKind.LET_GO && item.before() == item.after()) {
-                    // Only the past of that file was let go; what it holds now stays.
-                    continue;
-                }
-                back(files, reading, item, action.at()).ifPresent(tasks::add);
-            }
-            progress.begin(Words.of("job.undo"), tasks.size(), 0);
-            Noting noting = new Noting(session, place, clock, who, ActionKind.UNDONE, false);
-            List<Task.Outcome> outcomes = files.run(tasks, noting, progress);
-            List<String> failed = new ArrayList<>();
-            Set<String> done = new LinkedHashSet<>();
-            items.stream().filter(i -> i.line() != 0).forEach(i -> done.add(path(i)));
-            for (int i = 0; i < tasks.size(); i++) {
-                boolean good = i < outcomes.size() && outcomes.get(i).isGood();
-                if (!good) {
-                    done.remove(tasks.get(i).path());
-                    String why = i < outcomes.size() ? outcomes.get(i).why() : Words.of("restore.cancelled");
-                    failed.add(tasks.get(i).path() + ": " + why);
-                }
-            }
-            // Noted at the end: one that was cut short can be undone again.
-            if (outcomes.size() == tasks.size()) {
-                failed.addAll(TakenBack.run(session, reading, action.id()));
-                noting.begin(action.id());
-                session.commit();
-            }
-            return new Undone(action, List.copyOf(done), failed);
-        }
+        return new Undoing(vault, place, clock, authors, who).undo(action, progress);
     }
 
-    /** Takes back what was only said of versions: that they are published, and their notes. */
-    private Undone sayBack(Action action) throws IOException {
-        try (WriteSession session = vault.write()) {
-            boolean published = action.kind() == ActionKind.PUBLISHED;
-            allowed(session, published ? Deed.PUBLISH : Deed.NOTE);
-            LineWriter lines = new LineWriter(session);
-            List<String> failed = new ArrayList<>();
-            List<String> done = new ArrayList<>();
-            for (Action.Item item : action.items()) {
-                // What came later counts on that number.
-                boolean newest = lines.liveLine(item.line())
-                        .filter(l -> l.number() == item.after())
-                        .isPresent();
-                if (published && !newest) {
-                    failed.add(Words.of("publish.notBack", path(item)));
-                    continue;
-                }
-                if (published) {
-                    lines.unpublish(item.line(), item.after());
-                }
-                done.add(path(item));
-            }
-            if (failed.isEmpty()) {
-                RemarkStore.of(session).noteBack(session, action.id());
-                new Noting(session, place, clock, who, ActionKind.UNDONE, false).begin(action.id());
-                session.commit();
-            }
-            return new Undone(action, failed.isEmpty() ? done : List.of(), failed);
-        }
-    }
-
-    /** Items the other way round; of several of one file under one name the first alone says what was there before. */
-    private static List<Action.Item> firstOfEach(List<Action.Item> all) {
-        Map<String, Action.Item> first = new LinkedHashMap<>();
-        for (Action.Item i : all) {
-            first.putIfAbsent(i.line() + "/" + path(i), i);
-        }
-        List<Action.Item> items = new ArrayList<>(first.values());
-        java.util.Collections.reverse(items);
-        return items;
+    @Override
+    public Undone redo(Action undo, Progress progress) throws IOException {
+        return new Undoing(vault, place, clock, authors, who).redo(undo, progress);
     }
 
     /** What this person may do here, when she may do this. */
@@ -403,61 +261,7 @@ public final class Recovery implements FileWork {
         return rights;
     }
 
-    private static String path(Action.Item item) {
-        return RelativePath.child(item.folder(), item.name());
-    }
-
-    /** What takes one item back; nothing when it is as it was. */
-    private Optional<Task> back(InPlace files, Reading reading, Action.Item item, Instant began) throws IOException {
-        String path = path(item);
-        Optional<LiveEntry> live = files.live(path);
-        if (item.line() == 0) {
-            if (item.before() != 0) {
-                return live.isPresent() ? Optional.empty() : Optional.of(folderAgain(files, item));
-            }
-            if (live.isEmpty()) {
-                return Optional.empty();
-            }
-            if (live.get().kind() == EntryKind.FOLDER) {
-                return Optional.of(new Task.RemoveFolder(path));
-            }
-            // A new file that was cut off by a kill before its line was noted: nobody knew it before this action.
-            boolean ours = reading.line(live.get().line())
-                    .filter(l -> l.versions().size() == 1
-                            && !l.versions().get(0).captured().isBefore(began))
-                    .isPresent();
-            return ours ? Optional.of(new Task.Remove(path)) : Optional.empty();
-        }
-        boolean there = live.isPresent() && live.get().line() == item.line();
-        if (item.before() == 0) {
-            return there ? Optional.of(new Task.Remove(path)) : Optional.empty();
-        }
-        Version before = reading.version(item.line(), item.before()).orElseThrow();
-        long folder = files.lines().folder(place, item.folder());
-        Optional<LineWriter.Look> look = files.lines().look(folder, item.name(), item.line(), item.before());
-        Version wanted = look.map(l -> before.looking(l.mtimeNanos(), l.mode())).orElse(before);
-        if (there
-                && live.get().mtimeNanos() == wanted.mtimeNanos()
-                && live.get().mode() == wanted.mode()
-                && files.lines()
-                        .content(item.line(), live.get().number())
-                        .digest()
-                        .equals(before.digest())) {
-            return Optional.empty();
-        }
-        return Optional.of(new Task.Put(wanted, path, true, ""));
-    }
-
-    private Task folderAgain(InPlace files, Action.Item item) throws IOException {
-        long parent = files.lines().folder(place, item.folder());
-        LineWriter.Look look = files.lines()
-                .look(parent, item.name(), 0, 0)
-                .orElse(new LineWriter.Look(clock.millis() * 1_000_000, 0755));
-        return new Task.MakeFolder(new TreeAt.Folder(path(item), look.mtimeNanos(), look.mode()));
-    }
-
     private InPlace files(WriteSession session, Reading reading) throws IOException {
-        Rights rights = PlaceRules.of(session, place).rights(who, place);
-        return new InPlace(vault, session, place, clock, authors, rights, reading.contents());
+        return InPlace.of(vault, session, reading, place, clock, authors, who);
     }
 }

@@ -49,7 +49,7 @@ public record RestorePlan(List<Item> items, Preflight preflight) {
      * @param target path that it will have
      * @param step what will happen
      * @param why the reason of a refusal, in words; empty otherwise
-     * @param other the other path that matters: where it is now, or where what is there goes; empty when there is none
+     * @param other the other path that matters: where its file is now, or where what is there goes; empty when there is none
      */
     public record Item(Version version, String wanted, String target, Step step, String why, String other) {
 
@@ -66,9 +66,14 @@ public record RestorePlan(List<Item> items, Preflight preflight) {
             return writes() || step == Step.REMOVE;
         }
 
+        /** Whether it begins a file of its own, since the file that it is a version of has another name now. */
+        public boolean isAnother() {
+            return step == Step.CREATE && !other.isEmpty();
+        }
+
         /** Why this happens, in words. */
         public String reason() {
-            return why.isEmpty() ? Words.of("plan.why." + step, other) : why;
+            return why.isEmpty() ? Words.of("plan.why." + (isAnother() ? "ANOTHER" : step), other) : why;
         }
     }
 

@@ -15,36 +15,43 @@ import org.mendedleaf.core.words.Words;
 /** Decides what a restore will do. Pure: it sees what is there through a function, and changes nothing. */
 public final class RestorePlanner {
 
-    private final Function<String, Optional<Existing>> existing;
+    private final Ground ground;
     private final Collisions collisions;
     private final TargetFacts facts;
     private final Set<String> promised = new HashSet<>();
     private final Map<String, String> folded = new HashMap<>();
     private final Set<String> leaving = new HashSet<>();
+    private final Set<String> lateFolders = new HashSet<>();
 
-    private RestorePlanner(Function<String, Optional<Existing>> existing, Collisions collisions, TargetFacts facts) {
-        this.existing = existing;
-        this.collisions = collisions;
+    private RestorePlanner(Ground ground, Order order, TargetFacts facts) {
+        this.ground = ground;
+        this.collisions = order.collisions();
         this.facts = facts;
+        // What moves back or is removed makes room for what has to go there.
+        order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(leaving::add);
+        order.late().stream().filter(Order.Late::remove).forEach(l -> leaving.add(l.path()));
+        lateFolders.addAll(order.lateFolders());
     }
 
     /** A plan for restoring these where anything can be held. */
-    public static RestorePlan plan(List<Wish> wishes, Function<String, Optional<Existing>> existing, Collision rule) {
-        return plan(Order.restore(wishes, Collisions.all(rule)), existing, TargetFacts.ANYTHING);
+    static RestorePlan plan(List<Wish> wishes, Ground ground, Collision rule) {
+        return plan(Order.restore(wishes, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
+    }
+
+    /** A plan for where nothing of ours is kept, such as another system; what is at a path now is asked by the function. */
+    public static RestorePlan plan(Order order, Function<String, Optional<Existing>> existing) {
+        return plan(order, (Ground) existing::apply, TargetFacts.ANYTHING);
     }
 
     /**
      * A plan.
      *
-     * @param existing what is at a path now
+     * @param ground what is there now
      * @param facts of where it leads
      */
-    public static RestorePlan plan(Order order, Function<String, Optional<Existing>> existing, TargetFacts facts) {
-        RestorePlanner planner = new RestorePlanner(existing, order.collisions(), facts);
+    static RestorePlan plan(Order order, Ground ground, TargetFacts facts) {
+        RestorePlanner planner = new RestorePlanner(ground, order, facts);
         List<RestorePlan.Item> items = new ArrayList<>();
-        // What moves back or is removed makes room for what has to go there.
-        order.wishes().forEach(w -> planner.leaving.add(w.from()));
-        order.late().stream().filter(Order.Late::remove).forEach(l -> planner.leaving.add(l.path()));
         for (Wish wish : order.wishes()) {
             RestorePlan.Item item = planner.decide(wish);
             if (item.writes()) {
@@ -70,6 +77,10 @@ public final class RestorePlanner {
         if (!item.writes()) {
             return item;
         }
+        Optional<String> missing = ground.missing(wish.version());
+        if (missing.isPresent()) {
+            return item(wish, wish.target(), RestorePlan.Step.REFUSE, missing.get());
+        }
         Optional<String> problem = facts.problem(
                 item.target(), item.version().kind(), item.version().size());
         if (problem.isPresent()) {
@@ -88,7 +99,7 @@ public final class RestorePlanner {
         if (promised.contains(wish.target())) {
             return keepBoth(wish);
         }
-        Optional<Existing> there = existing.apply(wish.target());
+        Optional<Existing> there = ground.at(wish.target()).filter(e -> !isVacated(wish.target(), e));
         if (there.filter(Existing.BLOCKED::equals).isPresent()) {
             return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.fileInTheWay"));
         }
@@ -96,7 +107,8 @@ public final class RestorePlanner {
             return moveBack(wish, there);
         }
         if (there.isEmpty()) {
-            return item(wish, wish.target(), RestorePlan.Step.CREATE, "");
+            String now = ground.elsewhere(wish.version(), wish.target()).orElse("");
+            return new RestorePlan.Item(wish.version(), wish.target(), wish.target(), RestorePlan.Step.CREATE, "", now);
         }
         Existing e = there.get();
         boolean same = e.kind() == wish.version().kind()
@@ -110,6 +122,20 @@ public final class RestorePlanner {
             case KEEP_BOTH_RENAME_OTHER -> renameOther(wish, e);
             case REPLACE -> replace(wish, e);
         };
+    }
+
+    /** Whether what is in the way of a path leaves it first: a file on the way to it, or a folder with all in it. */
+    private boolean isVacated(String path, Existing there) {
+        if (there.equals(Existing.BLOCKED)) {
+            String above = RelativePath.parent(path);
+            while (!above.isEmpty() && !leaving.contains(above)) {
+                above = RelativePath.parent(above);
+            }
+            return !above.isEmpty();
+        }
+        return there.kind() == EntryKind.FOLDER
+                && lateFolders.contains(path)
+                && ground.below(path).stream().allMatch(p -> leaving.contains(p) || lateFolders.contains(p));
     }
 
     private RestorePlan.Item moveBack(Wish wish, Optional<Existing> there) {
@@ -156,7 +182,7 @@ public final class RestorePlanner {
         String name = RelativePath.name(target);
         for (int i = 2; ; i++) {
             String other = RelativePath.child(folder, FileNames.numbered(name, i));
-            if (!promised.contains(other) && existing.apply(other).isEmpty()) {
+            if (!promised.contains(other) && ground.at(other).isEmpty()) {
                 return other;
             }
         }

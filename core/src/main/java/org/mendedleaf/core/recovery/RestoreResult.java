@@ -32,14 +32,25 @@ public record RestoreResult(long action, List<Item> items, boolean cancelled) {
      * @param plan what was planned
      * @param outcome what happened
      * @param number of the new version; 0 when there is none
+     * @param label what that version is called; empty when there is none
      * @param why what went wrong, in words; empty when nothing did
      */
-    public record Item(RestorePlan.Item plan, Outcome outcome, int number, String why) {
+    public record Item(RestorePlan.Item plan, Outcome outcome, int number, String label, String why) {
+
+        /** One that is done, where it is no version of anything. */
+        static Item done(RestorePlan.Item plan) {
+            return new Item(plan, Outcome.DONE, 0, "", "");
+        }
+
+        /** One that could not be done. */
+        static Item failed(RestorePlan.Item plan, String why) {
+            return new Item(plan, Outcome.FAILED, 0, "", why);
+        }
 
         /** A file to which nothing was to happen; one that was refused counts as failed. */
         static Item untouched(RestorePlan.Item item) {
             boolean refused = item.step() == RestorePlan.Step.REFUSE;
-            return new Item(item, refused ? Outcome.FAILED : Outcome.LEFT, 0, item.why());
+            return new Item(item, refused ? Outcome.FAILED : Outcome.LEFT, 0, "", item.why());
         }
     }
 

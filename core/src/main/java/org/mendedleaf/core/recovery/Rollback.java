@@ -18,6 +18,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
@@ -61,7 +62,14 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 Collisions.all(Collision.REPLACE),
                 List.copyOf(late.values()),
                 List.copyOf(folders.values()),
-                removeLater ? deepestFirst : List.of());
+                removeLater ? deepestFirst : inTheWay(deepestFirst, wishes.keySet()));
+    }
+
+    /** Of folders that came later those that have the name of a file of that moment, and what is in these. */
+    private static List<String> inTheWay(List<String> lateFolders, Set<String> files) {
+        return lateFolders.stream()
+                .filter(late -> files.stream().anyMatch(f -> RelativePath.isWithin(late, f)))
+                .toList();
     }
 
     private boolean isFolderThen(Reading reading, Place place, String path) throws IOException {

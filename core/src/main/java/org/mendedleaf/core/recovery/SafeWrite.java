@@ -8,9 +8,7 @@ import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
@@ -126,15 +124,13 @@ final class SafeWrite {
         }
     }
 
-    /** Moves what was written into place. */
+    /**
+     * Moves what was written to a name that nothing has.
+     *
+     * @throws java.nio.file.FileAlreadyExistsException when something has it
+     */
     void place(String beside, String name) throws IOException {
-        Optional<DiskEntry> proved = folder.find(beside);
-        folder.rename(beside, name);
-        Optional<DiskEntry> there = folder.find(name);
-        boolean same = proved.isPresent() && there.isPresent() && there.get().looksSame(proved.get());
-        if (!same) {
-            throw new IOException(Words.of("restore.differs"));
-        }
+        folder.renameNew(beside, name);
     }
 
     void deleteQuietly(String name) {

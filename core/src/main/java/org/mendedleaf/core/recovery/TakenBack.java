@@ -9,11 +9,14 @@ import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.words.Words;
 
 /** Brings back the files that an action removed from outside of any place, where nothing has their names meanwhile. */
@@ -41,15 +44,15 @@ public final class TakenBack {
 
     private static void write(Path file, Reading reading, Version version) throws IOException {
         Path folder = file.getParent();
-        Path beside = Files.createTempFile(
-                folder == null ? Path.of(".") : folder, org.mendedleaf.core.disk.SafeFolder.OWN_PREFIX, ".part");
+        Path beside = (folder == null ? Path.of(".") : folder).resolve(SafeFolder.ownName());
         try {
-            try (FileChannel out = FileChannel.open(beside, StandardOpenOption.WRITE)) {
+            try (FileChannel out =
+                    Access.OWNER.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
                 reading.contents().copy(version.recipe(), out);
                 out.force(true);
             }
             Files.setLastModifiedTime(beside, FileTime.from(version.mtimeNanos(), TimeUnit.NANOSECONDS));
-            Files.move(beside, file);
+            OwnFile.place(beside, file);
         } finally {
             Files.deleteIfExists(beside);
         }

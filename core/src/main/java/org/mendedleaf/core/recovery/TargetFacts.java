@@ -24,6 +24,7 @@ import org.mendedleaf.core.words.Words;
  * @param portableNames whether it refuses the names that Windows refuses
  * @param links whether it can hold symbolic links
  * @param largestFile bytes that one file can have
+ * @param backslashes whether a name can have a backslash in it; archives take that for the end of a folder's name
  */
 public record TargetFacts(
         String where,
@@ -32,11 +33,12 @@ public record TargetFacts(
         boolean caseInsensitive,
         boolean portableNames,
         boolean links,
-        long largestFile) {
+        long largestFile,
+        boolean backslashes) {
 
     /** Somewhere that holds everything, as far as anybody knows. */
     public static final TargetFacts ANYTHING =
-            new TargetFacts("", Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE);
+            new TargetFacts("", Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE, true);
 
     private static final int MOST_BYTES = 255;
     private static final long FAT_MOST = (1L << 32) - 1;
@@ -63,20 +65,21 @@ public record TargetFacts(
                     folds,
                     portable,
                     !portable,
-                    fat ? FAT_MOST : Long.MAX_VALUE);
+                    fat ? FAT_MOST : Long.MAX_VALUE,
+                    !portable);
         } catch (IOException e) {
-            return new TargetFacts(folder.toString(), Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE);
+            return new TargetFacts(folder.toString(), Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE, true);
         }
     }
 
-    /** The same for names within an archive: it holds every name, however the disk below it is. */
-    TargetFacts anyName() {
-        return new TargetFacts(where, freeBytes, writable, false, false, true, Long.MAX_VALUE);
+    /** The same for names within a ZIP file, however the disk below it is: it holds every name without a backslash. */
+    TargetFacts inZip() {
+        return new TargetFacts(where, freeBytes, writable, false, false, true, Long.MAX_VALUE, false);
     }
 
-    /** The same, but for links. */
-    TargetFacts withoutLinks() {
-        return new TargetFacts(where, freeBytes, writable, caseInsensitive, portableNames, false, largestFile);
+    /** The same for a bag: no links, and no names with a backslash. */
+    TargetFacts inBag() {
+        return new TargetFacts(where, freeBytes, writable, caseInsensitive, portableNames, false, largestFile, false);
     }
 
     /** Why this target cannot hold a file, in words; empty when it can. */
@@ -98,6 +101,9 @@ public record TargetFacts(
     private Optional<String> name(String name) {
         if (name.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
             return Optional.of(Words.of("preflight.nameTooLong", name));
+        }
+        if (!backslashes && name.indexOf('\\') >= 0) {
+            return Optional.of(Words.of("preflight.backslash", name));
         }
         if (!portableNames) {
             return Optional.empty();

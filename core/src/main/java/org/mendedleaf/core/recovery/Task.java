@@ -42,14 +42,23 @@ sealed interface Task {
      * What became of a task.
      *
      * @param number of the new version; 0 when there is none
+     * @param label what that version is called; empty when there is none
      * @param why it failed, in words; empty when it did not
      */
-    record Outcome(int number, String why) {
+    record Outcome(int number, String label, String why) {
 
-        static final Outcome DONE = new Outcome(0, "");
+        static final Outcome DONE = new Outcome(0, "", "");
 
         /** Somebody cancelled it in the middle; it is as if it had not been begun. */
-        static final Outcome CANCELLED = new Outcome(-1, Words.of("restore.cancelled"));
+        static final Outcome CANCELLED = failed(-1, Words.of("restore.cancelled"));
+
+        static Outcome failed(String why) {
+            return failed(0, why);
+        }
+
+        private static Outcome failed(int number, String why) {
+            return new Outcome(number, "", why);
+        }
 
         boolean isGood() {
             return why.isEmpty();

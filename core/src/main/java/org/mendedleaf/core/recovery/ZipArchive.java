@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.nio.channels.FileChannel;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -13,7 +14,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.apache.commons.compress.archivers.zip.UnixStat;
 import org.apache.commons.compress.archivers.zip.Zip64Mode;
@@ -27,6 +28,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
@@ -50,7 +52,7 @@ public final class ZipArchive implements Destination {
     @Override
     public RestorePlan plan(Order order) {
         RestorePlan plan = RestorePlanner.plan(
-                order, p -> Optional.empty(), TargetFacts.of(folder()).anyName());
+                order, TargetView.empty(vault), TargetFacts.of(folder()).inZip());
         return Files.exists(file)
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", file)))
                 : plan;
@@ -77,9 +79,11 @@ public final class ZipArchive implements Destination {
             if (!whole) {
                 return new RestoreResult(0, List.of(), true);
             }
-            Files.move(beside, file);
+            OwnFile.place(beside, file);
             Durable.forceFolder(folder());
             return result(plan, failed);
+        } catch (FileAlreadyExistsException e) {
+            throw new IOException(Words.of("archive.exists", file), e);
         } finally {
             Files.deleteIfExists(beside);
         }
@@ -91,10 +95,8 @@ public final class ZipArchive implements Destination {
             String why = failed.get(i);
             items.add(
                     why != null
-                            ? new RestoreResult.Item(i, RestoreResult.Outcome.FAILED, 0, why)
-                            : i.writes()
-                                    ? new RestoreResult.Item(i, RestoreResult.Outcome.DONE, 0, "")
-                                    : RestoreResult.Item.untouched(i));
+                            ? RestoreResult.Item.failed(i, why)
+                            : i.writes() ? RestoreResult.Item.done(i) : RestoreResult.Item.untouched(i));
         }
         return new RestoreResult(0, items, false);
     }
@@ -104,7 +106,7 @@ public final class ZipArchive implements Destination {
             throws IOException {
         try (Reading reading = vault.read();
                 FileChannel channel =
-                        FileChannel.open(beside, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+                        Access.OWNER.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE));
                 ZipArchiveOutputStream out = new ZipArchiveOutputStream(channel)) {
             out.setEncoding("UTF-8");
             out.setUseZip64(Zip64Mode.AsNeeded);

@@ -16,6 +16,7 @@ import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
@@ -24,11 +25,13 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
@@ -37,6 +40,8 @@ import org.mendedleaf.core.words.Words;
  * go with a grace time in which one undo brings all back, and leaves what is held.
  */
 public final class Erasing {
+
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Erasing.class);
 
     private final OpenVault vault;
     private final Place place;
@@ -111,14 +116,19 @@ public final class Erasing {
     /** What erasing would do, now. */
     public Consequences consequences(long line, What what, int number) throws IOException {
         try (Reading reading = vault.read()) {
-            return choose(VersionTable.of(reading), HoldStore.of(reading).standing(), line, what, number)
-                    .consequences();
+            return choose(reading, line, what, number).consequences();
         }
     }
 
-    private Chosen choose(VersionTable t, List<org.mendedleaf.core.line.Hold> holds, long line, What what, int number) {
-        Verdicts v =
-                Verdicts.of(t, holds, RuleSet.NONE, clock.instant(), new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+    private Chosen choose(Reading reading, long line, What what, int number) throws IOException {
+        VersionTable t = VersionTable.of(reading);
+        Verdicts v = Verdicts.of(
+                t,
+                HoldStore.of(reading).standing(),
+                RuleSet.NONE,
+                LivedTime.of(reading, clock.instant()),
+                new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+        Line of = reading.line(line).orElseThrow();
         int l = t.lineRow(line);
         int first = t.first(l);
         int last = t.first(l + 1) - 1;
@@ -138,7 +148,7 @@ public final class Erasing {
             if (v.reason(row) == Reason.HELD || v.reason(row) == Reason.SNAPSHOT) {
                 kept.add(Words.of(
                         v.reason(row) == Reason.HELD ? "erase.held" : "erase.inSnapshot",
-                        t.number(row),
+                        of.label(t.number(row)),
                         v.at(row).detail()));
                 continue;
             }
@@ -179,12 +189,18 @@ public final class Erasing {
             PlaceRules.of(reading, place).rights(who, place).require(Deed.ERASE);
             path = reading.line(line).orElseThrow().path();
         }
-        new Capture(vault, place, clock, authors)
-                .run(new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+        try {
+            new Capture(vault, place, clock, authors)
+                    .run(new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+        } catch (VaultException.Full e) {
+            // To erase is how room is made. What is in the folder stays there; where it would be changed, it is looked
+            // at again.
+            log.info("not looked at first: {}", e.words());
+        }
         Chosen chosen;
         Line before;
         try (Reading reading = vault.read()) {
-            chosen = choose(VersionTable.of(reading), HoldStore.of(reading).standing(), line, what, number);
+            chosen = choose(reading, line, what, number);
             before = reading.line(line).orElseThrow();
         }
         Consequences c = chosen.consequences();
@@ -193,12 +209,14 @@ public final class Erasing {
         }
         int was = before.newest().map(Version::number).orElse(0);
         int is = was;
+        long part = 0;
         if (c.removes()) {
-            List<String> failed = recovery().remove(List.of(before.path())).failed();
-            if (!failed.isEmpty()) {
-                throw new IOException(String.join(" ", failed));
+            FileWork.Removal removal = recovery().remove(List.of(before.path()));
+            if (!removal.failed().isEmpty()) {
+                throw new IOException(String.join(" ", removal.failed()));
             }
             is = 0;
+            part = removal.action();
         } else if (c.current() > 0) {
             RestoreResult result = recovery()
                     .restore(
@@ -210,8 +228,9 @@ public final class Erasing {
                 throw new IOException(one.why());
             }
             is = one.number();
+            part = result.action();
         }
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = vault.writeToMakeRoom()) {
             long action = JournalStore.begin(
                     session, new Action(0, clock.instant(), who, ActionKind.LET_GO, place.id(), 0, false, List.of()));
             VersionTable t = chosen.table();
@@ -227,6 +246,10 @@ public final class Erasing {
                             t.name(l),
                             before.removed().isPresent() ? 0 : was,
                             before.removed().isPresent() ? 0 : is));
+            if (part != 0) {
+                // One undo takes all of it back.
+                JournalStore.isPart(session, part);
+            }
             LettingGo.Done done = new LettingGo(vault, clock, who).erase(session, t, chosen.rows(), action);
             session.commit();
             return new Done(action, c, done.due());

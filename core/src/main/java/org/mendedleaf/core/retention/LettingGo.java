@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -75,7 +76,12 @@ public final class LettingGo {
      * @throws org.mendedleaf.core.rules.NotAllowedException when this person may not erase in one of the places
      */
     public Done thin(ThinPlan plan, Progress progress) throws IOException {
-        return run(plan.verdicts().table(), plan.going(), plan, ActionKind.THINNED, progress);
+        return run(plan.verdicts().table(), plan.going(), plan, true, progress);
+    }
+
+    /** The same for rules that are carried out by themselves: who set them was allowed to. */
+    Done thinByItself(ThinPlan plan, Progress progress) throws IOException {
+        return run(plan.verdicts().table(), plan.going(), plan, false, progress);
     }
 
     /**
@@ -84,12 +90,12 @@ public final class LettingGo {
      * @param rows of versions; none of them may be what a file holds now
      */
     public Done erase(VersionTable table, BitSet rows, Progress progress) throws IOException {
-        return run(table, rows, null, ActionKind.THINNED, progress);
+        return run(table, rows, null, true, progress);
     }
 
     /** Lets some versions of one line go because somebody said so. */
     Done erase(WriteSession session, VersionTable table, BitSet rows, long action) throws IOException {
-        Instant now = clock.instant();
+        Instant now = LivedTime.of(session, clock.instant());
         Instant due = due(RuleSets.of(session), now);
         int n = 0;
         for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
@@ -105,11 +111,11 @@ public final class LettingGo {
         return Moment.instant(rules.grace().after(Moment.micros(now), clock.getZone()));
     }
 
-    private Done run(VersionTable table, BitSet going, @Nullable ThinPlan plan, ActionKind kind, Progress progress)
+    private Done run(VersionTable table, BitSet going, @Nullable ThinPlan plan, boolean asks, Progress progress)
             throws IOException {
         progress.begin(Words.of("job.thin"), going.cardinality(), 0);
-        try (WriteSession session = vault.write()) {
-            Instant now = clock.instant();
+        try (WriteSession session = vault.writeToMakeRoom()) {
+            Instant now = LivedTime.of(session, clock.instant());
             Instant due = due(RuleSets.of(session), now);
             // What changed since the plan was made is looked at again.
             VersionTable fresh = VersionTable.of(session);
@@ -137,15 +143,15 @@ public final class LettingGo {
                 }
             }
             for (Place place : table.places()) {
-                if (byPlace.containsKey(place.id()) && !place.isOutside()) {
+                if (asks && byPlace.containsKey(place.id()) && !place.isOutside()) {
                     PlaceRules.of(session, place).rights(who, place).require(Deed.ERASE);
                 }
             }
             List<Long> actions = new ArrayList<>();
             int done = 0;
             for (Map.Entry<Long, List<Integer>> e : byPlace.entrySet()) {
-                long action =
-                        JournalStore.begin(session, new Action(0, now, who, kind, e.getKey(), 0, false, List.of()));
+                long action = JournalStore.begin(
+                        session, new Action(0, now, who, ActionKind.THINNED, e.getKey(), 0, false, List.of()));
                 actions.add(action);
                 done += note(session, table, plan, e.getValue(), action, now, due, progress);
             }
@@ -178,7 +184,10 @@ public final class LettingGo {
                         table.folder(line).id(),
                         new Action.Item(table.lineId(line), "", table.name(line), 0, 0));
             }
-            int rule = plan == null ? -1 : plan.verdicts().rule(row);
+            // What somebody asked for is no rule's doing.
+            int rule = plan == null || plan.reasons()[row] == Reason.ASKED
+                    ? -1
+                    : plan.verdicts().rule(row);
             String name = plan == null || rule < 0
                     ? ""
                     : plan.verdicts().rules().rules().get(rule).name();

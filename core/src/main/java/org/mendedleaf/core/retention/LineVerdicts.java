@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.words.Say;
@@ -32,11 +33,22 @@ public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> l
 
     /** Of one line, as a reader sees it. */
     public static LineVerdicts of(Reading reading, long line, Instant now, Calendar calendar) throws IOException {
-        VersionTable t = VersionTable.ofLine(reading, line);
-        Verdicts all = Verdicts.of(t, HoldStore.of(reading).standing(), RuleSets.of(reading), now, calendar);
+        RuleSet rules = RuleSets.of(reading);
         Map<Integer, Verdict> verdicts = new HashMap<>();
-        for (int row = 0; row < t.size(); row++) {
-            verdicts.put(t.number(row), all.at(row));
+        if (WholeVerdicts.areNeeded(reading, rules)) {
+            Verdicts all = WholeVerdicts.known(reading, rules, now, calendar);
+            int l = all.table().lineRow(line);
+            int end = l < 0 ? -1 : all.table().first(l + 1);
+            for (int row = l < 0 ? 0 : all.table().first(l); row < end; row++) {
+                verdicts.put(all.table().number(row), all.at(row));
+            }
+        } else {
+            VersionTable t = VersionTable.ofLine(reading, line);
+            Verdicts all =
+                    Verdicts.of(t, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, now), calendar);
+            for (int row = 0; row < t.size(); row++) {
+                verdicts.put(t.number(row), all.at(row));
+            }
         }
         return new LineVerdicts(verdicts, LetGoStore.of(reading).of(line));
     }

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
 
 /**
  * What goes when room is needed: the oldest points that nothing but a rule's times keeps, those that may go anyway before
@@ -29,7 +31,21 @@ public final class Pressure {
      * @param takenBytes by all versions of its files
      * @param limitBytes that they may take
      */
-    public record Cap(String rule, long takenBytes, long limitBytes) {}
+    public record Cap(String rule, long takenBytes, long limitBytes) {
+
+        /** That it is not kept although all that may go has gone, in words. */
+        public String unmetWords() {
+            return Words.of("cap.unmet", Say.size(limitBytes), rule, Say.size(takenBytes));
+        }
+    }
+
+    /**
+     * How far the versions of one rule are over its limit.
+     *
+     * @param takenBytes by all of them
+     * @param choice what goes so that they take no more than the limit
+     */
+    record Over(long takenBytes, Choice choice) {}
 
     /** What the versions of each rule with a limit take of it. */
     public static List<Cap> taken(Verdicts verdicts) {
@@ -54,18 +70,22 @@ public final class Pressure {
         long freed = 0;
         long missing = 0;
         for (int r = 0; r < verdicts.rules().rules().size(); r++) {
-            long cap = verdicts.rules().rules().get(r).capBytes();
-            if (cap > 0) {
-                int rule = r;
-                RoomTable own = ofRule(verdicts, rule);
-                long over = own.sums().inUse() - cap;
-                Choice c = choose(verdicts, own, over, row -> verdicts.rule(row) == rule);
+            if (verdicts.rules().rules().get(r).capBytes() > 0) {
+                Choice c = cap(verdicts, r).choice();
                 rows.or(c.rows());
                 freed += c.freedBytes();
                 missing += c.missingBytes();
             }
         }
         return new Choice(rows, freed, missing);
+    }
+
+    /** What goes so that the versions of one rule take no more than its cap. */
+    static Over cap(Verdicts verdicts, int rule) {
+        RoomTable own = ofRule(verdicts, rule);
+        long taken = own.sums().inUse();
+        long over = taken - verdicts.rules().rules().get(rule).capBytes();
+        return new Over(taken, choose(verdicts, own, over, row -> verdicts.rule(row) == rule));
     }
 
     /**

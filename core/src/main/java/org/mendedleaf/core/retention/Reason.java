@@ -45,7 +45,11 @@ public enum Reason {
     /** It is a draft of a published version whose drafts its place keeps no longer. */
     DRAFT(false),
     /** Its room was needed. */
-    ROOM(false);
+    ROOM(false),
+    /** The versions of its rule take more room than the rule allows. */
+    CAP(false),
+    /** Somebody asked for fewer versions than there are. */
+    ASKED(false);
 
     private final boolean keeps;
 

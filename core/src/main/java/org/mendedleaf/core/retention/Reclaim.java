@@ -7,18 +7,26 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.function.LongPredicate;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.PackUse;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.vault.PackProof;
+import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
@@ -38,6 +46,11 @@ public final class Reclaim {
 
     /** When somebody asks for room at once, less is worth the work. */
     private static final double WORTH_NOW = 0.01;
+
+    /** From so many packs on that crashes ended early, they are joined. */
+    private static final int LEFT_OPEN_MOST = 8;
+
+    private static final long SMALL = 32L << 20;
 
     private static final int COMMIT_EVERY = 20_000;
     private static final String PROVED = "erased-proved";
@@ -103,18 +116,39 @@ public final class Reclaim {
         return from != 0 && from <= Moment.micros(now);
     }
 
+    /** Reclaims what is due. */
+    public Done run(Progress progress) throws IOException {
+        return run(false, progress);
+    }
+
     /**
-     * Reclaims what is due.
+     * Ends the grace of all that waits, and reclaims it.
      *
-     * @param endGrace whether the grace of all that waits ends now
+     * @param who does it
+     * @throws org.mendedleaf.core.rules.NotAllowedException when what waits in some place is not hers to end
      */
-    public Done run(boolean endGrace, Progress progress) throws IOException {
+    public Done endGrace(String who, Progress progress) throws IOException {
+        try (Reading reading = vault.read()) {
+            Set<Long> places = new HashSet<>();
+            for (LetGo l : LetGoStore.of(reading).waiting()) {
+                reading.line(l.line()).ifPresent(line -> places.add(line.place().id()));
+            }
+            for (Place place : reading.places()) {
+                if (!place.isOutside() && places.contains(place.id())) {
+                    PlaceRules.of(reading, place).rights(who, place).require(Deed.ERASE);
+                }
+            }
+        }
+        return run(true, progress);
+    }
+
+    private Done run(boolean endGrace, Progress progress) throws IOException {
         int[] counts = new int[2];
         boolean erased = forget(endGrace, counts);
         List<Long> victims;
         long before;
         BitSet needed;
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = vault.writeToMakeRoom()) {
             needed = needed(session);
             List<PackUse> all = PackUse.of(session, c -> isIn(needed, c));
             before = all.stream().mapToLong(PackUse::bytes).sum();
@@ -139,12 +173,13 @@ public final class Reclaim {
         }
         // Readers that nobody uses now would keep the files of emptied packs on the drive.
         vault.closeIdleReaders();
+        new Reserve(vault.folder()).keep();
         return end(counts, emptied, before, erased && !cancelled, damaged, cancelled);
     }
 
     private Done end(int[] counts, int emptied, long before, boolean prove, List<String> damaged, boolean cancelled)
             throws IOException {
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = vault.writeToMakeRoom()) {
             BitSet needed = needed(session);
             long after = PackUse.of(session, c -> isIn(needed, c)).stream()
                     .mapToLong(PackUse::bytes)
@@ -169,8 +204,8 @@ public final class Reclaim {
 
     /** Makes the catalogue forget what is due. Returns whether anything erased is not proved to be gone yet. */
     private boolean forget(boolean endGrace, int[] counts) throws IOException {
-        try (WriteSession session = vault.write()) {
-            Instant now = clock.instant();
+        try (WriteSession session = vault.writeToMakeRoom()) {
+            Instant now = LivedTime.of(session, clock.instant());
             if (endGrace) {
                 LetGoStore.dueNow(session, now);
             }
@@ -222,29 +257,42 @@ public final class Reclaim {
 
     private static List<Long> victims(
             WriteSession session, List<PackUse> all, BitSet needed, boolean erased, double worthIt) throws IOException {
-        BitSet must = new BitSet();
+        Set<Long> must = new HashSet<>();
         if (erased) {
-            new PackProof(session.vault()).run(c -> isIn(needed, c)).leftIn().forEach(p -> must.set(p.intValue()));
+            must.addAll(new PackProof(session.vault()).run(c -> isIn(needed, c)).leftIn());
+            for (long pack : Set.copyOf(must)) {
+                boolean known = all.stream().anyMatch(p -> p.pack() == pack);
+                if (!known && session.chunks().dropUnknown(pack)) {
+                    must.remove(pack);
+                }
+            }
         }
+        long newest = all.stream().mapToLong(PackUse::pack).max().orElse(0);
+        long leftOpen = all.stream().filter(p -> isLeftOpen(p, newest)).count();
         List<PackUse> chosen = new ArrayList<>();
         for (PackUse p : all) {
             long held = p.neededBytes() + p.unusedBytes();
             boolean worth = p.unusedBytes() > 0 && p.unusedBytes() >= worthIt * held;
-            if (must.get((int) p.pack()) || worth) {
+            if (must.contains(p.pack()) || worth || (leftOpen >= LEFT_OPEN_MOST && isLeftOpen(p, newest))) {
                 chosen.add(p);
             }
         }
         // Where there is little room left, what gives most back for the least writing comes first.
         chosen.sort((a, b) -> Long.compare(a.neededBytes(), b.neededBytes()));
-        if (chosen.stream().anyMatch(p -> !p.sealed())) {
+        if (chosen.stream().anyMatch(p -> p.pack() == newest && !p.sealed())) {
             session.chunks().sealNext();
             session.commit();
         }
         return chosen.stream().map(PackUse::pack).toList();
     }
 
+    /** A small pack that a crash ended. */
+    private static boolean isLeftOpen(PackUse pack, long newest) {
+        return !pack.sealed() && pack.pack() != newest && pack.bytes() < SMALL;
+    }
+
     private void empty(long pack) throws IOException {
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = vault.writeToMakeRoom()) {
             BitSet needed = needed(session);
             LongPredicate is = c -> isIn(needed, c);
             session.chunks().empty(pack, is::test);

@@ -2,65 +2,47 @@ package org.mendedleaf.core.retention;
 
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.words.Words;
 
 /** Carries standing rules out and gives room back, whenever that is due. */
-public final class RetentionKeeper implements AutoCloseable {
+public final class RetentionKeeper implements Supervisor.Duty {
 
-    private static final long ROUND_MILLIS = 60_000;
-    private static final long STEP_MILLIS = 100;
+    private static final Duration ROUND = Duration.ofMinutes(1);
 
     private final Standing standing;
     private final Listener listener;
-    private final Thread thread;
-    private volatile boolean ended;
 
     /** Hears what is done; called from the keeper's thread. */
     public interface Listener {
         /** Something was done. */
         void kept(Standing.Done done);
-
-        /** It could not be done now; it is tried again. */
-        void failed(IOException why);
     }
 
-    private RetentionKeeper(Standing standing, Listener listener) {
-        this.standing = standing;
+    /** Keeps a vault. */
+    public RetentionKeeper(OpenVault vault, Clock clock, String who, Calendar calendar, Listener listener) {
+        this.standing = new Standing(vault, clock, who, calendar);
         this.listener = listener;
-        this.thread = new Thread(this::keep, "retention");
-        thread.setDaemon(true);
     }
 
-    /** Starts keeping a vault. */
-    public static RetentionKeeper start(
-            OpenVault vault, Clock clock, String who, Calendar calendar, Listener listener) {
-        RetentionKeeper keeper = new RetentionKeeper(new Standing(vault, clock, who, calendar), listener);
-        keeper.thread.start();
-        return keeper;
+    @Override
+    public String name() {
+        return Words.of("duty.retention");
     }
 
-    private void keep() {
-        try {
-            while (!ended) {
-                try {
-                    if (standing.isDue()) {
-                        listener.kept(standing.run(new Stop()));
-                    }
-                } catch (IOException e) {
-                    listener.failed(e);
-                }
-                for (long waited = 0; waited < ROUND_MILLIS && !ended; waited += STEP_MILLIS) {
-                    Thread.sleep(STEP_MILLIS);
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+    @Override
+    public Duration round(Supervisor.Breath breath) throws IOException {
+        if (standing.isDue()) {
+            listener.kept(standing.run(new Stop(breath)));
         }
+        return ROUND;
     }
 
     /** Ends a run between two packs. */
-    private final class Stop implements Progress {
+    private record Stop(Supervisor.Breath breath) implements Progress {
         @Override
         public void begin(String step, long items, long bytes) {}
 
@@ -69,17 +51,7 @@ public final class RetentionKeeper implements AutoCloseable {
 
         @Override
         public boolean isCancelled() {
-            return ended;
-        }
-    }
-
-    @Override
-    public void close() {
-        ended = true;
-        try {
-            thread.join(5000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+            return breath.isEnding();
         }
     }
 }

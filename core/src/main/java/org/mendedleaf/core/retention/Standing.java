@@ -12,11 +12,14 @@ import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
 
 /**
  * Carries standing rules out by itself: once a day what they no longer keep is let go, caps are kept, and room is given back
@@ -70,16 +73,46 @@ public final class Standing {
      *
      * @param letGo versions that rules no longer keep; empty when nothing was to be done
      * @param forRoom versions that went since room was needed
-     * @param missingBytes that are still needed when all that may go has gone
+     * @param missingBytes that the drive still lacks when all that may go has gone
+     * @param unmet limits of room that are not kept although all that may go has gone
      * @param reclaimed what was given back; empty when nothing was due
      */
     public record Done(
-            Optional<LettingGo.Done> letGo, int forRoom, long missingBytes, Optional<Reclaim.Done> reclaimed) {}
+            Optional<LettingGo.Done> letGo,
+            int forRoom,
+            long missingBytes,
+            List<Pressure.Cap> unmet,
+            Optional<Reclaim.Done> reclaimed) {
+
+        /** Copies. */
+        public Done {
+            unmet = List.copyOf(unmet);
+        }
+
+        /** What could not be kept, in words; empty when all was. */
+        public List<String> trouble() {
+            List<String> said = new ArrayList<>();
+            unmet.forEach(cap -> said.add(cap.unmetWords()));
+            if (missingBytes > 0) {
+                said.add(Words.of("thin.warn.missing", Say.size(missingBytes)));
+            }
+            return said;
+        }
+    }
+
+    /**
+     * Verdicts with what goes in addition where rules are carried out by themselves and the drive has too little room.
+     *
+     * @param freeBytes on the vault's drive
+     */
+    public static Verdicts outlook(Verdicts verdicts, RoomTable room, long freeBytes) {
+        return verdicts.rules().standing() ? verdicts.pressed(room, LEAST_FREE - freeBytes) : verdicts;
+    }
 
     /** Whether it is time. Asks a little only. */
     public boolean isDue() throws IOException {
-        Instant now = clock.instant();
         try (Reading reading = vault.read()) {
+            Instant now = LivedTime.of(reading, clock.instant());
             boolean standing = RuleSets.of(reading).standing();
             LetGoStore store = LetGoStore.of(reading);
             boolean grace = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
@@ -91,7 +124,11 @@ public final class Standing {
 
     /** Does what is due. */
     public Done run(Progress progress) throws IOException {
-        Instant now = clock.instant();
+        Instant now;
+        try (WriteSession session = vault.writeToMakeRoom()) {
+            now = LivedTime.of(session, clock.instant());
+            session.commit();
+        }
         RuleSet rules;
         VersionTable table;
         Verdicts verdicts;
@@ -103,34 +140,33 @@ public final class Standing {
         Optional<LettingGo.Done> letGo = Optional.empty();
         int forRoom = 0;
         long missing = 0;
+        List<Pressure.Cap> unmet = List.of();
         List<Long> atOnce = new ArrayList<>();
         if (rules.standing()) {
             RoomTable room = new RoomTable(table);
-            ThinPlan plan = ThinPlan.of(verdicts, room, ThinPlan.Limits.RULES);
-            Pressure.Choice caps = Pressure.caps(verdicts);
-            long lacking = LEAST_FREE - free.bytes();
-            Pressure.Choice full = Pressure.room(verdicts, room, lacking);
-            BitSet more = (BitSet) caps.rows().clone();
-            more.or(full.rows());
-            more.andNot(plan.going());
-            forRoom = more.cardinality();
-            missing = full.missingBytes();
-            ThinPlan whole = plan.with(more, room);
+            Verdicts pressed = outlook(verdicts, room, free.bytes());
+            ThinPlan whole = ThinPlan.of(pressed, room, ThinPlan.Limits.RULES);
+            BitSet full = pressed.pressedRows();
+            forRoom = (int) whole.going().stream()
+                    .filter(row -> pressed.reason(row) == Reason.CAP || pressed.reason(row) == Reason.ROOM)
+                    .count();
+            missing = pressed.missingBytes();
+            unmet = pressed.unmet();
             LettingGo letting = new LettingGo(vault, clock, who);
             // What the drive needs now goes by an action of its own: only that has no grace.
-            ThinPlan urgent = whole.only(full.rows()::get, room);
+            ThinPlan urgent = whole.only(full::get, room);
             if (urgent.versions() > 0) {
-                letGo = Optional.of(letting.thin(urgent, progress));
+                letGo = Optional.of(letting.thinByItself(urgent, progress));
                 atOnce.addAll(letGo.get().actions());
             }
-            ThinPlan later = whole.only(row -> !full.rows().get(row), room);
+            ThinPlan later = whole.only(row -> !full.get(row), room);
             if (later.versions() > 0) {
-                LettingGo.Done done = letting.thin(later, progress);
+                LettingGo.Done done = letting.thinByItself(later, progress);
                 letGo = Optional.of(letGo.map(d -> d.and(done)).orElse(done));
             }
         }
         boolean due;
-        try (WriteSession session = vault.write()) {
+        try (WriteSession session = vault.writeToMakeRoom()) {
             session.note(RUN, Moment.micros(now));
             for (long action : atOnce) {
                 LetGoStore.dueNow(session, action, now);
@@ -140,7 +176,7 @@ public final class Standing {
             due = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
         }
         Optional<Reclaim.Done> reclaimed =
-                due ? Optional.of(new Reclaim(vault, clock).run(false, progress)) : Optional.empty();
-        return new Done(letGo, forRoom, missing, reclaimed);
+                due ? Optional.of(new Reclaim(vault, clock).run(progress)) : Optional.empty();
+        return new Done(letGo, forRoom, missing, unmet, reclaimed);
     }
 }

@@ -113,7 +113,14 @@ public record ThinPlan(
                 count(t, line, going).ifPresent(files::add);
             }
         }
-        return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings(t, files));
+        List<String> warnings = new ArrayList<>(warnings(t, files));
+        if (limits.byRules()) {
+            verdicts.unmet().forEach(cap -> warnings.add(cap.unmetWords()));
+            if (verdicts.missingBytes() > 0) {
+                warnings.add(Words.of("thin.warn.missing", Say.size(verdicts.missingBytes())));
+            }
+        }
+        return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings);
     }
 
     /** The same with only those of its versions that are meant. */
@@ -128,23 +135,6 @@ public record ThinPlan(
         return new ThinPlan(verdicts, some, reasons, of, room.freedBy(some), warnings(t, of));
     }
 
-    /** The same with more versions that go, since their room is needed. */
-    ThinPlan with(BitSet more, RoomTable room) {
-        if (more.isEmpty()) {
-            return this;
-        }
-        VersionTable t = verdicts.table();
-        BitSet all = (BitSet) going.clone();
-        all.or(more);
-        Reason[] why = reasons.clone();
-        more.stream().forEach(row -> why[row] = Reason.ROOM);
-        List<OfFile> of = new ArrayList<>();
-        for (int line = 0; line < t.lines(); line++) {
-            count(t, line, all).ifPresent(of::add);
-        }
-        return new ThinPlan(verdicts, all, why, of, room.freedBy(all), warnings(t, of));
-    }
-
     private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {
         VersionTable t = verdicts.table();
         Reason reason = verdicts.reason(row);
@@ -154,7 +144,9 @@ public record ThinPlan(
             return Optional.empty();
         }
         if (limits.byRules()) {
-            boolean later = verdicts.rule(row) >= 0
+            boolean later = reason != Reason.CAP
+                    && reason != Reason.ROOM
+                    && verdicts.rule(row) >= 0
                     && verdicts.rules().rules().get(verdicts.rule(row)).whenNeeded();
             return reason.keeps() || later ? Optional.empty() : Optional.of(reason);
         }
@@ -162,7 +154,7 @@ public record ThinPlan(
             case HELD, SNAPSHOT, NEWEST, NOT_HERE, WAITING -> false;
             default -> true;
         };
-        return open ? Optional.of(reason.keeps() ? Reason.TOO_MANY : reason) : Optional.empty();
+        return open ? Optional.of(Reason.ASKED) : Optional.empty();
     }
 
     private static Optional<OfFile> count(VersionTable t, int line, BitSet going) {

@@ -25,6 +25,9 @@ public record Verdict(Reason reason, Optional<Instant> until, String rule, Strin
     public String words(Instant now, ZoneId zone) {
         String when = until.map(u -> Say.day(u, now, zone)).orElse("");
         String what = Words.of(until.isPresent() ? "verdict." + reason + ".until" : "verdict." + reason, when, detail);
+        if (reason == Reason.CAP) {
+            return Words.of("verdict.CAP", detail, rule);
+        }
         return rule.isEmpty() ? what : Words.of("verdict.byRule", what, rule);
     }
 }

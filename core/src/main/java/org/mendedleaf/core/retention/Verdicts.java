@@ -4,6 +4,7 @@ import java.nio.file.PathMatcher;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,6 +41,9 @@ public final class Verdicts {
     private final long[] untils;
     private final short[] ruleOf;
     private final int[] holdOf;
+    private final List<Pressure.Cap> unmet = new ArrayList<>();
+    private BitSet pressed = new BitSet();
+    private long missingBytes;
 
     private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, Instant now) {
         this.table = table;
@@ -68,7 +72,69 @@ public final class Verdicts {
                 all.judge(line, ofLines[line], calendar, own);
             }
         });
+        all.judgeCaps();
         return all;
+    }
+
+    /** Where the versions of a rule take more than it allows, the oldest go that may. */
+    private void judgeCaps() {
+        for (int r = 0; r < rules.rules().size() && table.hasChunks(); r++) {
+            Rule rule = rules.rules().get(r);
+            if (rule.capBytes() > 0) {
+                Pressure.Over over = Pressure.cap(this, r);
+                over.choice().rows().stream().forEach(row -> go(row, Reason.CAP));
+                if (over.choice().missingBytes() > 0) {
+                    long left = over.takenBytes() - over.choice().freedBytes();
+                    unmet.add(new Pressure.Cap(rule.name(), left, rule.capBytes()));
+                }
+            }
+        }
+    }
+
+    /** A version that has to go; one that goes at once anyway keeps its reason. */
+    private void go(int row, Reason why) {
+        boolean atOnce = goes(row)
+                && !(ruleOf[row] != NONE && rules.rules().get(ruleOf[row]).whenNeeded());
+        if (!atOnce) {
+            set(row, why, Moment.OPEN);
+        }
+    }
+
+    /**
+     * The same where the drive has too little room: then the oldest go that nothing but a rule's times keeps.
+     *
+     * @param lacking bytes that are needed; what is not above 0 changes nothing
+     */
+    public Verdicts pressed(RoomTable room, long lacking) {
+        if (lacking <= 0) {
+            return this;
+        }
+        Verdicts other = new Verdicts(table, rules, holds, now);
+        System.arraycopy(reasons, 0, other.reasons, 0, reasons.length);
+        System.arraycopy(untils, 0, other.untils, 0, untils.length);
+        System.arraycopy(ruleOf, 0, other.ruleOf, 0, ruleOf.length);
+        System.arraycopy(holdOf, 0, other.holdOf, 0, holdOf.length);
+        other.unmet.addAll(unmet);
+        Pressure.Choice choice = Pressure.room(this, room, lacking);
+        choice.rows().stream().forEach(row -> other.go(row, Reason.ROOM));
+        other.pressed = choice.rows();
+        other.missingBytes = choice.missingBytes();
+        return other;
+    }
+
+    /** Versions that go since the drive has too little room, those too that would go anyway. */
+    public BitSet pressedRows() {
+        return (BitSet) pressed.clone();
+    }
+
+    /** Bytes that the drive still lacks when all that may go has gone. */
+    public long missingBytes() {
+        return missingBytes;
+    }
+
+    /** Limits of room that are not kept even when all that may go has gone, with what is taken then. */
+    public List<Pressure.Cap> unmet() {
+        return List.copyOf(unmet);
     }
 
     private void markHolds() {
@@ -104,6 +170,7 @@ public final class Verdicts {
             if (hold == null && !folderHolds.isEmpty()) {
                 VersionTable.Folder folder = table.folder(line);
                 hold = folders.computeIfAbsent(folder.id(), f -> holdOfFolder(folder, folderHolds));
+                hold = hold == NONE ? takenHoldOf(line, folderHolds) : hold;
             }
             for (int row = table.first(line); row < table.first(line + 1); row++) {
                 if (hold != null && hold != NONE) {
@@ -113,6 +180,16 @@ public final class Verdicts {
                 }
             }
         }
+    }
+
+    /** The hold of a folder that a file was in, and that it has left since. */
+    private int takenHoldOf(int line, List<Integer> folderHolds) {
+        for (int i : folderHolds) {
+            if (table.isHeldBy(holds.get(i).id(), line)) {
+                return i;
+            }
+        }
+        return NONE;
     }
 
     private int holdOfFolder(VersionTable.Folder folder, List<Integer> folderHolds) {
@@ -306,6 +383,11 @@ public final class Verdicts {
         untils[row] = until;
     }
 
+    /** The moment for which they hold. */
+    public Instant now() {
+        return now;
+    }
+
     /** The versions that were judged. */
     public VersionTable table() {
         return table;
@@ -376,6 +458,9 @@ public final class Verdicts {
         if (reason == Reason.HELD) {
             Hold h = holds.get(holdOf[row]);
             return Words.of("verdict.holdDetail", h.who(), h.reason());
+        }
+        if (reason == Reason.CAP) {
+            return Say.size(rules.rules().get(ruleOf[row]).capBytes());
         }
         if (reason == Reason.SNAPSHOT) {
             String label = table.snapshots().get(table.snapshot(row)).label();

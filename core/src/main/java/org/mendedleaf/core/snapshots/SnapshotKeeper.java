@@ -2,26 +2,27 @@ package org.mendedleaf.core.snapshots;
 
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.words.Words;
 
 /** Takes the snapshots of a vault's folders whose time has come. A folder that is away is tried again and again. */
-public final class SnapshotKeeper implements AutoCloseable {
+public final class SnapshotKeeper implements Supervisor.Duty {
 
-    private static final long ROUND_MILLIS = 5_000;
+    private static final Duration ROUND = Duration.ofSeconds(15);
 
     private final OpenVault vault;
     private final Clock clock;
     private final Authors authors;
     private final String who;
     private final Listener listener;
-    private final Thread thread;
-    private volatile boolean ended;
 
     /** Hears what is done; called from the keeper's thread. */
     public interface Listener {
@@ -32,47 +33,30 @@ public final class SnapshotKeeper implements AutoCloseable {
         void failed(Place place, IOException why);
     }
 
-    private SnapshotKeeper(OpenVault vault, Clock clock, Authors authors, String who, Listener listener) {
+    /** Keeps the schedules of a vault. */
+    public SnapshotKeeper(OpenVault vault, Clock clock, Authors authors, String who, Listener listener) {
         this.vault = vault;
         this.clock = clock;
         this.authors = authors;
         this.who = who;
         this.listener = listener;
-        this.thread = new Thread(this::keep, "snapshots");
-        thread.setDaemon(true);
     }
 
-    /** Starts keeping the schedules of a vault. */
-    public static SnapshotKeeper start(OpenVault vault, Clock clock, Authors authors, String who, Listener listener) {
-        SnapshotKeeper keeper = new SnapshotKeeper(vault, clock, authors, who, listener);
-        keeper.thread.start();
-        return keeper;
-    }
-
-    private void keep() {
-        try {
-            while (!ended) {
-                round();
-                for (long waited = 0; waited < ROUND_MILLIS && !ended; waited += 100) {
-                    Thread.sleep(100);
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
+    @Override
+    public String name() {
+        return Words.of("duty.snapshots");
     }
 
     /** Sees once to what is due. */
-    void round() {
+    @Override
+    public Duration round(Supervisor.Breath breath) throws IOException {
         List<Place> places;
         try (Reading reading = vault.read()) {
             places = reading.places();
-        } catch (IOException | IllegalStateException e) {
-            org.slf4j.LoggerFactory.getLogger(SnapshotKeeper.class).warn("no snapshot can be taken now", e);
-            return;
         }
+        IOException first = null;
         for (Place place : places) {
-            if (ended || place.isOutside()) {
+            if (breath.isEnding() || place.isOutside()) {
                 continue;
             }
             try {
@@ -80,18 +64,14 @@ public final class SnapshotKeeper implements AutoCloseable {
                         .seeToSchedules(Progress.NONE)
                         .forEach(s -> listener.taken(place, s));
             } catch (IOException e) {
+                // The others have their turn all the same.
                 listener.failed(place, e);
+                first = first == null ? e : first;
             }
         }
-    }
-
-    @Override
-    public void close() {
-        ended = true;
-        try {
-            thread.join(5000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
+        if (first != null) {
+            throw first;
         }
+        return ROUND;
     }
 }

@@ -19,6 +19,7 @@ import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.words.Words;
 
 /** Snapshots of one protected folder: takes, names, holds and erases them, and sees to their schedules. */
@@ -72,7 +74,15 @@ public final class Snapshots {
         }
         Snapshot taken = SnapshotStore.put(
                 session,
-                new Snapshot(0, place.id(), path, clock.instant(), label.strip(), who, schedule, Optional.empty()));
+                new Snapshot(
+                        0,
+                        place.id(),
+                        path,
+                        Present.moment(session, place, clock.instant()),
+                        label.strip(),
+                        who,
+                        schedule,
+                        Optional.empty()));
         JournalStore.begin(
                 session, new Action(0, clock.instant(), who, ActionKind.SNAPSHOT, place.id(), 0, false, List.of()));
         return taken;
@@ -104,21 +114,21 @@ public final class Snapshots {
 
     private Snapshot change(long id, Change change) throws IOException {
         try (WriteSession session = vault.write()) {
-            Snapshot stored = SnapshotStore.put(session, change.of(mine(session, id)));
+            Snapshot stored = SnapshotStore.put(session, change.of(mine(SnapshotStore.of(session), id)));
             session.commit();
             return stored;
         }
     }
 
-    private Snapshot mine(WriteSession session, long id) throws IOException {
-        return SnapshotStore.of(session)
-                .snapshot(id)
+    private Snapshot mine(SnapshotStore store, long id) throws IOException {
+        return store.snapshot(id)
                 .filter(s -> s.place() == place.id() && s.erased().isEmpty())
                 .orElseThrow(() -> new IllegalArgumentException(Words.of("snapshot.none", String.valueOf(id))));
     }
 
     /** Gives a snapshot another label. */
     public Snapshot rename(long id, String label) throws IOException {
+        require(Deed.NOTE);
         return change(id, s -> s.labelled(label.strip()));
     }
 
@@ -139,7 +149,8 @@ public final class Snapshots {
                             && !h.who().equalsIgnoreCase(who));
             // As with any hold: what somebody else holds is not everybody's to let go.
             PlaceRules.of(session, place).rights(who, place).require(others ? Deed.ERASE : Deed.NOTE);
-            Snapshot held = SnapshotStore.put(session, mine(session, id).held(reason.strip(), until));
+            Snapshot held = SnapshotStore.put(
+                    session, mine(SnapshotStore.of(session), id).held(reason.strip(), until));
             for (Hold h : HoldStore.of(session).standing()) {
                 if (h.kind() == Hold.Kind.SNAPSHOT && h.snapshot() == id) {
                     HoldStore.put(session, h.lift(now));
@@ -161,20 +172,40 @@ public final class Snapshots {
      *
      * @return id of the action in the journal
      * @throws IllegalArgumentException in words, when one of them is held; then none is erased
+     * @throws org.mendedleaf.core.rules.NotAllowedException when one is somebody else's, and not hers to erase
      */
     public long erase(List<Long> ids) throws IOException {
         try (WriteSession session = vault.write()) {
-            List<Snapshot> all = new ArrayList<>();
-            for (long id : ids) {
-                Snapshot s = mine(session, id);
-                if (s.isHeld(clock.instant())) {
-                    throw new IllegalArgumentException(Words.of("snapshot.held", name(s), s.hold()));
-                }
-                all.add(s);
-            }
-            long action = erase(session, all);
+            long action = erase(session, erasable(SnapshotStore.of(session), PlaceRules.of(session, place), ids));
             session.commit();
             return action;
+        }
+    }
+
+    /** Says what {@link #erase(List)} would refuse, and erases nothing. */
+    public void requireErasable(List<Long> ids) throws IOException {
+        try (Reading reading = vault.read()) {
+            erasable(SnapshotStore.of(reading), PlaceRules.of(reading, place), ids);
+        }
+    }
+
+    private List<Snapshot> erasable(SnapshotStore store, PlaceRules rules, List<Long> ids) throws IOException {
+        Rights rights = rules.rights(who, place);
+        List<Snapshot> all = new ArrayList<>();
+        for (long id : ids) {
+            Snapshot s = mine(store, id);
+            rights.require(s.who().equalsIgnoreCase(who) ? Deed.NOTE : Deed.ERASE);
+            if (s.isHeld(clock.instant())) {
+                throw new IllegalArgumentException(Words.of("snapshot.held", name(s), s.hold()));
+            }
+            all.add(s);
+        }
+        return all;
+    }
+
+    private void require(Deed deed) throws IOException {
+        try (Reading reading = vault.read()) {
+            PlaceRules.of(reading, place).rights(who, place).require(deed);
         }
     }
 
@@ -197,18 +228,35 @@ public final class Snapshots {
 
     /** Brings back what an action erased; returns what they are called. */
     public List<String> bringBack(Action action) throws IOException {
+        return erased(action, Optional.empty(), ActionKind.UNDONE, action.id());
+    }
+
+    /**
+     * Erases again what was brought back; returns what they are called.
+     *
+     * @param undo by which they were
+     */
+    public List<String> eraseAgain(Action action, Action undo) throws IOException {
+        return erased(action, Optional.of(clock.instant()), ActionKind.REDONE, undo.id());
+    }
+
+    private List<String> erased(Action action, Optional<Instant> when, ActionKind kind, long undoes)
+            throws IOException {
         try (WriteSession session = vault.write()) {
             List<String> names = new ArrayList<>();
+            long id = JournalStore.begin(
+                    session, new Action(0, clock.instant(), who, kind, place.id(), undoes, false, List.of()));
+            long folder = new LineWriter(session).folder(place, "");
             for (Action.Item item : action.items()) {
-                Optional<Snapshot> s = SnapshotStore.of(session).snapshot(item.line());
+                Optional<Snapshot> s = SnapshotStore.of(session)
+                        .snapshot(item.line())
+                        .filter(found -> when.isEmpty() || found.hold().isEmpty());
                 if (s.isPresent()) {
-                    SnapshotStore.put(session, s.get().erased(Optional.empty()));
+                    SnapshotStore.put(session, s.get().erased(when));
+                    JournalStore.add(session, id, names.size(), folder, item);
                     names.add(name(s.get()));
                 }
             }
-            JournalStore.begin(
-                    session,
-                    new Action(0, clock.instant(), who, ActionKind.UNDONE, place.id(), action.id(), false, List.of()));
             session.commit();
             return names;
         }
@@ -218,9 +266,11 @@ public final class Snapshots {
      * Stores a schedule, new or changed. A new one counts from now on.
      *
      * @throws IllegalArgumentException in words, when its rule or its folder is none
+     * @throws org.mendedleaf.core.rules.NotAllowedException when what is taken by itself is not hers to change
      */
     public SnapshotSchedule schedule(SnapshotSchedule schedule) throws IOException {
         Recurrence.of(schedule);
+        require(Deed.SETTINGS);
         try (Reading reading = vault.read()) {
             requireFolder(reading, schedule.path());
         }
@@ -234,6 +284,7 @@ public final class Snapshots {
 
     /** Ends a schedule; its snapshots stay. */
     public void end(long id) throws IOException {
+        require(Deed.SETTINGS);
         try (WriteSession session = vault.write()) {
             SnapshotSchedule s = SnapshotStore.of(session)
                     .schedule(id)

@@ -22,6 +22,7 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.RelativePath;
@@ -98,8 +99,9 @@ public final class BackupRun {
     private Result carryOut(Progress progress) throws IOException {
         progress.begin(Words.of("backup.looking", set.where()), 0, 0);
         BackupTarget target = system.target();
-        BackupTarget.Run run = target.open(name, clock.instant());
-        List<Item> items = items(run.at());
+        Instant now = clock.instant();
+        BackupTarget.Run run = target.open(name, now);
+        List<Item> items = items(Present.since(run.at(), now));
         List<Item> open =
                 items.stream().filter(i -> !run.have().contains(i.path())).toList();
         Map<String, Digest> digests = digests(open);

@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
@@ -159,7 +160,11 @@ public final class Coverage {
                 place.name(),
                 place.where(),
                 facts.map(Facts::kind),
-                judge(place, state.trouble(), facts, lastGood, missed, drive, gaps.size()),
+                Lateness.isLate(place, state, now)
+                                && state.trouble().isEmpty()
+                                && state.lastGood().isPresent()
+                        ? CoverageState.LATE
+                        : judge(place, state.trouble(), facts, lastGood, missed, drive, gaps.size()),
                 lastGood,
                 next,
                 missed,

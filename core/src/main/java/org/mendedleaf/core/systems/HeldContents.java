@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.HeldLines;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Line;
@@ -92,7 +93,8 @@ public final class HeldContents {
                 for (Version v : line.versions()) {
                     // What nobody holds any longer is gone, and no hold brings it back.
                     if (v.recipe().isElsewhere()
-                            && holds.stream().anyMatch(h -> h.covers(place, line, v.number()))
+                            && HeldLines.covering(reading, holds, place, line, v.number())
+                                    .isPresent()
                             && reading.holders(line).containsKey(v.number())) {
                         found.add(v);
                     }

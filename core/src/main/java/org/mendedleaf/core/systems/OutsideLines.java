@@ -77,7 +77,7 @@ public final class OutsideLines implements LineWork {
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .findFirst()
                     .orElseThrow(() ->
-                            new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.number())));
+                            new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.label())));
         }
     }
 

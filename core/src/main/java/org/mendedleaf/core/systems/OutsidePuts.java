@@ -30,6 +30,7 @@ import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
+import org.mendedleaf.core.recovery.OwnFile;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.vault.ContentWorker;
@@ -99,13 +100,19 @@ final class OutsidePuts {
                 same.add(path);
             }
         }
+        Map<String, String> labels = new LinkedHashMap<>();
+        for (Map.Entry<String, Integer> e : numbers.entrySet()) {
+            labels.put(
+                    e.getKey(),
+                    work.line(e.getKey()).map(l -> l.label(e.getValue())).orElse(""));
+        }
         List<String> stayed = takeAway(revisions, failed, same, digests, action);
         boolean cancelled = failed.values().remove(Transfers.NOT_STARTED);
         while (failed.values().remove(Transfers.NOT_STARTED)) {
             // All that were not begun are none that failed.
             cancelled = true;
         }
-        return new PutResult(action, numbers, failed, same, stayed, cancelled);
+        return new PutResult(action, labels, failed, same, stayed, cancelled);
     }
 
     /** Files that shall not stay where they were go, once the vault has what the undo would need. */
@@ -152,7 +159,7 @@ final class OutsidePuts {
             session.commit();
         }
         try {
-            Files.delete(r.file());
+            OwnFile.delete(r.file(), now -> put.equals(OutsideWork.digest(now)));
         } catch (IOException e) {
             try (WriteSession session = vault.write()) {
                 RemarkStore.notTaken(session, action, taken);

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
@@ -66,7 +67,8 @@ public final class OutsideThinning {
                     .mapToInt(h -> table.row(h.line(), h.number()))
                     .filter(r -> r >= 0)
                     .forEach(rows::set);
-            Verdicts verdicts = Verdicts.of(table, HoldStore.of(reading).standing(), rules, clock.instant(), calendar);
+            Verdicts verdicts = Verdicts.of(
+                    table, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, clock.instant()), calendar);
             RoomTable room = new RoomTable(table);
             return ThinPlan.of(verdicts, room, limits.in(place.id(), limits.path()))
                     .only(rows::get, room);

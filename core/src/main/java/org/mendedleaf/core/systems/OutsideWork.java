@@ -18,12 +18,14 @@ import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.HeldLines;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -45,7 +47,6 @@ import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.TakenBack;
-import org.mendedleaf.core.recovery.TargetFacts;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.vault.Digest;
@@ -256,9 +257,7 @@ public final class OutsideWork implements FileWork {
         order.wishes().forEach(w -> wanted.put(w.target(), w.version()));
         try (Reading reading = vault.read()) {
             return RestorePlanner.plan(
-                    order,
-                    path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))),
-                    TargetFacts.ANYTHING);
+                    order, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))));
         }
     }
 
@@ -339,7 +338,11 @@ public final class OutsideWork implements FileWork {
             RestoreResult.Outcome outcome = !i.acts()
                     ? (i.step() == RestorePlan.Step.REFUSE ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.LEFT)
                     : failed.containsKey(i.target()) ? RestoreResult.Outcome.FAILED : RestoreResult.Outcome.DONE;
-            results.add(new RestoreResult.Item(i, outcome, numbers.getOrDefault(i.target(), 0), why));
+            int number = numbers.getOrDefault(i.target(), 0);
+            String label = number == 0
+                    ? ""
+                    : line(i.target()).map(l -> l.label(number)).orElse("");
+            results.add(new RestoreResult.Item(i, outcome, number, label, why));
         }
         return new RestoreResult(action, results, cancelled);
     }
@@ -377,7 +380,7 @@ public final class OutsideWork implements FileWork {
             Instant modified = Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));
             Digest sha = digest(temp);
             mirror.expect(item.target(), sha, ownLine ? v.number() : 0);
-            String note = v.number() == 0 ? v.note() : Words.of("outside.restoredNote", v.number());
+            String note = v.number() == 0 ? v.note() : Words.of("outside.restoredNote", v.label());
             putOne(item.target(), temp, sha, modified, note);
         } finally {
             Files.deleteIfExists(temp);
@@ -428,7 +431,7 @@ public final class OutsideWork implements FileWork {
 
     /** How a version is named among failures. */
     static String named(Version version) {
-        return Words.of("hold.what.VERSION", version.path(), version.number());
+        return Words.of("hold.what.VERSION", version.path(), version.label());
     }
 
     /**
@@ -476,17 +479,18 @@ public final class OutsideWork implements FileWork {
             points = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .toList();
-            Instant now = clock.instant();
-            Optional<Hold> hold = HoldStore.of(reading).standing().stream()
-                    .filter(h -> h.holds(now) && h.covers(place, line, version.number()))
-                    .findFirst();
+            Instant now = LivedTime.of(reading, clock.instant());
+            List<Hold> holds = HoldStore.of(reading).standing().stream()
+                    .filter(h -> h.holds(now))
+                    .toList();
+            Optional<Hold> hold = HeldLines.covering(reading, holds, place, line, version.number());
             if (hold.isPresent()) {
                 throw new SystemException.Refused(
                         Words.of("outside.held", named(version), hold.get().reason()));
             }
         }
         if (points.isEmpty()) {
-            throw new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.number()));
+            throw new SystemException.Missing(Words.of("outside.notHeld", place.where(), version.label()));
         }
         fetch.intoVault(version, progress);
         for (Holder h : points) {
@@ -560,6 +564,21 @@ public final class OutsideWork implements FileWork {
             // Only what the vault had of it was let go; in the system nothing has changed.
             return LetGoBack.run(vault, place, clock, who, action);
         }
+        return back(action, action, ActionKind.UNDONE);
+    }
+
+    @Override
+    public Undone redo(Action undo, Progress progress) throws IOException {
+        Action original;
+        try (Reading reading = vault.read()) {
+            original = JournalStore.of(reading).get(undo.undoes()).orElseThrow();
+        }
+        return original.kind() == ActionKind.THINNED
+                ? LetGoBack.again(vault, place, clock, who, original, undo)
+                : back(undo, original, ActionKind.REDONE);
+    }
+
+    private Undone back(Action action, Action about, ActionKind kind) throws IOException {
         look(Progress.NONE);
         List<String> done = new ArrayList<>();
         List<String> failed = new ArrayList<>();
@@ -578,13 +597,15 @@ public final class OutsideWork implements FileWork {
             }
         }
         mirror.run(Progress.NONE);
-        note(ActionKind.UNDONE, action.id(), before, new HashMap<>());
-        try (WriteSession session = vault.write();
-                Reading reading = vault.read()) {
-            failed.addAll(TakenBack.run(session, reading, action.id()));
-            session.commit();
+        note(kind, action.id(), before, new HashMap<>());
+        if (kind == ActionKind.UNDONE) {
+            try (WriteSession session = vault.write();
+                    Reading reading = vault.read()) {
+                failed.addAll(TakenBack.run(session, reading, action.id()));
+                session.commit();
+            }
         }
-        return new Undone(action, done, failed);
+        return new Undone(about, done, failed, false);
     }
 
     private void undo(Action.Item item, String path, Mirror mirror) throws IOException {

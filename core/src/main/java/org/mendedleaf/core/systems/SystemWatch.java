@@ -6,24 +6,24 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.words.Words;
 
 /** Looks at the places in other systems at their rhythms, and runs the backups that are due. */
-public final class SystemWatch implements AutoCloseable {
+public final class SystemWatch implements Supervisor.Duty {
 
-    private static final long ROUND_MILLIS = 5_000;
+    private static final Duration ROUND = Duration.ofSeconds(10);
 
     private final OpenVault vault;
     private final SystemBook book;
     private final Clock clock;
     private final Listener listener;
-    private final Thread thread;
-    private volatile boolean ended;
 
     /** Hears what is done. */
     public interface Listener {
@@ -37,61 +37,49 @@ public final class SystemWatch implements AutoCloseable {
         void failed(Place place, IOException why);
     }
 
-    private SystemWatch(OpenVault vault, SystemBook book, Clock clock, Listener listener) {
+    /** Watches over the places of a vault in other systems. */
+    public SystemWatch(OpenVault vault, SystemBook book, Clock clock, Listener listener) {
         this.vault = vault;
         this.book = book;
         this.clock = clock;
         this.listener = listener;
-        this.thread = new Thread(this::watch, "systems");
-        thread.setDaemon(true);
     }
 
-    /** Starts watching over the places of a vault. */
-    public static SystemWatch start(OpenVault vault, SystemBook book, Clock clock, Listener listener) {
-        SystemWatch watch = new SystemWatch(vault, book, clock, listener);
-        watch.thread.start();
-        return watch;
+    @Override
+    public String name() {
+        return Words.of("duty.systems");
     }
 
-    private void watch() {
-        try {
-            while (!ended) {
-                round();
-                for (long waited = 0; waited < ROUND_MILLIS && !ended; waited += 100) {
-                    Thread.sleep(100);
-                }
-            }
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    private void round() {
+    @Override
+    public Duration round(Supervisor.Breath breath) throws IOException {
         java.util.List<Place> places;
         try (Reading reading = vault.read()) {
             places = reading.places();
-        } catch (IOException e) {
-            org.slf4j.LoggerFactory.getLogger(SystemWatch.class).warn("the systems are not looked at now", e);
-            return;
         }
         for (Place place : places) {
-            if (ended || book.kind(place).isEmpty()) {
+            if (breath.isEnding() || book.kind(place).isEmpty()) {
                 continue;
             }
             try {
-                if (backupDue(place)) {
-                    Progress progress = listener.begins(place, true);
-                    BackupRun.Result r = new BackupRun(vault, place, book.system(place), clock).run(progress);
-                    listener.ended(place, r.files() > 0);
-                } else if (lookDue(place)) {
-                    Progress progress = listener.begins(place, false);
-                    Mirror.Result r = new Mirror(vault, place, book.system(place), clock).run(progress);
-                    new HeldContents(vault, book).take(place, clock.instant(), progress);
-                    listener.ended(place, r.points() + r.forgotten() > 0);
-                }
+                see(place);
             } catch (IOException | IllegalArgumentException e) {
+                // It stands with the place; the others have their turn.
                 listener.failed(place, e instanceof IOException io ? io : new IOException(e.getMessage(), e));
             }
+        }
+        return ROUND;
+    }
+
+    private void see(Place place) throws IOException {
+        if (backupDue(place)) {
+            Progress progress = listener.begins(place, true);
+            BackupRun.Result r = new BackupRun(vault, place, book.system(place), clock).run(progress);
+            listener.ended(place, r.files() > 0);
+        } else if (lookDue(place)) {
+            Progress progress = listener.begins(place, false);
+            Mirror.Result r = new Mirror(vault, place, book.system(place), clock).run(progress);
+            new HeldContents(vault, book).take(place, clock.instant(), progress);
+            listener.ended(place, r.points() + r.forgotten() > 0);
         }
     }
 
@@ -140,17 +128,6 @@ public final class SystemWatch implements AutoCloseable {
             return f.unfinished().isPresent()
                     || last.isEmpty()
                     || !clock.instant().isBefore(last.get().plus(every.get()));
-        }
-    }
-
-    @Override
-    public void close() {
-        ended = true;
-        try {
-            // What a look or run had done stays; an open run is gone on with next time.
-            thread.join(5000);
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
         }
     }
 }

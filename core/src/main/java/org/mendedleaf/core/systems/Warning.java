@@ -63,7 +63,10 @@ public record Warning(Coverage.Row row, String words, Step step) {
                         ? Words.of("warning.AWAY.drive", row.where(), last, row.missed())
                         : Words.of("warning.AWAY", row.where(), since);
             }
-            case LATE -> Words.of("warning.LATE", row.where(), last, row.missed());
+            case LATE ->
+                row.kind().isEmpty()
+                        ? Words.of("warning.LATE.folder", row.where(), last)
+                        : Words.of("warning.LATE", row.where(), last, row.missed());
             case GAPS -> Words.of("warning.GAPS", row.name(), row.gaps().size());
             case FAILING, FULL -> Words.of("warning." + row.state(), row.where(), row.trouble());
             default -> Words.of("warning." + row.state(), row.where());

@@ -1,10 +1,13 @@
 package org.mendedleaf.core.vault;
 
+import java.io.IOException;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,12 +22,16 @@ final class ChunkIndex implements AutoCloseable {
 
     private final Connection connection;
     private final PreparedStatement confirm;
+    private final Map<Digest, Long> damaged = new HashMap<>();
     private long[] prefixes;
     private int[] ids;
     private int size;
 
-    /** Reads all chunks of the catalogue; {@code connection} is for reading, and becomes this index's own. */
-    ChunkIndex(Connection connection) throws SQLException {
+    /**
+     * Reads all chunks of the catalogue; {@code connection} is for reading, and becomes this index's own. A chunk that
+     * cannot be read is none that others may refer to.
+     */
+    ChunkIndex(Connection connection, VaultFolder vault) throws SQLException, IOException {
         this.connection = connection;
         try (ResultSet count = connection.createStatement().executeQuery("SELECT count(*) FROM chunk")) {
             count.next();
@@ -32,12 +39,33 @@ final class ChunkIndex implements AutoCloseable {
             prefixes = new long[capacity];
             ids = new int[capacity];
         }
+        String gone = String.join(",", new LostPacks(connection, vault).numbers());
+        try (ResultSet rows = connection
+                .createStatement()
+                .executeQuery("SELECT id, hash FROM chunk WHERE id IN (SELECT chunk FROM damaged)"
+                        + (gone.isEmpty() ? "" : " OR pack IN (" + gone + ")"))) {
+            while (rows.next()) {
+                damaged.put(Digest.of(rows.getBytes(2)), rows.getLong(1));
+            }
+        }
         try (ResultSet rows = connection.createStatement().executeQuery("SELECT id, hash FROM chunk ORDER BY id")) {
             while (rows.next()) {
-                add(rows.getBytes(2), rows.getLong(1));
+                byte[] digest = rows.getBytes(2);
+                if (damaged.isEmpty() || !Long.valueOf(rows.getLong(1)).equals(damaged.get(Digest.of(digest)))) {
+                    add(digest, rows.getLong(1));
+                }
             }
         }
         confirm = connection.prepareStatement("SELECT hash, pack, off, clen, len FROM chunk WHERE id = ?");
+    }
+
+    /** The id of a damaged chunk with this digest, which is to be stored anew; 0 when there is none. */
+    long damagedWith(byte[] digest) {
+        if (damaged.isEmpty()) {
+            return 0;
+        }
+        Long id = damaged.remove(Digest.of(digest));
+        return id == null ? 0 : id;
     }
 
     /** What is asked about chunks that the catalogue does not know yet. */

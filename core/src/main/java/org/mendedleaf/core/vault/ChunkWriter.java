@@ -3,15 +3,14 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
+import java.util.NavigableMap;
+import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
@@ -31,9 +30,11 @@ public final class ChunkWriter implements AutoCloseable {
      */
     static final long UNFOLD_MOST = 64L << 20;
 
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(ChunkWriter.class);
+
     private final VaultFolder vault;
-    private final Connection writing;
     private final Supplier<Connection> reading;
+    private final PackRows rows;
     private final PackWriter packs;
     private final Map<Long, ChunkPlace> pending = new HashMap<>();
     private final List<ChunkPlace> fresh = new ArrayList<>();
@@ -46,60 +47,83 @@ public final class ChunkWriter implements AutoCloseable {
     private boolean sealNow;
     private final AtomicLong inflated = new AtomicLong();
 
+    /** Takes the change log of a commit that came into the packs and not into the catalogue. */
+    @FunctionalInterface
+    public interface Missed {
+        /** Applies it. */
+        void take(long commit, byte[] changeLog) throws IOException;
+    }
+
     /**
-     * Opens the newest pack for more. The caller holds the lock of the vault.
+     * Makes ready to write: at the end of the newest pack, or in a new one, see {@link PackOpening}. The caller holds the
+     * lock of the vault.
      *
      * @param writing the connection on which the rows of a commit are written
      * @param reading gives a connection for looking up chunks, when one is first needed
+     * @param missed takes what a crash between the pack and the catalogue left; the caller then commits the transaction
+     * @throws VaultException.Damaged when the catalogue is older than the packs
      */
-    public ChunkWriter(VaultFolder vault, ChannelOpener opener, Connection writing, Supplier<Connection> reading)
+    public ChunkWriter(
+            VaultFolder vault, ChannelOpener opener, Connection writing, Supplier<Connection> reading, Missed missed)
             throws IOException, SQLException {
-        this(vault, opener, writing, reading, PackWriter.SEAL_AT);
+        this(vault, opener, writing, reading, missed, PackWriter.SEAL_AT);
     }
 
-    ChunkWriter(VaultFolder vault, ChannelOpener opener, Connection writing, Supplier<Connection> reading, long sealAt)
+    ChunkWriter(
+            VaultFolder vault,
+            ChannelOpener opener,
+            Connection writing,
+            Supplier<Connection> reading,
+            Missed missed,
+            long sealAt)
             throws IOException, SQLException {
         this.vault = vault;
-        this.writing = writing;
         this.reading = reading;
-        nextChunk = 1 + number("SELECT coalesce(max(id), 0) FROM chunk");
-        nextCommit = 1 + number("SELECT value FROM counter WHERE name = 'commit'");
-        long newest = number("SELECT coalesce(max(id), 0) FROM pack");
-        long committed = 0;
-        if (newest == 0) {
-            newest = 1;
-        } else {
-            committed = number("SELECT committed FROM pack WHERE id = " + newest);
-            if (number("SELECT sealed FROM pack WHERE id = " + newest) == 1) {
-                newest++;
-                committed = 0;
-            }
+        this.rows = new PackRows(writing);
+        rows.emptied().forEach(this::finishEmptying);
+        PackOpening.Known known = rows.known();
+        PackOpening.Decided decided = new PackOpening(vault, known).decide();
+        nextCommit = known.commit() + 1;
+        nextChunk = decided.chunk() + 1;
+        rows.looked(decided.looked());
+        if (decided.ahead().isPresent()) {
+            PackOpening.Ahead ahead = decided.ahead().get();
+            rows.chunks(ahead.chunks());
+            rows.pack(ahead.pack(), ahead.end(), false);
+            rows.counters(nextCommit, nextChunk - 1);
+            missed.take(ahead.number(), ahead.changeLog());
+            nextCommit++;
         }
-        new PackTail(vault).cutBack(newest, committed, nextCommit - 1, known());
-        packs = new PackWriter(vault, opener, newest, committed, sealAt);
+        packs = new PackWriter(vault, opener, decided.pack(), decided.from(), sealAt);
     }
 
-    private long number(String sql) throws SQLException {
-        try (ResultSet row = writing.createStatement().executeQuery(sql)) {
-            return row.next() ? row.getLong(1) : 0;
+    /** A pack that was emptied before a crash. */
+    private void finishEmptying(long pack) {
+        try {
+            if (PackFiles.look(vault, vault.pack(pack)).state() == PackFiles.State.SOUND) {
+                PackWriter.discard(vault, pack);
+            }
+            rows.emptiedGone(pack);
+        } catch (java.nio.file.NoSuchFileException e) {
+            forgetEmptied(pack);
+        } catch (IOException | SQLException e) {
+            log.warn("pack {} was emptied and is still there", pack, e);
         }
     }
 
-    private Set<Long> known() throws SQLException {
-        Set<Long> all = new HashSet<>();
-        try (ResultSet rows = writing.createStatement().executeQuery("SELECT id FROM pack")) {
-            while (rows.next()) {
-                all.add(rows.getLong(1));
-            }
+    private void forgetEmptied(long pack) {
+        try {
+            rows.emptiedGone(pack);
+        } catch (SQLException e) {
+            log.warn("pack {} was emptied", pack, e);
         }
-        return all;
     }
 
     /** The id of the chunk with this digest, or -1 when it is not in the vault. */
     synchronized long find(byte[] digest) throws IOException {
         try {
             if (index == null) {
-                index = new ChunkIndex(reading.get());
+                index = new ChunkIndex(reading.get(), vault);
             }
             return index.find(digest, pending::get);
         } catch (SQLException e) {
@@ -124,7 +148,9 @@ public final class ChunkWriter implements AutoCloseable {
         if (there >= 0) {
             return there;
         }
-        long id = nextChunk++;
+        // One that is damaged is stored anew under its id: every version that needs it is whole again.
+        long again = damagedWith(digest);
+        long id = again > 0 ? again : nextChunk++;
         long offset =
                 writing(() -> packs.append(PackFormat.CHUNK, encoding, stored, from, storedBytes, length, id, digest));
         ChunkPlace place = new ChunkPlace(id, packs.number(), offset, storedBytes, length, digest);
@@ -135,6 +161,10 @@ public final class ChunkWriter implements AutoCloseable {
             index.add(digest, id);
         }
         return id;
+    }
+
+    private long damagedWith(byte[] digest) {
+        return index == null ? 0 : index.damagedWith(digest);
     }
 
     /** A chunk that is not yet in the catalogue, or null. */
@@ -164,63 +194,95 @@ public final class ChunkWriter implements AutoCloseable {
     }
 
     /**
-     * Copies what is still needed of a sealed pack to the end of the newest one: chunks under their ids, and all commit
-     * records, since {@link PackReplay} needs them. With the next commit the catalogue knows the new places, forgets the
-     * other chunks of the pack, and its file is deleted. A chunk whose record is damaged stays where it is, and so does
+     * Copies what is still needed of a pack to the end of the newest one: chunks under their ids, and all commit records,
+     * since {@link PackReplay} needs them. With the next commit the catalogue knows the new places, forgets the other chunks
+     * of the pack, and its file is deleted. Where something is damaged that may be needed, it stays where it is, and so does
      * its pack.
      *
      * @throws VaultException.Damaged when a needed record cannot be read; nothing has changed then
      */
     public void empty(long pack, Needed needed) throws IOException {
+        NavigableMap<Long, ChunkPlace> known = rows.placesIn(pack);
+        long end = rows.committed(pack);
         try (PackReader reader = new PackReader(vault)) {
-            long end = reader.size(pack) - PackFormat.TRAILER;
-            long at = PackFormat.HEADER;
-            while (at < end) {
-                PackRecord head = reader.readHead(pack, at);
-                boolean chunk = head.type() == PackFormat.CHUNK && needed.is(head.id());
-                if (chunk || head.type() == PackFormat.COMMIT) {
-                    byte[] record = reader.readRecord(pack, head);
-                    long from = at;
-                    synchronized (this) {
-                        long offset = writing(() -> packs.append(
-                                head.type(),
-                                record[1],
-                                record,
-                                PackFormat.RECORD_HEAD,
-                                head.storedBytes(),
-                                head.length(),
-                                head.id(),
-                                head.digest()));
-                        if (chunk && from == placeOf(pack, head.id())) {
-                            moved.add(new ChunkPlace(
-                                    head.id(),
-                                    packs.number(),
-                                    offset,
-                                    head.storedBytes(),
-                                    head.length(),
-                                    head.digest()));
-                        }
-                    }
-                }
-                at = head.end();
-            }
+            PackWalk walk = new PackWalk(reader, pack, known);
+            long to = Math.min(end, walk.end().bytes());
+            walk.run(PackFormat.HEADER, to, new Emptying(pack, known, needed, false));
+            walk.run(PackFormat.HEADER, to, new Emptying(pack, known, needed, true));
         }
         synchronized (this) {
             emptied.add(pack);
         }
     }
 
-    /** Where the catalogue has a chunk in this pack; -1 when it has it elsewhere, or nowhere. */
-    private long placeOf(long pack, long chunk) throws IOException {
-        try (PreparedStatement ask = writing.prepareStatement("SELECT off FROM chunk WHERE id = ? AND pack = ?")) {
-            ask.setLong(1, chunk);
-            ask.setLong(2, pack);
-            try (ResultSet row = ask.executeQuery()) {
-                return row.next() ? row.getLong(1) : -1;
-            }
-        } catch (SQLException e) {
-            throw new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), e.getMessage()), e);
+    /** Looks first whether all that is needed can be read, and then copies it. */
+    private final class Emptying implements PackWalk.Taker {
+        private final long pack;
+        private final NavigableMap<Long, ChunkPlace> known;
+        private final Needed needed;
+        private final boolean copy;
+
+        Emptying(long pack, NavigableMap<Long, ChunkPlace> known, Needed needed, boolean copy) {
+            this.pack = pack;
+            this.known = known;
+            this.needed = needed;
+            this.copy = copy;
         }
+
+        private boolean isNeeded(ChunkPlace place) {
+            return needed.is(place.id()) && known.containsKey(place.offset());
+        }
+
+        @Override
+        public void sound(PackRecord head, byte[] bytes) throws IOException {
+            ChunkPlace place = head.place(pack);
+            boolean chunk = head.type() == PackFormat.CHUNK && isNeeded(place);
+            if (!copy || (!chunk && head.type() != PackFormat.COMMIT)) {
+                return;
+            }
+            synchronized (ChunkWriter.this) {
+                long offset = writing(() -> packs.append(
+                        head.type(),
+                        head.encoding(),
+                        bytes,
+                        PackFormat.RECORD_HEAD,
+                        head.storedBytes(),
+                        head.length(),
+                        head.id(),
+                        head.digest()));
+                if (chunk) {
+                    moved.add(new ChunkPlace(
+                            head.id(), packs.number(), offset, head.storedBytes(), head.length(), head.digest()));
+                }
+            }
+        }
+
+        @Override
+        public void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException {
+            boolean harmless = chunk.isPresent()
+                    && to == from + PackFormat.recordLength(chunk.get().storedBytes())
+                    && !isNeeded(chunk.get());
+            if (!harmless) {
+                throw new VaultException.Damaged(
+                        Words.of("vault.record.damaged", vault.pack(pack).getFileName(), String.valueOf(from)));
+            }
+        }
+    }
+
+    /**
+     * Lets go of a pack that the catalogue does not know, when nothing in it is only there: it was emptied before a crash,
+     * or is a copy.
+     *
+     * @return whether it is gone now
+     */
+    public boolean dropUnknown(long pack) throws IOException {
+        try (PackReader reader = new PackReader(vault)) {
+            if (!new StrayPack(reader, pack, rows.places(), vault.packNumbers()).isElsewhereToo()) {
+                return false;
+            }
+        }
+        PackWriter.discard(vault, pack);
+        return true;
     }
 
     private interface Step {
@@ -253,7 +315,7 @@ public final class ChunkWriter implements AutoCloseable {
      * @return what to hand to {@link #committed} once the transaction is through
      */
     public Flushed flush(byte[] changeLog) throws IOException, SQLException {
-        List<ChunkPlace> rows;
+        List<ChunkPlace> chunks;
         List<ChunkPlace> movedRows;
         List<Long> gone;
         long pack;
@@ -267,7 +329,7 @@ public final class ChunkWriter implements AutoCloseable {
                 long commit = nextCommit++;
                 packs.append(
                         PackFormat.COMMIT, PackFormat.ZSTD, packed, 0, packed.length, changeLog.length, commit, digest);
-                rows = List.copyOf(fresh);
+                chunks = List.copyOf(fresh);
                 fresh.clear();
                 movedRows = List.copyOf(moved);
                 moved.clear();
@@ -278,8 +340,7 @@ public final class ChunkWriter implements AutoCloseable {
                 sealNow = false;
                 toSync = packs.handOver();
                 if (sealed) {
-                    PackTail.Contents contents = new PackTail(vault).chunksOf(pack, packs.end());
-                    toSync = packs.seal(contents.chunks(), contents.records());
+                    toSync = seal(pack, chunks);
                 }
                 end = packs.end();
                 if (sealed) {
@@ -293,9 +354,38 @@ public final class ChunkWriter implements AutoCloseable {
         } catch (IOException e) {
             throw translate(e);
         }
-        writeRows(rows, pack, end, sealed);
-        moveRows(movedRows, gone);
-        return new Flushed(rows, gone);
+        rows.chunks(chunks);
+        rows.pack(pack, end, sealed);
+        if (sealed) {
+            rows.pack(packs.number(), PackFormat.HEADER, false);
+        }
+        rows.counters(nextCommit - 1, nextChunk - 1);
+        rows.moved(movedRows, gone);
+        return new Flushed(chunks, gone);
+    }
+
+    /** Ends the newest pack with its index: what can be read of it, and what the catalogue knows of the rest. */
+    private FileChannel seal(long pack, List<ChunkPlace> added) throws IOException {
+        TreeMap<Long, ChunkPlace> chunks = new TreeMap<>(rows.placesIn(pack));
+        added.forEach(c -> chunks.put(c.offset(), c));
+        long[] records = new long[1];
+        try (PackReader reader = new PackReader(vault)) {
+            new PackWalk(reader, pack, chunks).run(PackFormat.HEADER, packs.end(), new PackWalk.Taker() {
+                @Override
+                public void sound(PackRecord head, byte[] bytes) {
+                    records[0]++;
+                    if (head.type() == PackFormat.CHUNK) {
+                        chunks.put(head.offset(), head.place(pack));
+                    }
+                }
+
+                @Override
+                public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
+                    records[0]++;
+                }
+            });
+        }
+        return packs.seal(List.copyOf(chunks.values()), records[0]);
     }
 
     /**
@@ -304,61 +394,6 @@ public final class ChunkWriter implements AutoCloseable {
      * @param emptied packs whose files are not needed any longer once the rows are committed
      */
     public record Flushed(List<ChunkPlace> chunks, List<Long> emptied) {}
-
-    private void moveRows(List<ChunkPlace> movedRows, List<Long> gone) throws SQLException {
-        if (gone.isEmpty()) {
-            return;
-        }
-        try (PreparedStatement move = writing.prepareStatement("UPDATE chunk SET pack = ?, off = ? WHERE id = ?");
-                PreparedStatement chunks = writing.prepareStatement("DELETE FROM chunk WHERE pack = ?");
-                PreparedStatement packRow = writing.prepareStatement("DELETE FROM pack WHERE id = ?")) {
-            for (ChunkPlace c : movedRows) {
-                move.setLong(1, c.pack());
-                move.setLong(2, c.offset());
-                move.setLong(3, c.id());
-                move.executeUpdate();
-            }
-            for (long pack : gone) {
-                chunks.setLong(1, pack);
-                chunks.executeUpdate();
-                packRow.setLong(1, pack);
-                packRow.executeUpdate();
-            }
-        }
-    }
-
-    private void writeRows(List<ChunkPlace> rows, long pack, long end, boolean sealed) throws SQLException {
-        try (PreparedStatement insert =
-                writing.prepareStatement("INSERT INTO chunk(id, hash, pack, off, clen, len) VALUES (?,?,?,?,?,?)")) {
-            for (ChunkPlace c : rows) {
-                insert.setLong(1, c.id());
-                insert.setBytes(2, c.digest());
-                insert.setLong(3, c.pack());
-                insert.setLong(4, c.offset());
-                insert.setInt(5, c.storedBytes());
-                insert.setInt(6, c.length());
-                insert.executeUpdate();
-            }
-        }
-        putPack(pack, end, sealed);
-        if (sealed) {
-            putPack(packs.number(), PackFormat.HEADER, false);
-        }
-        try (PreparedStatement count = writing.prepareStatement("UPDATE counter SET value = ? WHERE name = 'commit'")) {
-            count.setLong(1, nextCommit - 1);
-            count.executeUpdate();
-        }
-    }
-
-    private void putPack(long pack, long end, boolean sealed) throws SQLException {
-        try (PreparedStatement put =
-                writing.prepareStatement("INSERT OR REPLACE INTO pack(id, sealed, committed) VALUES (?,?,?)")) {
-            put.setLong(1, pack);
-            put.setInt(2, sealed ? 1 : 0);
-            put.setLong(3, end);
-            put.executeUpdate();
-        }
-    }
 
     /** Tells that the rows of a flush are committed. */
     public synchronized void committed(Flushed flushed) throws IOException {
@@ -371,6 +406,11 @@ public final class ChunkWriter implements AutoCloseable {
         if (!flushed.emptied().isEmpty()) {
             Durable.forceFolder(vault.packs());
         }
+    }
+
+    /** Leaves what was appended and not committed where it is, as when somebody else may write here by now. */
+    public synchronized void leave() {
+        packs.leave();
     }
 
     @Override

@@ -16,21 +16,32 @@ import org.mendedleaf.core.words.Words;
 /** The outgoing side of the vault: contents by their recipes. One thread at a time. */
 public final class ContentReader implements AutoCloseable {
 
+    private static final String PLACES =
+            "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id BETWEEN ? AND ? ORDER BY id";
+
     private final VaultFolder vault;
     private final PackReader packs;
     private final PreparedStatement places;
+    private final Now now;
     private final UnfoldedReader unfolded = new UnfoldedReader();
+
+    /** Opens the catalogue as it is now. */
+    @FunctionalInterface
+    public interface Now {
+        Connection open() throws IOException;
+    }
 
     /**
      * Reads contents of this vault.
      *
-     * @param connection on the catalogue; it stays the caller's
+     * @param connection on the catalogue as it was at some moment; it stays the caller's
+     * @param now opens it as it is by now, to follow chunks that moved since
      */
-    public ContentReader(VaultFolder vault, Connection connection) throws SQLException {
+    public ContentReader(VaultFolder vault, Connection connection, Now now) throws SQLException {
         this.vault = vault;
         this.packs = new PackReader(vault);
-        this.places = connection.prepareStatement(
-                "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id BETWEEN ? AND ? ORDER BY id");
+        this.places = connection.prepareStatement(PLACES);
+        this.now = now;
     }
 
     /** What takes the chunks of a content, in order. */
@@ -48,6 +59,10 @@ public final class ContentReader implements AutoCloseable {
     }
 
     private List<ChunkPlace> places(List<Recipe.Run> runs) throws IOException {
+        return places(runs, places);
+    }
+
+    private List<ChunkPlace> places(List<Recipe.Run> runs, PreparedStatement places) throws IOException {
         List<ChunkPlace> found = new ArrayList<>();
         try {
             for (Recipe.Run run : runs) {
@@ -108,19 +123,29 @@ public final class ContentReader implements AutoCloseable {
         }
     }
 
-    /** A chunk may have moved since its place was asked for: then its old pack is gone, and the catalogue knows the new one. */
+    /**
+     * A chunk may have moved since its place was asked for, or have been stored anew: then its old pack is gone, or what is
+     * there is damaged, and the catalogue knows the new place by now.
+     */
     private byte[] read(ChunkPlace place) throws IOException {
         try {
             return packs.read(place);
         } catch (VaultException.Damaged e) {
-            if (!(e.getCause() instanceof java.nio.file.NoSuchFileException)) {
+            ChunkPlace moved = placeNow(place.id(), e);
+            if (moved.pack() == place.pack() && moved.offset() == place.offset()) {
                 throw e;
             }
-            ChunkPlace now = places(List.of(new Recipe.Run(place.id(), 1))).get(0);
-            if (now.pack() == place.pack()) {
-                throw e;
-            }
-            return packs.read(now);
+            return packs.read(moved);
+        }
+    }
+
+    private ChunkPlace placeNow(long chunk, VaultException.Damaged why) throws IOException {
+        try (Connection fresh = now.open();
+                PreparedStatement ask = fresh.prepareStatement(PLACES)) {
+            return places(List.of(new Recipe.Run(chunk, 1)), ask).get(0);
+        } catch (SQLException | VaultException.Damaged e) {
+            why.addSuppressed(e);
+            throw why;
         }
     }
 

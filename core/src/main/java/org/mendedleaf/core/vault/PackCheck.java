@@ -3,18 +3,24 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.nio.channels.FileChannel;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.mendedleaf.core.words.Words;
 
 /** Reads a pack and compares it with what the catalogue says of it. Changes nothing. */
 public final class PackCheck {
+
+    /** A pack of so many bytes holds nothing yet. */
+    public static final long EMPTY = PackFormat.HEADER;
 
     private final VaultFolder vault;
     private final PackReader reader;
@@ -38,9 +44,8 @@ public final class PackCheck {
     /** The quick part: the pack is there, is ours, and is long enough. */
     public List<Damage> quick(Expected pack) throws IOException {
         List<Damage> found = new ArrayList<>();
-        try {
-            PackFormat.checkHeader(
-                    reader.readHeader(pack.number()), vault.pack(pack.number()), vault.id(), pack.number());
+        try (FileChannel channel = FileChannel.open(vault.pack(pack.number()), StandardOpenOption.READ)) {
+            PackFormat.checkHeader(PackFiles.start(channel), vault.pack(pack.number()), vault.id(), pack.number());
             long size = reader.size(pack.number());
             if (size < pack.committed() || (pack.sealed() && size != pack.committed())) {
                 Set<Long> lost = new HashSet<>();
@@ -54,11 +59,21 @@ public final class PackCheck {
             if (pack.sealed() && size == pack.committed()) {
                 checkTrailer(pack, found);
             }
+        } catch (NoSuchFileException e) {
+            found.add(damage(pack, Words.of("vault.pack.missing", name(pack)), allOf(pack)));
         } catch (VaultException.Damaged e) {
-            boolean missing = e.getCause() instanceof java.nio.file.NoSuchFileException;
-            found.add(damage(pack, e.words(), missing ? allOf(pack) : Set.of()));
+            found.add(damage(pack, e.words(), readable(pack) ? Set.of() : allOf(pack)));
         }
         return found;
+    }
+
+    /** Whether the pack can be found all the same: under another name, or with its header damaged. */
+    private boolean readable(Expected pack) throws IOException {
+        try {
+            return reader.size(pack.number()) >= 0;
+        } catch (VaultException.Damaged e) {
+            return false;
+        }
     }
 
     private static Set<Long> allOf(Expected pack) {
@@ -96,50 +111,79 @@ public final class PackCheck {
     /** Every byte: all of {@link #quick}, and each record with its CRC, encoding and digest, and the index. */
     public List<Damage> full(Expected pack, Progress progress) throws IOException {
         List<Damage> found = quick(pack);
-        long size;
+        NavigableMap<Long, ChunkPlace> unseen = new TreeMap<>(pack.chunks());
         try {
-            size = Math.min(reader.size(pack.number()), pack.committed());
+            PackWalk walk = new PackWalk(reader, pack.number(), pack.chunks());
+            long size = Math.min(reader.size(pack.number()), pack.committed());
+            long end = pack.sealed() ? Math.max(PackFormat.HEADER, size - PackFormat.TRAILER) : size;
+            walk.run(PackFormat.HEADER, end, new Full(pack, unseen, found, progress));
         } catch (VaultException.Damaged e) {
+            // Said already: the pack is not there.
             return found;
         }
-        long end = pack.sealed() ? size - PackFormat.TRAILER : size;
-        NavigableMap<Long, ChunkPlace> unseen = new TreeMap<>(pack.chunks());
-        long at = PackFormat.HEADER;
-        long records = 0;
-        while (at < end) {
-            try {
-                PackReader.Whole whole = reader.readWhole(pack.number(), at, end, true);
-                PackRecord head = whole.head();
-                records++;
-                if (head.type() == PackFormat.CHUNK) {
-                    compare(pack, head, unseen.remove(at), found);
-                } else if (head.type() == PackFormat.INDEX) {
-                    checkIndex(pack, whole, at, records - 1, found);
-                }
-                progress.read(head.end() - at);
-                at = head.end();
-            } catch (VaultException.Damaged e) {
-                Set<Long> lost = new HashSet<>();
-                ChunkPlace here = unseen.remove(at);
-                long next = here == null ? 0 : at + PackFormat.recordLength(here.storedBytes());
-                if (here != null) {
-                    lost.add(here.id());
-                } else {
-                    Long known = pack.chunks().higherKey(at);
-                    next = known == null ? end : known;
-                }
-                found.add(damage(pack, e.words(), lost));
-                progress.read(next - at);
-                at = next;
-            }
-        }
-        for (Map.Entry<Long, ChunkPlace> missed : unseen.entrySet()) {
-            found.add(damage(
-                    pack,
-                    Words.of("vault.record.damaged", name(pack), String.valueOf(missed.getKey())),
-                    Set.of(missed.getValue().id())));
+        for (ChunkPlace missed : unseen.values()) {
+            found.add(
+                    lost(pack, missed, Words.of("vault.record.damaged", name(pack), String.valueOf(missed.offset()))));
         }
         return found;
+    }
+
+    /** Compares what is found in a pack with what the catalogue says. */
+    private final class Full implements PackWalk.Taker {
+        private final Expected pack;
+        private final NavigableMap<Long, ChunkPlace> unseen;
+        private final List<Damage> found;
+        private final Progress progress;
+        private final List<ChunkPlace> inPack = new ArrayList<>();
+        private long records;
+
+        Full(Expected pack, NavigableMap<Long, ChunkPlace> unseen, List<Damage> found, Progress progress) {
+            this.pack = pack;
+            this.unseen = unseen;
+            this.found = found;
+            this.progress = progress;
+        }
+
+        @Override
+        public void sound(PackRecord head, byte[] bytes) throws IOException {
+            PackReader.Checked record = new PackReader.Checked(head, bytes);
+            ChunkPlace known = unseen.remove(head.offset());
+            if (!record.isProved()) {
+                String words = Words.of("vault.record.damaged", name(pack), String.valueOf(head.offset()));
+                found.add(known == null ? damage(pack, words, Set.of()) : lost(pack, known, words));
+            } else if (head.type() == PackFormat.CHUNK) {
+                compare(pack, head, known, found);
+            } else if (head.type() == PackFormat.INDEX) {
+                checkIndex(pack, record, head.offset(), inPack, records, found);
+            }
+            if (head.type() == PackFormat.CHUNK) {
+                inPack.add(head.place(pack.number()));
+            }
+            records++;
+            progress.read(bytes.length);
+        }
+
+        @Override
+        public void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException {
+            String words = Words.of("vault.stretch.damaged", name(pack), String.valueOf(from), String.valueOf(to));
+            ChunkPlace known = unseen.remove(from);
+            found.add(known == null ? damage(pack, words, Set.of()) : lost(pack, known, words));
+            if (known != null) {
+                inPack.add(known);
+            }
+            records++;
+            progress.read(to - from);
+        }
+    }
+
+    /** A chunk whose record is not sound: lost, unless its digest proves that its content is there all the same. */
+    private Damage lost(Expected pack, ChunkPlace chunk, String words) throws IOException {
+        try {
+            reader.read(chunk);
+            return damage(pack, words, Set.of());
+        } catch (VaultException.Damaged e) {
+            return damage(pack, words, Set.of(chunk.id()));
+        }
     }
 
     private void compare(
@@ -158,23 +202,25 @@ public final class PackCheck {
         }
     }
 
-    private void checkIndex(Expected pack, PackReader.Whole index, long offset, long records, List<Damage> found)
+    private void checkIndex(
+            Expected pack,
+            PackReader.Checked index,
+            long offset,
+            List<ChunkPlace> chunks,
+            long records,
+            List<Damage> found)
             throws IOException {
         ByteBuffer tail = trailer(pack);
-        PackTail.Contents contents = new PackTail(vault).chunksOf(pack.number(), offset);
-        ByteBuffer entries = ByteBuffer.wrap(index.content()).order(ByteOrder.LITTLE_ENDIAN);
-        boolean same = tail.getLong(0) == offset
-                && tail.getLong(8) == records
-                && entries.remaining() == contents.chunks().size() * PackFormat.INDEX_ENTRY;
-        byte[] digest = new byte[Digest.LENGTH];
-        for (int i = 0; same && i < contents.chunks().size(); i++) {
-            ChunkPlace c = contents.chunks().get(i);
-            same = entries.getLong() == c.id()
-                    && entries.getLong() == c.offset()
-                    && entries.getInt() == c.storedBytes()
-                    && entries.getInt() == c.length();
-            entries.get(digest);
-            same = same && Arrays.equals(digest, c.digest());
+        List<ChunkPlace> entries = PackFormat.readIndex(index.content().orElse(new byte[0]), pack.number());
+        boolean same = tail.getLong(0) == offset && tail.getLong(8) == records && entries.size() == chunks.size();
+        for (int i = 0; same && i < entries.size(); i++) {
+            ChunkPlace a = entries.get(i);
+            ChunkPlace b = chunks.get(i);
+            same = a.id() == b.id()
+                    && a.offset() == b.offset()
+                    && a.storedBytes() == b.storedBytes()
+                    && a.length() == b.length()
+                    && Arrays.equals(a.digest(), b.digest());
         }
         if (!same) {
             found.add(damage(pack, Words.of("check.index", name(pack)), Set.of()));

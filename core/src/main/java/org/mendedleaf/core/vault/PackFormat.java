@@ -3,6 +3,8 @@ package org.mendedleaf.core.vault;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.UUID;
 import java.util.zip.CRC32C;
 import org.mendedleaf.core.words.Words;
@@ -15,7 +17,7 @@ import org.mendedleaf.core.words.Words;
  *
  * Header   (64 bytes)
  *   0  8  magic      "MLFPACK" and a line feed
- *   8  4  version    1
+ *   8  4  version    2 (1: without what is marked *)
  *  12  4  length     64
  *  16 16  vault id   high and low half of a UUID, each 8 bytes
  *  32  8  number     of the pack, from 1
@@ -25,13 +27,14 @@ import org.mendedleaf.core.words.Words;
  * Record   (56 bytes and the stored bytes)
  *   0  1  type       1 chunk, 2 commit, 3 index
  *   1  1  encoding   0 as it is, 1 Zstandard frame (RFC 8878)
- *   2  2  zero
+ *   2  2  magic      "MR" *; in version 1 zero
  *   4  4  stored     number of stored bytes, s
  *   8  4  length     number of bytes when decoded
  *  12  8  id         of the chunk; of the commit; of an index: number of its entries
  *  20 32  digest     SHA-256 of the decoded bytes
  *  52  s  stored bytes
- *  52+s 4 CRC        of bytes 0 to 51+s
+ *  52+s 4 CRC        of the vault id, the number of the pack and the offset of the record (32 bytes as in the header) *, and
+ *                    of bytes 0 to 51+s
  *
  * Index    (decoded bytes of the index record), for each chunk of the pack, 56 bytes:
  *   0  8  id of the chunk
@@ -54,7 +57,7 @@ import org.mendedleaf.core.words.Words;
 public final class PackFormat {
 
     /** The version that this program writes, and the newest that it reads. */
-    public static final int VERSION = 1;
+    public static final int VERSION = 2;
 
     static final int HEADER = 64;
     static final int RECORD_HEAD = 52;
@@ -68,6 +71,9 @@ public final class PackFormat {
 
     static final byte RAW = 0;
     static final byte ZSTD = 1;
+
+    /** "MR", little-endian. */
+    static final short RECORD_MAGIC = 0x524d;
 
     private static final long MAGIC = magic("MLFPACK\n");
     private static final long END_MAGIC = magic("MLFPEND\n");
@@ -95,28 +101,46 @@ public final class PackFormat {
         return head.clear();
     }
 
-    /** Checks a header; says "not a pack", "too new", "damaged" or "of another vault", each in its own words. */
-    static void checkHeader(ByteBuffer head, Path pack, UUID vault, long number) throws VaultException {
+    /**
+     * What the header of a pack says.
+     *
+     * @param version of the format
+     * @param vault that the pack belongs to
+     * @param number of the pack
+     */
+    record Header(int version, UUID vault, long number) {}
+
+    /**
+     * Reads a header; says "not a pack", "too new" or "damaged", each in its own words.
+     *
+     * @param head up to {@link #HEADER} bytes
+     */
+    static Header readHeader(ByteBuffer head, Path pack) throws VaultException {
         if (head.remaining() < HEADER || head.getLong(0) != MAGIC) {
             throw new VaultException.Damaged(Words.of("vault.pack.noPack", pack.getFileName()));
         }
         int version = head.getInt(8);
-        if (crc(head.array(), head.arrayOffset(), HEADER - 4) != head.getInt(HEADER - 4)) {
+        if (crc(head.array(), head.arrayOffset(), HEADER - 4) != head.getInt(HEADER - 4) || version < 1) {
             throw new VaultException.Damaged(Words.of("vault.pack.header", pack.getFileName()));
         }
         if (version > VERSION) {
             throw new VaultException.TooNew(pack, version, VERSION);
         }
-        if (head.getLong(16) != vault.getMostSignificantBits()
-                || head.getLong(24) != vault.getLeastSignificantBits()
-                || head.getLong(32) != number) {
+        return new Header(version, new UUID(head.getLong(16), head.getLong(24)), head.getLong(32));
+    }
+
+    /** As {@link #readHeader}; says also that the pack is not the one with this number of this vault. */
+    static Header checkHeader(ByteBuffer head, Path pack, UUID vault, long number) throws VaultException {
+        Header header = readHeader(head, pack);
+        if (!header.vault().equals(vault) || header.number() != number) {
             throw new VaultException.Damaged(Words.of("vault.pack.foreign", pack.getFileName()));
         }
+        return header;
     }
 
     static void putRecordHead(
-            ByteBuffer out, byte type, byte encoding, int stored, int length, long id, byte[] digest) {
-        out.put(type).put(encoding).putShort((short) 0).putInt(stored).putInt(length);
+            ByteBuffer out, short magic, byte type, byte encoding, int stored, int length, long id, byte[] digest) {
+        out.put(type).put(encoding).putShort(magic).putInt(stored).putInt(length);
         out.putLong(id).put(digest);
     }
 
@@ -133,6 +157,22 @@ public final class PackFormat {
                 && tail.getLong(24) == END_MAGIC
                 && crc(tail.array(), tail.arrayOffset() + tail.position(), 20) == tail.getInt(20)
                 && tail.getInt(16) == 0;
+    }
+
+    /** The entries of an index. */
+    static List<ChunkPlace> readIndex(byte[] bytes, long pack) {
+        ByteBuffer entries = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+        List<ChunkPlace> found = new ArrayList<>();
+        while (entries.remaining() >= INDEX_ENTRY) {
+            long id = entries.getLong();
+            long offset = entries.getLong();
+            int stored = entries.getInt();
+            int length = entries.getInt();
+            byte[] digest = new byte[Digest.LENGTH];
+            entries.get(digest);
+            found.add(new ChunkPlace(id, pack, offset, stored, length, digest));
+        }
+        return found;
     }
 
     static int crc(byte[] bytes, int from, int length) {

@@ -3,6 +3,9 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 
 /** Reads the heads of all records of all packs and says which packs hold chunks that should not be there any longer. */
 public final class PackProof {
@@ -35,33 +38,43 @@ public final class PackProof {
         }
     }
 
+    private Set<Long> numbers() throws IOException {
+        Set<Long> ours = new TreeSet<>();
+        for (PackFiles.PackFile file : PackFiles.of(vault)) {
+            if (file.number() > 0) {
+                ours.add(file.number());
+            }
+        }
+        return ours;
+    }
+
     /** Looks. */
     public Seen run(Allowed allowed) throws IOException {
         long packs = 0;
         long records = 0;
         List<Long> leftIn = new ArrayList<>();
         try (PackReader reader = new PackReader(vault)) {
-            for (long number : vault.packNumbers()) {
+            for (long number : numbers()) {
                 packs++;
-                boolean left = false;
-                long size = reader.size(number);
-                long at = PackFormat.HEADER;
-                while (at + PackFormat.RECORD_HEAD + PackFormat.RECORD_TAIL <= size) {
-                    PackRecord head;
-                    try {
-                        head = reader.readHead(number, at);
-                    } catch (VaultException.Damaged e) {
-                        // Behind what cannot be read anything may stand; only a trailer ends a pack like that.
-                        left = left || at != size - PackFormat.TRAILER;
-                        break;
+                boolean[] left = {false};
+                long[] chunks = {0};
+                PackWalk.byHeads(reader, number).run(new PackWalk.Taker() {
+                    @Override
+                    public void sound(PackRecord head, byte[] bytes) {
+                        if (head.type() == PackFormat.CHUNK) {
+                            chunks[0]++;
+                            left[0] |= !allowed.is(head.id());
+                        }
                     }
-                    if (head.type() == PackFormat.CHUNK) {
-                        records++;
-                        left = left || !allowed.is(head.id());
+
+                    @Override
+                    public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
+                        // In what cannot be read anything may stand.
+                        left[0] = true;
                     }
-                    at = head.end();
-                }
-                if (left) {
+                });
+                records += chunks[0];
+                if (left[0]) {
                     leftIn.add(number);
                 }
             }

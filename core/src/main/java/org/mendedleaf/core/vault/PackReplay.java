@@ -1,120 +1,137 @@
 package org.mendedleaf.core.vault;
 
 import java.io.IOException;
-import java.nio.ByteBuffer;
-import java.nio.ByteOrder;
-import java.util.Map;
+import java.util.Arrays;
+import java.util.List;
+import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.TreeMap;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Walks all packs and gives out chunks, and then change logs in the order of their commits: enough for a new catalogue. A
- * commit record that was copied when its pack was emptied may stand in two packs for a while; it is given once.
+ * Walks all packs and finds everything in them that is sound: chunks, and the change logs of commits, which in the order of
+ * their numbers give a catalogue. A commit record that was copied when its pack was emptied may stand in two packs for a
+ * while; it is given once.
  */
-public final class PackReplay {
+public final class PackReplay implements AutoCloseable {
 
     private final VaultFolder vault;
+    private final PackReader reader;
+    private final TreeMap<Long, CommitPlace> commits = new TreeMap<>();
 
     /** A replay of this vault. */
     public PackReplay(VaultFolder vault) {
         this.vault = vault;
+        this.reader = new PackReader(vault);
     }
 
-    /** Takes what the packs hold: first all chunks and packs, then all commits. */
+    /** Takes what the packs hold. */
     public interface Taker {
         /** A chunk whose record is sound. */
         void chunk(ChunkPlace place) throws IOException;
 
-        /** The chunks so far belong to commits that are whole. */
-        void chunksCommitted() throws IOException;
-
-        /** The change log of a commit, in the order of their numbers; all chunks came before. */
-        void commit(long number, byte[] changeLog) throws IOException;
+        /** A chunk that lies there as far as somebody knows, and whose record is not sound. */
+        void lost(ChunkPlace place) throws IOException;
 
         /**
          * A pack was walked to its end.
          *
-         * @param end bytes up to the last commit, or the length of a sealed pack
+         * @param end bytes up to the last sound record, or the length of a sealed pack
          */
         void pack(long number, long end, boolean sealed) throws IOException;
 
-        /** A record that cannot be read; what is behind it is tried further when the pack is sealed. */
+        /** Something that cannot be read, in words. */
         void damaged(String words);
     }
 
-    /** Walks. */
-    public void run(Taker taker) throws IOException {
-        TreeMap<Long, CommitPlace> commits = new TreeMap<>();
-        try (PackReader reader = new PackReader(vault)) {
-            for (long number : vault.packNumbers()) {
-                PackFormat.checkHeader(reader.readHeader(number), vault.pack(number), vault.id(), number);
-                walk(reader, number, taker, commits);
-            }
-            for (Map.Entry<Long, CommitPlace> c : commits.entrySet()) {
-                CommitPlace at = c.getValue();
-                taker.commit(
-                        c.getKey(),
-                        reader.readWhole(at.pack(), at.offset(), at.end(), false)
-                                .content());
+    private record CommitPlace(long pack, PackRecord head) {}
+
+    /** Knows where chunks lie in a pack, by offset. */
+    @FunctionalInterface
+    public interface Places {
+        NavigableMap<Long, ChunkPlace> in(long pack) throws IOException;
+    }
+
+    /**
+     * Walks all packs.
+     *
+     * @param known what somebody knows of chunks in them
+     */
+    public void walk(Places known, Taker taker) throws IOException {
+        for (PackFiles.PackFile file : PackFiles.of(vault)) {
+            file.words().ifPresent(taker::damaged);
+            if (file.number() > 0 && file.state() != PackFiles.State.MISNAMED) {
+                walk(file.number(), known.in(file.number()), taker);
             }
         }
     }
 
-    private record CommitPlace(long pack, long offset, long end) {}
-
-    private void walk(PackReader reader, long number, Taker taker, Map<Long, CommitPlace> commits) throws IOException {
-        long size = reader.size(number);
-        boolean sealed = isSealed(reader, number, size);
-        long end = sealed ? size - PackFormat.TRAILER : size;
-        long at = PackFormat.HEADER;
-        long lastCommit = at;
-        while (at < end) {
-            try {
-                PackReader.Whole whole = reader.readWhole(number, at, end, false);
-                PackRecord head = whole.head();
-                at = head.end();
+    private void walk(long number, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
+        PackWalk walk = new PackWalk(reader, number, known);
+        long[] end = {PackFormat.HEADER};
+        walk.run(new PackWalk.Taker() {
+            @Override
+            public void sound(PackRecord head, byte[] bytes) throws IOException {
+                end[0] = head.end();
                 if (head.type() == PackFormat.CHUNK) {
                     taker.chunk(head.place(number));
                 } else if (head.type() == PackFormat.COMMIT) {
-                    commits.put(head.id(), new CommitPlace(number, head.offset(), head.end()));
-                    taker.chunksCommitted();
-                    lastCommit = at;
+                    commits.put(head.id(), new CommitPlace(number, head));
                 }
-            } catch (VaultException.Damaged e) {
-                long next = sealed ? after(reader, number, at, end) : end;
-                if (sealed) {
-                    taker.damaged(e.words());
-                }
-                at = next;
             }
-        }
-        taker.pack(number, sealed ? size : lastCommit, sealed);
+
+            @Override
+            public void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException {
+                if (chunk.isPresent()) {
+                    taker.lost(chunk.get());
+                }
+                taker.damaged(Words.of(
+                        "vault.stretch.damaged",
+                        vault.pack(number).getFileName(),
+                        String.valueOf(from),
+                        String.valueOf(to)));
+            }
+        });
+        boolean sealed = walk.end().sealed();
+        taker.pack(number, sealed ? walk.end().bytes() + PackFormat.TRAILER : end[0], sealed);
     }
 
-    /** The next record behind a damaged one, as far as the lengths in its head still lead to a sound record. */
-    private static long after(PackReader reader, long number, long at, long end) throws IOException {
-        try {
-            long next = reader.readHead(number, at).end();
-            if (next < end) {
-                reader.readHead(number, next);
-            }
-            return Math.min(next, end);
-        } catch (VaultException.Damaged e) {
-            return end;
-        }
+    /** Numbers of the commits that were found, ascending. */
+    public List<Long> commits() {
+        return List.copyOf(commits.keySet());
     }
 
-    private boolean isSealed(PackReader reader, long number, long size) throws IOException {
-        if (size < PackFormat.HEADER + PackFormat.TRAILER) {
-            return false;
+    /**
+     * The change log of a commit that was found.
+     *
+     * @throws VaultException.Damaged when it is not what was written
+     */
+    public byte[] changeLog(long commit) throws IOException {
+        CommitPlace at = commits.get(commit);
+        if (at == null) {
+            throw new IllegalArgumentException("expected a commit that was found, got " + commit);
         }
-        ByteBuffer tail = ByteBuffer.allocate(PackFormat.TRAILER).order(ByteOrder.LITTLE_ENDIAN);
-        reader.readFully(number, tail, size - PackFormat.TRAILER);
-        return PackFormat.isTrailer(tail);
+        return reader.readChecked(at.pack(), at.head().offset(), at.head().end())
+                .flatMap(PackReader.Checked::content)
+                .filter(c -> Arrays.equals(Digest.sha256().digest(c), at.head().digest()))
+                .orElseThrow(() -> new VaultException.Damaged(Words.of(
+                        "vault.record.damaged",
+                        vault.pack(at.pack()).getFileName(),
+                        String.valueOf(at.head().offset()))));
+    }
+
+    /** Bytes of all change logs that were found. */
+    public long changeLogBytes() {
+        return commits.values().stream().mapToLong(c -> c.head().length()).sum();
     }
 
     /** What is said when packs are there and the catalogue is not. */
     public static String hint(VaultFolder vault) {
         return Words.of("catalogue.rebuildHint", vault.root());
+    }
+
+    @Override
+    public void close() throws IOException {
+        reader.close();
     }
 }

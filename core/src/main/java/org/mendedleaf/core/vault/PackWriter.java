@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.words.Words;
 
 /**
  * Appends records to the newest pack and seals it when it is large. Not safe for several threads by itself: {@link
@@ -18,6 +19,7 @@ final class PackWriter implements AutoCloseable {
     /** A pack is sealed at the first commit beyond this size. Bytes. */
     static final long SEAL_AT = 128L << 20;
 
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(PackWriter.class);
     private static final int BUFFER = 1 << 20;
 
     private final VaultFolder vault;
@@ -25,37 +27,45 @@ final class PackWriter implements AutoCloseable {
     private final long sealAt;
     private final ByteBuffer buffer = ByteBuffer.allocateDirect(BUFFER).order(ByteOrder.LITTLE_ENDIAN);
     private final byte[] head = new byte[PackFormat.RECORD_HEAD];
-    private final java.util.zip.CRC32C crc = new java.util.zip.CRC32C();
+    private RecordCrc crc;
     private FileChannel channel;
     private long number;
     private long written;
+    private long kept;
     private @Nullable IOException failure;
 
-    /** Goes on at the end of what was committed of this pack; whatever lies behind is cut away. */
-    PackWriter(VaultFolder vault, ChannelOpener opener, long number, long committed, long sealAt) throws IOException {
+    /**
+     * Goes on at the end of a pack, or begins one.
+     *
+     * @param from where the pack ends, see {@link PackOpening}; 0 to begin it
+     */
+    PackWriter(VaultFolder vault, ChannelOpener opener, long number, long from, long sealAt) throws IOException {
         this.vault = vault;
         this.opener = opener;
         this.sealAt = sealAt;
         this.number = number;
-        if (committed == 0) {
+        if (from == 0) {
+            this.crc = new RecordCrc(PackFormat.VERSION, vault.id(), number);
             this.channel = create(number);
         } else {
-            this.channel = opener.open(vault.pack(number), StandardOpenOption.WRITE);
-            if (channel.size() > committed) {
-                channel.truncate(committed);
-                channel.force(true);
-            }
-            this.written = committed;
-            channel.position(committed);
+            this.channel = opener.open(vault.pack(number), StandardOpenOption.READ, StandardOpenOption.WRITE);
+            PackFormat.Header header =
+                    PackFormat.checkHeader(PackFiles.start(channel), vault.pack(number), vault.id(), number);
+            this.crc = new RecordCrc(header.version(), vault.id(), number);
+            this.written = from;
+            channel.position(from);
         }
+        this.kept = written;
     }
 
     private FileChannel create(long newNumber) throws IOException {
-        FileChannel created = opener.open(
-                vault.pack(newNumber),
-                StandardOpenOption.CREATE,
-                StandardOpenOption.TRUNCATE_EXISTING,
-                StandardOpenOption.WRITE);
+        vault.access().createFile(vault.pack(newNumber));
+        FileChannel created = opener.open(vault.pack(newNumber), StandardOpenOption.READ, StandardOpenOption.WRITE);
+        if (created.size() > PackFormat.HEADER) {
+            created.close();
+            throw new VaultException.Damaged(
+                    Words.of("vault.pack.there", vault.pack(newNumber).getFileName()));
+        }
         Durable.write(created, PackFormat.header(vault.id(), newNumber));
         created.force(true);
         Durable.forceFolder(vault.packs());
@@ -84,10 +94,15 @@ final class PackWriter implements AutoCloseable {
         requireSound();
         long offset = end();
         PackFormat.putRecordHead(
-                ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN), type, encoding, storedBytes, length, id, digest);
-        crc.reset();
-        crc.update(head);
-        crc.update(stored, from, storedBytes);
+                ByteBuffer.wrap(head).order(ByteOrder.LITTLE_ENDIAN),
+                crc.magic(),
+                type,
+                encoding,
+                storedBytes,
+                length,
+                id,
+                digest);
+        crc.begin(offset).add(head, 0, head.length).add(stored, from, storedBytes);
         if (buffer.remaining() < PackFormat.recordLength(storedBytes)) {
             flush();
         }
@@ -100,7 +115,7 @@ final class PackWriter implements AutoCloseable {
         } else {
             buffer.put(stored, from, storedBytes);
         }
-        buffer.putInt((int) crc.getValue());
+        buffer.putInt(crc.value());
         return offset;
     }
 
@@ -133,6 +148,7 @@ final class PackWriter implements AutoCloseable {
     /** What has to be synced before the catalogue may know of it. Call {@link #handOver} under the guard, sync outside. */
     FileChannel handOver() throws IOException {
         flush();
+        kept = written;
         return channel;
     }
 
@@ -166,16 +182,41 @@ final class PackWriter implements AutoCloseable {
 
     /** Begins the next pack, after {@link #seal}. */
     void next() throws IOException {
-        number++;
+        do {
+            number++;
+        } while (Files.exists(vault.pack(number)) && Files.size(vault.pack(number)) > PackFormat.HEADER);
+        crc = new RecordCrc(PackFormat.VERSION, vault.id(), number);
         channel = create(number);
+        kept = written;
+    }
+
+    /** Leaves what was appended where it is, as when somebody else may write here by now. */
+    void leave() {
+        kept = Long.MAX_VALUE;
+    }
+
+    /**
+     * Takes back what this writer appended and never handed over: nobody else knows of it. What was handed over stays, even
+     * where its commit failed, since that may have come to its end all the same.
+     */
+    private void takeBack() {
+        try {
+            boolean mine = failure != null || channel.size() == written;
+            if (mine && channel.size() > kept) {
+                channel.truncate(kept);
+            }
+        } catch (IOException e) {
+            log.debug("what was not committed stays in {}", vault.pack(number), e);
+        }
     }
 
     @Override
     public void close() throws IOException {
+        takeBack();
         channel.close();
     }
 
-    /** Removes a pack file that was begun and never became part of the vault. */
+    /** Removes a pack that was emptied. */
     static void discard(VaultFolder vault, long number) throws IOException {
         Files.deleteIfExists(vault.pack(number));
     }

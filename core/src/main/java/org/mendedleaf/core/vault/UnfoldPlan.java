@@ -1,6 +1,7 @@
 package org.mendedleaf.core.vault;
 
 import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -36,6 +37,11 @@ record UnfoldPlan(List<Region> regions) {
 
     /** Unfolding must save something in an archive at all: one member of so many deflated bytes. */
     static final int ALONE_MIN = 512;
+
+    /** So long it is tried for one archive, and so much longer for each megabyte: twice as long as documents take. */
+    private static final Duration TRY_FOR = Duration.ofMillis(500);
+
+    private static final Duration TRY_A_MEGABYTE = Duration.ofMillis(120);
 
     /** So many members of one archive may be in vain before the rest is not tried: it comes from another encoder. */
     private static final int VAIN_MOST = 3;
@@ -115,7 +121,8 @@ record UnfoldPlan(List<Region> regions) {
 
     private static List<Fold> folds(List<ZipDirectory.Member> members, ByteSource content, SettingsFinder finder)
             throws IOException {
-        finder.reset();
+        long all = members.stream().mapToLong(ZipDirectory.Member::length).sum();
+        finder.begin(TRY_FOR.plus(TRY_A_MEGABYTE.multipliedBy(Math.min(all, INFLATED_MOST) >> 20)));
         List<Fold> found = new ArrayList<>();
         int vain = 0;
         long inflated = 0;

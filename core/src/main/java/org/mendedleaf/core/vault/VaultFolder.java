@@ -8,7 +8,11 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.mendedleaf.core.words.Words;
 
@@ -16,7 +20,7 @@ import org.mendedleaf.core.words.Words;
  * The folder that is a vault, and where its parts stand in it.
  *
  * <pre>
- * VAULT           three lines of text: "mended-leaf vault", "format 1", "id" and a UUID
+ * VAULT           lines of text: "mended-leaf vault", "format 1", "id" and a UUID; "access group" when it is shared
  * catalogue.db    SQLite 3, in WAL mode (beside it -wal and -shm while in use)
  * packs/          00000001.pack and so on, see {@link PackFormat}
  * lock            held by the process that writes; its text says who
@@ -24,24 +28,41 @@ import org.mendedleaf.core.words.Words;
  *
  * @param root the folder
  * @param id of the vault, written into every pack
+ * @param access who else on this computer may open it
  */
-public record VaultFolder(Path root, UUID id) {
+public record VaultFolder(Path root, UUID id, Access access) {
+
+    static {
+        NativeLibraries.ready();
+    }
 
     private static final String MARKER = "VAULT";
     private static final String FIRST_LINE = "mended-leaf vault";
     private static final int FORMAT = 1;
+    private static final String SHARED = "access group";
+
+    /** What a kill while a vault is made may leave before there is one. */
+    private static final Set<String> BEGUN = Set.of("packs", MARKER + ".new", "catalogue.new", "lock");
+
+    private static final Pattern PACK = Pattern.compile("(\\d{8,18})\\.pack");
 
     /** Whether this folder is a vault. */
     public static boolean isVault(Path folder) {
         return Files.isRegularFile(folder.resolve(MARKER));
     }
 
+    /** As {@link #openOrCreate(Path, Access)}, for its owner only. */
+    public static VaultFolder openOrCreate(Path folder) throws IOException {
+        return openOrCreate(folder, Access.OWNER);
+    }
+
     /**
-     * Opens the vault in this folder, or makes one where there is nothing yet.
+     * Opens the vault in this folder, or makes one where there is nothing yet, or where making one was cut short.
      *
+     * @param access who else may open one that is made
      * @throws VaultException.Unavailable when the folder holds something else
      */
-    public static VaultFolder openOrCreate(Path folder) throws IOException {
+    public static VaultFolder openOrCreate(Path folder, Access access) throws IOException {
         if (isVault(folder)) {
             return open(folder);
         }
@@ -50,24 +71,66 @@ public record VaultFolder(Path root, UUID id) {
                 throw new VaultException.Unavailable(Words.of("vault.notAFolder", folder));
             }
             try (Stream<Path> inside = Files.list(folder)) {
-                if (inside.anyMatch(p -> !p.getFileName().toString().equals("packs"))) {
+                if (inside.anyMatch(p -> !BEGUN.contains(p.getFileName().toString()))) {
                     throw new VaultException.Unavailable(Words.of("vault.notEmpty", folder));
                 }
             }
         }
-        VaultFolder vault = new VaultFolder(folder.toAbsolutePath().normalize(), UUID.randomUUID());
-        Files.createDirectories(vault.packs());
-        // The marker comes last and whole: without it there is no vault yet.
-        String text = String.join("\n", FIRST_LINE, "format " + FORMAT, "id " + vault.id(), "");
-        Path beside = folder.resolve(MARKER + ".new");
-        try (FileChannel out = FileChannel.open(
-                beside, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE)) {
+        VaultFolder vault = new VaultFolder(folder.toAbsolutePath().normalize(), UUID.randomUUID(), access);
+        if (!vault.packNumbersIfAny().isEmpty()) {
+            throw new VaultException.Damaged(Words.of("vault.noMarker", folder));
+        }
+        access.createFolders(folder);
+        access.giveAll(folder);
+        access.createFolders(vault.packs());
+        vault.writeMarker();
+        return vault;
+    }
+
+    private List<Long> packNumbersIfAny() throws IOException {
+        return Files.isDirectory(packs()) ? packNumbers() : List.of();
+    }
+
+    /** The marker comes last and whole: without it there is no vault yet. */
+    private void writeMarker() throws IOException {
+        String text = String.join(
+                "\n", FIRST_LINE, "format " + FORMAT, "id " + id, access == Access.GROUP ? SHARED + "\n" : "");
+        Path beside = root.resolve(MARKER + ".new");
+        Files.deleteIfExists(beside);
+        try (FileChannel out = access.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
             Durable.write(out, java.nio.ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8)));
             out.force(true);
         }
-        Files.move(beside, folder.resolve(MARKER), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
-        Durable.forceFolder(folder);
-        return vault;
+        Files.move(beside, root.resolve(MARKER), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+        Durable.forceFolder(root);
+    }
+
+    /** The same vault, which others may open from now on, or may not any longer. */
+    public VaultFolder shared(Access with) throws IOException {
+        VaultFolder changed = new VaultFolder(root, id, with);
+        changed.writeMarker();
+        with.giveAll(root);
+        return changed;
+    }
+
+    /**
+     * Takes away what others may do with a vault that is not shared, as one made by an earlier version of this program; it
+     * stays as it is when it belongs to somebody else.
+     *
+     * @return whether others could open it before
+     */
+    public boolean tighten() {
+        try {
+            // What stands in a closed folder cannot be opened: its files are looked at when it was open.
+            if (!access.tighten(root)) {
+                return false;
+            }
+            access.tightenAll(root);
+            return true;
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(VaultFolder.class).debug("permissions of {} stay", root, e);
+            return false;
+        }
     }
 
     /**
@@ -95,7 +158,8 @@ public record VaultFolder(Path root, UUID id) {
                 throw new VaultException.TooNew(folder, format, FORMAT);
             }
             UUID id = UUID.fromString(lines.get(2).substring("id ".length()));
-            return new VaultFolder(folder.toAbsolutePath().normalize(), id);
+            Access access = lines.size() > 3 && lines.get(3).equals(SHARED) ? Access.GROUP : Access.OWNER;
+            return new VaultFolder(folder.toAbsolutePath().normalize(), id, access);
         } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
             throw new VaultException.Damaged(Words.of("vault.marker", folder), e);
         }
@@ -116,14 +180,16 @@ public record VaultFolder(Path root, UUID id) {
         return packs().resolve("%08d.pack".formatted(number));
     }
 
+    /** The number that the name of a pack file says; empty when it is not the name of one. */
+    static Optional<Long> packNumber(Path file) {
+        Matcher name = PACK.matcher(String.valueOf(file.getFileName()));
+        return name.matches() ? Optional.of(Long.valueOf(name.group(1))) : Optional.empty();
+    }
+
     /** The numbers of the pack files that are there, ascending. */
     public List<Long> packNumbers() throws IOException {
         try (Stream<Path> files = Files.list(packs())) {
-            return files.map(f -> f.getFileName().toString())
-                    .filter(n -> n.matches("\\d{8,}\\.pack"))
-                    .map(n -> Long.valueOf(n.substring(0, n.length() - ".pack".length())))
-                    .sorted()
-                    .toList();
+            return files.flatMap(f -> packNumber(f).stream()).sorted().toList();
         } catch (NoSuchFileException e) {
             throw new VaultException.Unavailable(Words.of("vault.none", root), e);
         }

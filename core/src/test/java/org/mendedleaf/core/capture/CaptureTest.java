@@ -353,7 +353,7 @@ class CaptureTest {
     void aPatternAddedLaterEndsTheLineWithoutARemoval() throws IOException {
         p.save("notes.log", "one");
         p.capture();
-        Protect.place(p.vault(), p.folder(), p.place().rhythm(), List.of("*.log"), p.clock());
+        Protect.place(p.vault(), p.folder(), p.place().rhythm(), List.of("*.log"), p.clock(), "Ines");
         try (Reading r = p.vault().read()) {
             new Capture(p.vault(), r.places().get(0), p.clock(), p.authors()).run(Scope.WHOLE, Progress.NONE);
         }

@@ -5,13 +5,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Supervisor;
+import org.mendedleaf.core.line.Duties;
+import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
+import org.mendedleaf.core.line.Rhythm;
 
 class GuardianTest {
 
@@ -41,8 +48,9 @@ class GuardianTest {
                     throw new IllegalStateException(why);
                 }
             };
-            try (Guardian guardian = Guardian.start(p.vault(), p.clock(), p.authors(), listener)) {
-                assertThat(guardian).isNotNull();
+            try (Supervisor supervisor =
+                    new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
                 assertThat(next().added()).isEqualTo(1);
                 Files.writeString(p.path("a.txt"), "two and more");
                 Files.createDirectories(p.path("new/folder"));
@@ -55,6 +63,43 @@ class GuardianTest {
                 assertThat(p.line("new/folder/b.txt").versions()).hasSize(1);
                 Files.move(p.path("a.txt"), p.path("new/a.txt"));
                 assertThat(next().moved()).isEqualTo(1);
+            }
+        }
+    }
+
+    @Test
+    void whatAnotherProcessProtectsOrChangesMeanwhileCountsFromThenOn() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            Guardian.Listener listener = new Guardian.Listener() {
+                @Override
+                public void captured(Place place, CaptureResult result) {
+                    results.add(result);
+                }
+
+                @Override
+                public void failed(Place place, IOException why) {
+                    throw new IllegalStateException(why);
+                }
+            };
+            try (Supervisor supervisor =
+                            new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}));
+                    OpenVault other = OpenVault.open(temp.resolve("vault"), "other", Duration.ofSeconds(5))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
+                assertThat(next().added()).isEqualTo(1);
+                Path second = Files.createDirectory(temp.resolve("second")).toRealPath();
+                Files.writeString(second.resolve("b.txt"), "two");
+                Protect.place(other, second, PlaceChange.to(Rhythm.ON_SAVE), p.clock(), "Ines");
+                assertThat(next().added()).isEqualTo(1);
+                Protect.place(other, second, new PlaceChange(null, List.of("*.txt"), List.of()), p.clock(), "Ines");
+                CaptureResult withoutTexts = next();
+                assertThat(withoutTexts.points()).as("the new pattern counts").isZero();
+                Protect.place(other, p.folder(), PlaceChange.to(Rhythm.BY_HAND), p.clock(), "Ines");
+                for (int i = 0; i < 200 && supervisor.names().size() > 2; i++) {
+                    Thread.sleep(100);
+                }
+                assertThat(supervisor.names())
+                        .noneMatch(n -> n.contains(p.folder().toString()));
             }
         }
     }
@@ -75,8 +120,9 @@ class GuardianTest {
                     failures.add(String.valueOf(why.getMessage()));
                 }
             };
-            try (Guardian guardian = Guardian.start(p.vault(), p.clock(), p.authors(), listener)) {
-                assertThat(guardian).isNotNull();
+            try (Supervisor supervisor =
+                    new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
                 assertThat(next().added()).isEqualTo(1);
                 Files.delete(p.path("a.txt"));
                 Files.delete(p.folder());

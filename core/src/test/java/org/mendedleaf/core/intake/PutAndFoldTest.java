@@ -89,7 +89,7 @@ class PutAndFoldTest {
                 new Revision(file("c.txt", "c"), "e/c.txt", ""),
                 new Revision(in.resolve("missing"), "d/m.txt", ""));
         PutResult result = p.recovery().put(all, Progress.NONE);
-        assertThat(result.numbers()).containsEntry("d/a.txt", 2).containsEntry("e/c.txt", 1);
+        assertThat(result.labels()).containsEntry("d/a.txt", "2").containsEntry("e/c.txt", "1");
         assertThat(result.same()).containsExactly("d/b.txt");
         assertThat(result.failed()).containsOnlyKeys("d/m.txt");
         assertThat(p.line("d/a.txt").newest().orElseThrow().note()).isEqualTo("better");
@@ -183,7 +183,7 @@ class PutAndFoldTest {
         job.cancel();
         PutResult result = p.recovery().put(all, job);
         assertThat(result.cancelled()).isTrue();
-        assertThat(result.numbers()).isEmpty();
+        assertThat(result.labels()).isEmpty();
         assertThat(p.folder()).isEmptyDirectory();
     }
 
@@ -234,7 +234,7 @@ class PutAndFoldTest {
                 plan.with(plan.rows().indexOf(unsure), unsure.choose(IntakeRow.Fate.NEW_VERSION, "d/list.csv"));
         assertThat(chosen.problem()).isEmpty();
         PutResult put = p.recovery().put(chosen.revisions("all of it", Stage.BY_RULE, false), Progress.NONE);
-        assertThat(put.numbers()).containsOnlyKeys("d/letter.txt", "d/list.csv", "d/new/thing.txt");
+        assertThat(put.labels()).containsOnlyKeys("d/letter.txt", "d/list.csv", "d/new/thing.txt");
         assertThat(p.line("d/list.csv").newest().orElseThrow().note()).isEqualTo("all of it");
     }
 

@@ -91,7 +91,7 @@ class StrayCopiesTest {
         assertThat(p.line("plan.odt").newest().orElseThrow().origin()).isEqualTo(Origin.ADOPTED);
         assertThat(p.line("plan.odt").newest().orElseThrow().note()).startsWith("safety copy plan.odt.bak of ");
         assertThat(p.path("plan.odt.bak")).exists();
-        assertThat(strays().find("", List.of()).get(2).sameAs()).isEqualTo(2);
+        assertThat(strays().find("", List.of()).get(2).sameAs()).isEqualTo("2");
     }
 
     @Test

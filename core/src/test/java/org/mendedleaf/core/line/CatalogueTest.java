@@ -12,11 +12,19 @@ import java.sql.DriverManager;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.vault.VaultFolder;
 
 class CatalogueTest {
 
@@ -71,6 +79,57 @@ class CatalogueTest {
             again.capture();
             assertThat(again.line("a.txt").versions()).hasSize(3);
             assertThat(again.check().isClean()).isTrue();
+        }
+    }
+
+    /** Brings a vault back to what an earlier version of the program made: without what came since, empty as it is. */
+    private void makeOld(int version) throws Exception {
+        try (OpenVault vault = OpenVault.openOrCreate(vault(), "test", Duration.ZERO)) {
+            assertThat(vault.folder().catalogue()).exists();
+        }
+        Files.delete(vault().resolve("catalogue.db"));
+        Files.deleteIfExists(vault().resolve("catalogue.db-wal"));
+        try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + vault().resolve("catalogue.db"))) {
+            Migrations.run(db, version);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8})
+    void aVaultOfEachEarlierVersionOpensAndItsCatalogueIsKeptUntilThen(int version) throws Exception {
+        makeOld(version);
+        try (OpenVault vault = open();
+                Reading r = vault.read()) {
+            assertThat(r.places()).isEmpty();
+        }
+        try (Connection before =
+                DriverManager.getConnection("jdbc:sqlite:" + vault().resolve("catalogue.db.version-" + version))) {
+            assertThat(Catalogue.version(before)).isEqualTo(version);
+        }
+        fill();
+        try (OpenVault vault = open()) {
+            assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
+        }
+    }
+
+    @Test
+    void twoThatOpenAnOldVaultAtOnceBothGetTheNewTables() throws Exception {
+        makeOld(4);
+        ExecutorService both = Executors.newFixedThreadPool(2);
+        try {
+            List<Future<Integer>> open = new ArrayList<>();
+            for (int i = 0; i < 2; i++) {
+                open.add(both.submit(() -> {
+                    try (Connection c = Catalogue.openForReading(VaultFolder.open(vault()))) {
+                        return Catalogue.version(c);
+                    }
+                }));
+            }
+            for (Future<Integer> version : open) {
+                assertThat(version.get()).isEqualTo(Catalogue.VERSION);
+            }
+        } finally {
+            both.shutdown();
         }
     }
 
@@ -130,7 +189,7 @@ class CatalogueTest {
         try (TestPlace p = new TestPlace(temp)) {
             Path sub = Files.createDirectories(p.path("sub"));
             assertThatThrownBy(() -> org.mendedleaf.core.capture.Protect.place(
-                            p.vault(), sub, Rhythm.ON_SAVE, List.of(), p.clock()))
+                            p.vault(), sub, Rhythm.ON_SAVE, List.of(), p.clock(), "Ines"))
                     .isInstanceOf(IllegalArgumentException.class)
                     .hasMessageContaining("protected already");
         }

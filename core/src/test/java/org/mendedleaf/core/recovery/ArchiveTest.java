@@ -18,6 +18,8 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
@@ -199,6 +201,33 @@ class ArchiveTest {
             byte[] bytes = Files.readAllBytes(pack);
             bytes[(int) place.offset() + place.storedBytes() / 2] ^= 1;
             Files.write(pack, bytes);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aNameWithABackslashCostsItselfAndIsNamed(boolean zip) throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("good.txt", "good");
+            p.save("back\\slash.txt", "odd");
+            p.capture();
+            Path out = temp.resolve("out");
+            Destination archive = zip ? new ZipArchive(p.vault(), out) : new BagArchive(p.vault(), out, p.clock());
+            RestoreResult result = archive.restore(everything(p), Progress.NONE);
+            assertThat(result.items())
+                    .filteredOn(i -> i.outcome() == RestoreResult.Outcome.FAILED)
+                    .singleElement()
+                    .satisfies(i -> assertThat(i.why()).contains("\"back\\slash.txt\""));
+            assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(1);
+            if (zip) {
+                try (ZipFile read = new ZipFile(out.toFile())) {
+                    assertThat(read.stream()).extracting(ZipEntry::getName).containsExactly("good.txt");
+                }
+            } else {
+                try (BagVerifier verifier = new BagVerifier()) {
+                    verifier.isValid(new BagReader().read(out), false);
+                }
+            }
         }
     }
 }

@@ -60,7 +60,7 @@ class RecoveryTest {
 
     private List<Path> ownFiles() throws IOException {
         try (Stream<Path> all = Files.walk(p.folder())) {
-            return all.filter(f -> f.getFileName().toString().startsWith(SafeFolder.OWN_PREFIX))
+            return all.filter(f -> SafeFolder.isOwnName(f.getFileName().toString()))
                     .toList();
         }
     }

@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
@@ -20,6 +22,8 @@ import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.Erasing;
+import org.mendedleaf.core.retention.Reclaim;
 
 class RollbackTest {
 
@@ -48,6 +52,26 @@ class RollbackTest {
             assertThat(p.read("a")).isEqualTo("the first");
             assertThat(p.read("b")).isEqualTo("the second");
             assertThat(List.of(p.line("a").id(), p.line("b").id())).containsExactly(first, second);
+        }
+    }
+
+    @Test
+    void aFileGoesBackAlthoughAnotherTookItsPlaceInTheSameStep() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("b", "same");
+            p.save("c", "same");
+            p.capture();
+            Instant then = p.now();
+            Files.createDirectory(p.path("d"));
+            Files.move(p.path("b"), p.path("d/x"));
+            p.capture();
+            Files.move(p.path("c"), p.path("b"));
+            p.capture();
+            RestoreResult result = back(p, then, true, "");
+            assertThat(result.items()).extracting(RestoreResult.Item::why).containsOnly("");
+            assertThat(p.read("b")).isEqualTo("same");
+            assertThat(p.read("c")).isEqualTo("same");
+            assertThat(p.path("d")).doesNotExist();
         }
     }
 
@@ -341,7 +365,7 @@ class RollbackTest {
                         .map(e -> new Wish(e.getValue(), e.getKey()))
                         .toList();
             }
-            TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE);
+            TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE, true);
             Order order = Order.restore(wishes, Collisions.all(Collision.REPLACE));
             RestorePlan plan = RestorePlanner.plan(order, path -> java.util.Optional.empty(), stick);
             assertThat(plan.items())
@@ -356,6 +380,106 @@ class RollbackTest {
             assertThat(plan.preflight().stops()).contains("7 B are needed").contains("5 B are free");
             assertThat(PlanReport.csv(plan)).contains("Plan.txt,1,3,Plan.txt,CREATE,nothing has this name now");
             assertThat(PlanReport.json(plan)).contains("\"step\" : \"REFUSE\"").contains("\"neededBytes\" : 7");
+        }
+    }
+
+    /** Everything in a folder: files by path with their content, folders with a slash. */
+    private static Map<String, String> disk(TestPlace p) throws IOException {
+        Map<String, String> found = new java.util.TreeMap<>();
+        try (var all = Files.walk(p.folder())) {
+            for (Path path : all.filter(f -> !f.equals(p.folder())).toList()) {
+                String name = p.folder().relativize(path).toString();
+                found.put(
+                        Files.isDirectory(path) ? name + "/" : name,
+                        Files.isDirectory(path) ? "" : Files.readString(path));
+            }
+        }
+        return found;
+    }
+
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aFileAndAFolderThatChangedTheirNamesChangeThemBackInOneRunAndUndoTurnsThemAgain(boolean removeLater)
+            throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("x", "the file");
+            p.save("y/f", "in the folder");
+            p.save("y/deep/g", "deeper");
+            p.capture();
+            Instant then = p.now();
+            Map<String, String> was = disk(p);
+            long file = p.line("x").id();
+            long inside = p.line("y/deep/g").id();
+            Files.move(p.path("x"), p.path("z"));
+            Files.move(p.path("y"), p.path("x"));
+            Files.move(p.path("z"), p.path("y"));
+            p.capture();
+            Map<String, String> is = disk(p);
+            RestorePlan plan = p.recovery().plan(new Rollback(List.of(""), then, removeLater), Progress.NONE);
+            assertThat(plan.count(RestorePlan.Step.REFUSE)).isZero();
+            RestoreResult result = back(p, then, removeLater, "");
+            assertThat(result.count(RestoreResult.Outcome.FAILED)).isZero();
+            assertThat(disk(p)).isEqualTo(was);
+            assertThat(p.line("x").id()).isEqualTo(file);
+            assertThat(p.line("y/deep/g").id()).isEqualTo(inside);
+            assertThat(p.capture().points()).as("the catalogue knows all of it").isZero();
+            assertThat(p.recovery().undo(last(p)).failed()).isEmpty();
+            assertThat(disk(p)).isEqualTo(is);
+            assertThat(p.capture().points()).isZero();
+            assertThat(p.line("y").id()).isEqualTo(file);
+        }
+    }
+
+    @Test
+    void aFolderWithWhatNobodyKeepsMakesNoRoomForAFile() throws IOException {
+        try (TestPlace p = new TestPlace(temp, "*.tmp")) {
+            p.save("x", "the file");
+            p.capture();
+            Instant then = p.now();
+            Files.move(p.path("x"), p.path("y"));
+            p.save("x/f", "came later");
+            p.save("x/work.tmp", "excluded");
+            p.capture();
+            RestoreResult result = back(p, then, true, "");
+            assertThat(result.items())
+                    .filteredOn(i -> i.outcome() == RestoreResult.Outcome.FAILED)
+                    .singleElement()
+                    .satisfies(i -> assertThat(i.why()).isEqualTo("a folder has this name"));
+            assertThat(p.read("y")).isEqualTo("the file");
+            assertThat(p.read("x/work.tmp")).isEqualTo("excluded");
+        }
+    }
+
+    @Test
+    void aVersionThatWasLetGoCostsItselfAndThePlanSaysSo() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.save("b", "one");
+            p.capture();
+            Instant then = p.now();
+            p.save("a", "two");
+            p.save("b", "two");
+            p.capture();
+            new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+                    .erase(p.line("a").id(), Erasing.What.VERSION, 1, Progress.NONE);
+            new Reclaim(p.vault(), p.clock()).endGrace("Ada", Progress.NONE);
+            Rollback rollback = new Rollback(List.of(""), then, false);
+            RestorePlan plan = p.recovery().plan(rollback, Progress.NONE);
+            assertThat(plan.items())
+                    .filteredOn(i -> i.step() == RestorePlan.Step.REFUSE)
+                    .singleElement()
+                    .satisfies(i -> assertThat(i.why()).startsWith("its content was let go"));
+            assertThat(plan.acting()).isEqualTo(1);
+            RestoreResult result = p.recovery().rollBack(rollback, Progress.NONE);
+            assertThat(result.count(RestoreResult.Outcome.FAILED)).isEqualTo(1);
+            assertThat(p.read("a")).isEqualTo("two");
+            assertThat(p.read("b")).isEqualTo("one");
+        }
+    }
+
+    private static Action last(TestPlace p) throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return JournalStore.of(reading).lastUndoable().orElseThrow();
         }
     }
 }

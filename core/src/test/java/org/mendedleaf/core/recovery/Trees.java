@@ -22,11 +22,23 @@ final class Trees {
     static void change(TestPlace p, Random random) throws IOException {
         String path = (random.nextBoolean() ? "" : "d" + random.nextInt(3) + "/") + "f" + random.nextInt(5);
         Path file = p.path(path);
-        switch (random.nextInt(8)) {
+        Path parent = file.getParent();
+        if (Files.isDirectory(file) || (Files.exists(parent) && !Files.isDirectory(parent))) {
+            return;
+        }
+        switch (random.nextInt(10)) {
             case 0 -> Files.deleteIfExists(file);
+            case 8, 9 -> {
+                // Files and folders take each other's names.
+                Path from = p.path(topName(random));
+                Path to = p.path(topName(random));
+                if (Files.exists(from) && !Files.exists(to)) {
+                    Files.move(from, to);
+                }
+            }
             case 1 -> {
                 Path to = p.path("d" + random.nextInt(3) + "/f" + random.nextInt(5));
-                if (Files.exists(file) && !Files.exists(to)) {
+                if (Files.exists(file) && !Files.exists(to) && !Files.isRegularFile(to.getParent())) {
                     Files.createDirectories(to.getParent());
                     Files.move(file, to);
                 }
@@ -45,6 +57,10 @@ final class Trees {
             case 4 -> Files.createDirectories(p.path("empty" + random.nextInt(3)));
             default -> p.save(path, "content " + random.nextInt(20));
         }
+    }
+
+    private static String topName(Random random) {
+        return random.nextBoolean() ? "d" + random.nextInt(3) : "f" + random.nextInt(5);
     }
 
     /** Path to content, time and permissions of each file and link; folders by their names. */

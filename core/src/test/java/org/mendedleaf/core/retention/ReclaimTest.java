@@ -134,10 +134,10 @@ class ReclaimTest {
         lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
         byte[] kept = content("big.bin", 4);
         long before = packBytes();
-        assertThat(reclaim().run(false, Progress.NONE).versions()).isZero();
+        assertThat(reclaim().run(Progress.NONE).versions()).isZero();
         assertThat(packBytes()).isEqualTo(before);
         p.later(8 * 24 * 60);
-        Reclaim.Done done = reclaim().run(false, Progress.NONE);
+        Reclaim.Done done = reclaim().run(Progress.NONE);
         assertThat(done.versions()).isEqualTo(3);
         assertThat(done.freedBytes()).isGreaterThan(1_190_000);
         assertThat(packBytes()).isLessThan(before - 1_190_000);
@@ -175,7 +175,7 @@ class ReclaimTest {
         org.mockito.Mockito.doThrow(new IllegalStateException("the power went"))
                 .when(cut)
                 .begin(org.mockito.ArgumentMatchers.anyString(), anyLong(), anyLong());
-        assertThatThrownBy(() -> reclaim().run(false, cut)).hasMessage("the power went");
+        assertThatThrownBy(() -> reclaim().run(cut)).hasMessage("the power went");
         assertThat(waiting()).as("the catalogue forgot them").isEmpty();
         assertThat(packBytes()).isGreaterThanOrEqualTo(before);
         assertThat(unfinished()).as("it may still be running").isFalse();
@@ -193,12 +193,12 @@ class ReclaimTest {
         long before = threeAreDue();
         Progress stopped = org.mockito.Mockito.mock(Progress.class);
         org.mockito.Mockito.when(stopped.isCancelled()).thenReturn(true);
-        assertThat(reclaim().run(false, stopped).cancelled()).isTrue();
+        assertThat(reclaim().run(stopped).cancelled()).isTrue();
         p.later(60);
         assertThat(unfinished()).isFalse();
         p.later(24 * 60);
         assertThat(unfinished()).isTrue();
-        reclaim().run(false, Progress.NONE);
+        reclaim().run(Progress.NONE);
         assertThat(unfinished()).isFalse();
         assertThat(packBytes()).isLessThan(before - 1_000_000);
     }
@@ -211,7 +211,7 @@ class ReclaimTest {
             List<org.mendedleaf.core.vault.ChunkPlace> places =
                     reading.contents().places(kept.recipe());
             lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 1)), Progress.NONE);
-            reclaim().run(true, Progress.NONE);
+            reclaim().endGrace("Ada", Progress.NONE);
             assertThat(reading.contents().places(kept.recipe())).isNotEqualTo(places);
             assertThat(reading.contents().sha256(kept.recipe())).isNotNull();
         }
@@ -221,7 +221,7 @@ class ReclaimTest {
     void theCatalogueCanBeMadeAnewFromEmptiedPacks() throws IOException {
         five();
         lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
-        reclaim().run(true, Progress.NONE);
+        reclaim().endGrace("Ada", Progress.NONE);
         p.save("later.txt", "later");
         p.capture();
         byte[] kept = content("big.bin", 4);
@@ -252,7 +252,7 @@ class ReclaimTest {
         assertThat(done.versions()).isEqualTo(2);
         assertThat(done.kept()).isEqualTo(1);
         holds.version(p.place(), line.id(), 2, line.path(), "why", Optional.empty());
-        Reclaim.Done reclaimed = reclaim().run(true, Progress.NONE);
+        Reclaim.Done reclaimed = reclaim().endGrace("Ada", Progress.NONE);
         assertThat(reclaimed.versions()).isEqualTo(1);
         assertThat(reclaimed.kept()).isEqualTo(1);
         assertThat(content("big.bin", 1)).hasSize(400_000);
@@ -269,11 +269,11 @@ class ReclaimTest {
         assertThat(c.words(line).get(0)).startsWith("Version 2 of big.bin is erased: 400 kB, of which 400 kB");
         Erasing.Done done = erasing().erase(line.id(), Erasing.What.VERSION, 2, Progress.NONE);
         assertThat(done.consequences().numbers()).containsExactly(2);
-        Reclaim.Done reclaimed = reclaim().run(true, Progress.NONE);
+        Reclaim.Done reclaimed = reclaim().endGrace("Ada", Progress.NONE);
         assertThat(reclaimed.proof().orElseThrow().leftIn()).isEmpty();
         assertThat(reclaimed.proof().orElseThrow().records()).isPositive();
         assertThat(content("big.bin", 1)).hasSize(400_000);
-        assertThat(reclaim().run(true, Progress.NONE).proof()).isEmpty();
+        assertThat(reclaim().endGrace("Ada", Progress.NONE).proof()).isEmpty();
         assertThat(p.check().damages()).isEmpty();
     }
 
@@ -308,7 +308,11 @@ class ReclaimTest {
         assertThat(p.path("big.bin")).hasBinaryContent(live);
         assertThat(waiting()).isEmpty();
         erasing().erase(line.id(), Erasing.What.ALL, 0, Progress.NONE);
-        assertThat(reclaim().run(true, Progress.NONE).proof().orElseThrow().leftIn())
+        assertThat(reclaim()
+                        .endGrace("Ada", Progress.NONE)
+                        .proof()
+                        .orElseThrow()
+                        .leftIn())
                 .isEmpty();
         assertThat(p.check().damages()).isEmpty();
         assertThat(packBytes()).isLessThan(60_000);
@@ -352,7 +356,7 @@ class ReclaimTest {
         // While it waits it can be restored like any other.
         p.recovery().restore(List.of(new Wish(first, "big.bin")), Collision.REPLACE, Progress.NONE);
         assertThat(Files.size(p.path("big.bin"))).isEqualTo(400_000);
-        reclaim().run(true, Progress.NONE);
+        reclaim().endGrace("Ada", Progress.NONE);
         Version gone = p.line("big.bin").version(2).orElseThrow();
         try (Reading reading = p.vault().read()) {
             assertThatThrownBy(() -> reading.contents().sha256(gone.recipe())).isInstanceOf(IOException.class);
@@ -367,7 +371,7 @@ class ReclaimTest {
         lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 4)), Progress.NONE);
         Action first = last();
         lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
-        reclaim().run(true, Progress.NONE);
+        reclaim().endGrace("Ada", Progress.NONE);
         assertThat(p.recovery().undo(first).failed())
                 .containsExactly("1 version of 1 file cannot come back: the grace has ended.");
         assertThat(content("big.bin", 4)).hasSize(400_000);

@@ -145,9 +145,7 @@ class UnfoldedDocumentsTest {
                                     ThinPlan.Limits.RULES),
                             Progress.NONE);
             p.later(8 * 24 * 60);
-            assertThat(new Reclaim(p.vault(), p.clock())
-                            .run(false, Progress.NONE)
-                            .versions())
+            assertThat(new Reclaim(p.vault(), p.clock()).run(Progress.NONE).versions())
                     .isEqualTo(2);
             p.recovery().restore(List.of(new Wish(version(p, 3), "back.odt")), Collision.REPLACE, Progress.NONE);
             assertThat(p.path("back.odt")).hasBinaryContent(documents.get(2));
@@ -178,7 +176,7 @@ class UnfoldedDocumentsTest {
         }
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(1))) {
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
-            assertThat(report.lost()).containsExactly(new VaultCheck.LostVersion("letter.odt", 1));
+            assertThat(report.lost()).containsExactly(new VaultCheck.LostVersion("letter.odt", 1, "1"));
         }
     }
 }

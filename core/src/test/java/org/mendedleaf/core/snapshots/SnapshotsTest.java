@@ -20,7 +20,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -246,11 +248,16 @@ class SnapshotsTest {
                     "taken",
                     "ruleset",
                     "hold",
-                    "let_go")) {
+                    "let_go",
+                    "damaged",
+                    "duty",
+                    "held_line",
+                    "kept_after_all",
+                    "moved_aside",
+                    "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }
             statement.execute("DROP INDEX version_noted");
-            statement.execute("DELETE FROM flyway_schema_history WHERE version IN ('3', '4', '5', '6')");
             statement.execute("PRAGMA user_version = 2");
         }
         try (TestPlace p = new TestPlace(temp)) {
@@ -295,7 +302,7 @@ class SnapshotsTest {
     }
 
     @Test
-    void theKeeperSeesToWhatIsDueAndSaysWhenAFolderIsAway() throws IOException {
+    void theKeeperSeesToWhatIsDueAndSaysWhenAFolderIsAway() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a", "one");
             of(p).schedule(daily(p, 0, SnapshotSchedule.Missed.CATCH_UP));
@@ -314,11 +321,27 @@ class SnapshotsTest {
                     heard.add("failed");
                 }
             };
-            try (SnapshotKeeper keeper = SnapshotKeeper.start(p.vault(), p.clock(), p.authors(), "Ines", listener)) {
+            List<String> told = java.util.Collections.synchronizedList(new ArrayList<>());
+            Supervisor.Backoff soon = new Supervisor.Backoff(Duration.ofMillis(50), Duration.ofMillis(200));
+            try (Supervisor supervisor =
+                    new Supervisor(soon, new Duties(p.vault(), p.clock(), f -> told.add(f.trouble())))) {
+                supervisor.add(new SnapshotKeeper(p.vault(), p.clock(), p.authors(), "Ines", listener));
                 await(heard, "failed");
+                for (int i = 0; i < 100 && told.isEmpty(); i++) {
+                    Thread.sleep(50);
+                }
+                assertThat(told.get(0)).contains("is not there");
+                try (Reading r = p.vault().read()) {
+                    assertThat(Duties.failing(r))
+                            .singleElement()
+                            .satisfies(f -> assertThat(f.trouble()).contains("is not there"));
+                }
                 Files.move(away, p.folder());
-                keeper.round();
                 await(heard, "taken");
+                await(told, "");
+            }
+            try (Reading r = p.vault().read()) {
+                assertThat(Duties.failing(r)).isEmpty();
             }
             assertThat(of(p).standing()).hasSize(1);
         }

@@ -12,7 +12,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
@@ -148,21 +150,30 @@ class BackupRunTest {
         rig.desk.capture();
         Place set = set();
         rig.look(set);
-        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+        try (Supervisor watch = watch()) {
+            assertThat(watch.names()).hasSize(1);
             await(() -> rig.cuts(set).size() == 1);
         }
         rig.outside.drive().plug(false);
         rig.later(Duration.ofDays(1).plusHours(1));
-        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+        try (Supervisor watch = watch()) {
+            assertThat(watch.names()).hasSize(1);
             await(() -> row(set).state() == CoverageState.AWAY);
         }
         rig.outside.drive().plug(true);
         rig.later(Duration.ofMinutes(1));
-        try (SystemWatch watch = SystemWatch.start(rig.vault(), rig.book, rig.clock(), new Quiet())) {
+        try (Supervisor watch = watch()) {
+            assertThat(watch.names()).hasSize(1);
             await(() -> rig.cuts(set).size() == 2);
         }
         Cut second = rig.cuts(set).get(1);
         assertThat(rig.read(set, "a.txt", second.key())).isEqualTo("one");
+    }
+
+    private Supervisor watch() {
+        Supervisor watch = new Supervisor(Supervisor.Backoff.STANDARD, new Duties(rig.vault(), rig.clock(), f -> {}));
+        watch.add(new SystemWatch(rig.vault(), rig.book, rig.clock(), new Quiet()));
+        return watch;
     }
 
     private static final class Quiet implements SystemWatch.Listener {

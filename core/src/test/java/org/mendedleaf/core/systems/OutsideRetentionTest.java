@@ -125,9 +125,7 @@ class OutsideRetentionTest {
             assertThat(rig.work(place).undo(action).failed()).isEmpty();
         }
         rig.later(Duration.ofDays(10));
-        assertThat(new Reclaim(rig.vault(), rig.clock())
-                        .run(false, Progress.NONE)
-                        .versions())
+        assertThat(new Reclaim(rig.vault(), rig.clock()).run(Progress.NONE).versions())
                 .isZero();
         assertThat(rig.text(rig.line(place, "a.txt").version(1).orElseThrow())).isEqualTo("version 1");
         // The system has it no more, so a second thinning finds nothing to erase there.

@@ -88,8 +88,8 @@ class OutsideWorkTest {
     @EnumSource(SystemKind.class)
     void aFileIsPutInAndPutInAgainAndUndone(SystemKind kind) throws IOException {
         Place place = place(kind);
-        assertThat(put(place, "dir/a.txt", "one").numbers()).containsEntry("dir/a.txt", 1);
-        assertThat(put(place, "dir/a.txt", "two").numbers()).containsEntry("dir/a.txt", 2);
+        assertThat(put(place, "dir/a.txt", "one").labels()).containsEntry("dir/a.txt", "1");
+        assertThat(put(place, "dir/a.txt", "two").labels()).containsEntry("dir/a.txt", "2");
         assertThat(rig.live(place, "dir/a.txt")).contains("two");
         rig.work(place).undo(last());
         assertThat(rig.live(place, "dir/a.txt")).contains("one");
@@ -150,7 +150,7 @@ class OutsideWorkTest {
         // A file cannot be put where a folder is.
         many.add(new Revision(rig.file("bad", "x"), "d", ""));
         PutResult result = rig.work(place).put(many, Progress.NONE);
-        assertThat(result.numbers().keySet()).hasSizeGreaterThanOrEqualTo(20);
+        assertThat(result.labels().keySet()).hasSizeGreaterThanOrEqualTo(20);
         for (int i = 0; i < 20; i++) {
             assertThat(rig.text(rig.line(place, "d/f" + i).newest().orElseThrow()))
                     .isEqualTo("text " + i);

@@ -150,7 +150,12 @@ class ContentRoundTripTest {
             try (java.sql.Connection db = java.sql.DriverManager.getConnection(url, wal)) {
                 db.setAutoCommit(false);
                 try (ChunkWriter writer = new ChunkWriter(
-                                vault.folder(), ChannelOpener.FILES, db, () -> connection(url), 200_000);
+                                vault.folder(),
+                                ChannelOpener.FILES,
+                                db,
+                                () -> connection(url),
+                                (n, log) -> {},
+                                200_000);
                         ContentWorker worker = new ContentWorker(writer)) {
                     stored.add(worker.store(Channels.newChannel(new ByteArrayInputStream(noise(150_000, i))), n -> {}));
                     ChunkWriter.Flushed flushed = writer.flush(new byte[0]);

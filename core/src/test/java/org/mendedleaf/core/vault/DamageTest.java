@@ -132,7 +132,7 @@ class DamageTest {
         try (java.sql.Connection db = java.sql.DriverManager.getConnection(
                 "jdbc:sqlite:" + vault.catalogue().toUri())) {
             db.setAutoCommit(false);
-            try (ChunkWriter writer = new ChunkWriter(vault, ChannelOpener.FILES, db, () -> db, 1)) {
+            try (ChunkWriter writer = new ChunkWriter(vault, ChannelOpener.FILES, db, () -> db, (n, log) -> {}, 1)) {
                 writer.committed(writer.flush(new byte[0]));
                 db.commit();
             }

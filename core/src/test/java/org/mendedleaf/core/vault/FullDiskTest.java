@@ -75,7 +75,7 @@ class FullDiskTest {
         Place place;
         try (OpenVault vault =
                 OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ZERO, new SmallDisk(3_500_000))) {
-            place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock);
+            place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
             assertThatThrownBy(() -> new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE))
                     .isInstanceOf(VaultException.Full.class)
                     .hasMessageContaining("is full");

@@ -329,4 +329,30 @@ class UnfoldingTest {
         byte[] plain = new Recipe(List.of(new Recipe.Run(4, 2))).encode();
         assertThat(Recipe.listed(plain)).isSameAs(plain);
     }
+
+    @Test
+    void anArchiveMadeToTakeForEverIsStoredAsItIsAfterAWhile() throws Exception {
+        byte[] ab = new byte[1 << 19];
+        Random random = new Random(1);
+        for (int i = 0; i < ab.length; i++) {
+            ab[i] = (byte) (random.nextBoolean() ? 'a' : 'b');
+        }
+        java.io.ByteArrayOutputStream archive = new java.io.ByteArrayOutputStream();
+        try (java.util.zip.ZipOutputStream zip = new java.util.zip.ZipOutputStream(archive)) {
+            // Deflated in a way that none of the settings gives again: each of them is tried to where it differs.
+            zip.setLevel(9);
+            for (int i = 0; i < 3; i++) {
+                zip.putNextEntry(new java.util.zip.ZipEntry("part " + i));
+                zip.write(ab);
+                zip.closeEntry();
+            }
+        }
+        java.lang.management.ThreadMXBean threads = java.lang.management.ManagementFactory.getThreadMXBean();
+        long before = threads.getCurrentThreadCpuTime();
+        StoredContent stored = store(archive.toByteArray());
+        long took = threads.getCurrentThreadCpuTime() - before;
+        assertThat(stored.length()).isEqualTo(archive.size());
+        // Its bound is less than a second of trying.
+        assertThat(Duration.ofNanos(took)).isLessThan(Duration.ofSeconds(3));
+    }
 }

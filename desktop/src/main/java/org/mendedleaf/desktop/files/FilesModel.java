@@ -17,21 +17,13 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.Intake;
-import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.intake.PutModel;
@@ -41,7 +33,6 @@ import org.mendedleaf.desktop.retention.HoldModel;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
-import org.mendedleaf.desktop.shell.Jobs;
 
 /**
  * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
@@ -66,6 +57,8 @@ public final class FilesModel {
     private final TicksModel ticks;
     private final PutModel putting;
     private final LineActions lineActions;
+    private final VersionActions versionActions;
+    private final UndoActions undoActions;
     private Leads leads = Leads.NOWHERE;
 
     /** The model over this desk. */
@@ -77,6 +70,8 @@ public final class FilesModel {
         this.ticks = new TicksModel(desk);
         this.putting = new PutModel(desk);
         this.lineActions = new LineActions(desk, line, this::say);
+        this.versionActions = new VersionActions(desk, line, this::say);
+        this.undoActions = new UndoActions(desk, this::say);
         moment.addListener((o, a, b) -> {
             // What is ticked is ticked of one moment.
             ticks.clear();
@@ -95,11 +90,31 @@ public final class FilesModel {
      * What is said below the screen after something was done.
      *
      * @param words what happened
-     * @param undo whether it can be undone
+     * @param offer what can be done about it
      * @param failed whether it is about something that did not work
      */
-    public record Message(String words, boolean undo, boolean failed) {
+    public record Message(String words, Offer offer, boolean failed) {
         static final Message NONE = new Message("", false, false);
+
+        /** One that offers to undo, or nothing. */
+        Message(String words, boolean undo, boolean failed) {
+            this(words, undo ? Offer.UNDO : Offer.NOTHING, failed);
+        }
+
+        /** Whether it can be undone. */
+        public boolean undo() {
+            return offer == Offer.UNDO;
+        }
+    }
+
+    /** What is offered beside a message. */
+    public enum Offer {
+        /** Nothing. */
+        NOTHING,
+        /** To undo what was done. */
+        UNDO,
+        /** To take the undoing back. */
+        REDO
     }
 
     /** The line of the selected file. */
@@ -187,7 +202,11 @@ public final class FilesModel {
 
     /** Says what was done. */
     public void say(String words, boolean undo, boolean failed) {
-        message.set(new Message(words, undo, failed));
+        say(new Message(words, undo, failed));
+    }
+
+    void say(Message said) {
+        message.set(said);
     }
 
     /** The time ruler. */
@@ -402,30 +421,7 @@ public final class FilesModel {
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */
     public void restore(Version version) {
-        Held held = held();
-        String target = line.path();
-        desk.jobs()
-                .start(
-                        Words.of("job.restore", line.name()),
-                        progress -> desk.work(held)
-                                .restore(
-                                        List.of(new Wish(here(held, version, progress), target)),
-                                        Collision.REPLACE,
-                                        progress),
-                        result -> restored(version, result),
-                        e -> failed(e));
-    }
-
-    /** What is restored into a folder must be in the vault; of another line it is a content without a number. */
-    private Version here(Held held, Version version, Progress progress) throws IOException {
-        boolean outside = held.place().isOutside();
-        Version fetched = outside ? version : new Fetch(held.vault(), desk.book()).intoVault(version, progress);
-        long own = line.lineId();
-        if (version.line() == own) {
-            return fetched;
-        }
-        String from = line.chosenPoint().map(p -> p.line().place().where()).orElse("");
-        return fetched.borrowed(own, Words.of("restore.fromNote", from, version.number()));
+        versionActions.restore(held(), version);
     }
 
     /** Putting in a revision of the selected file. */
@@ -537,7 +533,7 @@ public final class FilesModel {
         Held of = line.held();
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
-            leads.hold(of, HoldModel.ofFile(of.place(), l, number));
+            leads.hold(of, HoldModel.ofFile(of.place(), l, number), l.label(number));
         }
     }
 
@@ -546,7 +542,7 @@ public final class FilesModel {
         FileRow row = selected.get();
         if (place.get() != null) {
             String path = row != null && row.isFolder() ? row.path() : folder.get();
-            leads.hold(held(), HoldModel.ofFolder(held().place(), path));
+            leads.hold(held(), HoldModel.ofFolder(held().place(), path), "");
         }
     }
 
@@ -588,26 +584,7 @@ public final class FilesModel {
 
     /** Erases the chosen version in its system; the vault takes it first. */
     public void erase(Version version) {
-        Held held = held();
-        desk.jobs()
-                .start(
-                        Words.of("job.erase", line.name()),
-                        progress -> {
-                            desk.outsideWork(held).erase(version, progress);
-                            return version;
-                        },
-                        v -> {
-                            message.set(new Message(
-                                    Words.of(
-                                            "files.erased",
-                                            v.number(),
-                                            line.name(),
-                                            held.place().where()),
-                                    false,
-                                    false));
-                            desk.changed();
-                        },
-                        this::failed);
+        versionActions.erase(held(), version);
     }
 
     /** Whether the system of the place that is looked at can do this; a folder can be written to and no more. */
@@ -619,23 +596,6 @@ public final class FilesModel {
         return held.place().isOutside()
                 ? desk.book().kind(held.place()).map(k -> k.can(capability)).orElse(false)
                 : capability == Capability.WRITING;
-    }
-
-    private void restored(Version version, RestoreResult result) {
-        if (result.items().isEmpty()) {
-            message.set(new Message(Words.of("restore.cancelled"), false, false));
-            return;
-        }
-        RestoreResult.Item item = result.items().get(0);
-        switch (item.outcome()) {
-            case DONE ->
-                message.set(new Message(
-                        Words.of("files.restored", line.name(), line.labelOf(version), item.number()), true, false));
-            case LEFT -> message.set(new Message(Words.of("files.same", line.name(), version.number()), false, false));
-            case FAILED ->
-                message.set(new Message(Words.of("files.notRestored", line.name(), item.why()), false, true));
-        }
-        desk.changed();
     }
 
     private void failed(Exception e) {
@@ -663,92 +623,35 @@ public final class FilesModel {
                         this::failed);
     }
 
-    /** Undoes the last action. */
+    /** Undoes the last action in the vault of the place that is looked at. */
     public void undo() {
         Held held = place.get();
-        if (held == null) {
-            return;
+        if (held != null) {
+            undoActions.undoLast(held);
         }
-        undo(progress -> {
-            Optional<Action> last = read(held, r -> JournalStore.of(r).lastUndoable());
-            if (last.isEmpty()) {
-                return Optional.empty();
-            }
-            Held at = desk.places().stream()
-                    .filter(h -> h.vault() == held.vault()
-                            && h.place().id() == last.get().place())
-                    .findFirst()
-                    .orElse(held);
-            return Optional.of(desk.work(at).undo(last.get(), progress));
-        });
     }
 
-    /** Undoes an action of a place. */
-    public void undo(Held at, Action action) {
-        undo(progress -> Optional.of(desk.work(at).undo(action, progress)));
-    }
-
-    private void undo(Jobs.Work<Optional<FileWork.Undone>> work) {
-        desk.jobs()
-                .start(
-                        Words.of("job.undo"),
-                        work,
-                        undone -> {
-                            message.set(undoneWords(undone));
-                            desk.changed();
-                        },
-                        this::failed);
-    }
-
-    private static Message undoneWords(Optional<FileWork.Undone> undone) {
-        if (undone.isEmpty()) {
-            return new Message(Words.of("cli.undo.nothing"), false, false);
+    /** Takes the last undoing back, while nothing else was done since. */
+    public void redo() {
+        Held held = place.get();
+        if (held != null) {
+            undoActions.redoLast(held);
         }
-        FileWork.Undone u = undone.get();
-        return u.failed().isEmpty()
-                ? new Message(Words.of("files.undone", u.done().size()), false, false)
-                : new Message(String.join("; ", u.failed()), false, true);
+    }
+
+    /** Undoing what was done, and taking that back. */
+    public UndoActions undoActions() {
+        return undoActions;
     }
 
     /** Saves a copy of a version into a folder. */
     public void copy(Version version, Path into, Consumer<Path> done) {
-        Held held = held();
-        desk.jobs()
-                .start(
-                        Words.of("job.copy", line.name()),
-                        progress -> new Elsewhere(held.vault(), into)
-                                .copy(
-                                        new Fetch(held.vault(), desk.book()).intoVault(version, progress),
-                                        desk.zone(),
-                                        progress),
-                        copy -> {
-                            message.set(new Message(Words.of("files.copied", copy), false, false));
-                            done.accept(copy);
-                        },
-                        this::failed);
+        versionActions.copy(held(), version, into, done);
     }
 
     /** Makes a read-only copy of a version for another program to open. */
     public void openCopy(Version version, Consumer<Path> done) {
-        Held held = held();
-        Path into = desk.home().folder().resolve("opened");
-        desk.jobs()
-                .start(
-                        Words.of("job.copy", line.name()),
-                        progress -> {
-                            Path copy = new Elsewhere(held.vault(), into)
-                                    .copy(
-                                            new Fetch(held.vault(), desk.book()).intoVault(version, progress),
-                                            desk.zone(),
-                                            progress);
-                            if (!copy.toFile().setReadOnly()) {
-                                org.slf4j.LoggerFactory.getLogger(FilesModel.class)
-                                        .debug("{} stays writable", copy);
-                            }
-                            return copy;
-                        },
-                        done,
-                        this::failed);
+        versionActions.openCopy(held(), version, done);
     }
 
     /** Takes the message away. */

@@ -52,8 +52,12 @@ public interface Leads {
     /** To what erasing versions of a line would do. */
     void erase(Held held, Line line, Erasing.What what, int number);
 
-    /** To a hold on one of these. */
-    void hold(Held held, List<Hold> choices);
+    /**
+     * To a hold on one of these.
+     *
+     * @param version what the version is called that one of them is of; empty where none is
+     */
+    void hold(Held held, List<Hold> choices, String version);
 
     /** To nowhere. */
     Leads NOWHERE = new Leads() {
@@ -82,6 +86,6 @@ public interface Leads {
         public void erase(Held held, Line line, Erasing.What what, int number) {}
 
         @Override
-        public void hold(Held held, List<Hold> choices) {}
+        public void hold(Held held, List<Hold> choices, String version) {}
     };
 }

@@ -6,6 +6,7 @@ import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.OutsideLines;
@@ -78,7 +79,7 @@ public final class LineActions {
     public void publish(String note) {
         start("job.publish", true, (work, path) -> {
             LineWork.Done done = work.publish(path, note);
-            return Words.of("cli.publish.done", line.name(), done.label());
+            return Words.of("cli.publish.done", RelativePath.name(path), done.label());
         });
     }
 
@@ -86,7 +87,7 @@ public final class LineActions {
     public void checkOut() {
         start("job.checkOut", false, (work, path) -> {
             work.checkOut(path);
-            return Words.of("files.checkedOut", line.name());
+            return Words.of("files.checkedOut", RelativePath.name(path));
         });
     }
 
@@ -95,7 +96,9 @@ public final class LineActions {
         start("job.checkIn", false, (work, path) -> {
             LineWork.Done done = work.checkIn(path, note, false);
             return Words.of(
-                    done.number() == 0 ? "cli.checkin.unchanged" : "cli.checkin.done", line.name(), done.label());
+                    done.number() == 0 ? "cli.checkin.unchanged" : "cli.checkin.done",
+                    RelativePath.name(path),
+                    done.label());
         });
     }
 
@@ -103,7 +106,7 @@ public final class LineActions {
     public void giveUp() {
         start("job.checkIn", false, (work, path) -> {
             work.giveUp(path);
-            return Words.of("cli.checkin.givenUp", line.name());
+            return Words.of("cli.checkin.givenUp", RelativePath.name(path));
         });
     }
 
@@ -111,7 +114,7 @@ public final class LineActions {
     public void endCheckOut() {
         start("job.checkIn", false, (work, path) -> {
             work.endCheckOut(path);
-            return Words.of("cli.checkin.ended", line.name());
+            return Words.of("cli.checkin.ended", RelativePath.name(path));
         });
     }
 
@@ -119,7 +122,7 @@ public final class LineActions {
     public void note(Version version, String note) {
         start("job.note", true, (work, path) -> {
             work.note(version, note);
-            return Words.of("cli.note.noted", line.name(), version.edition().label());
+            return Words.of("cli.note.noted", RelativePath.name(path), version.label());
         });
     }
 

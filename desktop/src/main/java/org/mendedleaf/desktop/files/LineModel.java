@@ -135,7 +135,10 @@ public final class LineModel {
                         Words.of("job.take", name()),
                         progress -> new Fetch(of.vault(), desk.book()).intoVault(v, progress),
                         taken -> {
-                            choose(taken);
+                            Version now = chosen.get();
+                            if (now != null && now.line() == v.line() && now.number() == v.number()) {
+                                choose(taken);
+                            }
                             desk.changed();
                         },
                         e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
@@ -363,19 +366,19 @@ public final class LineModel {
                 byte[] after = Files.readAllBytes(live);
                 return new Detail.Compared(
                         version,
-                        Words.of("compare.now", version.number()),
+                        Words.of("compare.now", version.label()),
                         Compare.compare(version.path(), before, after));
             }
             Version newest = line.newest().orElse(version);
             if (newest.recipe().isElsewhere()) {
-                return new Detail.Failed(Words.of("compare.away", newest.number()));
+                return new Detail.Failed(Words.of("compare.away", newest.label()));
             }
             if (newest.size() > Compare.MOST) {
                 return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
             }
             return new Detail.Compared(
                     version,
-                    Words.of("compare.newest", version.number(), newest.number()),
+                    Words.of("compare.newest", version.label(), newest.label()),
                     Compare.compare(version.path(), before, bytes(reading, newest)));
         }
     }

@@ -187,7 +187,7 @@ final class LineRows {
         boolean draft = !foreign && (v.edition().isDraft() || held.label().contains("."));
         parts.add(line.originWords(v) + (draft ? " " + Words.of("line.draft") : ""));
         if (foreign) {
-            parts.add(Words.of("line.foreign", held.foreign(), v.number()));
+            parts.add(Words.of("line.foreign", held.foreign(), v.label()));
         }
         if (equalTo > 0 && v.origin() != Origin.RESTORED) {
             parts.add(Words.of("line.equal", line.label(equalTo)));

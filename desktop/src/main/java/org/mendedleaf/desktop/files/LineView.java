@@ -307,8 +307,8 @@ final class LineView extends StackPane {
         }
         boolean gone = l.removed().isPresent();
         boolean foreign = v.line() != l.id();
-        int newest = l.versions().isEmpty() ? 0 : l.versions().get(0).number();
-        boolean current = !foreign && !gone && v.number() == newest;
+        Version newestVersion = l.newest().orElse(v);
+        boolean current = !foreign && !gone && v.number() == newestVersion.number();
         boolean writing = model.can(Capability.WRITING);
         MergedPoint point = line.chosenPoint().orElse(null);
         boolean lost =
@@ -330,8 +330,8 @@ final class LineView extends StackPane {
                                                 ? Words.of(
                                                         "consequence.foreign",
                                                         where,
-                                                        v.number(),
-                                                        newest + 1,
+                                                        v.label(),
+                                                        next(newestVersion),
                                                         Say.size(v.size()))
                                                 : consequence(v, l.newest().orElse(v), gone, current));
         Ui.visible(restore, writing);
@@ -424,14 +424,19 @@ final class LineView extends StackPane {
         if (current) {
             return Words.of("consequence.current", label);
         }
+        String next = next(newest);
+        return gone
+                ? Words.of("consequence.bringBack", label, next, Say.size(v.size()), v.path())
+                : Words.of("consequence.restore", label, next, Say.size(v.size()), line.labelOf(newest));
+    }
+
+    /** What the version will be called that comes after the newest. */
+    private String next(Version newest) {
         LineSaid said = line.saidProperty().get();
         boolean drafts = said != null
                 && (said.out().isPresent()
                         || said.rights().settings().get(Setting.NUMBERING).equals("drafts"));
-        String next = (drafts ? newest.edition().nextDraft() : newest.edition().nextPublished()).label();
-        return gone
-                ? Words.of("consequence.bringBack", label, next, Say.size(v.size()), v.path())
-                : Words.of("consequence.restore", label, next, Say.size(v.size()), line.labelOf(newest));
+        return (drafts ? newest.edition().nextDraft() : newest.edition().nextPublished()).label();
     }
 
     void restoreChosen() {

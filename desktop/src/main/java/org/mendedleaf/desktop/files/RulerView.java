@@ -52,6 +52,8 @@ final class RulerView extends Pane {
         handle.setMouseTransparent(true);
         Tooltip.install(this, tooltip);
         widthProperty().addListener((o, a, b) -> draw());
+        // How wide words are is known only where the stylesheet is.
+        sceneProperty().addListener((o, a, b) -> draw());
         model.ruler().stretchProperty().addListener((o, a, b) -> draw());
         model.momentProperty().addListener((o, a, b) -> placeMarker());
         setOnMousePressed(this::pressed);
@@ -79,7 +81,7 @@ final class RulerView extends Pane {
         RulerModel.Stretch s = stretch();
         double width = getWidth();
         getChildren().clear();
-        if (width <= 0 || s.steps().isEmpty()) {
+        if (getScene() == null || width <= 0 || s.steps().isEmpty()) {
             return;
         }
         double step = width / s.steps().size();

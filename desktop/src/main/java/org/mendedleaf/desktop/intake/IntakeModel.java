@@ -52,7 +52,7 @@ public final class IntakeModel {
     private final ObjectProperty<NameTaken> taken = new SimpleObjectProperty<>(NameTaken.VERSION);
     private final StringProperty note = new SimpleStringProperty("");
     private final BooleanProperty take = new SimpleBooleanProperty();
-    private final Map<String, Integer> numbers = new LinkedHashMap<>();
+    private final Map<String, String> labels = new LinkedHashMap<>();
     private final Map<String, String> failed = new LinkedHashMap<>();
     private long action;
 
@@ -267,7 +267,7 @@ public final class IntakeModel {
 
     /** What failed, and what was not begun when somebody cancelled. */
     private List<Revision> left() {
-        Set<String> done = new HashSet<>(numbers.keySet());
+        Set<String> done = new HashSet<>(labels.keySet());
         return plan().revisions(note.get().strip(), Stage.BY_RULE, take.get()).stream()
                 .filter(r -> !done.contains(r.path()))
                 .toList();
@@ -293,12 +293,12 @@ public final class IntakeModel {
                         Words.of("job.putMany", revisions.size()),
                         progress -> desk.work(held).put(revisions, progress),
                         done -> {
-                            numbers.putAll(done.numbers());
-                            failed.keySet().removeAll(done.numbers().keySet());
+                            labels.putAll(done.labels());
+                            failed.keySet().removeAll(done.labels().keySet());
                             failed.putAll(done.failed());
                             action = done.action() == 0 ? action : done.action();
                             result.set(new PutResult(
-                                    done.action(), numbers, failed, done.same(), done.stayed(), done.cancelled()));
+                                    done.action(), labels, failed, done.same(), done.stayed(), done.cancelled()));
                             problem.set(String.join("\n", done.stayed()));
                             step.set(Step.DONE);
                             desk.changed();

@@ -222,9 +222,9 @@ final class IntakeTable extends VBox {
         if (failed != null) {
             return new Row(index, row, failed, true);
         }
-        Integer number = result.numbers().get(row.target());
-        return number == null
+        String label = result.labels().get(row.target());
+        return label == null
                 ? new Row(index, row, Words.of("intake.notBegun"), true)
-                : new Row(index, row, Words.of("intake.did", number), false);
+                : new Row(index, row, Words.of("intake.did", label), false);
     }
 }

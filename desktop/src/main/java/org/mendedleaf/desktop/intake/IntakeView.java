@@ -177,8 +177,8 @@ public final class IntakeView extends BorderPane {
                 ended && result != null
                         ? Words.of(
                                 "intake.result",
-                                Say.number(result.numbers().size()),
-                                result.numbers().size(),
+                                Say.number(result.labels().size()),
+                                result.labels().size(),
                                 Say.number(result.failed().size()))
                         : plan == null ? Words.of("intake.wait") : sumWords(plan));
         table.show(plan, result, before);

@@ -128,6 +128,11 @@ public final class PutModel {
         return path;
     }
 
+    /** Runs something on the thread of the screen again and again; what is given back ends that. */
+    Runnable every(java.time.Duration time, Runnable work) {
+        return desk.background().every(time, work);
+    }
+
     /** Looks again what arrived; called from time to time while it is open. */
     public void look() {
         if (!open.get()) {

@@ -2,13 +2,11 @@ package org.mendedleaf.desktop.intake;
 
 import java.io.File;
 import java.io.IOException;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
-import javafx.animation.Animation;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -23,7 +21,6 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.intake.Arrivals;
@@ -38,6 +35,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 public final class PutPane extends BorderPane {
 
     private static final double ROW = 46;
+    private static final Duration AGAIN = Duration.ofMillis(1500);
 
     private final PutModel model;
     private final Putting.Hearer hearer;
@@ -47,6 +45,7 @@ public final class PutPane extends BorderPane {
     private final FlowPane people = new FlowPane(10, 4);
     private final HBox tellRow;
     private final Button put;
+    private Runnable lookingEnds = () -> {};
     private Supplier<Optional<File>> fileAsk = Optional::empty;
     private Supplier<Optional<File>> folderAsk = Optional::empty;
 
@@ -138,15 +137,13 @@ public final class PutPane extends BorderPane {
 
         model.arrivalsProperty().addListener((o, a, all) -> fill(all));
         model.peopleProperty().addListener((o, a, all) -> people(all));
-        Timeline again = new Timeline(new KeyFrame(Duration.seconds(1.5), e -> model.look()));
-        again.setCycleCount(Animation.INDEFINITE);
         model.openProperty().addListener((o, a, is) -> {
             if (is) {
                 title.setText(Words.of("put.title", RelativePath.name(model.path())));
-                again.play();
+                lookingEnds = model.every(AGAIN, model::look);
                 javafx.application.Platform.runLater(note::requestFocus);
             } else {
-                again.stop();
+                lookingEnds.run();
             }
         });
         people(List.of());

@@ -93,15 +93,11 @@ public final class Putting {
     private record Said(String text, boolean changed) {}
 
     private Said words(Held held, String target, PutOptions options, PutResult result) throws IOException {
-        if (result.cancelled() && result.numbers().isEmpty()) {
+        if (result.cancelled() && result.labels().isEmpty()) {
             return new Said(Words.of("restore.cancelled"), false);
         }
         String name = RelativePath.name(target);
-        int number = result.numbers().getOrDefault(target, 0);
-        String label;
-        try (Reading reading = held.vault().read()) {
-            label = reading.line(held.place(), target).map(l -> l.label(number)).orElse(Integer.toString(number));
-        }
+        String label = result.labels().getOrDefault(target, "");
         boolean same = result.same().contains(target);
         List<String> said = new ArrayList<>();
         said.add(Words.of(same ? "files.putSame" : "files.put", name, label));
@@ -137,6 +133,7 @@ public final class Putting {
     /** Puts an earlier version back, for a content that is the same as that, as a job. */
     void restore(Doubt doubt, Consumer<String> done, Consumer<Exception> failed) {
         int number = doubt.judgement().identicalTo();
+        String label = doubt.judgement().identicalLabel();
         desk.jobs()
                 .start(
                         Words.of("job.restore", RelativePath.name(doubt.target())),
@@ -161,10 +158,10 @@ public final class Putting {
                             done.accept(Words.of(
                                     "files.restored",
                                     RelativePath.name(doubt.target()),
-                                    number,
+                                    label,
                                     result.items().isEmpty()
-                                            ? number
-                                            : result.items().get(0).number()));
+                                            ? label
+                                            : result.items().get(0).label()));
                             desk.changed();
                         },
                         failed);

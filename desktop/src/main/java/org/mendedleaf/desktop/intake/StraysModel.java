@@ -97,7 +97,7 @@ public final class StraysModel {
                                             : Words.of(
                                                     stray.present() ? "cli.strays.adopted" : "cli.strays.back",
                                                     stray.belongsTo(),
-                                                    result.numbers().getOrDefault(stray.belongsTo(), 0),
+                                                    result.labels().getOrDefault(stray.belongsTo(), ""),
                                                     stray.file().getFileName()));
                             desk.changed();
                             look();

@@ -108,7 +108,7 @@ public final class StraysView extends BorderPane {
     }
 
     private static String common(Stray s) {
-        return s.sameAs() > 0
+        return !s.sameAs().isEmpty()
                 ? Words.of("stray.same", s.sameAs())
                 : s.shared() < 0 ? "" : Words.of("intake.common", s.shared());
     }

@@ -120,8 +120,9 @@ public final class ProtectModel {
         }
         outlook.set(Words.of("protect.counting"));
         List<String> patterns = patterns();
+        List<Held> there = List.copyOf(desk.places());
         question.ask(
-                () -> outlook(Path.of(typedFolder), Path.of(typedVault), patterns),
+                () -> outlook(Path.of(typedFolder), Path.of(typedVault), patterns, there),
                 found -> {
                     outlook.set(found.words());
                     problem.set(found.problem());
@@ -133,12 +134,21 @@ public final class ProtectModel {
                 });
     }
 
-    private static Outlook outlook(Path folder, Path vault, List<String> patterns) throws IOException {
+    private static Outlook outlook(Path folder, Path vault, List<String> patterns, List<Held> places)
+            throws IOException {
         Path root;
         try {
             root = Protect.check(folder, vault, patterns);
         } catch (IllegalArgumentException e) {
             return new Outlook("", String.valueOf(e.getMessage()));
+        }
+        Path in = Protect.realOfNew(vault);
+        boolean already = places.stream()
+                .anyMatch(h -> !h.place().isOutside()
+                        && h.place().root().equals(root)
+                        && h.vault().folder().root().equals(in));
+        if (already) {
+            return new Outlook("", Words.of("protect.already", root));
         }
         Count count = new Count(root, new Exclusions(patterns));
         Files.walkFileTree(root, count);

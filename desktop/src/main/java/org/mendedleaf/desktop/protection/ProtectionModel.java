@@ -121,7 +121,13 @@ public final class ProtectionModel {
                         () -> {
                             Place p = held.get().place();
                             Protect.check(p.root(), held.get().vault().folder().root(), exclusions);
-                            return Protect.place(held.get().vault(), p.root(), rhythm, exclusions, desk.clock());
+                            return Protect.place(
+                                    held.get().vault(),
+                                    p.root(),
+                                    rhythm,
+                                    exclusions,
+                                    desk.clock(),
+                                    desk.home().who());
                         },
                         p -> {
                             wrong.accept("");

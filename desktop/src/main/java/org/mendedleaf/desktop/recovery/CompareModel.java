@@ -15,6 +15,7 @@ import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
+import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.recovery.Failures;
@@ -157,7 +158,12 @@ public final class CompareModel {
         List<TwoMoments.Change> rows = shown.get();
         desk.background()
                 .run(
-                        () -> Files.writeString(file, TwoMomentsReport.csv(rows)),
+                        () -> {
+                            try (Reading reading = held.vault().read()) {
+                                return Files.writeString(
+                                        file, TwoMomentsReport.csv(rows, Labels.of(reading, held.place())));
+                            }
+                        },
                         f -> done.run(),
                         e -> problem.set(Failures.words(e)));
     }

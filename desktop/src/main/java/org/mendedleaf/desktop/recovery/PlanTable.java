@@ -113,7 +113,7 @@ final class PlanTable extends VBox {
     private String version(Row r) {
         return Words.of(
                 "plan.version",
-                r.item().version().number(),
+                r.item().version().label(),
                 Say.moment(
                         r.item().version().saved(),
                         model.desk().clock().instant(),

@@ -38,6 +38,7 @@ public final class HoldModel {
     private final Desk desk;
     private final Held held;
     private final List<Hold> choices;
+    private final String version;
     private final Background.Newest question;
     private final ObjectProperty<Hold> what;
     private final StringProperty reason = new SimpleStringProperty("");
@@ -49,11 +50,13 @@ public final class HoldModel {
      * Putting a hold on one of these.
      *
      * @param choices that nobody has put yet; the first is chosen
+     * @param version what the version is called that one of them is of; empty where none is
      */
-    public HoldModel(Desk desk, Held held, List<Hold> choices) {
+    public HoldModel(Desk desk, Held held, List<Hold> choices, String version) {
         this.desk = desk;
         this.held = held;
         this.choices = List.copyOf(choices);
+        this.version = version;
         this.question = desk.background().new Newest();
         this.what = new SimpleObjectProperty<>(choices.get(0));
         what.addListener((o, a, b) -> weigh());
@@ -141,7 +144,7 @@ public final class HoldModel {
         String whole = of.kind() == Hold.Kind.FOLDER && of.path().isEmpty()
                 ? "PLACE"
                 : of.kind().name();
-        return Words.of("hold.choice." + whole, name(of), of.number());
+        return Words.of("hold.choice." + whole, name(of), version);
     }
 
     private void weigh() {

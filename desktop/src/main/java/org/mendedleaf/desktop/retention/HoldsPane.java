@@ -34,7 +34,9 @@ final class HoldsPane extends ListPane<Hold> {
     }
 
     private String what(Hold h) {
-        return Words.of("hold.what." + h.kind(), h.path().isEmpty() ? place(h) : h.path(), h.number());
+        RetentionModel.Picture p = model.pictureProperty().get();
+        String version = p == null ? "" : p.heldVersions().getOrDefault(h.id(), "");
+        return Words.of("hold.what." + h.kind(), h.path().isEmpty() ? place(h) : h.path(), version);
     }
 
     private String place(Hold h) {

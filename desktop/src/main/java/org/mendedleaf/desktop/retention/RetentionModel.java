@@ -6,7 +6,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
@@ -17,8 +19,10 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
@@ -37,6 +41,7 @@ import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
@@ -74,6 +79,7 @@ public final class RetentionModel {
      * @param removed files that can be brought back, the last removed first
      * @param caps what rules with a limit of room take of it
      * @param largest files whose versions take most
+     * @param heldVersions what the version is called that a hold is on, by the id of the hold
      */
     public record Picture(
             OpenVault vault,
@@ -87,12 +93,14 @@ public final class RetentionModel {
             List<LetGo> waiting,
             List<RemovedFile> removed,
             List<Pressure.Cap> caps,
-            List<RoomTree.Node> largest) {
+            List<RoomTree.Node> largest,
+            Map<Long, String> heldVersions) {
 
         /** Copies. */
         public Picture {
             largest = List.copyOf(largest);
             caps = List.copyOf(caps);
+            heldVersions = Map.copyOf(heldVersions);
             holds = List.copyOf(holds);
             waiting = List.copyOf(waiting);
             removed = List.copyOf(removed);
@@ -216,29 +224,44 @@ public final class RetentionModel {
 
     private Picture load(OpenVault of) throws IOException {
         try (Reading reading = of.read()) {
-            Instant now = desk.clock().instant();
+            Instant now = LivedTime.of(reading, desk.clock().instant());
             VersionTable table = VersionTable.of(reading);
             RoomTable room = new RoomTable(table);
             RuleSet rules = RuleSets.of(reading);
             List<Hold> holds = HoldStore.of(reading).standing().stream()
                     .filter(h -> h.holds(now))
                     .toList();
-            Verdicts verdicts = Verdicts.of(table, holds, rules, now, desk.calendar());
+            RoomReport report = RoomReport.of(of.folder(), room);
+            Verdicts verdicts =
+                    Standing.outlook(Verdicts.of(table, holds, rules, now, desk.calendar()), room, report.free());
             RoomTree tree = RoomTree.of(table, now);
             return new Picture(
                     of,
                     table,
                     room,
                     tree,
-                    RoomReport.of(of.folder(), room),
+                    report,
                     rules,
                     holds,
                     verdicts,
                     LetGoStore.of(reading).waiting(),
                     RemovedFile.of(reading),
                     Pressure.taken(verdicts),
-                    tree.largest(LARGEST));
+                    tree.largest(LARGEST),
+                    heldVersions(reading, table, holds));
         }
+    }
+
+    private static Map<Long, String> heldVersions(Reading reading, VersionTable table, List<Hold> holds)
+            throws IOException {
+        Map<Long, String> called = new HashMap<>();
+        for (Place place : table.places()) {
+            Labels labels = Labels.of(reading, place);
+            holds.stream()
+                    .filter(h -> h.place() == place.id() && h.kind() == Hold.Kind.VERSION)
+                    .forEach(h -> called.put(h.id(), labels.of(h.line(), h.number())));
+        }
+        return called;
     }
 
     private void took(Picture p) {
@@ -257,10 +280,13 @@ public final class RetentionModel {
             return;
         }
         forecastQuestion.drop();
-        Instant now = desk.clock().instant();
+        Instant now = p.verdicts().now();
         effectQuestion.ask(
                 () -> {
-                    Verdicts then = Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar());
+                    Verdicts then = Standing.outlook(
+                            Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar()),
+                            p.room(),
+                            p.report().free());
                     return new Effect(
                             WhatIf.of(p.verdicts(), sideAsItIs(p, now), then, p.room(), now),
                             ThinPlan.of(then, p.room(), ThinPlan.Limits.RULES),
@@ -388,7 +414,10 @@ public final class RetentionModel {
         if (p != null) {
             job(
                     "job.reclaim",
-                    progress -> new Reclaim(p.vault(), desk.clock()).run(atOnce, progress),
+                    progress -> {
+                        Reclaim reclaim = new Reclaim(p.vault(), desk.clock());
+                        return atOnce ? reclaim.endGrace(desk.home().who(), progress) : reclaim.run(progress);
+                    },
                     r -> message.set(Words.of(
                             r.proof().map(x -> x.leftIn().isEmpty()).orElse(false)
                                     ? "retention.reclaimedProved"

@@ -4,6 +4,8 @@ import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
@@ -34,10 +36,27 @@ public final class App extends Application {
     private @Nullable Desk desk;
     private @Nullable Shell shell;
 
+    /** With this argument the window says when it has listed a folder, and closes. */
+    static final String UNTIL_LISTING = "--until-listing";
+
     @Override
     public void start(Stage stage) throws IOException {
         Home home = Home.open(Home.defaultFolder(System.getenv()));
-        show(stage, home, Clock.system(ZoneId.systemDefault()));
+        Shell shown = show(stage, home, Clock.system(ZoneId.systemDefault()));
+        if (getParameters().getRaw().contains(UNTIL_LISTING)) {
+            shown.files().listingProperty().addListener((o, a, listing) -> {
+                if (!listing.top().isEmpty()) {
+                    System.out.println(Words.of("desktop.listed", listing.top().size(), upMillis()));
+                    stage.close();
+                }
+            });
+        }
+    }
+
+    /** Milliseconds since this process was started. */
+    private static long upMillis() {
+        Instant started = ProcessHandle.current().info().startInstant().orElse(Instant.now());
+        return Duration.between(started, Instant.now()).toMillis();
     }
 
     /** Shows the window over these settings. */

@@ -1,9 +1,13 @@
 package org.mendedleaf.desktop.shell;
 
+import java.time.Duration;
 import java.util.concurrent.Callable;
 import java.util.concurrent.Executor;
 import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
 import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
@@ -28,6 +32,13 @@ public final class Background implements AutoCloseable {
             },
             new ThreadPoolExecutor.DiscardPolicy());
 
+    /** An animation would have the whole window drawn sixty times a second between two of its ticks; this sleeps. */
+    private final ScheduledExecutorService ticks = Executors.newSingleThreadScheduledExecutor(r -> {
+        Thread thread = new Thread(r, "ticks");
+        thread.setDaemon(true);
+        return thread;
+    });
+
     private final Executor screen;
 
     /** Results are handed over on {@code screen}. */
@@ -51,6 +62,13 @@ public final class Background implements AutoCloseable {
     /** Runs something on the thread of the screen. */
     public void onScreen(Runnable work) {
         screen.execute(work);
+    }
+
+    /** Runs something on the thread of the screen again and again; what is given back ends that. */
+    public Runnable every(Duration time, Runnable work) {
+        Future<?> ticking = ticks.scheduleWithFixedDelay(
+                () -> screen.execute(work), time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+        return () -> ticking.cancel(false);
     }
 
     /** A question that is asked again and again, of which only the newest answer counts. */
@@ -90,6 +108,7 @@ public final class Background implements AutoCloseable {
 
     @Override
     public void close() {
+        ticks.shutdownNow();
         workers.shutdownNow();
     }
 }

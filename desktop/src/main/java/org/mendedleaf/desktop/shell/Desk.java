@@ -26,14 +26,18 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
+import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
@@ -65,10 +69,7 @@ public final class Desk implements AutoCloseable {
     private final Background background;
     private final Jobs jobs;
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
-    private final Map<Path, Guardian> guardians = new HashMap<>();
-    private final Map<Path, SystemWatch> watches = new HashMap<>();
-    private final Map<Path, SnapshotKeeper> keepers = new HashMap<>();
-    private final Map<Path, RetentionKeeper> retention = new HashMap<>();
+    private final Map<Path, Supervisor> supervisors = new HashMap<>();
     private final SystemBook book;
     private final ObservableList<Held> places = FXCollections.observableArrayList();
     private final ObjectProperty<Standing> standing = new SimpleObjectProperty<>(Standing.NOTHING);
@@ -180,6 +181,9 @@ public final class Desk implements AutoCloseable {
         if (vault == null) {
             vault = OpenVault.open(folder, Words.of("desktop.holder"), PATIENCE);
             vaults.put(folder, vault);
+            if (vault.wasOpenToOthers()) {
+                background.onScreen(() -> trouble.set(Words.of("vault.tightened", folder)));
+            }
         }
         return held(vault);
     }
@@ -190,29 +194,29 @@ public final class Desk implements AutoCloseable {
         }
     }
 
-    /** Keeps all places at their rhythms. */
+    /** Keeps all vaults that are open. */
     private void guard() {
         for (Map.Entry<Path, OpenVault> e : Map.copyOf(vaults).entrySet()) {
-            Guardian old = guardians.remove(e.getKey());
-            background.run(
-                    () -> {
-                        if (old != null) {
-                            old.close();
-                        }
-                        return Guardian.start(e.getValue(), clock, authors(), new Listener());
-                    },
-                    guardian -> guardians.put(e.getKey(), guardian),
-                    x -> trouble.set(String.valueOf(x.getMessage())));
-            if (!watches.containsKey(e.getKey())) {
-                watches.put(e.getKey(), SystemWatch.start(e.getValue(), book, clock, new SystemListener()));
-                keepers.put(
-                        e.getKey(),
-                        SnapshotKeeper.start(e.getValue(), clock, authors(), home.who(), new SnapshotListener()));
-                retention.put(
-                        e.getKey(),
-                        RetentionKeeper.start(e.getValue(), clock, home.who(), calendar(), new RetentionListener()));
+            if (supervisors.containsKey(e.getKey())) {
+                // Its folders and their settings are seen by itself.
+                continue;
             }
+            OpenVault vault = e.getValue();
+            Supervisor supervisor =
+                    new Supervisor(Supervisor.Backoff.STANDARD, new Duties(vault, clock, this::dutyWent));
+            supervisors.put(e.getKey(), supervisor);
+            supervisor.add(new Guardian(supervisor, vault, clock, authors(), new Listener()));
+            supervisor.add(new SystemWatch(vault, book, clock, new SystemListener()));
+            supervisor.add(new SnapshotKeeper(vault, clock, authors(), home.who(), new SnapshotListener()));
+            supervisor.add(new RetentionKeeper(vault, clock, home.who(), calendar(), new RetentionListener()));
         }
+    }
+
+    private void dutyWent(Duties.Failing duty) {
+        background.onScreen(() -> {
+            trouble.set(duty.trouble().isEmpty() ? "" : Words.of("cli.watch.failed", duty.name(), duty.trouble()));
+            changed();
+        });
     }
 
     /** The calendar of who works here. */
@@ -280,10 +284,12 @@ public final class Desk implements AutoCloseable {
 
     private void refresh() {
         List<Held> now = List.copyOf(places);
-        background.run(() -> stand(now), standing::set, e -> trouble.set(String.valueOf(e.getMessage())));
+        Instant moment = clock.instant();
+        ZoneId zone = zone();
+        background.run(() -> stand(now, moment, zone), standing::set, e -> trouble.set(String.valueOf(e.getMessage())));
     }
 
-    private static Standing stand(List<Held> places) throws IOException {
+    private static Standing stand(List<Held> places, Instant now, ZoneId zone) throws IOException {
         Instant last = Instant.EPOCH;
         List<String> troubles = new ArrayList<>();
         Map<OpenVault, Room> rooms = new HashMap<>();
@@ -296,6 +302,13 @@ public final class Desk implements AutoCloseable {
                 last = good.isAfter(last) && !held.place().isOutside() ? good : last;
                 if (!state.trouble().isEmpty()) {
                     troubles.add(state.trouble());
+                } else if (state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
+                    troubles.add(Words.of("status.late", held.place().name(), Say.moment(good, now, zone)));
+                }
+                if (!rooms.containsKey(held.vault())) {
+                    Present.ahead(reading, now).ifPresent(a -> troubles.add(Present.words(a, now, zone)));
+                    Duties.failing(reading)
+                            .forEach(d -> troubles.add(Words.of("cli.watch.failed", d.name(), d.trouble())));
                 }
                 long gaps = state.skipped().stream()
                         .filter(s -> s.reason().isTrouble())
@@ -338,7 +351,7 @@ public final class Desk implements AutoCloseable {
                     if (vault == null) {
                         throw new IllegalStateException("expected an open vault at " + real);
                     }
-                    Place place = Protect.place(vault, root, rhythm, exclusions, clock);
+                    Place place = Protect.place(vault, root, rhythm, exclusions, clock, home.who());
                     new Capture(vault, place, clock, authors()).run(Scope.WHOLE, progress);
                     return new Held(vault, place);
                 },
@@ -438,16 +451,11 @@ public final class Desk implements AutoCloseable {
         @Override
         public void kept(org.mendedleaf.core.retention.Standing.Done done) {
             background.onScreen(() -> {
-                if (done.missingBytes() > 0) {
-                    trouble.set(Words.of("cli.watch.noRoom", Say.size(done.missingBytes())));
+                if (!done.trouble().isEmpty()) {
+                    trouble.set(String.join(" ", done.trouble()));
                 }
                 changed();
             });
-        }
-
-        @Override
-        public void failed(IOException why) {
-            background.onScreen(() -> trouble.set(String.valueOf(why.getMessage())));
         }
     }
 
@@ -500,10 +508,7 @@ public final class Desk implements AutoCloseable {
     @Override
     public void close() {
         jobs.close();
-        watches.values().forEach(SystemWatch::close);
-        keepers.values().forEach(SnapshotKeeper::close);
-        retention.values().forEach(RetentionKeeper::close);
-        guardians.values().forEach(Guardian::close);
+        supervisors.values().forEach(Supervisor::close);
         background.close();
         for (OpenVault vault : vaults.values()) {
             try {

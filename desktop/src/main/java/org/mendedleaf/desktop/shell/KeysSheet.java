@@ -16,6 +16,7 @@ final class KeysSheet extends StackPane {
             "restore",
             "copy",
             "undo",
+            "redo",
             "putIn",
             "paste",
             "tick",

@@ -8,7 +8,7 @@ import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** Says what was done, and offers to undo it. */
+/** Says what was done, and offers to undo it, or to take an undoing back. */
 final class MessageBar extends HBox {
 
     MessageBar(FilesModel files) {
@@ -21,11 +21,15 @@ final class MessageBar extends HBox {
         words.setMinWidth(0);
         Button undo = Ui.button("message.undo", files::undo, "small");
         undo.setId("undo");
-        getChildren().addAll(words, undo, Ui.spacer(), Ui.iconButton(Feather.X, "message.dismiss", files::dismiss));
+        Button redo = Ui.button("message.redo", files::redo, "small");
+        redo.setId("redo");
+        getChildren()
+                .addAll(words, undo, redo, Ui.spacer(), Ui.iconButton(Feather.X, "message.dismiss", files::dismiss));
         Ui.visible(this, false);
         files.messageProperty().addListener((o, a, m) -> {
             words.setText(m.words());
             Ui.visible(undo, m.undo());
+            Ui.visible(redo, m.offer() == FilesModel.Offer.REDO);
             Ui.style(this, "message-failed", m.failed());
             Ui.visible(this, !m.words().isEmpty());
         });

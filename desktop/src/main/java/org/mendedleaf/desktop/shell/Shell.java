@@ -2,6 +2,7 @@ package org.mendedleaf.desktop.shell;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -9,6 +10,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -45,6 +47,10 @@ public final class Shell extends BorderPane {
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
     private final Ways ways;
+
+    /** Two ways that people know for the same. */
+    private static final List<KeyCombination> REDO =
+            List.of(KeyCombination.valueOf("Ctrl+Shift+Z"), KeyCombination.valueOf("Ctrl+Y"));
 
     Shell(Desk desk, Theme theme, Function<File, Optional<File>> folderAsk) {
         this.desk = desk;
@@ -200,6 +206,8 @@ public final class Shell extends BorderPane {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
             showFiles();
+        } else if (REDO.stream().anyMatch(keys -> keys.match(e)) && !isTyping()) {
+            files.redo();
         } else if (e.isControlDown() && e.getCode() == KeyCode.Z && !isTyping()) {
             files.undo();
         } else if (e.isControlDown() && e.getCode() == KeyCode.D) {

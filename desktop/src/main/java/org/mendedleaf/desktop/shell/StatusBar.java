@@ -2,9 +2,6 @@ package org.mendedleaf.desktop.shell;
 
 import java.time.Duration;
 import java.time.Instant;
-import javafx.animation.Animation;
-import javafx.animation.KeyFrame;
-import javafx.animation.Timeline;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -20,6 +17,8 @@ import org.mendedleaf.desktop.widgets.Ui;
 
 /** How everything stands, and the work that goes on. */
 final class StatusBar extends HBox {
+
+    private static final Duration GROWS_OLDER = Duration.ofSeconds(20);
 
     private final Desk desk;
     private final Circle dot = new Circle(4);
@@ -60,9 +59,7 @@ final class StatusBar extends HBox {
         desk.troubleProperty().addListener((o, a, s) -> stand());
         desk.jobs().currentProperty().addListener((o, a, s) -> work(s));
         // "2 min ago" grows older by itself.
-        Timeline clock = new Timeline(new KeyFrame(javafx.util.Duration.seconds(20), e -> stand()));
-        clock.setCycleCount(Animation.INDEFINITE);
-        clock.play();
+        desk.background().every(GROWS_OLDER, this::stand);
         stand();
         work(null);
     }
@@ -92,6 +89,8 @@ final class StatusBar extends HBox {
     private void work(Job.@Nullable Snapshot s) {
         Ui.visible(work, s != null);
         if (s == null) {
+            // A bar that runs to and fro would go on unseen.
+            progress.setProgress(0);
             return;
         }
         Duration left = s.left();

@@ -18,7 +18,7 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.FilesModel;
 
-/** What can be undone, newest first: also what was done before the program was last started. */
+/** What can be undone, newest first, and the undoing that can be taken back: also what was done before the program was last started. */
 final class UndoMenu extends MenuButton {
 
     private static final int MOST = 10;
@@ -27,7 +27,12 @@ final class UndoMenu extends MenuButton {
     private final FilesModel files;
     private final Background.Newest question;
 
-    private record Undoable(Held held, Action action) {}
+    /** What is done to which action, and what that action was. */
+    private record Undoable(Held held, Action action, Action shown) {
+        boolean redo() {
+            return shown != action;
+        }
+    }
 
     UndoMenu(Desk desk, FilesModel files) {
         this.desk = desk;
@@ -61,7 +66,18 @@ final class UndoMenu extends MenuButton {
                     Optional<Held> held = places.stream()
                             .filter(h -> h.vault() == vault && h.place().id() == a.place())
                             .findFirst();
-                    held.ifPresent(h -> found.add(new Undoable(h, a)));
+                    held.ifPresent(h -> found.add(new Undoable(h, a, a)));
+                }
+                Optional<Action> undo = JournalStore.of(reading).lastRedoable();
+                Optional<Action> was = undo.isEmpty()
+                        ? Optional.empty()
+                        : JournalStore.of(reading).get(undo.get().undoes());
+                if (was.isPresent()) {
+                    places.stream()
+                            .filter(h -> h.vault() == vault
+                                    && h.place().id() == undo.get().place())
+                            .findFirst()
+                            .ifPresent(h -> found.add(new Undoable(h, undo.get(), was.get())));
                 }
             }
         }
@@ -79,8 +95,17 @@ final class UndoMenu extends MenuButton {
         for (Undoable u : all) {
             Action a = u.action();
             MenuItem item = new MenuItem(Words.of(
-                    "undo.item", a.words(), Say.moment(a.at(), desk.clock().instant(), desk.zone()), a.who()));
-            item.setOnAction(e -> files.undo(u.held(), a));
+                    u.redo() ? "redo.item" : "undo.item",
+                    u.shown().words(),
+                    Say.moment(a.at(), desk.clock().instant(), desk.zone()),
+                    a.who()));
+            item.setOnAction(e -> {
+                if (u.redo()) {
+                    files.undoActions().redo(u.held(), a);
+                } else {
+                    files.undoActions().undo(u.held(), a);
+                }
+            });
             getItems().add(item);
         }
     }

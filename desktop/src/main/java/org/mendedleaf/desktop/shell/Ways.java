@@ -196,8 +196,8 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     }
 
     @Override
-    public void hold(Held held, List<Hold> choices) {
-        show(new HoldView(new HoldModel(desk, held, choices), back, this::said));
+    public void hold(Held held, List<Hold> choices, String version) {
+        show(new HoldView(new HoldModel(desk, held, choices, version), back, this::said));
     }
 
     @Override
@@ -209,7 +209,7 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
                 show(snapshots);
             }
         };
-        show(new HoldView(new HoldModel(desk, held, List.of(what)), leave, this::said));
+        show(new HoldView(new HoldModel(desk, held, List.of(what), ""), leave, this::said));
     }
 
     @Override

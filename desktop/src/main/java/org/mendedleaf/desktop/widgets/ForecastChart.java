@@ -36,11 +36,15 @@ public final class ForecastChart extends Region {
                 Say.size(then.curve().get(0).bytes()),
                 Say.size(then.monthBytes()),
                 Say.size(then.yearBytes())));
+        // Drawn when its width changes and not when it is laid out: new children ask for the next layout.
+        widthProperty().addListener((o, a, b) -> draw());
     }
 
-    @Override
-    protected void layoutChildren() {
+    private void draw() {
         getChildren().clear();
+        if (getWidth() <= LEFT) {
+            return;
+        }
         double top = 1;
         for (Forecast f : List.of(now, then)) {
             for (Forecast.Point p : f.curve()) {

@@ -38,7 +38,8 @@ public abstract class DeskTest extends ModelTest {
         Home home = Home.open(temp.resolve("home"));
         home.who("Ines");
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.fixed(then, ZoneOffset.UTC));
+            Place place =
+                    Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.fixed(then, ZoneOffset.UTC), "Ines");
             save("ledger.csv", "kind,kilos\nKaty,412\n", then);
             save("sub/plan.txt", "the plan", then);
             save("sub/deep/note.txt", "a note", then);

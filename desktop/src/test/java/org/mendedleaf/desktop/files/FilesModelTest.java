@@ -82,7 +82,7 @@ class FilesModelTest extends DeskTest {
                     int number) {}
 
             @Override
-            public void hold(Held held, List<org.mendedleaf.core.line.Hold> choices) {}
+            public void hold(Held held, List<org.mendedleaf.core.line.Hold> choices, String version) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();

@@ -41,7 +41,7 @@ class ProtectionModelTest extends ModelTest {
         folder = Files.createDirectory(temp.resolve("papers")).toRealPath();
         Home home = Home.open(temp.resolve("home"));
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.systemUTC());
+            Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.systemUTC(), "Ines");
             home.addVault(vault.folder().root());
         }
         desk = new Desk(home, Clock.system(ZoneOffset.UTC), screen::add);

@@ -43,7 +43,7 @@ class IntakeScreenTest extends WindowTest {
         save("plan v2 FINAL.txt", words(3, 20) + "two", day);
         save("lease.txt.bak", words(1, 20) + "kept by a program", day);
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day));
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day), "Ines");
             capture(vault, place, day);
         }
         downloads = Files.createDirectories(temp.resolve("downloads"));

@@ -39,7 +39,7 @@ class MomentsScreenTest extends WindowTest {
         save("sub/gone.txt", "goes", then);
         save("moves.txt", "goes along with its line", then);
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(then));
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(then), "Ines");
             capture(vault, place, then);
             Instant later = then.plus(Duration.ofHours(1));
             save("ledger.csv", "saved over by a letter", later);

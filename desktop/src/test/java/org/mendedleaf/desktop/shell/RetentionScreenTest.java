@@ -47,7 +47,7 @@ class RetentionScreenTest extends WindowTest {
     private void office() throws Exception {
         Instant first = Instant.now().minus(Duration.ofDays(40));
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(first));
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(first), "Ines");
             save("gone.txt", "gone", first);
             for (int i = 0; i < 6; i++) {
                 Instant day = first.plus(Duration.ofDays(i * 7L));

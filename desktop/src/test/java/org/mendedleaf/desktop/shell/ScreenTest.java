@@ -274,7 +274,7 @@ class ScreenTest extends WindowTest {
     void whatIsSavedWhileTheWindowIsOpenAppearsByItself() throws Exception {
         fill();
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), Clock.system(ZoneOffset.UTC));
+            Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), Clock.system(ZoneOffset.UTC), "Ines");
         }
         show();
         select("ledger.csv");

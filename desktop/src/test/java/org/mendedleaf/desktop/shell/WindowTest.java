@@ -82,7 +82,7 @@ abstract class WindowTest {
         save("gone.txt", "was here", day);
         save("sub/plan.txt", "plan", day);
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
-            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day));
+            Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), at(day), "Ines");
             capture(vault, place, day);
             save("ledger.csv", "kind,kilos\nKaty,421\nBramley,1204\n", day.plusSeconds(90_000));
             Files.delete(desk.resolve("gone.txt"));
@@ -122,7 +122,7 @@ abstract class WindowTest {
 
     void eventually(String what, Callable<Boolean> condition) {
         try {
-            WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, () -> {
+            WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
                 WaitForAsyncUtils.waitForFxEvents();
                 return condition.call();
             });

@@ -70,5 +70,3 @@ CREATE TABLE look (
 CREATE TABLE skipped (
     folder INTEGER NOT NULL, name TEXT NOT NULL, place INTEGER NOT NULL, reason INTEGER NOT NULL,
     detail TEXT NOT NULL, since INTEGER NOT NULL, PRIMARY KEY (folder, name)) WITHOUT ROWID;
-
-PRAGMA user_version = 1;

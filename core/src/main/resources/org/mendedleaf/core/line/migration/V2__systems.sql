@@ -26,5 +26,3 @@ CREATE INDEX version_outside ON version (sha256) WHERE origin >= 5;
 
 -- What a system said of a place when it was last looked at. Not logged; the next look brings it again.
 CREATE TABLE outside_place (place INTEGER PRIMARY KEY, facts TEXT NOT NULL);
-
-PRAGMA user_version = 2;

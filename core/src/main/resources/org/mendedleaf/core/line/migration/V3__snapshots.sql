@@ -19,5 +19,3 @@ CREATE TABLE packed (
 
 -- How many spans of a folder have ended since it was packed last, and at how many it is looked at again.
 CREATE TABLE packed_due (folder INTEGER PRIMARY KEY, ended INTEGER NOT NULL, due INTEGER NOT NULL);
-
-PRAGMA user_version = 3;

@@ -35,5 +35,3 @@ CREATE INDEX finding_open ON finding (place) WHERE settled = 0;
 CREATE TABLE taken (
     journal INTEGER NOT NULL, path TEXT NOT NULL, line INTEGER NOT NULL, number INTEGER NOT NULL,
     PRIMARY KEY (journal, path)) WITHOUT ROWID;
-
-PRAGMA user_version = 4;

@@ -18,5 +18,3 @@ CREATE TABLE let_go (
     PRIMARY KEY (line, number)) WITHOUT ROWID;
 CREATE INDEX let_go_waiting ON let_go (due) WHERE gone = 0;
 CREATE INDEX let_go_journal ON let_go (journal);
-
-PRAGMA user_version = 5;

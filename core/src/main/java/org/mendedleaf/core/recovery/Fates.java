@@ -1,0 +1,39 @@
+package org.mendedleaf.core.recovery;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.Optional;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
+
+/** What became of versions and of their files. */
+public final class Fates {
+
+    private Fates() {}
+
+    /** Where the file of a version is now; empty when it is removed. */
+    static Optional<String> pathNow(Reading reading, Version version) {
+        try {
+            return version.number() == 0 ? Optional.empty() : reading.pathAt(version.line(), Moment.FAR);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** Why the content of a version cannot be had, in words; empty when it is here, or other systems hold it. */
+    static Optional<String> words(Reading reading, Version version) {
+        if (!version.recipe().isElsewhere()) {
+            return Optional.empty();
+        }
+        try {
+            LetGo letGo = LetGoStore.of(reading).of(version.line()).get(version.number());
+            return letGo != null && letGo.gone().isPresent() ? Optional.of(Words.of("plan.gone")) : Optional.empty();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+}

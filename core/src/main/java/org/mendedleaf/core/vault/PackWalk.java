@@ -1,0 +1,146 @@
+package org.mendedleaf.core.vault;
+
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.Optional;
+import java.util.TreeMap;
+
+/**
+ * Walks a pack record by record. Where a record is damaged, the walk goes on with the next one that is sound, wherever it
+ * begins: at the end of what was there by its index or by somebody who knows, or else at the next place where magic and
+ * CRC are right. Damage costs what is damaged and nothing behind it.
+ */
+final class PackWalk {
+
+    private static final int BLOCK = 1 << 20;
+
+    private final PackReader reader;
+    private final long pack;
+    private final PackReader.End end;
+    private final TreeMap<Long, ChunkPlace> known;
+    private final boolean headsOnly;
+
+    /**
+     * A walk through one pack.
+     *
+     * @param known chunks of which somebody knows where they lie in it, by offset; the index of the pack adds its own
+     */
+    PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known) throws IOException {
+        this(reader, pack, known, false);
+    }
+
+    private PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known, boolean headsOnly)
+            throws IOException {
+        this.reader = reader;
+        this.pack = pack;
+        this.headsOnly = headsOnly;
+        this.end = reader.end(pack);
+        this.known = new TreeMap<>(known);
+        if (end.sealed()) {
+            index(reader, pack, end).forEach(c -> this.known.putIfAbsent(c.offset(), c));
+        }
+    }
+
+    /** A walk that reads and believes the heads of records, and gives none of their bytes. */
+    static PackWalk byHeads(PackReader reader, long pack) throws IOException {
+        return new PackWalk(reader, pack, new TreeMap<>(), true);
+    }
+
+    private Optional<PackReader.Checked> record(long at, long to) throws IOException {
+        return headsOnly
+                ? reader.readHead(pack, at, to).map(h -> new PackReader.Checked(h, new byte[0]))
+                : reader.readChecked(pack, at, to);
+    }
+
+    /** Takes what is found, front to back. */
+    interface Taker {
+        /**
+         * A record whose CRC is right.
+         *
+         * @param bytes of all of it, as they stand in the pack
+         */
+        void sound(PackRecord head, byte[] bytes) throws IOException;
+
+        /**
+         * Bytes in which no record is sound.
+         *
+         * @param chunk that lies just there as far as somebody knows
+         */
+        void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException;
+    }
+
+    /** Where the records end, and whether there is an index and a trailer behind them. */
+    PackReader.End end() {
+        return end;
+    }
+
+    /** Walks from the first record to the end of the last. */
+    void run(Taker taker) throws IOException {
+        run(PackFormat.HEADER, end.bytes(), taker);
+    }
+
+    /** Walks through a stretch; the first record begins at {@code from}. */
+    void run(long from, long to, Taker taker) throws IOException {
+        long at = from;
+        while (at < to) {
+            Optional<PackReader.Checked> record = record(at, to);
+            if (record.isPresent()) {
+                taker.sound(record.get().head(), record.get().bytes());
+                at = record.get().head().end();
+            } else {
+                ChunkPlace here = known.get(at);
+                long next = here != null && isFirstVersion() ? Math.min(to, endOf(here)) : next(at + 1, to);
+                taker.damaged(at, next, Optional.ofNullable(here));
+                at = next;
+            }
+        }
+    }
+
+    /** Records of the first version are not tied to their place: what is inside of a content may look like one. */
+    private boolean isFirstVersion() throws IOException {
+        return reader.crcs(pack).stream().anyMatch(c -> c.version() == 1);
+    }
+
+    private static long endOf(ChunkPlace place) {
+        return place.offset() + PackFormat.recordLength(place.storedBytes());
+    }
+
+    /** The next place at which a record is sound, or at which one is known to begin. */
+    private long next(long from, long to) throws IOException {
+        Map.Entry<Long, ChunkPlace> ahead = isFirstVersion() ? known.ceilingEntry(from) : null;
+        long limit = ahead == null ? to : Math.min(to, ahead.getKey());
+        List<RecordCrc> crcs = reader.crcs(pack);
+        long block = from;
+        while (block + PackFormat.RECORD_HEAD <= limit) {
+            int length = (int) Math.min(BLOCK + PackFormat.RECORD_HEAD, end.bytes() - block);
+            ByteBuffer bytes = ByteBuffer.allocate(length).order(ByteOrder.LITTLE_ENDIAN);
+            reader.readFully(pack, bytes, block);
+            for (int i = 0; i + PackFormat.RECORD_HEAD <= length && block + i < limit; i++) {
+                for (RecordCrc crc : crcs) {
+                    if (bytes.getShort(i + 2) == crc.magic()
+                            && PackRecord.of(bytes, i, block + i, crc.magic()).isPresent()
+                            && reader.readChecked(pack, block + i, to).isPresent()) {
+                        return block + i;
+                    }
+                }
+            }
+            block += BLOCK;
+        }
+        return limit;
+    }
+
+    /** What the index of a sealed pack says; empty when it cannot be read. */
+    private static List<ChunkPlace> index(PackReader reader, long pack, PackReader.End end) throws IOException {
+        ByteBuffer trailer = ByteBuffer.allocate(PackFormat.TRAILER).order(ByteOrder.LITTLE_ENDIAN);
+        reader.readFully(pack, trailer, end.bytes());
+        return reader.readChecked(pack, trailer.getLong(0), end.bytes())
+                .filter(r -> r.head().type() == PackFormat.INDEX && r.isProved())
+                .flatMap(PackReader.Checked::content)
+                .map(c -> PackFormat.readIndex(c, pack))
+                .orElse(List.of());
+    }
+}

@@ -1,0 +1,104 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.FilesModel.Message;
+import org.mendedleaf.desktop.files.FilesModel.Offer;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Undoes what was done, and takes an undoing back, as jobs; says what it was, and offers the way back. */
+public final class UndoActions {
+
+    private final Desk desk;
+    private final Consumer<Message> said;
+
+    UndoActions(Desk desk, Consumer<Message> said) {
+        this.desk = desk;
+        this.said = said;
+    }
+
+    private interface Find {
+        Optional<Action> in(JournalStore journal) throws IOException;
+    }
+
+    private interface Deed {
+        FileWork.Undone run(FileWork work, Action action, Progress progress) throws IOException;
+    }
+
+    /** Undoes what was done last in the vault of a place, wherever in it. */
+    void undoLast(Held held) {
+        start("job.undo", held, JournalStore::lastUndoable, FileWork::undo, this::undone);
+    }
+
+    /** Takes the last undoing back, unless something else was done since. */
+    void redoLast(Held held) {
+        start("job.redo", held, JournalStore::lastRedoable, FileWork::redo, this::redone);
+    }
+
+    /** Undoes an action of a place. */
+    public void undo(Held at, Action action) {
+        start("job.undo", at, journal -> Optional.of(action), FileWork::undo, this::undone);
+    }
+
+    /** Takes an undoing in a place back. */
+    public void redo(Held at, Action undo) {
+        start("job.redo", at, journal -> Optional.of(undo), FileWork::redo, this::redone);
+    }
+
+    private void start(
+            String title, Held held, Find find, Deed deed, Function<Optional<FileWork.Undone>, Message> words) {
+        desk.jobs()
+                .start(
+                        Words.of(title),
+                        progress -> {
+                            Optional<Action> found;
+                            try (Reading reading = held.vault().read()) {
+                                found = find.in(JournalStore.of(reading));
+                            }
+                            return found.isEmpty()
+                                    ? Optional.<FileWork.Undone>empty()
+                                    : Optional.of(deed.run(desk.work(place(held, found.get())), found.get(), progress));
+                        },
+                        done -> {
+                            said.accept(words.apply(done));
+                            desk.changed();
+                        },
+                        e -> {
+                            said.accept(new Message(Failures.words(e), false, true));
+                            desk.changed();
+                        });
+    }
+
+    /** The place that an action was done in, in the same vault. */
+    private Held place(Held held, Action action) {
+        return desk.places().stream()
+                .filter(h -> h.vault() == held.vault() && h.place().id() == action.place())
+                .findFirst()
+                .orElse(held);
+    }
+
+    private Message undone(Optional<FileWork.Undone> done) {
+        return done.map(u -> message(u, u.undoneWords(), Offer.REDO))
+                .orElseGet(() -> new Message(Words.of("cli.undo.nothing"), false, false));
+    }
+
+    private Message redone(Optional<FileWork.Undone> done) {
+        return done.map(u -> message(u, u.redoneWords(), Offer.UNDO))
+                .orElseGet(() -> new Message(Words.of("cli.redo.nothing"), false, false));
+    }
+
+    private static Message message(FileWork.Undone u, String words, Offer offer) {
+        return new Message(
+                words, u.failed().isEmpty() ? offer : Offer.NOTHING, !u.failed().isEmpty());
+    }
+}

@@ -1,0 +1,160 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.function.Consumer;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.files.FilesModel.Message;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/**
+ * What can be done with one version: restoring, copying, opening and erasing it. Each is a job, and jobs wait for each
+ * other; what a job works on is what was chosen when it was asked for, whatever is chosen by the time it runs.
+ */
+final class VersionActions {
+
+    private final Desk desk;
+    private final LineModel line;
+    private final Consumer<Message> said;
+
+    VersionActions(Desk desk, LineModel line, Consumer<Message> said) {
+        this.desk = desk;
+        this.line = line;
+        this.said = said;
+    }
+
+    /**
+     * What was chosen.
+     *
+     * @param lineId of the file that it is done to
+     * @param path of that file
+     * @param label what the version is called
+     * @param from the place that a version of another line is from
+     */
+    private record Asked(Held held, Version version, long lineId, String path, String label, String from) {
+        String name() {
+            return RelativePath.name(path);
+        }
+    }
+
+    private Asked asked(Held held, Version version) {
+        String from = line.chosenPoint().map(p -> p.line().place().where()).orElse("");
+        return new Asked(held, version, line.lineId(), line.path(), line.labelOf(version), from);
+    }
+
+    void restore(Held held, Version version) {
+        Asked asked = asked(held, version);
+        desk.jobs()
+                .start(
+                        Words.of("job.restore", asked.name()),
+                        progress -> desk.work(held)
+                                .restore(
+                                        List.of(new Wish(here(asked, progress), asked.path())),
+                                        Collision.REPLACE,
+                                        progress),
+                        result -> restored(asked, result),
+                        this::failed);
+    }
+
+    /** What is restored into a folder must be in the vault; of another line it is a content without a number. */
+    private Version here(Asked asked, Progress progress) throws IOException {
+        boolean outside = asked.held().place().isOutside();
+        Version version = asked.version();
+        Version fetched = outside ? version : fetched(asked, progress);
+        return version.line() == asked.lineId()
+                ? fetched
+                : fetched.borrowed(asked.lineId(), Words.of("restore.fromNote", asked.from(), version.label()));
+    }
+
+    private Version fetched(Asked asked, Progress progress) throws IOException {
+        return new Fetch(asked.held().vault(), desk.book()).intoVault(asked.version(), progress);
+    }
+
+    private void restored(Asked asked, RestoreResult result) {
+        if (result.items().isEmpty()) {
+            said.accept(new Message(Words.of("restore.cancelled"), false, false));
+            return;
+        }
+        RestoreResult.Item item = result.items().get(0);
+        said.accept(
+                switch (item.outcome()) {
+                    case DONE ->
+                        new Message(Words.of("files.restored", asked.name(), asked.label(), item.label()), true, false);
+                    case LEFT -> new Message(Words.of("files.same", asked.name(), asked.label()), false, false);
+                    case FAILED -> new Message(Words.of("files.notRestored", asked.name(), item.why()), false, true);
+                });
+        desk.changed();
+    }
+
+    void erase(Held held, Version version) {
+        Asked asked = asked(held, version);
+        desk.jobs()
+                .start(
+                        Words.of("job.erase", asked.name()),
+                        progress -> {
+                            desk.outsideWork(held).erase(version, progress);
+                            return version;
+                        },
+                        v -> {
+                            said.accept(new Message(
+                                    Words.of(
+                                            "files.erased",
+                                            asked.label(),
+                                            asked.name(),
+                                            held.place().where()),
+                                    false,
+                                    false));
+                            desk.changed();
+                        },
+                        this::failed);
+    }
+
+    void copy(Held held, Version version, Path into, Consumer<Path> done) {
+        Asked asked = asked(held, version);
+        desk.jobs()
+                .start(
+                        Words.of("job.copy", asked.name()),
+                        progress ->
+                                new Elsewhere(held.vault(), into).copy(fetched(asked, progress), desk.zone(), progress),
+                        copy -> {
+                            said.accept(new Message(Words.of("files.copied", copy), false, false));
+                            done.accept(copy);
+                        },
+                        this::failed);
+    }
+
+    void openCopy(Held held, Version version, Consumer<Path> done) {
+        Asked asked = asked(held, version);
+        Path into = desk.home().folder().resolve("opened");
+        desk.jobs()
+                .start(
+                        Words.of("job.copy", asked.name()),
+                        progress -> {
+                            Path copy = new Elsewhere(held.vault(), into)
+                                    .copy(fetched(asked, progress), desk.zone(), progress);
+                            if (!copy.toFile().setReadOnly()) {
+                                org.slf4j.LoggerFactory.getLogger(VersionActions.class)
+                                        .debug("{} stays writable", copy);
+                            }
+                            return copy;
+                        },
+                        done,
+                        this::failed);
+    }
+
+    private void failed(Exception e) {
+        said.accept(new Message(Failures.words(e), false, true));
+        desk.changed();
+    }
+}
