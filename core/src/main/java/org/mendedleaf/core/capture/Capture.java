@@ -58,7 +58,7 @@ public final class Capture {
     public CaptureResult run(Scope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
         progress.begin(Words.of("capture.looking", place.name()), 0, 0);
-        Looker looker = look(scope, null, started, progress);
+        Looker looker = look(scope, null, progress);
         try (WriteSession session = vault.write()) {
             return capture(session, scope, looker, started, progress);
         }
@@ -67,7 +67,7 @@ public final class Capture {
     /** As {@link #run}, within a session that somebody else opened and goes on with afterwards. */
     public CaptureResult runWithin(WriteSession session, Scope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
-        return capture(session, scope, look(scope, session, started, progress), started, progress);
+        return capture(session, scope, look(scope, session, progress), started, progress);
     }
 
     /** Somebody who hears of every change says that nothing else changed than what is captured with this. */
@@ -98,8 +98,7 @@ public final class Capture {
         }
     }
 
-    private Looker look(Scope scope, @Nullable WriteSession within, Instant started, Progress progress)
-            throws IOException {
+    private Looker look(Scope scope, @Nullable WriteSession within, Progress progress) throws IOException {
         Map<String, byte[]> known;
         Optional<String> away;
         try (Reading reading = vault.read()) {

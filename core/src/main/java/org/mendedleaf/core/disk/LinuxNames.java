@@ -104,7 +104,8 @@ final class LinuxNames {
             }
             return work.in(c, folder);
         } catch (LastErrorException e) {
-            return refused(e, RelativePath.child(path, about));
+            refused(e, RelativePath.child(path, about));
+            return null;
         } catch (UnsatisfiedLinkError e) {
             // An older C library does not have it.
             return null;
@@ -115,14 +116,15 @@ final class LinuxNames {
         }
     }
 
-    private static <T> @Nullable T refused(LastErrorException e, String path) throws IOException {
-        return switch (e.getErrorCode()) {
-            case EINVAL, ENOSYS, EOPNOTSUPP -> null;
+    /** Throws what the system said, unless it said that it has no such call. */
+    private static void refused(LastErrorException e, String path) throws IOException {
+        switch (e.getErrorCode()) {
+            case EINVAL, ENOSYS, EOPNOTSUPP -> {}
             case ENOENT -> throw new NoSuchFileException(path);
             case EEXIST -> throw new FileAlreadyExistsException(path);
             case ENOTDIR, ELOOP -> throw new NotDirectoryException(path);
             default -> throw new FileSystemException(path, null, e.getMessage());
-        };
+        }
     }
 
     /** Whether two names changed places; false where the system or the file system cannot do it. */

@@ -259,7 +259,7 @@ public final class Elsewhere implements Destination {
                 RestorePlan.Item item = plan.items().get(i);
                 SafeWrite.Written w = java.util.Objects.requireNonNull(written.get(i));
                 try {
-                    results[i] = place(parent, write, synced ? w : write.sync(w), item);
+                    results[i] = place(write, synced ? w : write.sync(w), item);
                 } catch (IOException | IllegalArgumentException e) {
                     write.deleteQuietly(w.name());
                     results[i] = failed(item, e);
@@ -271,8 +271,8 @@ public final class Elsewhere implements Destination {
         }
     }
 
-    private static RestoreResult.Item place(
-            SafeFolder parent, SafeWrite write, SafeWrite.Written written, RestorePlan.Item item) throws IOException {
+    private static RestoreResult.Item place(SafeWrite write, SafeWrite.Written written, RestorePlan.Item item)
+            throws IOException {
         write.proveSynced(written);
         String name = RelativePath.name(item.target());
         try {

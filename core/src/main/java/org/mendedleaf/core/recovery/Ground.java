@@ -24,6 +24,11 @@ interface Ground {
         return Optional.empty();
     }
 
+    /** Whether what seems to have the content of a version has it. */
+    default boolean isReallyThere(String path, Version version) {
+        return true;
+    }
+
     /** Why the content of a version cannot be had any more, in words; empty when it can. */
     default Optional<String> missing(Version version) {
         return Optional.empty();

@@ -121,6 +121,16 @@ final class InPlace {
         folders.forEach(new Leftovers(session, place)::remove);
     }
 
+    /** Captures a file whose content is not what its size and times say; the files beside it are read again too. */
+    void captureAnew(String path) throws IOException {
+        Optional<Long> folder = lines.knownFolder(place, RelativePath.parent(path));
+        if (folder.isPresent()) {
+            ScanStore.forget(session, folder.get());
+            session.commit();
+            captureFirst(List.of(path));
+        }
+    }
+
     /** The folder itself, or the nearest one above it that is there. */
     private String nearestFolder(String path) throws IOException {
         String at = path;

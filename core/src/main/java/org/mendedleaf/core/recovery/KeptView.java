@@ -2,14 +2,20 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 
 /** What a plan sees within a session, after what is live was captured. */
-record KeptView(InPlace files, Reading reading, Place place) implements Ground {
+final class KeptView extends PlaceGround {
+
+    private final InPlace files;
+
+    KeptView(InPlace files, Reading reading, Place place) {
+        super(reading, place);
+        this.files = files;
+    }
 
     @Override
     public Optional<Existing> at(String path) {
@@ -20,18 +26,17 @@ record KeptView(InPlace files, Reading reading, Place place) implements Ground {
         }
     }
 
+    /** What has another content although nothing showed it is captured, so that it can be replaced. */
     @Override
-    public List<String> below(String folder) {
-        return Below.of(place, folder);
-    }
-
-    @Override
-    public Optional<String> elsewhere(Version version, String path) {
-        return Fates.pathNow(reading, version).filter(now -> !now.equals(path));
-    }
-
-    @Override
-    public Optional<String> missing(Version version) {
-        return Fates.words(reading, version);
+    public boolean isReallyThere(String path, Version version) {
+        if (super.isReallyThere(path, version)) {
+            return true;
+        }
+        try {
+            files.captureAnew(path);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return false;
     }
 }

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
-import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
@@ -13,33 +12,13 @@ import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 
 /** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */
-final class LiveView implements Ground {
-
-    private final Reading reading;
-    private final Place place;
+final class LiveView extends PlaceGround {
 
     LiveView(Reading reading, Place place) {
-        this.reading = reading;
-        this.place = place;
-    }
-
-    @Override
-    public List<String> below(String folder) {
-        return Below.of(place, folder);
-    }
-
-    @Override
-    public Optional<String> elsewhere(Version version, String path) {
-        return Fates.pathNow(reading, version).filter(now -> !now.equals(path));
-    }
-
-    @Override
-    public Optional<String> missing(Version version) {
-        return Fates.words(reading, version);
+        super(reading, place);
     }
 
     @Override

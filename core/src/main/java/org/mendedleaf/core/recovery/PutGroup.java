@@ -284,14 +284,15 @@ final class PutGroup {
 
     /** What somebody saved in the moment in which the file was replaced is a version before it. */
     private void keepSave(Way w, SafeFolder folder) throws IOException {
-        if (w.aside == null || w.captured == null) {
+        LiveEntry captured = w.captured;
+        if (w.aside == null || captured == null) {
             return;
         }
-        Optional<MovedAside.Save> save = aside.saved(folder, w.aside, w.captured);
-        Optional<LiveEntry> live = files.live(w.put.path()).filter(l -> l.line() == w.captured.line());
+        Optional<MovedAside.Save> save = aside.saved(folder, w.aside, captured);
+        Optional<LiveEntry> live = files.live(w.put.path()).filter(l -> l.line() == captured.line());
         if (save.isPresent() && live.isPresent()) {
             int number = aside.putDown(live.get(), save.get());
-            boolean own = w.captured.line() == w.put.version().line();
+            boolean own = captured.line() == w.put.version().line();
             noting.was(own ? w.firstItem + w.items - 1 : w.firstItem, number);
         }
     }

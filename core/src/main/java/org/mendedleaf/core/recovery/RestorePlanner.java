@@ -113,7 +113,7 @@ public final class RestorePlanner {
         Existing e = there.get();
         boolean same = e.kind() == wish.version().kind()
                 && e.digest().map(d -> d.equals(wish.version().digest())).orElse(false);
-        if (same) {
+        if (same && ground.isReallyThere(wish.target(), wish.version())) {
             return item(wish, wish.target(), RestorePlan.Step.UNCHANGED, "");
         }
         return switch (collisions.at(wish.target())) {

@@ -30,7 +30,7 @@ final class UndoMenu extends MenuButton {
     /** What is done to which action, and what that action was. */
     private record Undoable(Held held, Action action, Action shown) {
         boolean redo() {
-            return shown != action;
+            return shown.id() != action.id();
         }
     }
 
