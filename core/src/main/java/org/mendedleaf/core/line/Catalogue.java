@@ -216,7 +216,7 @@ public final class Catalogue {
         }
         String text = String.valueOf(e.getMessage());
         if (text.contains("SQLITE_CORRUPT") || text.contains("SQLITE_NOTADB") || text.contains("SQLITE_ERROR")) {
-            return new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), text), e);
+            return VaultException.Damaged.ofCatalogue(vault.root(), e);
         }
         if (isBusy(e)) {
             return new VaultException.Busy(vault.root(), Words.of("vault.someone"));
@@ -226,6 +226,7 @@ public final class Catalogue {
                     ? new VaultException.Full(vault.root(), e)
                     : new VaultException.Unavailable(Words.of("vault.notWritable", vault.root()), e);
         }
-        return new VaultException.Unavailable(Words.of("catalogue.unavailable", vault.root(), text), e);
+        return new VaultException.Unavailable(
+                Words.of("catalogue.unavailable", vault.root(), VaultException.said(e)), e);
     }
 }

@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.VaultException;
 
 /**
  * Chunks that cannot be read. No content refers to one of them any longer: the next one that has it stores it anew, under its
@@ -16,6 +18,33 @@ public final class DamagedChunks {
 
     private static Set<Long> noted(Sql sql) throws IOException {
         return new HashSet<>(sql.list("SELECT chunk FROM damaged", r -> r.getLong(1)));
+    }
+
+    /** Whether a content needs something that is known to be damaged; nothing is read for that. */
+    public static boolean isKnownFor(Reading reading, Recipe recipe) throws IOException {
+        Set<Long> known = noted(reading.sql());
+        return !known.isEmpty() && reading.contents().places(recipe).stream().anyMatch(p -> known.contains(p.id()));
+    }
+
+    /**
+     * Reads a content, and notes what of it cannot be read.
+     *
+     * @return whether all of it can
+     */
+    public static boolean isWhole(OpenVault vault, Recipe recipe) throws IOException {
+        Set<Long> lost;
+        try (Reading reading = vault.read()) {
+            lost = reading.contents().damaged(recipe);
+        } catch (VaultException.Damaged e) {
+            return false;
+        }
+        if (!lost.isEmpty() && !isNoted(vault, lost, false)) {
+            try (WriteSession session = vault.write()) {
+                note(session, lost, false);
+                session.commit();
+            }
+        }
+        return lost.isEmpty();
     }
 
     /**

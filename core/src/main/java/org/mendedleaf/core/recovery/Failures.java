@@ -13,6 +13,11 @@ public final class Failures {
 
     private Failures() {}
 
+    /** An exception that stands for what was thrown: an error, such as too deep a folder, is told like any other failure. */
+    public static Exception exception(Throwable thrown) {
+        return thrown instanceof Exception e ? e : new IllegalStateException(Words.of("cli.defect", thrown), thrown);
+    }
+
     /** The words. */
     public static String words(Throwable e) {
         if (Durable.saysFull(e)) {

@@ -75,16 +75,24 @@ public final class Erasing {
      * @param bytes of them, each counted whole
      * @param freedBytes that nothing else needs
      * @param kept what stays although it was meant, and why, in words
+     * @param warnings of what goes that somebody would miss, in words
      * @param current number of the version whose content becomes current; 0 when that does not change
      * @param removes whether the file is removed from its folder
      */
     public record Consequences(
-            List<Integer> numbers, long bytes, long freedBytes, List<String> kept, int current, boolean removes) {
+            List<Integer> numbers,
+            long bytes,
+            long freedBytes,
+            List<String> kept,
+            List<String> warnings,
+            int current,
+            boolean removes) {
 
         /** Copies. */
         public Consequences {
             numbers = List.copyOf(numbers);
             kept = List.copyOf(kept);
+            warnings = List.copyOf(warnings);
         }
 
         /** In sentences. */
@@ -105,6 +113,7 @@ public final class Erasing {
             } else if (current > 0) {
                 said.add(Words.of("erase.current", line.label(current)));
             }
+            said.addAll(warnings);
             said.addAll(kept);
             return said;
         }
@@ -163,8 +172,39 @@ public final class Erasing {
         }
         // A file whose newest version is held keeps that; the file stays with it.
         boolean removes = newest && current == 0;
+        List<String> warnings = removes ? List.of() : warnings(t, of, rows, first, last);
         return new Chosen(
-                t, rows, new Consequences(numbers, bytes, new RoomTable(t).freedBy(rows), kept, current, removes));
+                t,
+                rows,
+                new Consequences(numbers, bytes, new RoomTable(t).freedBy(rows), kept, warnings, current, removes));
+    }
+
+    /** That notes go, and that of what was published nothing is left. */
+    private static List<String> warnings(VersionTable t, Line of, BitSet going, int first, int last) {
+        List<String> noted = new ArrayList<>();
+        boolean published = false;
+        boolean drafts = false;
+        boolean publishedStays = false;
+        for (int row = first; row <= last; row++) {
+            boolean draft = t.is(row, VersionTable.DRAFT);
+            if (going.get(row)) {
+                published |= !draft;
+                if (t.is(row, VersionTable.NOTED)) {
+                    noted.add(of.label(t.number(row)));
+                }
+            } else if (t.stays(row)) {
+                drafts |= draft;
+                publishedStays |= !draft;
+            }
+        }
+        List<String> said = new ArrayList<>();
+        if (!noted.isEmpty()) {
+            said.add(Words.of("erase.warn.noted", noted.size(), String.join(", ", noted)));
+        }
+        if (published && drafts && !publishedStays) {
+            said.add(Words.of("erase.warn.draft", of.name()));
+        }
+        return said;
     }
 
     /**

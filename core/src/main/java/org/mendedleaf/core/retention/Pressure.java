@@ -64,22 +64,6 @@ public final class Pressure {
         return new RoomTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
     }
 
-    /** What goes so that the versions of each rule with a cap take no more than that. */
-    public static Choice caps(Verdicts verdicts) {
-        BitSet rows = new BitSet();
-        long freed = 0;
-        long missing = 0;
-        for (int r = 0; r < verdicts.rules().rules().size(); r++) {
-            if (verdicts.rules().rules().get(r).capBytes() > 0) {
-                Choice c = cap(verdicts, r).choice();
-                rows.or(c.rows());
-                freed += c.freedBytes();
-                missing += c.missingBytes();
-            }
-        }
-        return new Choice(rows, freed, missing);
-    }
-
     /** What goes so that the versions of one rule take no more than its cap. */
     static Over cap(Verdicts verdicts, int rule) {
         RoomTable own = ofRule(verdicts, rule);

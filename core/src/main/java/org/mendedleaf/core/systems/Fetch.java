@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.DamagedChunks;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
@@ -18,6 +19,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.StoredContent;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
 /** Gets contents from whoever holds them and can be reached, nearest first. */
@@ -33,20 +35,22 @@ public final class Fetch {
     }
 
     /**
-     * Makes sure that the content of a version is in the vault.
+     * Makes sure that the content of a version is in the vault, whole. What is known to be damaged there is fetched from
+     * whoever else holds it, and stored anew.
      *
      * @return the version as it stands now, with its content
      * @throws SystemException when none who holds it can be reached; the message says whom it was tried with
      */
     public Version intoVault(Version version, Progress progress) throws IOException {
-        if (!version.recipe().isElsewhere()) {
+        boolean there = !version.recipe().isElsewhere();
+        if (there && !isKnownToBeDamaged(version)) {
             return version;
         }
         MergedPoint point = point(version);
         for (MergedPoint.Copy c : point.copies()) {
-            if (c.holder().kind() == Holder.Kind.VAULT) {
-                // Another line of this vault has the same content already.
-                Version v = c.version();
+            Version v = c.version();
+            // Another line of this vault has the same content already.
+            if (!there && c.holder().kind() == Holder.Kind.VAULT && DamagedChunks.isWhole(vault, v.recipe())) {
                 return fill(
                         version,
                         new StoredContent(
@@ -56,16 +60,42 @@ public final class Fetch {
         Path temp = Files.createTempFile("mended-leaf", ".content");
         try {
             download(point, version, temp, progress);
-            try (WriteSession session = vault.write();
-                    ContentWorker worker = new ContentWorker(session.chunks());
-                    FileChannel in = FileChannel.open(temp)) {
-                StoredContent content = worker.store(in, n -> {});
-                OutsideWriter.fill(session, version.line(), version.number(), content);
-                session.commit();
+            StoredContent content = store(version, temp, !there);
+            // A part of it may have been in the vault and be damaged there, which shows now: it is stored anew then.
+            if (!DamagedChunks.isWhole(vault, content.recipe())) {
+                content = store(version, temp, !there);
+                if (!DamagedChunks.isWhole(vault, content.recipe())) {
+                    throw new VaultException.Damaged(Words.of("fetch.notWhole", version.path()));
+                }
             }
             return again(version);
+        } catch (SystemException e) {
+            if (there) {
+                // The vault's own damage is what there is to say.
+                return version;
+            }
+            throw e;
         } finally {
             Files.deleteIfExists(temp);
+        }
+    }
+
+    private boolean isKnownToBeDamaged(Version version) throws IOException {
+        try (Reading reading = vault.read()) {
+            return DamagedChunks.isKnownFor(reading, version.recipe());
+        }
+    }
+
+    private StoredContent store(Version version, Path file, boolean fill) throws IOException {
+        try (WriteSession session = vault.write();
+                ContentWorker worker = new ContentWorker(session.chunks());
+                FileChannel in = FileChannel.open(file)) {
+            StoredContent content = worker.store(in, n -> {});
+            if (fill) {
+                OutsideWriter.fill(session, version.line(), version.number(), content);
+            }
+            session.commit();
+            return content;
         }
     }
 

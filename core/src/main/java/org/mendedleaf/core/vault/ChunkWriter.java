@@ -127,7 +127,7 @@ public final class ChunkWriter implements AutoCloseable {
             }
             return index.find(digest, pending::get);
         } catch (SQLException e) {
-            throw new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), e.getMessage()), e);
+            throw VaultException.Damaged.ofCatalogue(vault.root(), e);
         }
     }
 

@@ -10,7 +10,9 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.mendedleaf.core.words.Words;
 
 /** The outgoing side of the vault: contents by their recipes. One thread at a time. */
@@ -86,7 +88,7 @@ public final class ContentReader implements AutoCloseable {
                 }
             }
         } catch (SQLException e) {
-            throw new VaultException.Damaged(Words.of("catalogue.damaged", vault.root(), e.getMessage()), e);
+            throw VaultException.Damaged.ofCatalogue(vault.root(), e);
         }
         return found;
     }
@@ -147,6 +149,19 @@ public final class ContentReader implements AutoCloseable {
             why.addSuppressed(e);
             throw why;
         }
+    }
+
+    /** The chunks that a content needs and that cannot be read, by their ids. */
+    public Set<Long> damaged(Recipe recipe) throws IOException {
+        Set<Long> found = new HashSet<>();
+        for (ChunkPlace place : places(recipe)) {
+            try {
+                read(place);
+            } catch (VaultException.Damaged e) {
+                found.add(place.id());
+            }
+        }
+        return found;
     }
 
     /** Writes a content to a channel. */

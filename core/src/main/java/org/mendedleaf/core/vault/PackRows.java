@@ -130,7 +130,7 @@ final class PackRows {
         try {
             question.ask();
         } catch (SQLException e) {
-            throw new VaultException.Damaged(String.valueOf(e.getMessage()), e);
+            throw new VaultException.Damaged(VaultException.said(e), e);
         }
     }
 

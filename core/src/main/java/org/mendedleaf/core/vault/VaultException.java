@@ -2,6 +2,8 @@ package org.mendedleaf.core.vault;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.sql.SQLException;
+import java.util.regex.Pattern;
 import org.mendedleaf.core.words.Words;
 
 /** Something about the vault keeps us from going on. The subclasses say what the caller can do about it. */
@@ -9,12 +11,21 @@ public abstract sealed class VaultException extends IOException {
 
     private static final long serialVersionUID = 1;
 
+    private static final Pattern CODED =
+            Pattern.compile("^\\[SQLITE_\\w+\\]\\s*(?:[^(]*\\()?(.*?)\\)?$", Pattern.DOTALL);
+
     private VaultException(String words, Throwable cause) {
         super(words, cause);
     }
 
     private VaultException(String words) {
         super(words);
+    }
+
+    /** What the database said, without its codes. */
+    public static String said(SQLException e) {
+        // Such as: [SQLITE_CORRUPT]  The database disk image is malformed (database disk image is malformed)
+        return CODED.matcher(String.valueOf(e.getMessage())).replaceFirst("$1");
     }
 
     /** What is wrong, in words. */
@@ -54,6 +65,11 @@ public abstract sealed class VaultException extends IOException {
 
         public Damaged(String words, Throwable cause) {
             super(words, cause);
+        }
+
+        /** The catalogue of a vault, by what the database said. */
+        public static Damaged ofCatalogue(Path vault, SQLException e) {
+            return new Damaged(Words.of("catalogue.damaged", vault, said(e)), e);
         }
     }
 

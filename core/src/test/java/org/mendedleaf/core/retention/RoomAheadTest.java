@@ -141,21 +141,104 @@ class RoomAheadTest {
                 .withCounts(3, 0)
                 .withRoom(100_000, false);
         Verdicts v = judge(p, rules(capped));
-        Pressure.Choice c = Pressure.caps(v);
-        List<Integer> numbers = new ArrayList<>();
-        c.rows().stream().forEach(row -> numbers.add(v.table().number(row)));
+        List<Integer> numbers = going(v);
         assertThat(numbers)
                 .hasSize(20)
                 .startsWith(1, 3, 4)
                 .doesNotContain(2, 28, 29, 30)
                 .endsWith(21);
-        assertThat(c.missingBytes()).isZero();
+        assertThat(v.unmet()).isEmpty();
         assertThat(Pressure.taken(v))
                 .singleElement()
                 .satisfies(cap -> assertThat(cap.takenBytes()).isBetween(299_000L, 301_000L));
         Verdicts tight = judge(p, rules(capped.withRoom(20_000, false)));
-        assertThat(Pressure.caps(tight).missingBytes()).isBetween(19_000L, 21_000L);
-        assertThat(Pressure.caps(tight).rows().cardinality()).isEqualTo(26);
+        assertThat(going(tight)).hasSize(26);
+        assertThat(tight.unmet())
+                .singleElement()
+                .satisfies(cap -> assertThat(cap.takenBytes()).isBetween(39_000L, 41_000L));
+    }
+
+    private static List<Integer> going(Verdicts v) {
+        List<Integer> numbers = new ArrayList<>();
+        for (int row = 0; row < v.table().size(); row++) {
+            if (v.goes(row)) {
+                assertThat(v.reason(row)).isEqualTo(Reason.CAP);
+                numbers.add(v.table().number(row));
+            }
+        }
+        return numbers;
+    }
+
+    @Test
+    void aLimitOfRoomIsPartOfEveryPreviewAndEveryReason() throws IOException {
+        daily();
+        Rule capped = Rule.keepAll("Office papers", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(3, 0)
+                .withRoom(100_000, false);
+        Verdicts v = judge(p, rules(capped));
+        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        assertThat(plan.versions()).isEqualTo(20);
+        assertThat(plan.warnings()).noneMatch(w -> w.contains("limit"));
+        RuleSets.set(p.vault(), new RuleSet(List.of(capped), Term.days(7), true), p.clock(), "Ada");
+        try (Reading reading = p.vault().read()) {
+            LineVerdicts line = LineVerdicts.of(reading, p.line("log.bin").id(), p.now(), Histories.UTC);
+            assertThat(line.words(1, p.now(), java.time.ZoneOffset.UTC))
+                    .isEqualTo("may go: by the limit of 100 kB on “Office papers”");
+            assertThat(line.words(30, p.now(), java.time.ZoneOffset.UTC)).doesNotContain("limit");
+            assertThat(line.summary()).startsWith("20 ");
+        }
+
+        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        Standing.Done done = standing.run(Progress.NONE);
+
+        assertThat(done.letGo().orElseThrow().versions())
+                .as("no more than what was said before")
+                .isEqualTo(20);
+        assertThat(done.trouble()).isEmpty();
+        try (Reading reading = p.vault().read()) {
+            LineVerdicts line = LineVerdicts.of(reading, p.line("log.bin").id(), p.now(), Histories.UTC);
+            assertThat(line.words(1, p.now(), java.time.ZoneOffset.UTC)).contains("the limit", "Office papers");
+        }
+    }
+
+    @Test
+    void aLimitThatCannotBeKeptSaysSo() throws IOException {
+        daily();
+        Rule tight = Rule.keepAll("Office papers", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(3, 0)
+                .withRoom(20_000, false);
+        Verdicts v = judge(p, rules(tight));
+        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        assertThat(plan.warnings())
+                .anyMatch(w -> w.startsWith("The limit of 20.0 kB on “Office papers” cannot be kept"));
+        RuleSets.set(p.vault(), new RuleSet(List.of(tight), Term.days(7), true), p.clock(), "Ada");
+        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        assertThat(standing.run(Progress.NONE).trouble())
+                .singleElement()
+                .asString()
+                .contains("cannot be kept");
+    }
+
+    @Test
+    void whatAFullDriveWouldTakeIsInTheOutlook() throws IOException {
+        daily();
+        Rule lazy = Rule.keepAll("r", Scope.ALL)
+                .withEverything(Optional.of(Term.days(365)))
+                .withCounts(5, 0)
+                .withRoom(0, true);
+        Verdicts v = judge(p, new RuleSet(List.of(lazy), Term.days(7), true));
+        RoomTable room = new RoomTable(v.table());
+        Verdicts tight = Standing.outlook(v, room, Standing.LEAST_FREE - 45_000);
+        assertThat(ThinPlan.of(tight, room, ThinPlan.Limits.RULES).versions()).isEqualTo(5);
+        assertThat(tight.reason(0)).isEqualTo(Reason.ROOM);
+        assertThat(ThinPlan.of(Standing.outlook(v, room, 1L << 40), room, ThinPlan.Limits.RULES)
+                        .versions())
+                .isZero();
+        Verdicts hopeless = Standing.outlook(v, room, Standing.LEAST_FREE - 10_000_000);
+        assertThat(ThinPlan.of(hopeless, room, ThinPlan.Limits.RULES).warnings())
+                .anyMatch(w -> w.startsWith("The drive still lacks"));
     }
 
     @Test

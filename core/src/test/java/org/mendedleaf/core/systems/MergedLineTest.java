@@ -19,6 +19,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.vault.Flip;
 
 /** One line across all systems. */
 class MergedLineTest {
@@ -142,6 +143,51 @@ class MergedLineTest {
         Version taken = new Fetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
         assertThat(taken.recipe().isElsewhere()).isFalse();
         assertThat(rig.text(taken)).isEqualTo("the minutes");
+    }
+
+    @Test
+    void whatIsTakenInIsWholeAlsoWhereTheVaultHadItDamaged() throws Exception {
+        String content = "the minutes, at some length: " + "0123456789".repeat(40);
+        rig.desk.save("copy.odt", content);
+        rig.desk.capture();
+        rig.desk.save("copy.odt", "something else");
+        rig.desk.capture();
+        Place library = rig.place(SystemKind.LIBRARY, "Minutes");
+        rig.put(library, "minutes.odt", content);
+        rig.look(library);
+        // Nobody knows yet that the vault's own copy is damaged.
+        Flip.in(rig.vault(), rig.desk.line("copy.odt").version(1).orElseThrow());
+
+        Version v = rig.line(library, "minutes.odt").newest().orElseThrow();
+        Version taken = new Fetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
+
+        assertThat(taken.recipe().isElsewhere()).isFalse();
+        assertThat(rig.text(taken)).isEqualTo(content);
+        assertThat(rig.text(rig.desk.line("copy.odt").version(1).orElseThrow()))
+                .as("the vault's own version is whole again with it")
+                .isEqualTo(content);
+        assertThat(rig.desk.check().lost()).isEmpty();
+    }
+
+    @Test
+    void whatIsKnownToBeDamagedIsFetchedFromWhoElseHoldsIt() throws Exception {
+        Place library = rig.place(SystemKind.LIBRARY, "Minutes");
+        String content = "the minutes, at some length: " + "0123456789".repeat(40);
+        rig.put(library, "minutes.odt", content);
+        rig.look(library);
+        Fetch fetch = new Fetch(rig.vault(), rig.book);
+        Version taken =
+                fetch.intoVault(rig.line(library, "minutes.odt").newest().orElseThrow(), Progress.NONE);
+        Flip.in(rig.vault(), taken);
+        assertThat(rig.desk.check().lost()).hasSize(1);
+
+        rig.outside.library().faults().away(true);
+        assertThat(fetch.intoVault(taken, Progress.NONE))
+                .as("nobody can give it")
+                .isEqualTo(taken);
+        rig.outside.library().faults().away(false);
+        assertThat(rig.text(fetch.intoVault(taken, Progress.NONE))).isEqualTo(content);
+        assertThat(rig.desk.check().lost()).isEmpty();
     }
 
     @Test

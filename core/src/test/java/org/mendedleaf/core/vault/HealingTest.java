@@ -44,16 +44,7 @@ class HealingTest {
     }
 
     private void damage(String path, int number) throws IOException {
-        try (Reading r = p.vault().read()) {
-            ChunkPlace chunk = r.contents()
-                    .places(p.line(path).version(number).orElseThrow().recipe())
-                    .get(0);
-            Path pack = p.vault().folder().pack(chunk.pack());
-            byte[] bytes = Files.readAllBytes(pack);
-            bytes[(int) chunk.offset() + PackFormat.RECORD_HEAD + 10] ^= 1;
-            Files.write(pack, bytes);
-        }
-        p.vault().closeIdleReaders();
+        Flip.in(p.vault(), p.line(path).version(number).orElseThrow());
     }
 
     @Test

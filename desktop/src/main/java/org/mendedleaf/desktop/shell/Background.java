@@ -12,6 +12,7 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Consumer;
+import org.mendedleaf.core.recovery.Failures;
 
 /** Work off the thread of the screen, and its results back on it. */
 public final class Background implements AutoCloseable {
@@ -52,7 +53,8 @@ public final class Background implements AutoCloseable {
             try {
                 T result = work.call();
                 screen.execute(() -> done.accept(result));
-            } catch (Exception e) {
+            } catch (Exception | Error thrown) {
+                Exception e = Failures.exception(thrown);
                 org.slf4j.LoggerFactory.getLogger(Background.class).warn("background work failed", e);
                 screen.execute(() -> failed.accept(e));
             }
@@ -89,7 +91,8 @@ public final class Background implements AutoCloseable {
                             done.accept(result);
                         }
                     });
-                } catch (Exception e) {
+                } catch (Exception | Error thrown) {
+                    Exception e = Failures.exception(thrown);
                     org.slf4j.LoggerFactory.getLogger(Background.class).warn("background work failed", e);
                     screen.execute(() -> {
                         if (mine == asked.get()) {

@@ -11,6 +11,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.recovery.Failures;
 
 /** Long work, one after the other, with the running one for the status bar to show. */
 public final class Jobs implements AutoCloseable {
@@ -45,7 +46,8 @@ public final class Jobs implements AutoCloseable {
                 T result = work.run(job);
                 end(job, Job.State.DONE);
                 background.onScreen(() -> done.accept(result));
-            } catch (Exception e) {
+            } catch (Exception | Error thrown) {
+                Exception e = Failures.exception(thrown);
                 org.slf4j.LoggerFactory.getLogger(Jobs.class).warn("{} failed", title, e);
                 end(job, Job.State.FAILED);
                 background.onScreen(() -> failed.accept(e));

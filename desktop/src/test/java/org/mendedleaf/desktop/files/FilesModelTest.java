@@ -3,10 +3,12 @@ package org.mendedleaf.desktop.files;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.shell.Held;
@@ -101,6 +103,45 @@ class FilesModelTest extends DeskTest {
         assertThat(led.get(1).rollBack()).isTrue();
         files.momentProperty().set(null);
         assertThat(files.ticks().paths()).isEmpty();
+    }
+
+    @Test
+    void aJobWorksOnWhatWasChosenWhenItWasAskedForWhateverIsChosenMeanwhile() throws Exception {
+        FilesModel files = files();
+        choose(files, "", "ledger.csv");
+        var first = files.line().lineProperty().get().version("1").orElseThrow();
+        CountDownLatch busy = new CountDownLatch(1);
+        desk.jobs()
+                .start(
+                        "something long",
+                        progress -> {
+                            busy.await();
+                            return "";
+                        },
+                        done -> {},
+                        e -> {});
+
+        files.restore(first);
+        files.unfold("sub", true);
+        until(() -> row(files, "sub", "new.txt").isPresent());
+        choose(files, "sub", "new.txt");
+        busy.countDown();
+
+        until(() -> files.messageProperty().get().words().startsWith("ledger.csv: version 1 is current again"));
+        assertThat(Files.readString(folder.resolve("sub/new.txt"))).isEqualTo("came later");
+        files.undo();
+        until(() -> files.messageProperty().get().offer() == FilesModel.Offer.REDO);
+        assertThat(files.messageProperty().get().words()).startsWith("Undone: ledger.csv");
+        files.redo();
+        until(() -> files.messageProperty().get().undo());
+        assertThat(files.messageProperty().get().words()).startsWith("Done again: ");
+        assertThat(folder.resolve("ledger.csv")).hasContent("kind,kilos\nKaty,412\n");
+    }
+
+    private void choose(FilesModel files, String folder, String name) throws InterruptedException {
+        files.select(row(files, folder, name).orElseThrow());
+        until(() -> files.line().lineProperty().get() != null
+                && files.line().lineProperty().get().name().equals(name));
     }
 
     @Test

@@ -59,6 +59,18 @@ class ScreenTest extends WindowTest {
         eventually("the old content", () -> live().contains("421"));
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         eventually("what was there before", () -> live().equals("saved over by a letter"));
+        eventually("what was undone", () -> text("#message").startsWith("Undone: ledger.csv restored"));
+        robot.push(KeyCode.CONTROL, KeyCode.Y);
+        eventually("what was undone, again", () -> live().contains("421"));
+        eventually("that in words", () -> text("#message").startsWith("Done again: ledger.csv restored"));
+        robot.clickOn("#undo");
+        eventually("what was there before", () -> live().equals("saved over by a letter"));
+        robot.clickOn("#redo");
+        eventually("what was undone, by the button", () -> live().contains("421"));
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually("what was there before", () -> live().equals("saved over by a letter"));
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.Z);
+        eventually("what was undone, by other keys", () -> live().contains("421"));
     }
 
     @Test
