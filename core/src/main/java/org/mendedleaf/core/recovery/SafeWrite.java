@@ -3,19 +3,18 @@ package org.mendedleaf.core.recovery;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
-import java.nio.ByteBuffer;
 import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Holes;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.ContentParts;
 import org.mendedleaf.core.vault.ContentReader;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -68,13 +67,15 @@ final class SafeWrite {
         ContentParts parts = contents.parts(version.recipe());
         FileChannel out = folder.create(beside);
         try {
+            Holes holes = new Holes(out);
             contents.read(version.recipe(), chunk -> {
-                Durable.write(out, ByteBuffer.wrap(chunk));
+                holes.write(chunk);
                 progress.advance(0, chunk.length);
                 if (progress.isCancelled()) {
                     throw new InterruptedIOException(Words.of("restore.cancelled"));
                 }
             });
+            holes.end();
             return new Written(beside, version, parts, out);
         } catch (IOException | RuntimeException e) {
             out.close();

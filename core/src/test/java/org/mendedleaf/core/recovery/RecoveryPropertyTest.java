@@ -81,7 +81,7 @@ class RecoveryPropertyTest {
         }
     }
 
-    @Property(tries = 12)
+    @Property(tries = 8)
     void anyMomentComesBackIntoAnEmptyFolderWithNamesBytesTimesAndPermissions(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             for (Map.Entry<Instant, Map<String, String>> look : looks.entrySet()) {
@@ -98,7 +98,7 @@ class RecoveryPropertyTest {
         });
     }
 
-    @Property(tries = 14)
+    @Property(tries = 8)
     void afterAnyRestoreUndoGivesTheExactStateBefore(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             Instant at = any(looks, random);
@@ -122,7 +122,7 @@ class RecoveryPropertyTest {
         });
     }
 
-    @Property(tries = 18)
+    @Property(tries = 10)
     void rollingBackGivesTheMomentAndUndoGivesTheStateBefore(@ForAll long seed) throws IOException {
         with(seed, (p, random, looks) -> {
             Instant at = any(looks, random);

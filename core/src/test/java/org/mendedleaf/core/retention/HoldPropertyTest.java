@@ -49,7 +49,7 @@ class HoldPropertyTest {
     private Random random = new Random();
 
     static LongStream seeds() {
-        return Tries.seeds(12);
+        return Tries.seeds(8);
     }
 
     @ParameterizedTest

@@ -101,7 +101,7 @@ class VerdictsPropertyTest {
         return all;
     }
 
-    @Property(tries = 7)
+    @Property(tries = 4)
     void noRuleDropsTheNewestOfALiveFileOrGoesBelowTheMinimum(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);
@@ -124,7 +124,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    @Property(tries = 6)
+    @Property(tries = 4)
     void aHoldIsNeverDroppedAndNeverDropsMore(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);
@@ -145,7 +145,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    @Property(tries = 6)
+    @Property(tries = 4)
     void theOrderOfRulesForDifferentFilesDoesNotMatter(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 25);
@@ -161,7 +161,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    @Property(tries = 5)
+    @Property(tries = 3)
     void thinningEveryFewDaysComesToTheSameAsThinningOnceInTheEnd(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 40);
@@ -194,7 +194,7 @@ class VerdictsPropertyTest {
         return all;
     }
 
-    @Property(tries = 7)
+    @Property(tries = 4)
     void roomIsWhatARecountSays(@ForAll Random random) throws IOException {
         in(p -> {
             // Contents that share chunks with each other, in one file and across files.
@@ -267,7 +267,7 @@ class VerdictsPropertyTest {
         return chunks.stream().mapToLong(t::chunkBytes).sum();
     }
 
-    @Property(tries = 15)
+    @Property(tries = 8)
     void bucketsOfAgesCoverAll(@ForAll Random random) {
         long now = Moment.micros(TestPlace.START);
         long saved = now - (long) (random.nextDouble() * 4e15);

@@ -107,26 +107,26 @@ class FaultPropertyTest {
         return found;
     }
 
-    @Property(tries = 7)
+    @Property(tries = 4)
     void anObjectStoreKeepsWhatItAcknowledgedOnce(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.OBJECT_STORE, faults, seed));
     }
 
-    @Property(tries = 7)
+    @Property(tries = 4)
     void aLibraryKeepsWhatItAcknowledgedOnce(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.LIBRARY, faults, seed));
     }
 
-    @Property(tries = 5)
+    @Property(tries = 3)
     void aFileServerKeepsWhatItAcknowledged(@ForAll("faults") List<Fault> faults, @ForAll long seed)
             throws IOException {
         with(rig -> putsUnderFaults(rig, SystemKind.FILE_SERVER, faults, seed));
     }
 
     /** Also with the plug pulled at any moment: the run goes on, and in the end holds the folder as it was. */
-    @Property(tries = 5)
+    @Property(tries = 3)
     void aBackupRunComesToItsEndWhateverHappensOnTheWay(@ForAll("faults") List<Fault> faults, @ForAll boolean unplugged)
             throws IOException {
         with(rig -> {
@@ -171,7 +171,7 @@ class FaultPropertyTest {
     }
 
     /** A look that fails in the middle and is done again puts each point on its line once. */
-    @Property(tries = 7)
+    @Property(tries = 4)
     void aLookThatIsRepeatedAddsNothingTwice(@ForAll("faults") List<Fault> faults) throws IOException {
         with(rig -> {
             Place place = rig.place(SystemKind.LIBRARY, "p");

@@ -82,6 +82,24 @@ class MirrorTest {
     }
 
     @Test
+    void aPathOfThreeThousandLevelsStopsNothingThatComesAfterIt() throws IOException {
+        Place place = store();
+        String deep = "d/".repeat(3000) + "deep.txt";
+        rig.put(place, "a", "before");
+        rig.put(place, deep, "far down");
+        rig.put(place, "z", "after");
+        rig.later(Duration.ofMinutes(1));
+        rig.look(place);
+        assertThat(rig.listing(place, "", rig.now())).containsExactly("a", "d", "z");
+        assertThat(rig.text(rig.line(place, "z").newest().orElseThrow())).isEqualTo("after");
+        assertThat(rig.text(rig.line(place, deep).newest().orElseThrow())).isEqualTo("far down");
+        rig.put(place, "z", "and later");
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.look(place).points()).isEqualTo(1);
+        assertThat(rig.desk.check().isClean()).isTrue();
+    }
+
+    @Test
     void aDeletionPointThatIsTakenAwayBringsTheFileBack() throws IOException {
         Place place = store();
         rig.put(place, "a", "one");

@@ -78,7 +78,7 @@ class DamagePropertyTest {
     }
 
     static LongStream seeds() {
-        return Tries.seeds(30);
+        return Tries.seeds(10);
     }
 
     @BeforeAll
