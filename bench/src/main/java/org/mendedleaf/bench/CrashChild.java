@@ -20,11 +20,14 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
@@ -58,21 +61,30 @@ final class CrashChild {
     private final Random random;
     private final Path desk;
     private final Path aside;
-    private final OpenVault vault;
+    private final Path folder;
+    private OpenVault vault;
     private final Place place;
     private final Clock clock = Clock.system(ZoneOffset.UTC);
     private final Authors authors = (path, owner) -> owner;
 
     private CrashChild(Path folder, long seed) throws IOException {
         random = new Random(seed);
+        this.folder = folder;
         desk = Files.createDirectories(folder.resolve("desk")).toRealPath();
         aside = Files.createDirectories(folder.resolve("aside"));
-        vault = OpenVault.openOrCreate(folder.resolve("vault"), "crash child", Duration.ofSeconds(10));
+        vault = open();
         place = Protect.place(vault, desk, Rhythm.ON_SAVE, List.of(), clock, "Ines");
     }
 
-    /** Runs until it is killed: {@code FOLDER SEED}. */
+    private OpenVault open() throws IOException {
+        return OpenVault.openOrCreate(folder.resolve("vault"), "crash child", Duration.ofSeconds(10));
+    }
+
+    /** Runs until it is killed: {@code FOLDER SEED}; with {@code make} behind it, makes one vault after the other. */
     public static void main(String[] arguments) throws IOException {
+        if (arguments.length > 2 && arguments[2].equals("make")) {
+            make(Path.of(arguments[0]));
+        }
         CrashChild child = new CrashChild(Path.of(arguments[0]), Long.parseLong(arguments[1]));
         say("READY");
         while (true) {
@@ -84,6 +96,9 @@ final class CrashChild {
             }
             if (child.random.nextInt(2) == 0) {
                 child.reclaim();
+            }
+            if (child.random.nextInt(8) == 0) {
+                child.rebuild();
             }
             switch (child.random.nextInt(6)) {
                 case 0, 1 -> child.rollBack();
@@ -180,8 +195,67 @@ final class CrashChild {
         java.time.Instant at = clock.instant().minusMillis((long) (random.nextDouble() * span));
         new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
         before(ActionKind.ROLLED_BACK);
-        recovery().rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE);
+        long action = recovery()
+                .rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE)
+                .action();
         say("DONE");
+        if (action != 0 && random.nextBoolean()) {
+            undoAndRedo(action);
+        }
+    }
+
+    /** Undoes, undoes the undo, and undoes again; each can be cut short. */
+    private void undoAndRedo(long action) throws IOException {
+        before(ActionKind.UNDONE);
+        recovery().undo(action(action));
+        say("DONE");
+        Optional<Action> undo;
+        try (Reading reading = vault.read()) {
+            undo = JournalStore.of(reading).lastRedoable();
+        }
+        if (undo.isPresent()) {
+            before(ActionKind.REDONE);
+            recovery().redo(undo.get(), Progress.NONE);
+            say("DONE");
+            before(ActionKind.UNDONE);
+            recovery().undo(action(action));
+            say("DONE");
+        }
+    }
+
+    private Action action(long id) throws IOException {
+        try (Reading reading = vault.read()) {
+            return JournalStore.of(reading).get(id).orElseThrow();
+        }
+    }
+
+    /** The catalogue is made anew from the packs. */
+    private void rebuild() throws IOException {
+        vault.close();
+        say("REBUILD");
+        Rebuild.run(folder.resolve("vault"), "crash child", Duration.ofSeconds(10), clock);
+        say("REBUILT");
+        vault = open();
+    }
+
+    /** Makes vaults until it is killed, each with a first capture. */
+    private static void make(Path folder) throws IOException {
+        say("READY");
+        int number = 0;
+        while (Files.exists(folder.resolve("made" + number))) {
+            number++;
+        }
+        while (true) {
+            Path at = folder.resolve("made" + number++);
+            Path desk = Files.createDirectories(at.resolve("desk")).toRealPath();
+            Files.writeString(desk.resolve("a.txt"), "there before");
+            Clock clock = Clock.system(ZoneOffset.UTC);
+            try (OpenVault made = OpenVault.openOrCreate(at.resolve("vault"), "maker", Duration.ofSeconds(10))) {
+                Place place = Protect.place(made, desk, Rhythm.ON_SAVE, List.of(), clock, "Ines");
+                new Capture(made, place, clock, (path, owner) -> owner).run(Scope.WHOLE, Progress.NONE);
+            }
+            say("MADE " + at.getFileName());
+        }
     }
 
     private Recovery recovery() {

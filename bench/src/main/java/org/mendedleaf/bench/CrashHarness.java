@@ -20,6 +20,9 @@ import java.util.Set;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -29,6 +32,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.VaultCheck;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.vault.Digest;
@@ -46,6 +50,10 @@ public final class CrashHarness {
     private final Set<String> intended = new HashSet<>();
     private int unfolded;
     private String before = "";
+    private final Map<ActionKind, String> states = new EnumMap<>(ActionKind.class);
+    private boolean rebuilding;
+    private int rebuilds;
+    private final Set<String> made = new HashSet<>();
     private ActionKind under = ActionKind.ROLLED_BACK;
     private final Map<ActionKind, Integer> undone = new EnumMap<>(ActionKind.class);
 
@@ -61,25 +69,88 @@ public final class CrashHarness {
      * @param kills of the writing process
      * @param acknowledged versions that were checked after the last kill
      * @param unfolded how many of them are stored unfolded
+     * @param rebuilds of the catalogue that were cut short
      * @param undone actions that were cut short, and undone afterwards, by kind
      * @param failures in words; empty when every promise was kept
      */
     public record Outcome(
-            int kills, int acknowledged, int unfolded, Map<ActionKind, Integer> undone, List<String> failures) {}
+            int kills,
+            int acknowledged,
+            int unfolded,
+            int rebuilds,
+            Map<ActionKind, Integer> undone,
+            List<String> failures) {}
 
     /** Kills so many times, all on one vault that goes on growing. */
     public Outcome run(int kills) throws IOException, InterruptedException {
         for (int i = 0; i < kills; i++) {
-            killOnce(random.nextLong());
+            killOnce(random.nextLong(), "work");
             List<String> failures = inspect();
             if (!failures.isEmpty()) {
-                return new Outcome(i + 1, acknowledged.size(), unfolded, undone, failures);
+                return new Outcome(i + 1, acknowledged.size(), unfolded, rebuilds, undone, failures);
             }
         }
-        return new Outcome(kills, acknowledged.size(), unfolded, undone, List.of());
+        return new Outcome(kills, acknowledged.size(), unfolded, rebuilds, undone, List.of());
     }
 
-    private void killOnce(long seed) throws IOException, InterruptedException {
+    /**
+     * Kills a process that makes one vault after the other so many times; what it leaves can be gone on with.
+     *
+     * @return vaults that were looked at, and what is wrong
+     */
+    public Outcome runMaking(int kills) throws IOException, InterruptedException {
+        int looked = 0;
+        for (int i = 0; i < kills; i++) {
+            killOnce(random.nextLong(), "make");
+            for (int n = 0; Files.exists(folder.resolve("made" + n)); n++) {
+                Path at = folder.resolve("made" + n);
+                List<String> failures = goesOn(at, made.contains("made" + n));
+                if (!failures.isEmpty()) {
+                    return new Outcome(i + 1, looked, 0, 0, Map.of(), failures);
+                }
+                looked++;
+                delete(at);
+            }
+            made.clear();
+        }
+        return new Outcome(kills, looked, 0, 0, Map.of(), List.of());
+    }
+
+    /** Whoever protects the folder again goes on with what a kill left. */
+    private static List<String> goesOn(Path at, boolean isMade) throws IOException {
+        Path desk = at.resolve("desk");
+        if (!Files.exists(desk.resolve("a.txt"))) {
+            return List.of();
+        }
+        Clock clock = Clock.system(ZoneOffset.UTC);
+        try (OpenVault vault = OpenVault.openOrCreate(at.resolve("vault"), "harness", Duration.ofSeconds(5))) {
+            try (Reading reading = vault.read()) {
+                if (isMade && reading.line(reading.places().get(0), "a.txt").isEmpty()) {
+                    return List.of(at + " was made, and its first version is gone");
+                }
+            }
+            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
+            new Capture(vault, place, clock, (path, owner) -> owner).run(Scope.WHOLE, Progress.NONE);
+            VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
+            try (Reading reading = vault.read()) {
+                return report.isClean() && reading.line(place, "a.txt").isPresent()
+                        ? List.of()
+                        : List.of(at + ": " + report.damages() + report.lost());
+            }
+        } catch (IOException | IllegalArgumentException e) {
+            return List.of(at + " cannot be gone on with: " + e.getMessage());
+        }
+    }
+
+    private static void delete(Path folder) throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(path);
+            }
+        }
+    }
+
+    private void killOnce(long seed, String how) throws IOException, InterruptedException {
         Process child = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-XX:TieredStopAtLevel=1",
@@ -88,12 +159,13 @@ public final class CrashHarness {
                         System.getProperty("java.class.path"),
                         CrashChild.class.getName(),
                         folder.toString(),
-                        Long.toString(seed))
+                        Long.toString(seed),
+                        how)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
         // Most are killed at work, however long a busy machine takes to start them; some while they open the vault.
         CountDownLatch ready = new CountDownLatch(random.nextInt(4) == 0 ? 0 : 1);
-        long after = 300L + random.nextInt(1500);
+        long after = how.equals("make") ? random.nextInt(600) : 300L + random.nextInt(1500);
         Thread killer = new Thread(() -> {
             try {
                 ready.await();
@@ -119,6 +191,13 @@ public final class CrashHarness {
                 } else if (words[0].equals("BEFORE") && words.length == 3 && words[2].length() == 64) {
                     under = ActionKind.valueOf(words[1]);
                     before = words[2];
+                    states.put(under, before);
+                } else if (words[0].equals("MADE") && words.length == 2) {
+                    made.add(words[1]);
+                } else if (words[0].equals("REBUILD")) {
+                    rebuilding = true;
+                } else if (words[0].equals("REBUILT")) {
+                    rebuilding = false;
                 } else if (words[0].equals("DONE")) {
                     before = "";
                 }
@@ -136,6 +215,8 @@ public final class CrashHarness {
         }
         try (OpenVault vault =
                 OpenVault.openOrCreate(folder.resolve("vault"), "crash harness", Duration.ofSeconds(5))) {
+            rebuilds += rebuilding ? 1 : 0;
+            rebuilding = false;
             vault.write().close();
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
             if (!report.isClean()) {
@@ -161,23 +242,45 @@ public final class CrashHarness {
     private List<String> undone(OpenVault vault) throws IOException {
         String wanted = before;
         before = "";
-        Optional<Action> last;
-        Place place;
-        try (Reading reading = vault.read()) {
-            last = JournalStore.of(reading).lastUndoable();
-            place = reading.places().get(0);
-        }
         Path desk = folder.resolve("desk");
-        if (last.isPresent()
-                && last.get().kind() == under
-                && !CrashChild.state(desk).equals(wanted)) {
-            Clock clock = Clock.system(ZoneOffset.UTC);
-            new Recovery(vault, place, clock, (path, owner) -> owner, "harness").undo(last.get());
-            undone.merge(under, 1, Integer::sum);
+        if (!CrashChild.state(desk).equals(wanted)) {
+            wanted = turnBack(vault, wanted);
         }
         return CrashChild.state(desk).equals(wanted)
                 ? halfWritten()
                 : List.of(under + " that was cut short could not be undone to what was there before");
+    }
+
+    /**
+     * Undoes; an undo that came to its end is done again, and one that did not is gone on with, and so is a redo.
+     *
+     * @param wanted how the folder was before what was cut short
+     * @return how it must be now
+     */
+    private String turnBack(OpenVault vault, String wanted) throws IOException {
+        Optional<Action> undo;
+        Optional<Action> redo;
+        Place place;
+        try (Reading reading = vault.read()) {
+            undo = JournalStore.of(reading).lastUndoable();
+            redo = JournalStore.of(reading).lastRedoable();
+            place = reading.places().get(0);
+        }
+        Clock clock = Clock.system(ZoneOffset.UTC);
+        Recovery recovery = new Recovery(vault, place, clock, (path, owner) -> owner, "harness");
+        boolean again = under == ActionKind.REDONE || under == ActionKind.UNDONE;
+        if (again && redo.isPresent()) {
+            recovery.redo(redo.get(), Progress.NONE);
+            undone.merge(under, 1, Integer::sum);
+            return states.getOrDefault(ActionKind.UNDONE, "");
+        }
+        if (undo.isPresent()
+                && (undo.get().kind() == under || (again && undo.get().kind() == ActionKind.ROLLED_BACK))) {
+            recovery.undo(undo.get());
+            undone.merge(under, 1, Integer::sum);
+            return under == ActionKind.UNDONE ? states.getOrDefault(ActionKind.ROLLED_BACK, "") : wanted;
+        }
+        return wanted;
     }
 
     private String compare(Reading reading, String key, String sha256) throws IOException {
@@ -218,6 +321,7 @@ public final class CrashHarness {
         int left = kills;
         int versions = 0;
         int unfolded = 0;
+        int rebuilds = 0;
         Map<ActionKind, Integer> cut = new EnumMap<>(ActionKind.class);
         // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
         while (left > 0) {
@@ -226,21 +330,26 @@ public final class CrashHarness {
             Outcome outcome = new CrashHarness(folder, seed + left).run(now);
             versions += outcome.acknowledged();
             unfolded += outcome.unfolded();
+            rebuilds += outcome.rebuilds();
             outcome.undone().forEach((kind, n) -> cut.merge(kind, n, Integer::sum));
             System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, "
                     + unfolded + " of them unfolded, cut short and undone: "
-                    + cut + ", "
+                    + cut + ", rebuilds cut short: " + rebuilds + ", "
                     + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
             if (!outcome.failures().isEmpty()) {
                 System.out.println("kept for a look: " + folder);
                 System.exit(1);
             }
             left -= now;
-            try (Stream<Path> all = Files.walk(folder)) {
-                for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
-                    Files.delete(path);
-                }
-            }
+            delete(folder);
         }
+        Path folder = Files.createTempDirectory("mended-leaf-crash");
+        Outcome making = new CrashHarness(folder, seed).runMaking(Math.max(1, kills / 10));
+        System.out.println(making.kills() + " kills while vaults were made, " + making.acknowledged()
+                + " of them gone on with, " + (making.failures().isEmpty() ? "all well" : making.failures()));
+        if (!making.failures().isEmpty()) {
+            System.exit(1);
+        }
+        delete(folder);
     }
 }

@@ -22,4 +22,11 @@ class CrashTest {
                 .as("the process got to work before it was killed")
                 .isPositive();
     }
+
+    @Test
+    void aKillWhileAVaultIsMadeLeavesWhatCanBeGoneOnWith(@TempDir Path folder) throws Exception {
+        CrashHarness.Outcome outcome = new CrashHarness(folder, System.nanoTime()).runMaking(3);
+        assertThat(outcome.failures()).isEmpty();
+        assertThat(outcome.acknowledged()).as("vaults that were looked at").isPositive();
+    }
 }

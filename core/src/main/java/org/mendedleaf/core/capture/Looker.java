@@ -8,6 +8,7 @@ import java.nio.file.NotDirectoryException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Queue;
@@ -42,6 +43,7 @@ final class Looker {
     private final List<FolderLook> changed = new ArrayList<>();
     private final List<String> unreadable = new ArrayList<>();
     private final Map<String, Seen.Skip> gaps;
+    private final Set<String> looked = new HashSet<>();
     private long files;
     private int sinceProgress;
 
@@ -100,7 +102,8 @@ final class Looker {
     }
 
     private void look(SafeFolder folder, boolean deep) throws IOException {
-        if (progress.isCancelled()) {
+        // A folder that is new is found by the one above it, and may be named besides.
+        if (progress.isCancelled() || !looked.add(folder.path())) {
             return;
         }
         List<Seen> seen = new ArrayList<>();

@@ -127,8 +127,9 @@ final class PointWriter {
         if (saved.isAfter(now)) {
             return now;
         }
-        // What that look saw stays what was there at its moment.
-        return !first && !saved.isAfter(lastLook) ? lastLook.plusNanos(1000) : saved;
+        // What that look saw stays what was there at its moment, unless the clock was wrong then.
+        boolean before = !first && !saved.isAfter(lastLook) && !lastLook.isAfter(now);
+        return before ? lastLook.plusNanos(1000) : saved;
     }
 
     FileFacts facts(DiskEntry e, String who) {

@@ -2,7 +2,9 @@ package org.mendedleaf.core.line;
 
 import java.io.IOException;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
@@ -16,6 +18,7 @@ public final class LineWriter {
     private final Names names;
     private final Numbering numbering;
     private final HeldLines held;
+    private final Map<Long, Long> lastSnapshots = new HashMap<>();
 
     /** A writer within this session. */
     public LineWriter(WriteSession session) {
@@ -214,10 +217,25 @@ public final class LineWriter {
     /** A new content under a name that is there. Returns the number of the new version. */
     public int changed(Place place, LiveEntry live, StoredContent content, Arrival arrival) throws IOException {
         Instant saved = notBefore(arrival.saved(), live.from());
-        session.apply(Op.SPAN_ENDS, Moment.micros(saved), live.folder(), live.node());
+        session.apply(Op.SPAN_ENDS, afterSnapshots(place, saved), live.folder(), live.node());
         Arrival placed = arrival.at(saved);
         int last = (int) sql.number("SELECT last FROM line WHERE id = ?", live.line());
         return addVersion(place, live.line(), last, live.node(), live.folder(), content, placed);
+    }
+
+    /**
+     * What comes after a snapshot was taken begins after its moment, however that was dated: a snapshot shows for ever what was
+     * there when it was taken.
+     *
+     * @return microseconds since 1970
+     */
+    private long afterSnapshots(Place place, Instant at) throws IOException {
+        Long last = lastSnapshots.get(place.id());
+        if (last == null) {
+            last = sql.number("SELECT coalesce(max(at), 0) FROM snapshot WHERE place = ?", place.id());
+            lastSnapshots.put(place.id(), last);
+        }
+        return Math.max(Moment.micros(at), last + 1);
     }
 
     /** An interval is never empty: what follows begins at least a microsecond later. */
@@ -253,7 +271,9 @@ public final class LineWriter {
         session.apply(Op.LINE_GROWS, number, content.length(), node, line);
         numbering.added(place, line, number, arrival);
         // The first capture knows nothing of what was before it, however old the files are.
-        long from = arrival.origin() == Origin.FOUND ? Moment.micros(arrival.captured()) : saved;
+        long from = arrival.origin() == Origin.FOUND
+                ? Moment.micros(arrival.captured())
+                : afterSnapshots(place, arrival.saved());
         session.apply(
                 Op.SPAN,
                 folder,
@@ -299,13 +319,14 @@ public final class LineWriter {
             target = session.nextId(WriteSession.Table.NODE);
             session.apply(Op.NODE, target, toFolder, RelativePath.requireName(toName), live.line(), 0);
         }
-        session.apply(Op.SPAN_ENDS, Moment.micros(at), live.folder(), live.node());
+        long from = afterSnapshots(place, at);
+        session.apply(Op.SPAN_ENDS, from, live.folder(), live.node());
         session.apply(
                 Op.SPAN,
                 toFolder,
                 Moment.OPEN,
                 target,
-                Moment.micros(at),
+                from,
                 live.number(),
                 live.kind().code(),
                 live.size(),
@@ -321,7 +342,7 @@ public final class LineWriter {
     /** A file that is gone from its folder, or left out from now on. */
     public void ended(Place place, LiveEntry live, EventKind kind, String who, Instant when) throws IOException {
         Instant at = notBefore(when, live.from());
-        session.apply(Op.SPAN_ENDS, Moment.micros(at), live.folder(), live.node());
+        session.apply(Op.SPAN_ENDS, afterSnapshots(place, at), live.folder(), live.node());
         if (live.kind() == EntryKind.FOLDER) {
             return;
         }

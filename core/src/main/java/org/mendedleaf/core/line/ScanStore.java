@@ -44,6 +44,11 @@ public final class ScanStore {
                 entries);
     }
 
+    /** Changes what the last look is said to have seen in a folder. */
+    public static void update(WriteSession session, long folder, byte[] entries) throws IOException {
+        session.applyUnlogged("UPDATE scan SET entries = ? WHERE folder = ?", entries, folder);
+    }
+
     /** What the last look saw in one folder. */
     public static java.util.Optional<byte[]> entries(WriteSession session, long folder) throws IOException {
         return session.sql().first("SELECT entries FROM scan WHERE folder = ?", r -> r.getBytes(1), folder);

@@ -8,14 +8,17 @@ import java.nio.file.NotDirectoryException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.MovedAside;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.Unsettled;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -190,6 +193,7 @@ final class InPlace {
      * @return what became of each, as far as it came before somebody cancelled
      */
     List<Task.Outcome> run(List<Task> tasks, Noting noting, Progress progress) throws IOException {
+        unsettle(tasks);
         List<Task.Outcome> outcomes = new ArrayList<>();
         int at = 0;
         while (at < tasks.size() && !progress.isCancelled()) {
@@ -212,6 +216,24 @@ final class InPlace {
         // That what was moved aside is gone.
         session.commit();
         return outcomes;
+    }
+
+    /** What the last look says of these names is void; committed with what is noted first, before any of them is changed. */
+    private void unsettle(List<Task> tasks) throws IOException {
+        Map<String, Set<String>> names = new HashMap<>();
+        for (Task t : tasks) {
+            String from = t instanceof Task.Put p ? p.from() : "";
+            for (String path : from.isEmpty() ? List.of(t.path()) : List.of(t.path(), from)) {
+                names.computeIfAbsent(RelativePath.parent(path), f -> new HashSet<>())
+                        .add(RelativePath.name(path));
+            }
+        }
+        for (Map.Entry<String, Set<String>> e : names.entrySet()) {
+            Optional<Long> folder = lines.knownFolder(place, e.getKey());
+            if (folder.isPresent()) {
+                Unsettled.names(session, folder.get(), e.getValue());
+            }
+        }
     }
 
     /** The end of the group that begins here. */

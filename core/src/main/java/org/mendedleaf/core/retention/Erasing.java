@@ -13,11 +13,15 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.FileFacts;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.LineWriter;
+import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
@@ -31,6 +35,7 @@ import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -271,6 +276,10 @@ public final class Erasing {
             part = result.action();
         }
         try (WriteSession session = vault.writeToMakeRoom()) {
+            if (c.current() > 0 && is == 0) {
+                is = currentAgain(
+                        session, before, was, before.version(c.current()).orElseThrow());
+            }
             long action = JournalStore.begin(
                     session, new Action(0, clock.instant(), who, ActionKind.LET_GO, place.id(), 0, false, List.of()));
             VersionTable t = chosen.table();
@@ -294,6 +303,27 @@ public final class Erasing {
             session.commit();
             return new Done(action, c, done.due());
         }
+    }
+
+    /** The file has the content of an earlier version already: that is said by a version, since the newest one goes. */
+    private int currentAgain(WriteSession session, Line line, int was, Version earlier) throws IOException {
+        LineWriter lines = new LineWriter(session);
+        LiveEntry live = lines.live(
+                        lines.folder(place, RelativePath.parent(line.path())), RelativePath.name(line.path()))
+                .filter(l -> l.line() == line.id())
+                .orElseThrow(() -> new java.io.FileNotFoundException(line.path()));
+        if (live.number() != was) {
+            return live.number();
+        }
+        FileFacts facts = new FileFacts(live.kind(), live.size(), live.mtimeNanos(), live.mode(), who);
+        StoredContent content = new StoredContent(
+                earlier.recipe(),
+                earlier.size(),
+                earlier.digest(),
+                earlier.sha256().orElse(null));
+        java.time.Instant now = clock.instant();
+        return lines.changed(
+                place, live, content, new LineWriter.Arrival(facts, Origin.RESTORED, earlier.number(), now, now, ""));
     }
 
     private Recovery recovery() {

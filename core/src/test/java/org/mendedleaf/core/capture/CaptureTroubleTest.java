@@ -197,6 +197,20 @@ class CaptureTroubleTest {
     }
 
     @Test
+    void aFolderThatIsNewAndNamedBesidesIsCapturedOnce() throws Exception {
+        p.capture();
+        p.save("new/a.txt", "one");
+        assertThat(p.capture("", "new", "new/deeper").added()).isEqualTo(1);
+        p.save("other/b.txt", "two");
+        p.recovery().put(Files.writeString(temp.resolve("in"), "put in"), "put/c.txt", "", Progress.NONE);
+        p.save("put/c.txt", "changed since");
+        assertThat(p.capture("", "put", "other").points()).isEqualTo(1);
+        assertThat(p.line("put/c.txt").versions()).hasSize(2);
+        assertThat(p.line("other/b.txt").versions()).hasSize(1);
+        assertThat(p.check().isClean()).isTrue();
+    }
+
+    @Test
     void aFileOfAUserThatIsNamedLikeOursIsKept() throws Exception {
         p.save(".mended-leaf-notes.txt", "mine");
         p.save("a.txt", "one");

@@ -80,6 +80,24 @@ class ClockTest {
     }
 
     @Test
+    void whatChangesAfterASnapshotIsNotInItThoughTheSnapshotIsDatedAhead() throws IOException {
+        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ines");
+        Snapshot taken = snapshots.take("", "now", Progress.NONE);
+        int before = p.tree(taken.at()).get("other.txt").number();
+        p.save("other.txt", "changed after the snapshot");
+        p.save("new.txt", "came after it");
+        p.capture();
+        assertThat(p.tree(taken.at()).get("other.txt").number()).isEqualTo(before);
+        assertThat(p.tree(taken.at())).doesNotContainKey("new.txt");
+        assertThat(p.tree(Moment.FAR).get("other.txt").number()).isEqualTo(before + 1);
+        assertThat(p.line("other.txt").newest().orElseThrow().saved()).isBefore(then.plus(Duration.ofDays(1)));
+        Files.delete(p.path("new.txt"));
+        p.capture();
+        assertThat(p.tree(Moment.FAR)).doesNotContainKey("new.txt");
+        assertThat(p.check().isClean()).isTrue();
+    }
+
+    @Test
     void rollingBackToNowPutsNothingStaleOverWhatIsThere() throws IOException {
         p.recovery().rollBack(new Rollback(List.of(""), Moment.FAR, false), Progress.NONE);
         assertThat(p.read("a.txt")).isEqualTo("three");

@@ -23,6 +23,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
@@ -63,6 +64,23 @@ class RecoveryTest {
             return all.filter(f -> SafeFolder.isOwnName(f.getFileName().toString()))
                     .toList();
         }
+    }
+
+    @Test
+    void whatGoesAgainBeforeTheNextLookIsNotTakenToBeThereForEver() throws Exception {
+        p.save("d/a.txt", "one");
+        p.save("d/b.txt", "two");
+        p.capture();
+        p.recovery().put(Files.writeString(temp.resolve("in"), "put in"), "d/new.txt", "", Progress.NONE);
+        Files.move(p.path("d/new.txt"), p.path("moved.txt"));
+        p.recovery().remove(List.of("d/b.txt"));
+        p.save("d/b.txt", "two");
+        p.later(5);
+        p.capture();
+        assertThat(p.names(Moment.FAR))
+                .contains("d/a.txt", "d/b.txt", "moved.txt")
+                .doesNotContain("d/new.txt");
+        assertThat(p.capture().points()).isZero();
     }
 
     @Test

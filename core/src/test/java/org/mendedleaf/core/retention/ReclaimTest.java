@@ -85,6 +85,32 @@ class ReclaimTest {
         }
     }
 
+    @Test
+    void theContentOfAFileStaysWhenItsNewestVersionIsErasedAndAnEarlierOneHadTheSame() throws IOException {
+        p.save("a.txt", "the same");
+        p.capture();
+        p.save("a.txt", "other");
+        p.capture();
+        p.recovery()
+                .restore(
+                        List.of(new Wish(p.line("a.txt").version(1).orElseThrow(), "a.txt")),
+                        Collision.REPLACE,
+                        Progress.NONE);
+        erasing().erase(p.line("a.txt").id(), Erasing.What.VERSION, 2, Progress.NONE);
+        long line = p.line("a.txt").id();
+        erasing().erase(line, Erasing.What.VERSION, 3, Progress.NONE);
+        p.later(60);
+        reclaim().endGrace("Ada", Progress.NONE);
+        Version newest = p.line("a.txt").newest().orElseThrow();
+        assertThat(newest.number()).isEqualTo(4);
+        assertThat(newest.recipe().isElsewhere()).isFalse();
+        assertThat(content("a.txt", 4))
+                .asString(java.nio.charset.StandardCharsets.UTF_8)
+                .isEqualTo("the same");
+        assertThat(p.read("a.txt")).isEqualTo("the same");
+        assertThat(p.check().isClean()).isTrue();
+    }
+
     private byte[] content(String path, int number) throws IOException {
         Version v = p.line(path).version(number).orElseThrow();
         java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
