@@ -42,6 +42,11 @@ public final class Capture {
         this.authors = authors;
     }
 
+    /** Whether somebody has to say that a folder was emptied on purpose before that is captured. */
+    public static boolean looksEmptied(Reading reading, Place place) throws IOException {
+        return new PlaceThere(place).looksEmptied(reading);
+    }
+
     /** Somebody says that the folder is empty because it was emptied, and not because its disk is away. */
     public Capture emptiedOnPurpose() {
         emptied = true;

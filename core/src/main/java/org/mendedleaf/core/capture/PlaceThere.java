@@ -56,6 +56,11 @@ final class PlaceThere {
         return Optional.of(Words.of("capture.placeEmpty", place.root(), known.size()));
     }
 
+    /** Whether the folder is there and nothing of what was in it, so that its disk may be away. */
+    boolean looksEmptied(Reading reading) throws IOException {
+        return Files.isDirectory(place.root()) && away(reading, false).isPresent();
+    }
+
     private boolean holdsAny(List<Entry> known) throws IOException {
         try (Stream<java.nio.file.Path> inside = Files.list(place.root())) {
             List<String> there = inside.map(p -> p.getFileName().toString()).toList();

@@ -149,6 +149,11 @@ final class PlacePane extends BorderPane {
             trouble.setId("place-trouble");
             trouble.setWrapText(true);
             box.getChildren().add(trouble);
+            model.askEmptied(row, held -> {
+                Button emptied = Ui.button("protection.emptied", () -> model.captureEmptied(held), "danger-text");
+                emptied.setId("place-emptied");
+                box.getChildren().add(emptied);
+            });
         }
         row.facts()
                 .filter(f -> f.clockAhead() != 0)

@@ -6,13 +6,16 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Warning;
@@ -109,9 +112,32 @@ public final class ProtectionModel {
         held(row).ifPresent(h -> desk.capture(h, r -> {}));
     }
 
+    /** Asks whether somebody has to say that a folder was emptied on purpose. */
+    void askEmptied(Coverage.Row row, Consumer<Held> emptied) {
+        held(row)
+                .filter(h -> !h.place().isOutside() && !row.trouble().isEmpty())
+                .ifPresent(h -> desk.background()
+                        .run(
+                                () -> {
+                                    try (Reading reading = h.vault().read()) {
+                                        return Capture.looksEmptied(reading, h.place());
+                                    }
+                                },
+                                is -> {
+                                    if (is) {
+                                        emptied.accept(h);
+                                    }
+                                },
+                                e -> {}));
+    }
+
+    /** Captures the folder as empty. */
+    void captureEmptied(Held held) {
+        desk.captureEmptied(held);
+    }
+
     /** Changes how often a folder is captured and what is left out. */
-    public void settings(
-            Coverage.Row row, Rhythm rhythm, List<String> exclusions, java.util.function.Consumer<String> wrong) {
+    public void settings(Coverage.Row row, Rhythm rhythm, List<String> exclusions, Consumer<String> wrong) {
         Optional<Held> held = held(row);
         if (held.isEmpty()) {
             return;

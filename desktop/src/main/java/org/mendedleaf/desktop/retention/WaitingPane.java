@@ -19,6 +19,8 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
 
     private final Button back;
     private final Button now;
+    private final Button leave;
+    private final Button sure;
 
     /** What one action let go. */
     record Batch(long action, Instant at, Instant due, String who, boolean erased, int versions, int files) {}
@@ -44,10 +46,35 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
                 },
                 "accent");
         back.setId("waiting-back");
-        now = Ui.button("waiting.now", () -> model.reclaim(true), "danger-text");
+        now = Ui.button("waiting.now", this::askFirst, "danger-text");
         now.setId("waiting-now");
+        leave = Ui.button("waiting.leave", () -> show(model.pictureProperty().get()));
+        leave.setId("waiting-leave");
+        sure = Ui.button("waiting.leave", () -> model.reclaim(true), "danger-text");
+        sure.setId("waiting-sure");
         table.getSelectionModel().selectedItemProperty().addListener((o, a, b) -> back.setDisable(b == null));
-        finish(back, now);
+        finish(back, now, sure, leave);
+        show(null);
+    }
+
+    /** What can still be taken back goes for good: that is asked, with the answer in another place than the question. */
+    private void askFirst() {
+        RetentionModel.Picture p = model.pictureProperty().get();
+        if (p == null || p.waiting().isEmpty()) {
+            model.reclaim(false);
+        } else {
+            asking(true);
+            int n = p.waiting().size();
+            sure.setText(Words.of("waiting.sure", n));
+            effect.setText(Words.of("waiting.ask", n, Say.size(p.report().waiting())));
+        }
+    }
+
+    private void asking(boolean is) {
+        Ui.visible(now, !is);
+        Ui.visible(back, !is);
+        Ui.visible(leave, is);
+        Ui.visible(sure, is);
     }
 
     private String when(Batch b) {
@@ -60,6 +87,7 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
 
     @Override
     void show(RetentionModel.@Nullable Picture p) {
+        asking(false);
         if (p == null) {
             return;
         }

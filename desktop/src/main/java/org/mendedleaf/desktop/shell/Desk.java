@@ -42,6 +42,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.retention.Calendar;
@@ -403,14 +404,26 @@ public final class Desk implements AutoCloseable {
             look(held, () -> {});
             return;
         }
+        capture(held, new Capture(held.vault(), held.place(), clock, authors()), done);
+    }
+
+    /** Captures a folder as empty that somebody emptied on purpose. */
+    public void captureEmptied(Held held) {
+        capture(held, new Capture(held.vault(), held.place(), clock, authors()).emptiedOnPurpose(), r -> {});
+    }
+
+    private void capture(Held held, Capture capture, Consumer<CaptureResult> done) {
         jobs.start(
                 Words.of("job.capture", held.place().name()),
-                progress -> new Capture(held.vault(), held.place(), clock, authors()).run(Scope.WHOLE, progress),
+                progress -> capture.run(Scope.WHOLE, progress),
                 result -> {
                     changed();
                     done.accept(result);
                 },
-                e -> trouble.set(String.valueOf(e.getMessage())));
+                e -> {
+                    trouble.set(Failures.words(e));
+                    changed();
+                });
     }
 
     /** What is looked at by itself is a job only when it moves bytes; what fails stands with its place. */

@@ -118,6 +118,11 @@ class RetentionScreenTest extends WindowTest {
         eventually("done", () -> text("#thin-sum").startsWith("3 versions were let go."));
         robot.clickOn("#retention-waiting");
         eventually("what waits", () -> table("#waiting").getItems().size() == 1);
+        robot.clickOn("#waiting-now");
+        eventually("the question", () -> text("#waiting-sure").equals("Yes, 3 versions go for good"));
+        assertThat(text("#waiting-effect")).startsWith("After this nothing brings these 3 versions back");
+        robot.clickOn("#waiting-leave");
+        eventually("the way back", () -> visible("#waiting-back"));
         robot.clickOn("#waiting-back");
         eventually("nothing waits", () -> table("#waiting").getItems().isEmpty());
         assertThat(text("#retention-message")).isEqualTo("1 file is kept after all.");

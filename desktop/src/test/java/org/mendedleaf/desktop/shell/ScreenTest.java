@@ -249,6 +249,31 @@ class ScreenTest extends WindowTest {
     }
 
     @Test
+    void aFolderThatLooksEmptiedIsCapturedSoWhenSomebodySaysIt() throws Exception {
+        fill();
+        show();
+        eventually("a listing", () -> rows().size() == 3);
+        robot.push(KeyCode.F5);
+        eventually("a look", () -> app.shell().desk().jobs().waiting() == 0);
+        Files.move(desk, temp.resolve("unplugged"));
+        Files.createDirectory(desk);
+        robot.clickOn("#tab-protection");
+        eventually(
+                "the folder",
+                () -> !robot.lookup("#coverage").queryTableView().getItems().isEmpty());
+        robot.interact(() ->
+                robot.lookup("#coverage").queryTableView().getSelectionModel().select(0));
+        eventually("the way to look", () -> visible("#place-run"));
+        robot.clickOn("#place-run");
+        eventually("the question", () -> visible("#place-emptied"));
+        assertThat(text("#place-trouble")).contains("none of the 2 entries that were in it is there");
+        robot.clickOn("#place-emptied");
+        eventually("no question any more", () -> !visible("#place-emptied"));
+        robot.clickOn("#tab-files");
+        eventually("all of it removed", () -> rows().stream().allMatch(FileRow::isRemoved));
+    }
+
+    @Test
     void aVaultThatIsAwayIsSaidAndOpenedWhenItIsBack() throws Exception {
         fill();
         Files.move(temp.resolve("vault"), temp.resolve("unplugged"));
