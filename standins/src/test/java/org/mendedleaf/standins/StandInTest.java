@@ -1,6 +1,7 @@
 package org.mendedleaf.standins;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
@@ -10,6 +11,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -48,6 +50,17 @@ class StandInTest {
             assertThat(store.address()).isEqualTo(address);
             assertThat(store.token("ines")).isEqualTo(token);
             assertThat(send(store, "GET", "/containers/c/objects/a", "").body()).isEqualTo("one");
+        }
+    }
+
+    @Test
+    void nobodyElseMayReadTheTokens() throws Exception {
+        assumeTrue(Files.getFileStore(temp).supportsFileAttributeView("posix"));
+        Path folder = temp.resolve("all");
+        try (StandIns all = new StandIns(folder, "ines")) {
+            assertThat(all).isNotNull();
+            assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(folder)))
+                    .isEqualTo("rwx------");
         }
     }
 

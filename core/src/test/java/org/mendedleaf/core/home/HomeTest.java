@@ -2,10 +2,12 @@ package org.mendedleaf.core.home;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -40,6 +42,24 @@ class HomeTest {
         assertThat(again.who()).isEqualTo("Ines");
         assertThat(again.remembered("theme")).isEqualTo("dark");
         assertThat(again.remembered("nothing")).isEmpty();
+    }
+
+    @Test
+    void nobodyElseMayReadTheSettingsAlsoThoseOfAnEarlierVersion() throws IOException {
+        assumeTrue(Files.getFileStore(temp).supportsFileAttributeView("posix"));
+        Path folder = temp.resolve("settings");
+        Home.open(folder).who("Ines");
+        assertThat(permissions(folder)).isEqualTo("rwx------");
+        assertThat(permissions(folder.resolve("settings.json"))).isEqualTo("rw-------");
+        Files.setPosixFilePermissions(folder, PosixFilePermissions.fromString("rwxr-xr-x"));
+        Files.setPosixFilePermissions(folder.resolve("settings.json"), PosixFilePermissions.fromString("rw-r--r--"));
+        Home.open(folder).who("Tomas");
+        assertThat(permissions(folder)).isEqualTo("rwx------");
+        assertThat(permissions(folder.resolve("settings.json"))).isEqualTo("rw-------");
+    }
+
+    private static String permissions(Path path) throws IOException {
+        return PosixFilePermissions.toString(Files.getPosixFilePermissions(path));
     }
 
     @Test

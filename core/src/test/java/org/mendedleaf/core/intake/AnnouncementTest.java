@@ -9,6 +9,7 @@ import jakarta.mail.internet.MimeMessage;
 import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
@@ -49,6 +50,13 @@ class AnnouncementTest {
         List<Path> written = announcement("Prés d’en bas.odt", "signed, at last – ünï")
                 .write(to, temp.resolve("outbox"), NOW, ZoneOffset.UTC);
         assertThat(written).hasSize(2);
+        if (Files.getFileStore(temp).supportsFileAttributeView("posix")) {
+            for (Path path : List.of(temp.resolve("outbox"), written.get(0))) {
+                assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(path)))
+                        .as("who may read what is told: %s", path)
+                        .endsWith("------");
+            }
+        }
         assertThat(written.get(0).getFileName()).hasToString("2026-11-20 094500 Tomás – Prés d’en bas.odt.eml");
         MimeMessage m = read(written.get(0));
         InternetAddress recipient = (InternetAddress) m.getAllRecipients()[0];

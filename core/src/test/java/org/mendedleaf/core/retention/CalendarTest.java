@@ -44,6 +44,23 @@ class CalendarTest {
                 .isEqualTo(MONDAYS.bucket(Level.DAILY, at("2026-10-25T01:30:00Z")));
     }
 
+    @Test
+    void aTermIsNeverCutShortWhateverTheClocksDoMeanwhile() {
+        // In the last night of March an hour is left out there, in the last of October one comes twice.
+        for (String begin : List.of("2026-03-28T12:00:00Z", "2026-10-24T10:00:00Z")) {
+            assertThat(Term.days(2).after(at(begin), VIENNA) - at(begin)).isEqualTo(48L * 3_600_000_000L);
+        }
+        assertThat(new Term(1, Term.Unit.MONTHS).after(at("2026-01-31T12:00:00Z"), VIENNA))
+                .isEqualTo(at("2026-02-28T12:00:00Z"));
+        // At the same time of day a month later.
+        assertThat(new Term(1, Term.Unit.MONTHS).after(at("2026-03-10T12:00:00Z"), VIENNA))
+                .isEqualTo(at("2026-04-10T11:00:00Z"));
+        assertThat(new Term(1, Term.Unit.MONTHS).after(at("2026-02-28T01:30:00Z"), VIENNA))
+                .isEqualTo(at("2026-03-28T01:30:00Z"));
+        assertThat(new Term(1, Term.Unit.MONTHS).after(at("2026-03-01T01:30:00Z"), VIENNA))
+                .isEqualTo(at("2026-04-01T00:30:00Z"));
+    }
+
     @Property
     void manyBucketsAtOnceAreThoseOfEachMoment(
             @ForAll @Size(min = 1, max = 30) List<@LongRange(min = -2_000_000_000L, max = 4_000_000_000L) Long> seconds,
