@@ -97,7 +97,7 @@ final class LineView extends StackPane {
         SplitPane split = new SplitPane(points, detail);
         split.setOrientation(Orientation.VERTICAL);
         split.setDividerPositions(0.56);
-        points.setMinHeight(4.6 * LineCell.HEIGHT);
+        points.setMinHeight(2.6 * LineCell.HEIGHT);
         split.getStyleClass().add("line-split");
 
         restore.setId("restore");

@@ -63,6 +63,8 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
         if (p == null || p.waiting().isEmpty()) {
             model.reclaim(false);
         } else {
+            // As wide as the button that was there: a second click of the same kind leaves it.
+            leave.setPrefWidth(Math.max(now.getWidth(), leave.getWidth()));
             asking(true);
             int n = p.waiting().size();
             sure.setText(Words.of("waiting.sure", n));

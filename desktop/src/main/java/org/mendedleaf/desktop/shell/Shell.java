@@ -2,8 +2,10 @@ package org.mendedleaf.desktop.shell;
 
 import java.io.File;
 import java.nio.file.Path;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Pos;
@@ -47,6 +49,7 @@ public final class Shell extends BorderPane {
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
     private final Ways ways;
+    private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
     /** Two ways that people know for the same. */
     private static final List<KeyCombination> REDO =
@@ -78,6 +81,7 @@ public final class Shell extends BorderPane {
         setCenter(new StackPane(middle, keys));
         setBottom(new VBox(new MessageBar(files), new StatusBar(desk)));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
     }
 
     private HBox bar() {
@@ -207,9 +211,9 @@ public final class Shell extends BorderPane {
         } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
             showFiles();
         } else if (REDO.stream().anyMatch(keys -> keys.match(e)) && !isTyping()) {
-            files.redo();
+            once(e, files::redo);
         } else if (e.isControlDown() && e.getCode() == KeyCode.Z && !isTyping()) {
-            files.undo();
+            once(e, files::undo);
         } else if (e.isControlDown() && e.getCode() == KeyCode.D) {
             theme.toggle();
         } else if (e.getCode() == KeyCode.F5 && files.placeProperty().get() != null) {
@@ -218,6 +222,13 @@ public final class Shell extends BorderPane {
             return;
         }
         e.consume();
+    }
+
+    /** A key that is held down repeats itself; one press undoes one thing. */
+    private void once(KeyEvent e, Runnable deed) {
+        if (down.add(e.getCode())) {
+            deed.run();
+        }
     }
 
     private boolean isTyping() {

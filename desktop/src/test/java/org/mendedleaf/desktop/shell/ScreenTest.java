@@ -74,6 +74,33 @@ class ScreenTest extends WindowTest {
     }
 
     @Test
+    void aKeyThatIsHeldDownUndoesOneThing() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        for (int point = 1; point <= 2; point++) {
+            choosePoint(point + point - 1);
+            int versions = 3 + point;
+            robot.clickOn("#restore");
+            eventually("the restore", () -> points().size() == versions);
+        }
+        String before = live();
+        robot.interact(() -> {
+            javafx.scene.Scene scene = robot.lookup("#listing").query().getScene();
+            for (int i = 0; i < 3; i++) {
+                javafx.event.Event.fireEvent(
+                        scene.getRoot(),
+                        new javafx.scene.input.KeyEvent(
+                                javafx.scene.input.KeyEvent.KEY_PRESSED, "", "", KeyCode.Z, false, true, false, false));
+            }
+        });
+        eventually("one undo", () -> text("#message").startsWith("Undone: ledger.csv restored"));
+        eventually("all jobs", () -> app.shell().desk().jobs().waiting() == 0);
+        assertThat(live()).isNotEqualTo(before);
+        assertThat(points()).as("one undo is one version more").hasSize(6);
+    }
+
+    @Test
     void aRemovedFileIsShownInItsPlaceAndBroughtBack() throws Exception {
         fill();
         show();
