@@ -21,7 +21,6 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.mendedleaf.bench.model.Promised.Change;
 import org.mendedleaf.bench.model.Promised.Held;
-import org.mendedleaf.bench.model.Promised.Key;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -64,6 +63,8 @@ import org.mendedleaf.core.vault.VaultException;
  * }</pre>
  */
 public final class ModelRun implements AutoCloseable {
+
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(ModelRun.class);
 
     private static final int FOLDERS = 4;
     private static final int FILES = 5;
@@ -235,7 +236,7 @@ public final class ModelRun implements AutoCloseable {
                 String content = java.util.Objects.requireNonNull(model.disk.get(path));
                 Line line = reading.line(office.place, path).orElseThrow(() -> new Broken(path + " has no line"));
                 Version newest = line.newest().orElseThrow();
-                Key key = new Key(line.id(), newest.number());
+                Promised.Key key = new Promised.Key(line.id(), newest.number());
                 model.isAt(path, line.id());
                 String known = model.kept.get(key);
                 if (model.hurt.containsKey(key)) {
@@ -287,14 +288,14 @@ public final class ModelRun implements AutoCloseable {
         learn(Set.of(path));
     }
 
-    private Optional<Key> some(Set<Key> keys) {
-        List<Key> all = new ArrayList<>(keys);
-        all.sort(Comparator.comparingLong(Key::line).thenComparingInt(Key::number));
+    private Optional<Promised.Key> some(Set<Promised.Key> keys) {
+        List<Promised.Key> all = new ArrayList<>(keys);
+        all.sort(Comparator.comparingLong(Promised.Key::line).thenComparingInt(Promised.Key::number));
         return all.isEmpty() ? Optional.empty() : Optional.of(all.get(random.nextInt(all.size())));
     }
 
     private void restore() throws IOException {
-        Optional<Key> key = some(model.kept.keySet());
+        Optional<Promised.Key> key = some(model.kept.keySet());
         if (key.isEmpty()) {
             return;
         }
@@ -332,7 +333,7 @@ public final class ModelRun implements AutoCloseable {
 
     private void erase() throws IOException {
         capture();
-        Optional<Key> key = some(model.kept.keySet());
+        Optional<Promised.Key> key = some(model.kept.keySet());
         if (key.isEmpty()) {
             return;
         }
@@ -352,14 +353,15 @@ public final class ModelRun implements AutoCloseable {
             sameDisk();
             return;
         }
-        Set<Key> gone = new HashSet<>();
-        erased.consequences().numbers().forEach(n -> gone.add(new Key(line.id(), n)));
+        Set<Promised.Key> gone = new HashSet<>();
+        erased.consequences().numbers().forEach(n -> gone.add(new Promised.Key(line.id(), n)));
         gone.forEach(
                 k -> promise(!model.isProtected(k), "what is held or in a snapshot was erased: " + model.protects(k)));
         if (live && erased.consequences().removes()) {
             model.disk.remove(line.path());
         } else if (live && erased.consequences().current() > 0) {
-            Key current = new Key(line.id(), erased.consequences().current());
+            Promised.Key current =
+                    new Promised.Key(line.id(), erased.consequences().current());
             model.disk.put(line.path(), java.util.Objects.requireNonNull(model.kept.get(current)));
         }
         model.goes(erased.action(), gone);
@@ -376,7 +378,7 @@ public final class ModelRun implements AutoCloseable {
             return;
         }
         capture();
-        Optional<Key> key = some(model.kept.keySet());
+        Optional<Promised.Key> key = some(model.kept.keySet());
         if (key.isEmpty()) {
             return;
         }
@@ -420,7 +422,7 @@ public final class ModelRun implements AutoCloseable {
         int keep = 1 + random.nextInt(3);
         tell("thin", "to the last " + keep);
         ThinPlan plan;
-        Set<Key> going = new HashSet<>();
+        Set<Promised.Key> going = new HashSet<>();
         try (Reading reading = office.vault.read()) {
             VersionTable t = VersionTable.of(reading);
             Verdicts v = Verdicts.of(t, HoldStore.of(reading).standing(), RuleSet.NONE, office.now(), Office.CALENDAR);
@@ -428,7 +430,7 @@ public final class ModelRun implements AutoCloseable {
                     v,
                     new RoomTable(t),
                     new ThinPlan.Limits(0, "", Set.of(), keep, Optional.empty(), Optional.empty(), false));
-            plan.going().stream().forEach(row -> going.add(new Key(t.lineId(t.lineOf(row)), t.number(row))));
+            plan.going().stream().forEach(row -> going.add(new Promised.Key(t.lineId(t.lineOf(row)), t.number(row))));
         }
         going.forEach(k ->
                 promise(!model.isProtected(k), "what is held or in a snapshot would be thinned: " + model.protects(k)));
@@ -447,7 +449,7 @@ public final class ModelRun implements AutoCloseable {
         tell("reclaim", "");
         Reclaim.Done reclaimed = new Reclaim(office.vault, office.clock()).endGrace(Office.WHO, Progress.NONE);
         promise(reclaimed.damaged().isEmpty() || everDamaged, "reclaim failed: " + reclaimed.damaged());
-        for (Map.Entry<Key, String> e : Map.copyOf(model.waiting).entrySet()) {
+        for (Map.Entry<Promised.Key, String> e : Map.copyOf(model.waiting).entrySet()) {
             if (model.isProtected(e.getKey())) {
                 model.kept.put(e.getKey(), e.getValue());
             }
@@ -467,11 +469,12 @@ public final class ModelRun implements AutoCloseable {
         tell("snapshot", "");
         Snapshot taken = office.snapshots().take("", "s", Progress.NONE);
         learn();
-        Set<Key> shown = new HashSet<>();
+        Set<Promised.Key> shown = new HashSet<>();
         try (Reading reading = office.vault.read()) {
             for (String path : model.disk.keySet()) {
                 Line line = reading.line(office.place, path).orElseThrow();
-                shown.add(new Key(line.id(), line.newest().orElseThrow().number()));
+                shown.add(
+                        new Promised.Key(line.id(), line.newest().orElseThrow().number()));
             }
         }
         model.snapshots.put(taken.id(), shown);
@@ -520,8 +523,9 @@ public final class ModelRun implements AutoCloseable {
         } else {
             model.goesAgain(action);
         }
-        boolean known = change != null && turned.failed().isEmpty();
-        if (known && (undo ? change.after() : change.before()).equals(model.disk)) {
+        if (change != null
+                && turned.failed().isEmpty()
+                && (undo ? change.after() : change.before()).equals(model.disk)) {
             model.disk.clear();
             model.disk.putAll(undo ? change.before() : change.after());
         } else {
@@ -552,7 +556,7 @@ public final class ModelRun implements AutoCloseable {
 
     private void forgetWaiting() throws IOException {
         try (Reading reading = office.vault.read()) {
-            for (Map.Entry<Key, String> e : Map.copyOf(model.waiting).entrySet()) {
+            for (Map.Entry<Promised.Key, String> e : Map.copyOf(model.waiting).entrySet()) {
                 Optional<Version> v =
                         reading.version(e.getKey().line(), e.getKey().number());
                 boolean gone = v.isEmpty() || v.get().recipe().isElsewhere();
@@ -584,12 +588,12 @@ public final class ModelRun implements AutoCloseable {
     /** Flips a byte that some version needs: only those are hurt that need its chunk, and those that live files hold heal. */
     private void damage() throws IOException {
         capture();
-        Optional<Key> key = some(model.kept.keySet());
+        Optional<Promised.Key> key = some(model.kept.keySet());
         if (key.isEmpty()) {
             return;
         }
         tell("damage", key.get().toString());
-        Set<Key> expected = new HashSet<>();
+        Set<Promised.Key> expected = new HashSet<>();
         try (Reading reading = office.vault.read()) {
             Version version = version(reading, key.get());
             List<ChunkPlace> places = reading.contents().places(version.recipe());
@@ -597,13 +601,13 @@ public final class ModelRun implements AutoCloseable {
                 return;
             }
             ChunkPlace chunk = places.get(random.nextInt(places.size()));
-            for (Key k : model.kept.keySet()) {
+            for (Promised.Key k : model.kept.keySet()) {
                 if (needs(reading, k, chunk)) {
                     expected.add(k);
                 }
             }
             // Of what was let go and is damaged then nothing is promised.
-            for (Key k : Set.copyOf(model.waiting.keySet())) {
+            for (Promised.Key k : Set.copyOf(model.waiting.keySet())) {
                 if (needs(reading, k, chunk)) {
                     model.waiting.remove(k);
                 }
@@ -615,7 +619,7 @@ public final class ModelRun implements AutoCloseable {
         }
         everDamaged = true;
         office.vault.closeIdleReaders();
-        for (Key k : expected) {
+        for (Promised.Key k : expected) {
             model.hurt.put(k, model.kept.remove(k));
         }
         new VaultCheck(office.vault).run(true, Progress.NONE);
@@ -624,34 +628,34 @@ public final class ModelRun implements AutoCloseable {
         for (String path : model.disk.keySet()) {
             try (Reading reading = office.vault.read()) {
                 Line line = reading.line(office.place, path).orElseThrow();
-                Key newest = new Key(line.id(), line.newest().orElseThrow().number());
+                Promised.Key newest =
+                        new Promised.Key(line.id(), line.newest().orElseThrow().number());
                 promise(!model.hurt.containsKey(newest), path + " is in the folder and was not stored anew");
             }
         }
     }
 
-    private static boolean needs(Reading reading, Key key, ChunkPlace chunk) throws IOException {
+    private static boolean needs(Reading reading, Promised.Key key, ChunkPlace chunk) throws IOException {
         Version version = version(reading, key);
         return !version.recipe().isElsewhere()
                 && reading.contents().places(version.recipe()).stream().anyMatch(p -> p.id() == chunk.id());
     }
 
-    private static Version version(Reading reading, Key key) throws IOException {
+    private static Version version(Reading reading, Promised.Key key) throws IOException {
         return reading.version(key.line(), key.number()).orElseThrow(() -> new Broken("there is no version " + key));
     }
 
     /** What was hurt comes back right, or not at all; what comes back is promised again. */
     private void heal() throws IOException {
         try (Reading reading = office.vault.read()) {
-            for (Map.Entry<Key, String> e : Map.copyOf(model.hurt).entrySet()) {
+            for (Map.Entry<Promised.Key, String> e : Map.copyOf(model.hurt).entrySet()) {
                 try {
                     String found = read(reading, version(reading, e.getKey()));
                     promise(found.equals(e.getValue()), "a damaged version is given out: " + e.getKey());
                     model.hurt.remove(e.getKey());
                     model.kept.put(e.getKey(), e.getValue());
                 } catch (VaultException.Damaged | VaultException.Elsewhere x) {
-                    // Said, and not given out.
-                    continue;
+                    log.debug("{} is damaged, and that is said", e.getKey(), x);
                 }
             }
         }
@@ -661,7 +665,7 @@ public final class ModelRun implements AutoCloseable {
         sameDisk();
         heal();
         try (Reading reading = office.vault.read()) {
-            for (Map.Entry<Key, String> e : model.kept.entrySet()) {
+            for (Map.Entry<Promised.Key, String> e : model.kept.entrySet()) {
                 String found;
                 try {
                     found = read(reading, version(reading, e.getKey()));
