@@ -11,13 +11,11 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
@@ -70,7 +68,7 @@ final class LogCheck {
     private PackReplay walk(long last) throws IOException {
         for (int i = 1; ; i++) {
             PackReplay replay = new PackReplay(vault);
-            replay.walk(pack -> Collections.emptyNavigableMap(), NOTHING);
+            replay.findCommits();
             long whole = replay.commits().stream().filter(n -> n <= last).count();
             if (whole == last || i == TRIES) {
                 return replay;
@@ -78,21 +76,6 @@ final class LogCheck {
             replay.close();
         }
     }
-
-    /** Damage in packs is said by others. */
-    private static final PackReplay.Taker NOTHING = new PackReplay.Taker() {
-        @Override
-        public void chunk(ChunkPlace place) {}
-
-        @Override
-        public void lost(ChunkPlace place) {}
-
-        @Override
-        public void pack(long number, long end, boolean sealed) {}
-
-        @Override
-        public void damaged(String words) {}
-    };
 
     private void compare(PackReplay replay, long last) throws IOException {
         Path temporary = null;

@@ -66,6 +66,28 @@ public final class PackReplay implements AutoCloseable {
         }
     }
 
+    /** Finds the commits by the heads of records alone, for packs of which every record was read a moment ago. */
+    public void findCommits() throws IOException {
+        for (PackFiles.PackFile file : PackFiles.of(vault)) {
+            long number = file.number();
+            if (number > 0 && file.state() != PackFiles.State.MISNAMED) {
+                PackWalk.byHeads(reader, number).run(new PackWalk.Taker() {
+                    @Override
+                    public void sound(PackRecord head, byte[] bytes) {
+                        if (head.type() == PackFormat.COMMIT) {
+                            commits.put(head.id(), new CommitPlace(number, head));
+                        }
+                    }
+
+                    @Override
+                    public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
+                        // What stands there is none of ours, or of a writer that has just begun.
+                    }
+                });
+            }
+        }
+    }
+
     private void walk(long number, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
         PackWalk walk = new PackWalk(reader, number, known);
         long[] end = {PackFormat.HEADER};
