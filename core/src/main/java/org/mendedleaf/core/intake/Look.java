@@ -49,8 +49,8 @@ record Look(int width, int height, float[] fields) {
             } finally {
                 reader.dispose();
             }
-        } catch (IOException | RuntimeException e) {
-            // What cannot be read as a picture has no look.
+        } catch (IOException | RuntimeException | StackOverflowError | OutOfMemoryError e) {
+            // What cannot be read as a picture has no look, however it was made so.
             return Optional.empty();
         }
     }

@@ -63,8 +63,8 @@ public final class DocumentText {
             if (mediaType.equals("application/pdf")) {
                 return filled(pdf(content));
             }
-        } catch (IOException | RuntimeException e) {
-            // A document that cannot be read is none whose words could be compared.
+        } catch (IOException | RuntimeException | StackOverflowError | OutOfMemoryError e) {
+            // A document that cannot be read is none whose words could be compared, however it was made so.
             org.slf4j.LoggerFactory.getLogger(DocumentText.class).debug("no words in a {}", mediaType, e);
             return Optional.empty();
         }
