@@ -9,6 +9,11 @@ public final class Tries {
 
     private Tries() {}
 
+    /** A step over what is tried one by one: so many in ./verify, and 1, which leaves nothing out, with the profile. */
+    public static int every(int step) {
+        return TIMES > 1 ? 1 : step;
+    }
+
     /** Seeds of the tries; the first ones are always the same. */
     public static LongStream seeds(int few) {
         return LongStream.range(0, (long) few * TIMES);
