@@ -48,10 +48,25 @@ class IdleScreenTest extends WindowTest {
 
     /** Nothing is laid out for a second, but for a caret; what is still being looked up may come before that. */
     private void quiet(String screen) {
-        eventually(screen + " to come to rest", () -> {
-            int before = pulses.get();
-            Thread.sleep(SECOND);
-            return pulses.get() - before <= BLINKS;
-        });
+        try {
+            eventually(screen + " to come to rest", () -> {
+                int before = pulses.get();
+                Thread.sleep(SECOND);
+                return pulses.get() - before <= BLINKS;
+            });
+        } catch (AssertionError e) {
+            throw new AssertionError(e.getMessage() + "; windows: " + windows(), e);
+        }
+    }
+
+    /** What is shown, and what has the focus, for the story of a failure. */
+    private static String windows() {
+        StringBuilder words = new StringBuilder();
+        javafx.stage.Window.getWindows()
+                .forEach(w -> words.append(w)
+                        .append(" with ")
+                        .append(w.getScene() == null ? "nothing" : w.getScene().getFocusOwner())
+                        .append("; "));
+        return words.toString();
     }
 }
