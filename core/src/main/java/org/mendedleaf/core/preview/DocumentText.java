@@ -5,20 +5,23 @@ import java.io.FilterInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
+import java.util.concurrent.TimeUnit;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
+import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.io.RandomAccessReadBuffer;
 import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.text.PDFTextStripper;
 
 /** The words of a content: of text as they are, of office documents (ZIP with XML members) and PDF without their form. */
@@ -29,6 +32,10 @@ public final class DocumentText {
 
     private static final long UNPACKED_MOST = 96L << 20;
     private static final int PAGES_MOST = 400;
+    private static final int MEMBERS_MOST = 4000;
+
+    /** A page that was begun is read to its end; with the next one it is enough. */
+    private static final long PDF_NANOS_MOST = TimeUnit.SECONDS.toNanos(10);
 
     /** Elements after which a line ends: paragraphs, headings, rows; and those after which a cell does. */
     private static final Set<String> LINES = Set.of("p", "h", "row", "table-row");
@@ -102,10 +109,13 @@ public final class DocumentText {
     private static String members(byte[] content) throws IOException {
         Map<String, byte[]> members = new LinkedHashMap<>();
         long[] left = {UNPACKED_MOST};
-        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(content))) {
-            for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
-                if (holdsWords(e.getName())) {
-                    members.put(e.getName().toLowerCase(Locale.ROOT), new Limited(zip, left).readAllBytes());
+        // By its directory: what holds no words is not unpacked, however much it would be.
+        try (ZipFile zip = ZipFile.builder().setByteArray(content).get()) {
+            for (ZipArchiveEntry e : Collections.list(zip.getEntriesInPhysicalOrder())) {
+                if (holdsWords(e.getName()) && members.size() < MEMBERS_MOST) {
+                    try (InputStream in = new Limited(zip.getInputStream(e), left)) {
+                        members.put(e.getName().toLowerCase(Locale.ROOT), in.readAllBytes());
+                    }
                 }
             }
         }
@@ -207,7 +217,16 @@ public final class DocumentText {
 
     private static String pdf(byte[] content) throws IOException {
         try (PDDocument document = Loader.loadPDF(new RandomAccessReadBuffer(content))) {
-            PDFTextStripper stripper = new PDFTextStripper();
+            long until = System.nanoTime() + PDF_NANOS_MOST;
+            PDFTextStripper stripper = new PDFTextStripper() {
+                @Override
+                protected void startPage(PDPage page) throws IOException {
+                    if (System.nanoTime() - until > 0) {
+                        throw new IOException("too long for one document");
+                    }
+                    super.startPage(page);
+                }
+            };
             stripper.setEndPage(PAGES_MOST);
             return stripper.getText(document);
         }
