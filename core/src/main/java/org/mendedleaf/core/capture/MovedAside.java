@@ -6,7 +6,9 @@ import java.nio.file.NotDirectoryException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
@@ -40,6 +42,11 @@ public final class MovedAside {
     private static final Duration PATIENCE = Duration.ofSeconds(2);
 
     private static final Duration STEP = Duration.ofMillis(5);
+
+    /** So long after it was moved aside a file is looked at once more. */
+    private static final long AGAIN_NANOS = TimeUnit.MILLISECONDS.toNanos(300);
+
+    private final List<Aside> lookAgain = new ArrayList<>();
 
     /** What was saved this shortly ago may have been saved twice with the same time and size. */
     private static final long FRESH_NANOS = TimeUnit.SECONDS.toNanos(3);
@@ -172,13 +179,44 @@ public final class MovedAside {
         if (staying.contains(name)) {
             return;
         }
-        if (folder.find(name).isPresent()) {
+        Optional<DiskEntry> entry = folder.find(name);
+        if (entry.isPresent()) {
             if (isInUse(folder, name)) {
+                return;
+            }
+            if (folder.isBeingWritten(name).isEmpty()) {
+                lookAgain.add(new Aside(folder.path(), name, entry.get(), System.nanoTime()));
                 return;
             }
             folder.delete(name);
         }
         AsideStore.forget(session, name);
+    }
+
+    /** A file as it was when it was to be removed. */
+    private record Aside(String folder, String name, DiskEntry entry, long since) {}
+
+    /**
+     * Where a system does not say who has a file open, somebody may just have been opening it when it was moved: such files are
+     * looked at once more a moment later. What was written to by then stays aside, for a later look.
+     */
+    public void finish() throws IOException {
+        for (Aside a : lookAgain) {
+            long left = AGAIN_NANOS - (System.nanoTime() - a.since());
+            if (left > 0) {
+                LockSupport.parkNanos(left);
+            }
+            try (SafeFolder folder = SafeFolder.open(place.root(), a.folder())) {
+                Optional<DiskEntry> now = folder.find(a.name());
+                if (now.isPresent() && now.get().looksSame(a.entry())) {
+                    folder.delete(a.name());
+                    AsideStore.forget(session, a.name());
+                }
+            } catch (NoSuchFileException | NotDirectoryException e) {
+                log.debug("{} is gone with its folder", a, e);
+            }
+        }
+        lookAgain.clear();
     }
 
     /** Looks at what earlier runs left aside. What cannot be looked at now is left for the next time. */
@@ -199,6 +237,7 @@ public final class MovedAside {
                 log.warn("{} stays aside", aside, e);
             }
         }
+        finish();
     }
 
     private void settle(SafeFolder folder, AsideStore.Aside aside, DiskEntry entry) throws IOException {

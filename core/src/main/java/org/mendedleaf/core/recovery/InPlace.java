@@ -213,6 +213,7 @@ final class InPlace {
             progress.advance(end - at, 0);
             at = end;
         }
+        aside.finish();
         // That what was moved aside is gone.
         session.commit();
         return outcomes;
