@@ -17,6 +17,7 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
@@ -198,7 +199,10 @@ abstract class Base implements Callable<Integer> {
                 try (Reading reading = open.read()) {
                     var place = reading.placeOf(real);
                     if (place.isPresent()) {
-                        String path = place.get().root().relativize(real).toString();
+                        String path = TypedNames.meant(
+                                reading,
+                                place.get(),
+                                RawNames.text(place.get().root().relativize(real)));
                         return new Located(open, place.get(), path, real);
                     }
                 }
@@ -386,12 +390,17 @@ abstract class Base implements Callable<Integer> {
         surroundings.out().println(printable(text));
     }
 
-    /** Names may hold anything, even what would make a terminal jump; here it is shown as an escape. */
+    /**
+     * Names may hold anything, even what would make a terminal jump; here it is shown as an escape, and so is a byte of a
+     * name that is no text.
+     */
     static String printable(String text) {
         StringBuilder out = new StringBuilder(text.length());
         text.codePoints().forEach(c -> {
             if (Character.getType(c) == Character.CONTROL && c != '\t') {
                 out.append(c == '\n' ? "\\n" : "\\u%04x".formatted(c));
+            } else if (RawNames.isByte(c)) {
+                out.append("\\x%02x".formatted(RawNames.byteOf(c)));
             } else {
                 out.appendCodePoint(c);
             }

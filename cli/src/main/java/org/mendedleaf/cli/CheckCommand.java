@@ -97,7 +97,7 @@ final class CheckCommand extends Base {
             say(
                     report.full() ? "cli.check.cleanFull" : "cli.check.clean",
                     folder,
-                    Say.number(report.versions()),
+                    report.versions(),
                     Say.size(report.bytes()),
                     report.packs());
         } else {

@@ -20,7 +20,7 @@ final class Outcomes {
 
     static void print(Base command, Place place, CaptureResult r) {
         if (r.points() == 0) {
-            command.say("cli.capture.same", place.name(), Say.number(r.seen()));
+            command.say("cli.capture.same", place.name(), r.seen());
         } else {
             command.say(
                     "cli.capture.done",

@@ -69,8 +69,8 @@ final class StatusCommand extends Base {
             say(
                     "cli.status.vault",
                     folder,
-                    Say.number(room.lines()),
-                    Say.number(room.versions()),
+                    room.lines(),
+                    room.versions(),
                     Say.size(room.versionBytes()),
                     Say.size(room.storedBytes()));
         }
@@ -122,7 +122,7 @@ final class StatusCommand extends Base {
                 : Words.of("status.never");
         String rhythm =
                 Words.of("rhythm." + place.rhythm().kind(), place.rhythm().minutes());
-        say("cli.status.place", place.where(), Say.number(state.files()), rhythm, last);
+        say("cli.status.place", place.where(), state.files(), rhythm, last);
         if (!place.isOutside() && !Files.isDirectory(place.root())) {
             complain("  " + Words.of("capture.placeGone", place.root()));
         } else if (!state.trouble().isEmpty()) {

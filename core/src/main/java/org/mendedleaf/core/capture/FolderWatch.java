@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.SafeFolder;
 
 /**
@@ -109,14 +110,14 @@ final class FolderWatch implements AutoCloseable {
                 continue;
             }
             if (event.context() instanceof Path name && !isOwn(name)) {
-                hearer.changed(root.relativize(folder).toString());
+                hearer.changed(RawNames.text(root.relativize(folder)));
                 Path child = folder.resolve(name);
                 boolean isNew = event.kind() == StandardWatchEventKinds.ENTRY_CREATE
                         && Files.isDirectory(child, LinkOption.NOFOLLOW_LINKS);
                 if (isNew) {
                     register(child);
                     // Names that came before the watch did are found by looking there.
-                    hearer.changed(root.relativize(child).toString());
+                    hearer.changed(RawNames.text(root.relativize(child)));
                 }
             }
         }

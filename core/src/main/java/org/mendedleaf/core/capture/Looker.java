@@ -3,6 +3,7 @@ package org.mendedleaf.core.capture;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.file.AccessDeniedException;
+import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.util.ArrayList;
@@ -23,6 +24,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.words.Words;
 
 /** Walks through a place and finds the folders whose names, sizes, times or files are not as the last look saw them. */
 final class Looker {
@@ -36,6 +38,9 @@ final class Looker {
     /** Folders are followed so deep; each level keeps a folder open and takes some of the stack. */
     static final int DEEPEST = 500;
 
+    /** So many names of one folder are followed; each takes some memory until the folder is put down. */
+    private static final int MOST_NAMES = 1_000_000;
+
     private final Place place;
     private final Exclusions exclusions;
     private final Map<String, byte[]> known;
@@ -43,13 +48,19 @@ final class Looker {
     private final List<FolderLook> changed = new ArrayList<>();
     private final List<String> unreadable = new ArrayList<>();
     private final Map<String, Seen.Skip> gaps;
+    private final int mostNames;
     private final Set<String> looked = new HashSet<>();
     private long files;
     private int sinceProgress;
 
     /** A walk that compares with {@code known}: what the last look saw, by the path of the folder. */
     Looker(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress) {
-        this(place, exclusions, known, progress, new ConcurrentHashMap<>());
+        this(place, exclusions, known, progress, MOST_NAMES);
+    }
+
+    /** A walk that takes at most so many names of one folder. */
+    Looker(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress, int mostNames) {
+        this(place, exclusions, known, progress, new ConcurrentHashMap<>(), mostNames);
     }
 
     private Looker(
@@ -57,8 +68,10 @@ final class Looker {
             Exclusions exclusions,
             Map<String, byte[]> known,
             Progress progress,
-            Map<String, Seen.Skip> gaps) {
+            Map<String, Seen.Skip> gaps,
+            int mostNames) {
         this.gaps = gaps;
+        this.mostNames = mostNames;
         this.place = place;
         this.exclusions = exclusions;
         this.known = known;
@@ -110,6 +123,9 @@ final class Looker {
         try {
             folder.list(new Collector(folder.path(), seen));
         } catch (IOException e) {
+            if (e instanceof TooManyException && folder.path().isEmpty()) {
+                throw new FileSystemException(place.where(), null, Words.of("skipped.TOO_MANY"));
+            }
             gap(folder.path(), e);
             return;
         }
@@ -181,6 +197,10 @@ final class Looker {
         }
         log.info("{} cannot be looked at", path, why);
         unreadable.add(path);
+        if (why instanceof TooManyException) {
+            gaps.put(path, new Seen.Skip(Skipped.Reason.TOO_MANY.code(), ""));
+            return;
+        }
         Skipped.Reason reason =
                 why instanceof AccessDeniedException ? Skipped.Reason.NO_PERMISSION : Skipped.Reason.UNREADABLE;
         gaps.put(path, new Seen.Skip(reason.code(), String.valueOf(why.getMessage())));
@@ -188,7 +208,7 @@ final class Looker {
 
     private void onTwoThreads(SafeFolder folder, List<Opened> children) throws IOException {
         Queue<Opened> queue = new ConcurrentLinkedQueue<>(children);
-        Looker other = new Looker(place, exclusions, known, progress, gaps);
+        Looker other = new Looker(place, exclusions, known, progress, gaps, mostNames);
         AtomicReference<@Nullable Throwable> failure = new AtomicReference<>();
         Thread helper = new Thread(
                 () -> {
@@ -251,6 +271,11 @@ final class Looker {
         }
     }
 
+    /** A folder has more names than are followed. */
+    private static final class TooManyException extends IOException {
+        private static final long serialVersionUID = 1;
+    }
+
     private final class Collector implements SafeFolder.Visitor {
         private final String folder;
         private final List<Seen> into;
@@ -261,15 +286,16 @@ final class Looker {
         }
 
         @Override
-        public void entry(String name, boolean valid, DiskEntry entry) {
+        public void entry(String name, DiskEntry entry) throws IOException {
+            if (into.size() == mostNames) {
+                throw new TooManyException();
+            }
             boolean isFolder = entry.type() == DiskEntry.Type.FOLDER;
             Seen.Skip skip = exclusions
                     .find(folder, name, isFolder)
                     .map(p -> new Seen.Skip(Skipped.Reason.LEFT_OUT.code(), p))
                     .orElse(Seen.Skip.NONE);
-            if (!valid) {
-                skip = new Seen.Skip(Skipped.Reason.NAME.code(), "");
-            } else if (entry.type() == DiskEntry.Type.SPECIAL) {
+            if (entry.type() == DiskEntry.Type.SPECIAL) {
                 skip = new Seen.Skip(Skipped.Reason.SPECIAL.code(), "");
             }
             into.add(new Seen(name, entry, skip));

@@ -12,6 +12,7 @@ import java.nio.file.NoSuchFileException;
 import java.util.Optional;
 import java.util.function.LongConsumer;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.StoredContent;
@@ -69,11 +70,12 @@ final class StableRead {
             SafeFolder folder, String name, DiskEntry before, ContentWorker worker, LongConsumer read)
             throws IOException {
         if (before.type() == DiskEntry.Type.LINK) {
-            byte[] target = folder.readLink(name).getBytes(StandardCharsets.UTF_8);
-            boolean garbled = before.size() > 0 && target.length != before.size();
+            String text = folder.readLink(name);
+            boolean garbled = before.size() > 0 && RawNames.bytes(text).length != before.size();
             if (garbled) {
                 throw new NoTextException();
             }
+            byte[] target = text.getBytes(StandardCharsets.UTF_8);
             try (ReadableByteChannel in = Channels.newChannel(new ByteArrayInputStream(target))) {
                 StoredContent stored = worker.store(in, n -> {});
                 read.accept(target.length);

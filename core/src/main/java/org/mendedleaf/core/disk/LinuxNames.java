@@ -10,7 +10,7 @@ import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
-import java.util.Map;
+import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.vault.NativeLibraries;
@@ -55,11 +55,11 @@ final class LinuxNames {
     private LinuxNames() {}
 
     private interface C extends Library {
-        int openat(int folder, String name, int flags, int mode) throws LastErrorException;
+        int openat(int folder, byte[] name, int flags, int mode) throws LastErrorException;
 
         int close(int file) throws LastErrorException;
 
-        int renameat2(int fromFolder, String from, int toFolder, String to, int flags) throws LastErrorException;
+        int renameat2(int fromFolder, byte[] from, int toFolder, byte[] to, int flags) throws LastErrorException;
 
         int fcntl(int file, int command, int argument) throws LastErrorException;
     }
@@ -70,8 +70,7 @@ final class LinuxNames {
         }
         try {
             NativeLibraries.readyForSystemCalls();
-            String encoding = System.getProperty("sun.jnu.encoding", "UTF-8");
-            return Native.load("c", C.class, Map.of(Library.OPTION_STRING_ENCODING, encoding));
+            return Native.load("c", C.class);
         } catch (UnsatisfiedLinkError | RuntimeException e) {
             log.info("the portable ways are used: {}", String.valueOf(e.getMessage()));
             return null;
@@ -80,6 +79,12 @@ final class LinuxNames {
 
     private static @Nullable C library() {
         return Boolean.getBoolean(OFF) ? null : LIBRARY;
+    }
+
+    /** The bytes of a name with the zero that ends it. */
+    private static byte[] asC(String name) {
+        byte[] bytes = RawNames.bytes(name);
+        return Arrays.copyOf(bytes, bytes.length + 1);
     }
 
     private interface Work<T> {
@@ -96,9 +101,9 @@ final class LinuxNames {
         int folder = -1;
         try {
             int flags = O_RDONLY | O_DIRECTORY | O_CLOEXEC;
-            folder = c.openat(AT_FDCWD, root.toString(), flags, 0);
+            folder = c.openat(AT_FDCWD, asC(RawNames.text(root)), flags, 0);
             for (String name : RelativePath.names(path)) {
-                int next = c.openat(folder, name, flags | O_NOFOLLOW, 0);
+                int next = c.openat(folder, asC(name), flags | O_NOFOLLOW, 0);
                 c.close(folder);
                 folder = next;
             }
@@ -130,7 +135,7 @@ final class LinuxNames {
     /** Whether two names changed places; false where the system or the file system cannot do it. */
     static boolean exchange(Path root, String path, String one, String other) throws IOException {
         Boolean done = with(root, path, other, (c, folder) -> {
-            c.renameat2(folder, one, folder, other, RENAME_EXCHANGE);
+            c.renameat2(folder, asC(one), folder, asC(other), RENAME_EXCHANGE);
             return true;
         });
         return done != null;
@@ -143,7 +148,7 @@ final class LinuxNames {
      */
     static boolean renameNew(Path root, String path, String from, String to) throws IOException {
         Boolean done = with(root, path, to, (c, folder) -> {
-            c.renameat2(folder, from, folder, to, RENAME_NOREPLACE);
+            c.renameat2(folder, asC(from), folder, asC(to), RENAME_NOREPLACE);
             return true;
         });
         return done != null;
@@ -152,7 +157,7 @@ final class LinuxNames {
     /** Whether any program has a file open for writing; null where that cannot be asked. */
     static @Nullable Boolean isBeingWritten(Path root, String path, String name) throws IOException {
         return with(root, path, name, (c, folder) -> {
-            int file = c.openat(folder, name, O_RDONLY | O_NOFOLLOW | O_CLOEXEC | O_NONBLOCK, 0);
+            int file = c.openat(folder, asC(name), O_RDONLY | O_NOFOLLOW | O_CLOEXEC | O_NONBLOCK, 0);
             try {
                 // Given only while nobody has it open for writing.
                 c.fcntl(file, F_SETLEASE, F_RDLCK);

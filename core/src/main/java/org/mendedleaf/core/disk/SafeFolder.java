@@ -125,7 +125,7 @@ public final class SafeFolder implements Closeable {
     }
 
     private static Path name(String name) {
-        return Path.of(RelativePath.requireName(name));
+        return RawNames.path(RelativePath.requireName(name));
     }
 
     /** Where this is, from the root. */
@@ -136,11 +136,8 @@ public final class SafeFolder implements Closeable {
     /** Takes one name of a folder. */
     public interface Visitor {
         /**
-         * A name and what it is.
-         *
-         * @param valid whether the name is text in UTF-8; when not, {@code name} only looks like it
-         */
-        void entry(String name, boolean valid, DiskEntry entry) throws IOException;
+         * A name, as {@link RawNames} writes it, and what it is. */
+        void entry(String name, DiskEntry entry) throws IOException;
 
         /** A name that was there a moment ago and cannot be asked about. */
         void failed(String name, IOException why) throws IOException;
@@ -151,16 +148,18 @@ public final class SafeFolder implements Closeable {
         try {
             for (Iterator<Path> names = stream.iterator(); names.hasNext(); ) {
                 Path name = names.next().getFileName();
-                String text = name.toString();
-                boolean valid = text.indexOf('\uFFFD') < 0 || name.equals(Path.of(text));
+                String text = RawNames.text(name);
+                DiskEntry what;
                 try {
-                    visitor.entry(text, valid, entry(name));
-                } catch (IOException e) {
+                    what = entry(name);
+                } catch (NoSuchFileException e) {
                     // What is gone since it was listed needs no word.
-                    if (!(e instanceof NoSuchFileException)) {
-                        visitor.failed(text, e);
-                    }
+                    continue;
+                } catch (IOException e) {
+                    visitor.failed(text, e);
+                    continue;
                 }
+                visitor.entry(text, what);
             }
         } catch (DirectoryIteratorException e) {
             throw e.getCause();
@@ -178,7 +177,8 @@ public final class SafeFolder implements Closeable {
             return DiskEntry.of(view(name).readAttributes());
         }
         try {
-            return DiskEntry.of(Files.readAttributes(root.resolve(path).resolve(name), DiskEntry.UNIX, NO_FOLLOW));
+            return DiskEntry.of(
+                    Files.readAttributes(RawNames.resolve(root, path).resolve(name), DiskEntry.UNIX, NO_FOLLOW));
         } catch (FileSystemException | UnsupportedOperationException | java.nio.file.InvalidPathException e) {
             return DiskEntry.of(view(name).readAttributes());
         }
@@ -222,10 +222,9 @@ public final class SafeFolder implements Closeable {
         return stream.newByteChannel(name(name), Set.of(StandardOpenOption.READ, NO_FOLLOW));
     }
 
-    /** The target of a link, as text. */
+    /** The target of a link, as {@link RawNames} writes it. */
     public String readLink(String name) throws IOException {
-        return Files.readSymbolicLink(root.resolve(RelativePath.child(path, name)))
-                .toString();
+        return RawNames.text(Files.readSymbolicLink(RawNames.resolve(root, RelativePath.child(path, name))));
     }
 
     /** Opens a new file for writing and reading; only its owner may read it, until it gets permissions of its own. */
@@ -275,7 +274,7 @@ public final class SafeFolder implements Closeable {
     /** Makes a symbolic link, which points to whatever it says. */
     public void makeLink(String name, String linkTarget) throws IOException {
         Path beside = Path.of(ownName());
-        Files.createSymbolicLink(root.resolve(beside), Path.of(linkTarget));
+        Files.createSymbolicLink(root.resolve(beside), RawNames.path(linkTarget));
         moveFromRoot(beside, name(name));
     }
 
@@ -314,7 +313,7 @@ public final class SafeFolder implements Closeable {
         if (LinuxNames.renameNew(root, path, RelativePath.requireName(from), RelativePath.requireName(to))) {
             return;
         }
-        Path here = root.resolve(path);
+        Path here = RawNames.resolve(root, path);
         try {
             Files.createLink(here.resolve(name(to)), here.resolve(name(from)));
         } catch (FileAlreadyExistsException | NoSuchFileException e) {
@@ -360,7 +359,7 @@ public final class SafeFolder implements Closeable {
 
     /** Relative to a folder, JDK 17 sets microseconds only; by its path, the same file takes nanoseconds. */
     private void setExactTime(String name, FileTime time) {
-        Path whole = root.resolve(RelativePath.child(path, name));
+        Path whole = RawNames.resolve(root, RelativePath.child(path, name));
         try {
             Files.getFileAttributeView(whole, BasicFileAttributeView.class, NO_FOLLOW)
                     .setTimes(time, null, null);
@@ -379,7 +378,7 @@ public final class SafeFolder implements Closeable {
 
     /** Makes the names in this folder durable. */
     public void force() {
-        Durable.forceFolder(root.resolve(path));
+        Durable.forceFolder(RawNames.resolve(root, path));
     }
 
     @Override

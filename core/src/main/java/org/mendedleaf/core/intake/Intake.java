@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import org.mendedleaf.core.capture.Exclusions;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -227,7 +228,7 @@ public final class Intake {
             public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
                 if (a.isRegularFile() && !isLeftOut(file, false)) {
                     List<String> names = new ArrayList<>();
-                    folder.relativize(file).forEach(n -> names.add(n.toString()));
+                    folder.relativize(file).forEach(n -> names.add(RawNames.text(n)));
                     found.add(new Found(file, String.join("/", names)));
                 }
                 return FileVisitResult.CONTINUE;

@@ -1,6 +1,5 @@
 package org.mendedleaf.core.intake;
 
-import java.io.File;
 import java.io.IOException;
 import java.nio.file.DirectoryStream;
 import java.nio.file.FileVisitResult;
@@ -19,6 +18,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
@@ -67,7 +67,7 @@ public final class StrayCopies {
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (String each : below(folder)) {
-                stray(reading, list(place.root().resolve(each)), each, true, found);
+                stray(reading, list(RawNames.resolve(place.root(), each)), each, true, found);
             }
             for (Path other : others) {
                 stray(reading, list(other), folder, false, found);
@@ -87,7 +87,7 @@ public final class StrayCopies {
         String folder = RelativePath.parent(path);
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            stray(reading, list(place.root().resolve(folder)), folder, true, found);
+            stray(reading, list(RawNames.resolve(place.root(), folder)), folder, true, found);
             for (Path other : others) {
                 stray(reading, list(other), folder, false, found);
             }
@@ -101,16 +101,16 @@ public final class StrayCopies {
     private List<String> below(String folder) throws IOException {
         List<String> all = new ArrayList<>();
         Path root = place.root();
-        if (!Files.isDirectory(root.resolve(folder))) {
+        if (!Files.isDirectory(RawNames.resolve(root, folder))) {
             return all;
         }
-        Files.walkFileTree(root.resolve(folder), new SimpleFileVisitor<>() {
+        Files.walkFileTree(RawNames.resolve(root, folder), new SimpleFileVisitor<>() {
             @Override
             public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
                 if (SafeFolder.isOwnName(String.valueOf(at.getFileName()))) {
                     return FileVisitResult.SKIP_SUBTREE;
                 }
-                all.add(root.relativize(at).toString().replace(File.separatorChar, '/'));
+                all.add(RawNames.text(root.relativize(at)));
                 return FileVisitResult.CONTINUE;
             }
 

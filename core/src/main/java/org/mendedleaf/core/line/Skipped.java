@@ -27,7 +27,9 @@ public record Skipped(String path, Reason reason, String detail, Instant since) 
         /** Its name, or what it links to, is no text in UTF-8. */
         NAME(6),
         /** It lies deeper than folders are followed. */
-        TOO_DEEP(7);
+        TOO_DEEP(7),
+        /** It is a folder with more names than are followed. */
+        TOO_MANY(8);
 
         private final int code;
 

@@ -26,13 +26,13 @@ final class Below {
                 try (SafeFolder inside = SafeFolder.open(place.root(), at)) {
                     inside.list(new SafeFolder.Visitor() {
                         @Override
-                        public void entry(String name, boolean valid, DiskEntry entry) {
+                        public void entry(String name, DiskEntry entry) {
                             if (SafeFolder.isOwnName(name)) {
                                 return;
                             }
                             String path = RelativePath.child(at, name);
                             found.add(path);
-                            if (valid && entry.type() == DiskEntry.Type.FOLDER) {
+                            if (entry.type() == DiskEntry.Type.FOLDER) {
                                 open.push(path);
                             }
                         }

@@ -21,6 +21,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedDeque;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
@@ -82,7 +83,7 @@ public final class Elsewhere implements Destination {
         RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
         // A folder that is there already keeps its own times and permissions.
         List<TreeAt.Folder> fresh = order.folders().stream()
-                .filter(f -> !Files.exists(folder.resolve(f.path())))
+                .filter(f -> !Files.exists(RawNames.resolve(folder, f.path())))
                 .toList();
         makeFolders(plan, order);
         for (List<List<Integer>> round : rounds(plan)) {
@@ -303,6 +304,6 @@ public final class Elsewhere implements Destination {
         if (item.outcome() != RestoreResult.Outcome.DONE) {
             throw new IOException(item.why());
         }
-        return folder.resolve(item.plan().target());
+        return RawNames.resolve(folder, item.plan().target());
     }
 }

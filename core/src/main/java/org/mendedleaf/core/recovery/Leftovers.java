@@ -64,7 +64,7 @@ final class Leftovers {
         List<Found> found = new ArrayList<>();
         folder.list(new SafeFolder.Visitor() {
             @Override
-            public void entry(String name, boolean valid, DiskEntry entry) {
+            public void entry(String name, DiskEntry entry) {
                 if (!onlyOwn || SafeFolder.isOwnName(name)) {
                     found.add(new Found(name, entry));
                 }

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
@@ -212,7 +213,7 @@ final class PutWork {
         Path parent = file.getParent();
         Path real = parent == null ? file : parent.toRealPath().resolve(file.getFileName());
         if (real.startsWith(place.root())) {
-            String path = place.root().relativize(real).toString();
+            String path = RawNames.text(place.root().relativize(real));
             if (path.equals(s.revision().path())) {
                 return null;
             }

@@ -13,6 +13,7 @@ import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
@@ -189,7 +190,7 @@ public final class Recovery implements FileWork {
             for (Revision r : revisions) {
                 Path file = r.file().toAbsolutePath().normalize();
                 if (r.take() && file.startsWith(place.root()) && !file.equals(place.root())) {
-                    seen.add(place.root().relativize(file).toString());
+                    seen.add(RawNames.text(place.root().relativize(file)));
                 }
             }
             files.captureFirst(seen);

@@ -52,6 +52,12 @@ public final class Mirror {
 
     private static final int GROUP = 200;
 
+    /** Characters of a path that is told as a gap. */
+    private static final int LONGEST_TOLD = 200;
+
+    /** Folders in each other, as in a folder of this machine; each level takes some of the stack. */
+    private static final int DEEPEST = 500;
+
     /** Two looks at one place at once would put the same points down twice. */
     private static final Map<String, ReentrantLock> LOOKS = new ConcurrentHashMap<>();
 
@@ -64,6 +70,7 @@ public final class Mirror {
     private final String name;
     private final Map<String, Expected> expected = new ConcurrentHashMap<>();
     private final List<String> unkept = new ArrayList<>();
+    private final List<String> tooDeep = new ArrayList<>();
 
     /** A look at this place. */
     public Mirror(OpenVault vault, Place place, OutsideSystem system, Clock clock) {
@@ -124,6 +131,7 @@ public final class Mirror {
         progress.begin(Words.of("mirror.step", place.where()), 0, 0);
         Instant now = clock.instant();
         unkept.clear();
+        tooDeep.clear();
         try (Reading reading = vault.read()) {
             before = reading.state(place).lastLook();
         }
@@ -157,14 +165,24 @@ public final class Mirror {
     }
 
     /** Whether a path can stand on a line; what cannot is named among the gaps. */
-    private boolean keepable(String path) {
+    private boolean keepable(String told) {
+        // A folder that was not followed is told with a slash at its end.
+        String path = told.endsWith("/") ? told.substring(0, told.length() - 1) : told;
         try {
             RelativePath.requirePath(path);
+            if (path.length() < told.length() || isTooDeep(path)) {
+                tooDeep.add(path);
+                return false;
+            }
             return true;
         } catch (IllegalArgumentException e) {
             unkept.add(path);
             return false;
         }
+    }
+
+    private static boolean isTooDeep(String path) {
+        return path.chars().filter(c -> c == '/').count() >= DEEPEST;
     }
 
     private List<OutsideSystem.InTree> tree(String cut) throws IOException {
@@ -196,14 +214,22 @@ public final class Mirror {
                 Instant from = writer.oldest().filter(o -> o.isBefore(now)).orElse(now);
                 new PlaceWriter(session).capture(place, 0, new CaptureRecord(from, now, true, 0, 0));
             }
-            List<Skipped> gaps = unkept.stream()
-                    .distinct()
-                    .map(p -> new Skipped(p.replace('/', '\u2215'), Skipped.Reason.NAME, "", now))
-                    .toList();
+            List<Skipped> gaps = new ArrayList<>(gaps(unkept, Skipped.Reason.NAME, now));
+            gaps.addAll(gaps(tooDeep, Skipped.Reason.TOO_DEEP, now));
             ScanStore.skipped(session, place, new LineWriter(session).folder(place, ""), gaps, now);
             ScanStore.looked(session, place, new ScanStore.Looked(now, now), "");
             session.commit();
         }
+    }
+
+    /** A path that cannot stand on a line is one name here, and not longer than anybody reads. */
+    private static List<Skipped> gaps(List<String> paths, Skipped.Reason reason, Instant now) {
+        return paths.stream()
+                .map(p -> p.replace('/', '\u2215'))
+                .map(p -> p.length() <= LONGEST_TOLD ? p : p.substring(0, LONGEST_TOLD) + "\u2026")
+                .distinct()
+                .map(p -> new Skipped(p, reason, "", now))
+                .toList();
     }
 
     private void noteTrouble(Instant now, SystemException why) throws IOException {

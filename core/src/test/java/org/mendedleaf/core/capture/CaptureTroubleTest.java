@@ -15,6 +15,8 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -95,6 +97,30 @@ class CaptureTroubleTest {
                 .satisfies(t -> assertThat(t.reason()).isEqualTo(Skipped.Reason.TOO_DEEP));
         assertThat(p.capture().points()).isZero();
         DeepFolder.deleteAll(p.folder(), deep);
+    }
+
+    @Test
+    void aFolderOfTooManyNamesCostsItselfAndWhatIsKnownOfItStays() throws Exception {
+        p.save("a.txt", "one");
+        p.save("many/first.txt", "known");
+        p.capture();
+        // As many names as the test can make in a moment, and a limit below them.
+        for (int i = 0; i < 60; i++) {
+            p.save("many/" + i + ".txt", "");
+        }
+        p.save("z.txt", "two");
+        p.later(5);
+        Looker looker = new Looker(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 50);
+        looker.whole();
+        assertThat(looker.unreadable()).containsExactly("many");
+        assertThat(looker.changed()).extracting(FolderLook::path).containsExactly("");
+        assertThat(looker.changed().get(0).sorted())
+                .filteredOn(s -> s.name().equals("many"))
+                .singleElement()
+                .satisfies(s -> assertThat(s.skip().code()).isEqualTo(Skipped.Reason.TOO_MANY.code()));
+        assertThatThrownBy(() -> new Looker(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 2).whole())
+                .as("the place itself")
+                .hasMessageContaining(p.place().where());
     }
 
     @Test

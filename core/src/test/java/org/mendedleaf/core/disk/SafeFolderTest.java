@@ -86,17 +86,17 @@ class SafeFolderTest {
     }
 
     @Test
-    void namesThatAreNoTextAreToldAsSuch() throws Exception {
+    void namesThatAreNoTextAreToldByteForByteAndReachedByWhatWasTold() throws Exception {
         Process made = new ProcessBuilder("sh", "-c", "touch \"$(printf 'bad\\377name')\"")
                 .directory(temp.toFile())
                 .start();
         org.junit.jupiter.api.Assumptions.assumeTrue(made.waitFor() == 0);
-        List<Boolean> valid = new ArrayList<>();
+        List<String> told = new ArrayList<>();
         try (SafeFolder folder = SafeFolder.open(temp, "")) {
             folder.list(new SafeFolder.Visitor() {
                 @Override
-                public void entry(String name, boolean isValid, DiskEntry entry) {
-                    valid.add(isValid);
+                public void entry(String name, DiskEntry entry) {
+                    told.add(name);
                 }
 
                 @Override
@@ -104,7 +104,10 @@ class SafeFolderTest {
                     throw new IllegalStateException(why);
                 }
             });
+            assertThat(told).containsExactly("bad\uF7FFname");
+            assertThat(folder.find(told.get(0))).isPresent();
+            folder.renameNew(told.get(0), "good name");
         }
-        assertThat(valid).containsExactly(false);
+        assertThat(temp.resolve("good name")).isRegularFile();
     }
 }

@@ -19,6 +19,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Compare;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
@@ -358,7 +359,9 @@ public final class LineModel {
         }
         try (Reading reading = of.vault().read()) {
             byte[] before = bytes(reading, readable);
-            Path live = of.place().isOutside() ? Path.of("") : of.place().root().resolve(line.path());
+            Path live = of.place().isOutside()
+                    ? Path.of("")
+                    : RawNames.resolve(of.place().root(), line.path());
             boolean there = !of.place().isOutside()
                     && line.removed().isEmpty()
                     && Files.isRegularFile(live, LinkOption.NOFOLLOW_LINKS);

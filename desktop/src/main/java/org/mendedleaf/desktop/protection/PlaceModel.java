@@ -12,6 +12,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
@@ -260,7 +261,7 @@ public final class PlaceModel {
                                         .orElseThrow(() -> new IllegalArgumentException(
                                                 Words.of("protection.notProtected", real)));
                             }
-                            String path = from.root().relativize(real).toString();
+                            String path = RawNames.text(from.root().relativize(real));
                             Place to = held.get().place();
                             boolean drive = kind().filter(k -> k == SystemKind.BACKUP_DRIVE)
                                     .isPresent();

@@ -20,6 +20,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.capture.Exclusions;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -180,10 +181,10 @@ public final class ProtectModel {
 
         private boolean isOut(Path path, boolean isFolder) {
             Path parent = path.getParent();
-            String in = parent == null ? "" : root.relativize(parent).toString();
+            String in = parent == null ? "" : RawNames.text(root.relativize(parent));
             Path name = path.getFileName();
             return name != null
-                    && exclusions.find(in, name.toString(), isFolder).isPresent();
+                    && exclusions.find(in, RawNames.text(name), isFolder).isPresent();
         }
 
         @Override

@@ -18,6 +18,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -355,10 +356,10 @@ public final class PlanModel {
         if (where.get() == Where.BACK || to == null) {
             return what.held().place().isOutside()
                     ? Path.of("")
-                    : what.held().place().root().resolve(item.target());
+                    : RawNames.resolve(what.held().place().root(), item.target());
         }
         return switch (where.get()) {
-            case FOLDER -> to.resolve(item.target());
+            case FOLDER -> RawNames.resolve(to, item.target());
             case BAG -> to.resolve("data").resolve(item.target());
             default -> to;
         };

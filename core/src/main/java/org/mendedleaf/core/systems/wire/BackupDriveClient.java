@@ -28,12 +28,12 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
 
     @Override
     public List<Cut> cuts(String place) throws IOException {
-        return Reads.cuts(http.get(at(place) + "/runs"));
+        return Reads.cuts(http.list(at(place) + "/runs"));
     }
 
     @Override
     public List<InTree> tree(String place, String cut) throws IOException {
-        return Reads.tree(http.get(at(place, cut) + "/tree"));
+        return Reads.tree(http.list(at(place, cut) + "/tree"));
     }
 
     @Override

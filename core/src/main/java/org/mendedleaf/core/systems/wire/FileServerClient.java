@@ -22,12 +22,12 @@ final class FileServerClient extends OwnPages {
 
     @Override
     public List<Cut> cuts(String place) throws IOException {
-        return Reads.cuts(http.get(at(place) + "/snapshots"));
+        return Reads.cuts(http.list(at(place) + "/snapshots"));
     }
 
     @Override
     public List<InTree> tree(String place, String cut) throws IOException {
-        return Reads.tree(http.get(at(place) + "/tree" + cutQuery(cut)));
+        return Reads.tree(http.list(at(place) + "/tree" + cutQuery(cut)));
     }
 
     @Override

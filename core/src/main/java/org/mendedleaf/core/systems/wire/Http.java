@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.OutsideSystem.Bytes;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -176,6 +177,13 @@ final class Http {
         return send(Call.of("GET", path)).json();
     }
 
+    /** A list of entries, not more of them than are taken. */
+    JsonNode list(String path) throws IOException {
+        JsonNode list = get(path);
+        listing().more(list.size());
+        return list;
+    }
+
     /** Sends a request as often as needed; returns the answer to it when it was done. */
     Reply send(Call call) throws IOException {
         SystemException last = null;
@@ -207,14 +215,35 @@ final class Http {
         throw last == null ? unreachable(new IOException()) : last;
     }
 
+    /** A listing that begins now. */
+    Budget.Listing listing() {
+        return retry.budget().listing(system);
+    }
+
+    /** Whether a path lies deeper than is followed. */
+    boolean isTooDeep(String path) {
+        return retry.budget().isTooDeep(path);
+    }
+
+    /** The answer that a listing does not go on. */
+    SystemException noEnd() {
+        return new SystemException.Garbled(Words.of("system.noEnd", system));
+    }
+
     private byte[] all(InputStream body) throws IOException {
         java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
+        Budget budget = retry.budget();
+        Budget.Listing time = listing();
         try (InputStream in = body;
                 Stall stall = new Stall(in, retry.patience())) {
             byte[] buffer = new byte[1 << 14];
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                 stall.moved();
                 out.write(buffer, 0, n);
+                if (out.size() > budget.bytes()) {
+                    throw new SystemException.Garbled(Words.of("system.tooLong", system, Say.size(budget.bytes())));
+                }
+                time.onTime();
             }
         }
         return out.toByteArray();

@@ -38,7 +38,11 @@ final class LibraryClient extends OwnPages {
     @Override
     public void files(String place, Map<String, String> known, Consumer<File> each) throws IOException {
         String root = Dav.path(dav(place, ""));
-        for (Dav.Resource r : propfind(place)) {
+        List<Dav.Resource> resources = propfind(place);
+        Budget.Listing listing = http.listing();
+        listing.more(resources.size());
+        for (Dav.Resource r : resources) {
+            listing.onTime();
             String path = Dav.path(r.href());
             if (r.folder() || !path.startsWith(root)) {
                 continue;
@@ -49,7 +53,9 @@ final class LibraryClient extends OwnPages {
                     tag.equals(known.get(key)) ? Optional.empty() : Optional.of(versions(r.href()));
             each.accept(new File(key, path.substring(root.length()), tag, points, out(r)));
         }
-        for (JsonNode gone : http.get(at(place) + "/removed")) {
+        JsonNode removed = http.get(at(place) + "/removed");
+        listing.more(removed.size());
+        for (JsonNode gone : removed) {
             List<Point> points = new ArrayList<>();
             for (JsonNode p : gone.path("versions")) {
                 points.add(Reads.point(p));

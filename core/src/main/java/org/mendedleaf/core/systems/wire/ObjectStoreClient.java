@@ -27,8 +27,10 @@ final class ObjectStoreClient extends OwnPages {
         String after = "";
         String key = "";
         List<Point> points = new ArrayList<>();
+        Budget.Listing listing = http.listing();
         while (true) {
             JsonNode page = http.get(at(place) + "/versions?limit=2000&after=" + Http.encodePart(after));
+            listing.more(page.path("versions").size());
             for (JsonNode p : page.path("versions")) {
                 if (!p.path("key").asText().equals(key)) {
                     hand(key, points, known, each);
@@ -37,7 +39,11 @@ final class ObjectStoreClient extends OwnPages {
                 }
                 points.add(Reads.point(p));
             }
-            after = page.path("next").asText("");
+            String next = page.path("next").asText("");
+            if (!next.isEmpty() && next.equals(after)) {
+                throw http.noEnd();
+            }
+            after = next;
             if (after.isEmpty()) {
                 hand(key, points, known, each);
                 return;

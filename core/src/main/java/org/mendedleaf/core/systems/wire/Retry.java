@@ -10,9 +10,15 @@ import java.util.concurrent.ThreadLocalRandom;
  * @param attempts at least 1
  * @param first the first wait
  * @param most the longest wait
- * @param patience how long an answer may take
+ * @param patience how long an answer may take to come, and to go on
+ * @param budget how much of a listing is taken
  */
-public record Retry(int attempts, Duration first, Duration most, Duration patience) {
+public record Retry(int attempts, Duration first, Duration most, Duration patience, Budget budget) {
+
+    /** One that takes as much of a listing as the program does. */
+    public Retry(int attempts, Duration first, Duration most, Duration patience) {
+        this(attempts, first, most, patience, Budget.STANDARD);
+    }
 
     /** For work in the background and on the command line. */
     public static final Retry STANDARD =

@@ -3,6 +3,7 @@ package org.mendedleaf.core.systems.wire;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
@@ -105,13 +106,19 @@ final class WebDavClient implements OutsideSystem {
         List<InTree> files = new ArrayList<>();
         Deque<String> folders = new ArrayDeque<>(List.of(""));
         Set<String> seen = new HashSet<>();
+        Budget.Listing listing = http.listing();
         while (!folders.isEmpty()) {
             String folder = folders.pop();
             if (!seen.add(folder)) {
                 continue;
             }
-            for (Found f : list(folder)) {
-                if (f.resource().folder()) {
+            List<Found> inside = list(folder);
+            listing.more(inside.size());
+            for (Found f : inside) {
+                if (f.resource().folder() && http.isTooDeep(f.path())) {
+                    // Named as a gap by whoever takes the paths.
+                    files.add(new InTree(f.path() + "/", 0, Instant.EPOCH, "", Optional.empty(), ""));
+                } else if (f.resource().folder()) {
                     folders.push(f.path());
                 } else {
                     Dav.Resource r = f.resource();
