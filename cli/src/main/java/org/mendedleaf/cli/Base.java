@@ -58,7 +58,7 @@ import picocli.CommandLine.Option;
 abstract class Base implements Callable<Integer> {
 
     private static final Duration PATIENCE = Duration.ofSeconds(10);
-    private static final ObjectMapper JSON = new ObjectMapper();
+    static final ObjectMapper JSON = new ObjectMapper();
 
     /** So many versions are named where one was asked for that is not there. */
     private static final int NAMED = 8;

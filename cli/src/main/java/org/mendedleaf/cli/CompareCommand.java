@@ -1,5 +1,6 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -7,11 +8,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.CompareWords;
+import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
 import org.mendedleaf.core.line.Labels;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
@@ -20,20 +24,33 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Compares two moments of a folder. */
+/** Compares two moments of a folder, two versions of a file, or two files. */
 @Command(name = "compare", description = "${bundle:cli.compare}", mixinStandardHelpOptions = true)
 final class CompareCommand extends Base {
 
-    @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.list.folder")
+    @Parameters(paramLabel = "PATH", index = "0", descriptionKey = "cli.compare.path")
     @SuppressWarnings("NullAway.Init")
-    Path folder;
+    Path path;
 
-    @Option(names = "--from", required = true, paramLabel = "MOMENT", descriptionKey = "cli.compare.from")
-    @SuppressWarnings("NullAway.Init")
+    @Parameters(paramLabel = "FILE", index = "1", arity = "0..1", descriptionKey = "cli.compare.other")
+    @Nullable
+    Path other;
+
+    @Option(names = "--from", paramLabel = "MOMENT|N", descriptionKey = "cli.compare.from")
+    @Nullable
     String from;
 
-    @Option(names = "--to", paramLabel = "MOMENT", descriptionKey = "cli.compare.to")
-    String to = "now";
+    @Option(names = "--to", paramLabel = "MOMENT|N", descriptionKey = "cli.compare.to")
+    @Nullable
+    String to;
+
+    @Option(names = "--html", paramLabel = "FILE", descriptionKey = "cli.compare.html")
+    @Nullable
+    Path html;
+
+    @Option(names = "--patch", paramLabel = "FILE", descriptionKey = "cli.compare.patch")
+    @Nullable
+    Path patch;
 
     @Option(names = "--csv", paramLabel = "FILE", descriptionKey = "cli.compare.csv")
     @Nullable
@@ -45,15 +62,59 @@ final class CompareCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        try (Located located = locate(folder);
-                Reading reading = located.vault().read()) {
-            if (!reading.isFolder(located.place(), located.path())) {
-                throw new IllegalArgumentException(Words.of("cli.list.noFolder", located.file()));
+        Path second = other;
+        if (second != null) {
+            if (from != null || to != null) {
+                throw new IllegalArgumentException(Words.of("cli.compare.two"));
             }
-            Instant first = moment(from, located);
-            Instant second = moment(to, located);
+            Side before = Side.disk(path);
+            new FileComparison(this).say(before.name(), before, Side.disk(second), files());
+            return Main.DONE;
+        }
+        String begin = from;
+        try (Located located = locate(path);
+                Reading reading = located.vault().read()) {
+            if (begin == null) {
+                throw new IllegalArgumentException(Words.of("cli.compare.noFrom"));
+            }
+            return reading.isFolder(located.place(), located.path())
+                    ? folder(located, reading, begin)
+                    : file(located, reading, begin);
+        }
+    }
+
+    private FileComparison.Files3 files() {
+        return new FileComparison.Files3(html, patch, csv);
+    }
+
+    private int file(Located located, Reading reading, String begin) throws IOException {
+        Line line = line(located, reading);
+        Side before = Side.version(reading, inVault(located.vault(), version(line, begin)));
+        String end = to;
+        Side after;
+        if (end == null || end.equals("now")) {
+            Optional<Side> live = line.removed().isPresent()
+                    ? Optional.empty()
+                    : Side.live(located.place(), line.path());
+            after = live.isPresent()
+                    ? live.get()
+                    : Side.version(reading, inVault(located.vault(), line.newest().orElseThrow()));
+        } else {
+            after = Side.version(reading, inVault(located.vault(), version(line, end)));
+        }
+        new FileComparison(this).say(line.path(), before, after, files());
+        return Main.DONE;
+    }
+
+    private int folder(Located located, Reading reading, String begin) throws IOException {
+        if (html != null || patch != null) {
+            throw new IllegalArgumentException(Words.of("cli.compare.onlyFiles"));
+        }
+        String end = to == null ? "now" : to;
+        Instant first = moment(begin, located);
+            Instant second = moment(end, located);
             if (second.isBefore(first)) {
-                throw new IllegalArgumentException(Words.of("cli.compare.order", from, to));
+                throw new IllegalArgumentException(Words.of("cli.compare.order", begin, end));
             }
             TwoMoments all = TwoMoments.of(reading.difference(located.place(), located.path(), first, second));
             Labels labels = Labels.of(reading, located.place());
@@ -78,10 +139,9 @@ final class CompareCommand extends Base {
                 print(all, first, second);
             }
             return Main.DONE;
-        }
     }
 
-    private void print(TwoMoments all, Instant first, Instant second) throws java.io.IOException {
+    private void print(TwoMoments all, Instant first, Instant second) throws IOException {
         say(
                 "cli.compare.title",
                 Say.full(first, zone()),

@@ -44,6 +44,7 @@ import picocli.CommandLine.Command;
             RestoreCommand.class,
             RollbackCommand.class,
             CompareCommand.class,
+            PreviewCommand.class,
             CopyCommand.class,
             RemoveCommand.class,
             UndoCommand.class,

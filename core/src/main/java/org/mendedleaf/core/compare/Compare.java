@@ -1,121 +1,84 @@
 package org.mendedleaf.core.compare;
 
-import com.github.difflib.DiffUtils;
-import com.github.difflib.patch.AbstractDelta;
-import com.github.difflib.patch.DeltaType;
-import com.github.difflib.patch.Patch;
-import java.util.ArrayList;
+import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.util.Arrays;
-import java.util.List;
-import java.util.Optional;
-import org.mendedleaf.core.preview.Contents;
+import org.mendedleaf.core.document.Document;
+import org.mendedleaf.core.document.DocumentProcess;
+import org.mendedleaf.core.document.Documents;
+import org.mendedleaf.core.words.Words;
 
-/** Compares contents: tables by row, texts by line, everything else by size. Pure. */
+/** Compares contents by what they say, each kind in its own way; what says nothing, by equal ranges of bytes. */
 public final class Compare {
 
-    /** Contents larger than this are compared by size only. Bytes. */
-    public static final int MOST = 4 << 20;
-
-    private static final int LINES_MOST = 40_000;
+    /** Larger contents are not compared. Bytes. */
+    public static final int MOST = Documents.MOST;
 
     private Compare() {}
 
     /** What changed from {@code before} to {@code after}, both contents of a file of this name. */
-    public static Comparison compare(String name, byte[] before, byte[] after) {
+    public static Comparison compare(String name, byte[] before, byte[] after) throws InterruptedIOException {
+        return compare(name, before, name, after);
+    }
+
+    /** What changed from one content to another of a file with another name. */
+    public static Comparison compare(String nameBefore, byte[] before, String nameAfter, byte[] after)
+            throws InterruptedIOException {
         if (Arrays.equals(before, after)) {
             return new Comparison.Equal();
         }
-        Optional<String> left = Contents.text(before);
-        Optional<String> right = Contents.text(after);
-        if (left.isPresent() && right.isPresent()) {
-            if (Contents.isTable(name)) {
-                Optional<List<List<String>>> a = Contents.rows(left.get());
-                Optional<List<List<String>>> b = Contents.rows(right.get());
-                if (a.isPresent() && b.isPresent() && fits(a.get(), b.get())) {
-                    return tables(a.get(), b.get());
-                }
-            }
-            List<String> a = left.get().lines().toList();
-            List<String> b = right.get().lines().toList();
-            if (fits(a, b)) {
-                return texts(a, b);
-            }
-        }
-        return new Comparison.OtherContent((long) after.length - before.length);
+        DocumentProcess documents = DocumentProcess.shared();
+        return compare(
+                documents.read(nameBefore, before, false), before, documents.read(nameAfter, after, false), after);
     }
 
-    private static boolean fits(List<?> a, List<?> b) {
-        return a.size() <= LINES_MOST && b.size() <= LINES_MOST;
-    }
-
-    private static Comparison texts(List<String> a, List<String> b) {
-        Patch<String> patch = DiffUtils.diff(a, b, true);
-        List<Comparison.TextChanges.Line> lines = new ArrayList<>();
-        int added = 0;
-        int removed = 0;
-        for (AbstractDelta<String> delta : patch.getDeltas()) {
-            int before = delta.getSource().getPosition();
-            int after = delta.getTarget().getPosition();
-            if (delta.getType() == DeltaType.EQUAL) {
-                for (String text : delta.getSource().getLines()) {
-                    lines.add(new Comparison.TextChanges.Line(Comparison.Mark.SAME, ++before, ++after, text));
-                }
-                continue;
-            }
-            for (String text : delta.getSource().getLines()) {
-                lines.add(new Comparison.TextChanges.Line(Comparison.Mark.REMOVED, ++before, 0, text));
-                removed++;
-            }
-            for (String text : delta.getTarget().getLines()) {
-                lines.add(new Comparison.TextChanges.Line(Comparison.Mark.ADDED, 0, ++after, text));
-                added++;
+    /** What changed between documents that were read; their contents are for what says nothing else. */
+    public static Comparison compare(Document a, byte[] before, Document b, byte[] after) {
+        if (Arrays.equals(before, after)) {
+            return new Comparison.Equal();
+        }
+        if (a instanceof Document.Text x && b instanceof Document.Text y) {
+            return TextCompare.compare(x.lines(), y.lines());
+        }
+        if (a instanceof Document.Sheets x && b instanceof Document.Sheets y) {
+            return SheetCompare.compare(x, y);
+        }
+        if (a instanceof Document.Prose x && b instanceof Document.Prose y && x.form() == y.form()) {
+            return ProseCompare.compare(x, y);
+        }
+        if (a instanceof Document.Archive x && b instanceof Document.Archive y) {
+            return ArchiveCompare.compare(x, y);
+        }
+        if (a instanceof Document.Picture x && b instanceof Document.Picture y) {
+            try {
+                return PictureCompare.compare(x, y);
+            } catch (IOException e) {
+                return ByteCompare.compare(before, after, "");
             }
         }
-        return new Comparison.TextChanges(lines, added, removed);
+        return ByteCompare.compare(before, after, kinds(a, b));
     }
 
-    /** Rows that were exchanged for as many others are taken to be the same rows with other cells. */
-    private static Comparison tables(List<List<String>> a, List<List<String>> b) {
-        Patch<List<String>> patch = DiffUtils.diff(a, b, true);
-        List<Comparison.TableChanges.Row> rows = new ArrayList<>();
-        int[] counts = new int[3];
-        for (AbstractDelta<List<String>> delta : patch.getDeltas()) {
-            int before = delta.getSource().getPosition();
-            int after = delta.getTarget().getPosition();
-            List<List<String>> from = delta.getSource().getLines();
-            List<List<String>> to = delta.getTarget().getLines();
-            if (delta.getType() == DeltaType.EQUAL) {
-                for (List<String> row : from) {
-                    rows.add(new Comparison.TableChanges.Row(Comparison.Mark.SAME, ++after, row, row));
-                }
-                continue;
-            }
-            int both = Math.min(from.size(), to.size());
-            for (int i = 0; i < both; i++) {
-                counts[0] += cells(from.get(i), to.get(i));
-                rows.add(new Comparison.TableChanges.Row(
-                        Comparison.Mark.CHANGED, after + i + 1, from.get(i), to.get(i)));
-            }
-            for (int i = both; i < to.size(); i++) {
-                counts[1]++;
-                rows.add(new Comparison.TableChanges.Row(Comparison.Mark.ADDED, after + i + 1, List.of(), to.get(i)));
-            }
-            for (int i = both; i < from.size(); i++) {
-                counts[2]++;
-                rows.add(new Comparison.TableChanges.Row(
-                        Comparison.Mark.REMOVED, before + i + 1, from.get(i), List.of()));
-            }
+    /** What both are, when that is not the same. */
+    private static String kinds(Document a, Document b) {
+        String was = kind(a);
+        String is = kind(b);
+        if (was.equals(is)) {
+            return "";
         }
-        return new Comparison.TableChanges(rows, counts[0], counts[1], counts[2]);
+        return b instanceof Document.Empty
+                ? Words.of("compare.emptied")
+                : a instanceof Document.Empty ? Words.of("compare.filled") : Words.of("compare.kinds", was, is);
     }
 
-    private static int cells(List<String> a, List<String> b) {
-        int changed = 0;
-        for (int i = 0; i < Math.max(a.size(), b.size()); i++) {
-            String left = i < a.size() ? a.get(i) : "";
-            String right = i < b.size() ? b.get(i) : "";
-            changed += left.equals(right) ? 0 : 1;
+    /** What a document is, in words. */
+    public static String kind(Document document) {
+        if (document instanceof Document.Prose prose) {
+            return Words.of("document.kind." + prose.form());
         }
-        return changed;
+        if (document instanceof Document.Other other) {
+            return Words.of(other.why().isEmpty() ? "document.kind.other" : "document.kind.unreadable");
+        }
+        return Words.of("document.kind." + document.getClass().getSimpleName());
     }
 }

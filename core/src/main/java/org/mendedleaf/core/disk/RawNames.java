@@ -39,7 +39,12 @@ public final class RawNames {
 
     /** Whether a text stands for a name that is no text. */
     public static boolean isRaw(String text) {
-        return text.chars().anyMatch(RawNames::isByte);
+        for (int i = 0; i < text.length(); i++) {
+            if (isByte(text.charAt(i))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** The bytes of a name, as the system has them. */

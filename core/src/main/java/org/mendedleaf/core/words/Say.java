@@ -44,6 +44,11 @@ public final class Say {
         return String.format(LOCALE, "%,d", n);
     }
 
+    /** A number with at most three places behind the point. */
+    public static String decimal(double n) {
+        return Words.of("say.decimal", n);
+    }
+
     /** A moment as people say it: {@code today 10:42}, {@code Tue 16:05}, {@code 4 May}, {@code 4 May 2025}. */
     public static String moment(Instant at, Instant now, ZoneId zone) {
         ZonedDateTime time = at.atZone(zone);

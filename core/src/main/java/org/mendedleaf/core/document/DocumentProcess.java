@@ -1,0 +1,225 @@
+package org.mendedleaf.core.document;
+
+import java.io.BufferedInputStream;
+import java.io.BufferedOutputStream;
+import java.io.DataInputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
+import java.io.InterruptedIOException;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.ReentrantLock;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Reads documents in a process of its own with little memory, kept warm: whatever a document does to it, that costs one
+ * answer. Plain text needs no such care, and is read here. Safe for use by several threads, which wait for each other.
+ */
+public final class DocumentProcess implements AutoCloseable {
+
+    /** The one that all parts of the program share; its process begins when it is first needed. */
+    private static final class Shared {
+        private static final DocumentProcess ONE = new DocumentProcess(Duration.ofSeconds(20), 512);
+
+        static {
+            Runtime.getRuntime().addShutdownHook(new Thread(ONE::end, "documents-end"));
+        }
+    }
+
+    private static final ScheduledExecutorService CLOCK = Executors.newSingleThreadScheduledExecutor(r -> {
+        Thread thread = new Thread(r, "documents-clock");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    private final Duration patience;
+    private final int megabytes;
+    private final ReentrantLock lock = new ReentrantLock();
+    private @Nullable Running running;
+
+    /**
+     * One that has no process yet.
+     *
+     * @param patience how long one answer may take
+     * @param megabytes of memory for it
+     */
+    public DocumentProcess(Duration patience, int megabytes) {
+        this.patience = patience;
+        this.megabytes = megabytes;
+    }
+
+    /** The one that all parts of the program share. */
+    public static DocumentProcess shared() {
+        return Shared.ONE;
+    }
+
+    private static final class Running {
+        private final Process process;
+        private final DataOutputStream questions;
+        private final DataInputStream answers;
+        private boolean tooSlow;
+
+        Running(Process process) {
+            this.process = process;
+            this.questions = new DataOutputStream(new BufferedOutputStream(process.getOutputStream(), 1 << 16));
+            this.answers = new DataInputStream(new BufferedInputStream(process.getInputStream(), 1 << 16));
+        }
+    }
+
+    /** Starts the process, if it does not run; who expects to need it soon does so beforehand. */
+    public void warm() {
+        Thread thread = new Thread(
+                () -> {
+                    lock.lock();
+                    try {
+                        running();
+                    } catch (IOException e) {
+                        // Who asks first is told.
+                        org.slf4j.LoggerFactory.getLogger(DocumentProcess.class).info("no process for documents", e);
+                    } finally {
+                        lock.unlock();
+                    }
+                },
+                "documents-warm");
+        thread.setDaemon(true);
+        thread.start();
+    }
+
+    /**
+     * Reads a content; what cannot be read says why. Never fails but when it is interrupted.
+     *
+     * @param content all of it, or its first bytes
+     * @param cut whether there is more
+     */
+    public Document read(String name, byte[] content, boolean cut) throws InterruptedIOException {
+        if (content.length == 0 || cut || Documents.isPlain(content) && !isReadElsewhere(name)) {
+            return Documents.read(name, content, cut);
+        }
+        try {
+            return DocumentWorker.JSON.readValue(
+                    ask(DocumentWorker.READ, name, "", 0, 0, content), Document.class);
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            String type = Documents.mediaType(content, name);
+            return OtherReader.read(type.startsWith("text/") ? type : "application/octet-stream", content, e.getMessage());
+        }
+    }
+
+    /** Text whose reading is more than cutting it into lines. */
+    private static boolean isReadElsewhere(String name) {
+        String lower = name.toLowerCase(java.util.Locale.ROOT);
+        return lower.endsWith(".svg") || lower.endsWith(".eml") || lower.endsWith(".md") || lower.endsWith(".markdown");
+    }
+
+    /** As {@link Documents#member}. */
+    public byte[] member(String name, byte[] content, String path) throws IOException {
+        return ask(DocumentWorker.MEMBER, name, path, 0, 0, content);
+    }
+
+    /** As {@link Documents#page}. */
+    public byte[] page(byte[] content, int page, int width) throws IOException {
+        return ask(DocumentWorker.PAGE, "", "", page, width, content);
+    }
+
+    private byte[] ask(int operation, String name, String path, int page, int width, byte[] content)
+            throws IOException {
+        try {
+            lock.lockInterruptibly();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
+        }
+        try {
+            Running to = running();
+            ScheduledFuture<?> alarm = CLOCK.schedule(
+                    () -> {
+                        to.tooSlow = true;
+                        to.process.destroyForcibly();
+                    },
+                    patience.toMillis(),
+                    TimeUnit.MILLISECONDS);
+            try {
+                to.questions.writeByte(operation);
+                DocumentWorker.write(to.questions, name);
+                DocumentWorker.write(to.questions, path);
+                to.questions.writeInt(page);
+                to.questions.writeInt(width);
+                to.questions.writeBoolean(false);
+                to.questions.writeInt(content.length);
+                to.questions.write(content);
+                to.questions.flush();
+                boolean good = to.answers.readByte() == 0;
+                byte[] answer = to.answers.readNBytes(to.answers.readInt());
+                if (!good) {
+                    throw new DocumentException(new String(answer, java.nio.charset.StandardCharsets.UTF_8));
+                }
+                return answer;
+            } catch (DocumentException e) {
+                throw e;
+            } catch (IOException e) {
+                end();
+                throw new DocumentException(Words.of(to.tooSlow ? "document.slow" : "document.crashed"), e);
+            } finally {
+                alarm.cancel(false);
+            }
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private Running running() throws IOException {
+        Running now = running;
+        if (now != null && now.process.isAlive()) {
+            return now;
+        }
+        List<String> command = new ArrayList<>();
+        command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
+        command.add("-Xmx" + megabytes + "m");
+        command.add("-XX:+UseSerialGC");
+        command.add("-XX:TieredStopAtLevel=1");
+        command.add("-Xshare:auto");
+        command.add("-XX:-UsePerfData");
+        command.add("-Djava.awt.headless=true");
+        command.add("-Dfile.encoding=UTF-8");
+        command.add("-cp");
+        command.add(System.getProperty("java.class.path"));
+        command.add(DocumentWorker.class.getName());
+        Process process = new ProcessBuilder(command)
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        Running fresh = new Running(process);
+        running = fresh;
+        if (fresh.answers.read() != 0) {
+            end();
+            throw new DocumentException(Words.of("document.crashed"));
+        }
+        return fresh;
+    }
+
+    /** Ends the process; the next question starts another one. */
+    public void end() {
+        Running now = running;
+        running = null;
+        if (now != null) {
+            now.process.destroyForcibly();
+        }
+    }
+
+    @Override
+    public void close() {
+        lock.lock();
+        try {
+            end();
+        } finally {
+            lock.unlock();
+        }
+    }
+}

@@ -1,0 +1,180 @@
+package org.mendedleaf.core.document;
+
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import org.apache.tika.Tika;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Reads contents as documents. What a content is, its bytes say; its name only where they leave it open. Never fails: what
+ * cannot be read is a {@link Document.Other} that says why.
+ */
+public final class Documents {
+
+    /** Contents larger than this are read as text from their beginning, or told about. Bytes. */
+    public static final int MOST = 64 << 20;
+
+    /** So many bytes are enough to tell what a content is. */
+    private static final int HEAD = 64 << 10;
+
+    private static final Set<String> PICTURES =
+            Set.of("image/png", "image/jpeg", "image/gif", "image/bmp", "image/tiff", "image/webp");
+
+    private static final class Detector {
+        private static final Tika TIKA = new Tika();
+    }
+
+    private Documents() {}
+
+    /** What a content is by its first bytes and its name: a media type as in RFC 6838. */
+    public static String mediaType(byte[] content, String name) {
+        return Detector.TIKA.detect(Arrays.copyOf(content, Math.min(content.length, HEAD)), name);
+    }
+
+    /**
+     * Reads a content.
+     *
+     * @param content all of it, or its first bytes
+     * @param cut whether there is more
+     */
+    public static Document read(String name, byte[] content, boolean cut) {
+        return read(name, content, cut, Limits.STANDARD);
+    }
+
+    static Document read(String name, byte[] content, boolean cut, Limits limits) {
+        if (content.length == 0) {
+            return new Document.Empty();
+        }
+        String type = mediaType(content, name);
+        try {
+            Optional<Document> found = cut ? Optional.empty() : structured(name, type, content, limits);
+            return found.or(() -> text(name, content, cut, limits))
+                    .orElseGet(() -> OtherReader.read(type, content, cut ? Words.of("document.large") : ""));
+        } catch (DocumentException e) {
+            return OtherReader.read(type, content, e.getMessage());
+        } catch (IOException | RuntimeException | StackOverflowError e) {
+            org.slf4j.LoggerFactory.getLogger(Documents.class).debug("a {} that cannot be read", type, e);
+            return OtherReader.read(type, content, Words.of("document.damaged"));
+        }
+    }
+
+    /** Whether a content is plain text, which is read at once and without danger. */
+    public static boolean isPlain(byte[] content) {
+        return !isZip(content)
+                && !isOle(content)
+                && !isPdf(content)
+                && TextReader.decode(Arrays.copyOf(content, Math.min(content.length, 4096))).isPresent();
+    }
+
+    private static boolean isZip(byte[] b) {
+        return b.length > 21 && b[0] == 'P' && b[1] == 'K' && (b[2] == 3 && b[3] == 4 || b[2] == 5 && b[3] == 6);
+    }
+
+    private static boolean isOle(byte[] b) {
+        return b.length > 512 && (b[0] & 0xff) == 0xD0 && (b[1] & 0xff) == 0xCF && b[2] == 0x11 && (b[3] & 0xff) == 0xE0;
+    }
+
+    private static boolean isPdf(byte[] b) {
+        return b.length > 8 && b[0] == '%' && b[1] == 'P' && b[2] == 'D' && b[3] == 'F';
+    }
+
+    private static Optional<Document> structured(String name, String type, byte[] content, Limits limits)
+            throws IOException {
+        if (isZip(content)) {
+            return Optional.of(zip(content, limits));
+        }
+        if (isOle(content)) {
+            return Optional.of(OldOfficeReader.read(content, limits));
+        }
+        if (isPdf(content)) {
+            return Optional.of(PdfReader.read(content, limits));
+        }
+        if (ArchiveReader.isGzip(content)) {
+            return Optional.of(ArchiveReader.gzip(name, content, limits));
+        }
+        if (ArchiveReader.isTar(content)) {
+            return Optional.of(ArchiveReader.tar(content, "TAR", limits));
+        }
+        if (PICTURES.contains(type)) {
+            return Optional.of(PictureReader.read(content, limits));
+        }
+        if (type.equals("image/svg+xml")) {
+            return Optional.of(PictureReader.svg(content));
+        }
+        if (type.equals("message/rfc822") && name.toLowerCase(Locale.ROOT).endsWith(".eml")) {
+            return Optional.of(MailReader.read(content, limits));
+        }
+        return Optional.empty();
+    }
+
+    private static Document zip(byte[] content, Limits limits) throws IOException {
+        try (Parts parts = new Parts(content, limits)) {
+            if (parts.has("content.xml") && parts.has("mimetype")) {
+                return OpenDocumentReader.read(parts, limits);
+            }
+            if (parts.has("word/document.xml")) {
+                return WordReader.read(parts, limits);
+            }
+            if (parts.has("xl/workbook.xml")) {
+                return WorkbookReader.read(parts, limits);
+            }
+            if (parts.has("ppt/presentation.xml")) {
+                return SlidesReader.read(parts, limits);
+            }
+        }
+        return ArchiveReader.zip(content, limits);
+    }
+
+    private static Optional<Document> text(String name, byte[] content, boolean cut, Limits limits) {
+        byte[] whole = cut ? TextReader.wholeCharacters(content) : content;
+        Optional<TextReader.Decoded> decoded = TextReader.decode(whole);
+        if (decoded.isEmpty()) {
+            return Optional.empty();
+        }
+        String text = decoded.get().text();
+        String lower = name.toLowerCase(Locale.ROOT);
+        if (lower.endsWith(".csv") || lower.endsWith(".tsv")) {
+            Optional<Document> table = TextReader.table(text, cut, limits);
+            if (table.isPresent()) {
+                return table;
+            }
+        }
+        if (!cut && (lower.endsWith(".md") || lower.endsWith(".markdown"))) {
+            return Optional.of(MarkdownReader.read(text));
+        }
+        return Optional.of(TextReader.text(decoded.get(), cut, limits));
+    }
+
+    /**
+     * The content of a member of an archive, of an attachment of a message, or of a picture in a document.
+     *
+     * @param path as it is called in there
+     * @throws DocumentException when it is not there, or cannot be read
+     */
+    public static byte[] member(String name, byte[] content, String path) throws IOException {
+        String part = path.indexOf('#') < 0 ? path : path.substring(0, path.lastIndexOf('#'));
+        boolean mail = !isZip(content)
+                && !ArchiveReader.isGzip(content)
+                && !ArchiveReader.isTar(content)
+                && mediaType(content, name).equals("message/rfc822");
+        return mail
+                ? MailReader.attachment(content, part, Limits.STANDARD)
+                : ArchiveReader.member(content, part, Limits.STANDARD);
+    }
+
+    /**
+     * A page of a PDF as a picture (PNG).
+     *
+     * @param page from 0
+     * @param width of the picture in pixels
+     */
+    public static byte[] page(byte[] content, int page, int width) throws IOException {
+        if (!isPdf(content)) {
+            throw new DocumentException(Words.of("document.noPages"));
+        }
+        return PdfReader.page(content, page, width);
+    }
+}

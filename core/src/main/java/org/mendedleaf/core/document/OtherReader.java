@@ -1,0 +1,69 @@
+package org.mendedleaf.core.document;
+
+import com.drew.imaging.ImageMetadataReader;
+import com.drew.imaging.ImageProcessingException;
+import com.drew.metadata.Directory;
+import com.drew.metadata.Metadata;
+import com.drew.metadata.Tag;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.mendedleaf.core.document.Document.Fact;
+
+/** What can be said of a content of any other kind: facts from its head, and runs of text within it. */
+final class OtherReader {
+
+    private static final int FACTS_MOST = 40;
+    private static final int STRINGS_MOST = 400;
+    private static final int SHORTEST = 6;
+    private static final int LONGEST = 400;
+
+    private OtherReader() {}
+
+    /**
+     * Reads.
+     *
+     * @param why it is not shown as what it is; may be empty
+     */
+    static Document read(String type, byte[] content, String why) {
+        boolean media = type.startsWith("audio/") || type.startsWith("video/") || type.startsWith("image/");
+        return new Document.Other(type, why, media ? facts(content) : List.of(), strings(content));
+    }
+
+    private static List<Fact> facts(byte[] content) {
+        List<Fact> facts = new ArrayList<>();
+        try {
+            Metadata metadata = ImageMetadataReader.readMetadata(new ByteArrayInputStream(content), content.length);
+            for (Directory directory : metadata.getDirectories()) {
+                for (Tag tag : directory.getTags()) {
+                    String value = tag.getDescription();
+                    if (value != null && !value.isBlank() && value.length() < LONGEST && facts.size() < FACTS_MOST) {
+                        facts.add(new Fact(tag.getTagName(), value.strip()));
+                    }
+                }
+            }
+        } catch (ImageProcessingException | IOException | RuntimeException e) {
+            org.slf4j.LoggerFactory.getLogger(OtherReader.class).debug("no facts", e);
+        }
+        return facts;
+    }
+
+    /** Runs of printable characters, as the tool of that name finds them. */
+    private static List<String> strings(byte[] content) {
+        List<String> found = new ArrayList<>();
+        StringBuilder run = new StringBuilder();
+        for (int i = 0; i <= content.length && found.size() < STRINGS_MOST; i++) {
+            boolean printable = i < content.length && content[i] >= 32 && content[i] < 127;
+            if (printable && run.length() < LONGEST) {
+                run.append((char) content[i]);
+            } else {
+                if (run.length() >= SHORTEST) {
+                    found.add(run.toString());
+                }
+                run.setLength(0);
+            }
+        }
+        return found;
+    }
+}

@@ -1,0 +1,168 @@
+package org.mendedleaf.core.document;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.zip.CRC32;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Test;
+
+/** Documents that are made to do harm, and damaged ones, cost one answer, which says why. */
+class HostileDocumentTest {
+
+    private static final DocumentProcess PROCESS = new DocumentProcess(Duration.ofSeconds(30), 512);
+
+    @AfterAll
+    static void end() {
+        PROCESS.close();
+    }
+
+    private static byte[] utf8(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    private static String why(String name, byte[] content) throws IOException {
+        Document document = PROCESS.read(name, content, false);
+        assertThat(document).as(name).isInstanceOf(Document.Other.class);
+        return ((Document.Other) document).why();
+    }
+
+    /** What comes after is answered as if nothing had been. */
+    private static void stillWell() throws IOException {
+        assertThat(PROCESS.read("a.odt", Made.odt("well"), false)).isInstanceOf(Document.Prose.class);
+    }
+
+    @Test
+    void aPartThatUnpacksToGigabytesIsGivenUp() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            zip.putNextEntry(new ZipEntry("mimetype"));
+            zip.write(utf8("application/vnd.oasis.opendocument.text"));
+            zip.putNextEntry(new ZipEntry("content.xml"));
+            zip.write(utf8("<a><body><text>"));
+            byte[] much = new byte[1 << 20];
+            Arrays.fill(much, (byte) ' ');
+            for (int i = 0; i < 400; i++) {
+                zip.write(much);
+            }
+            zip.write(utf8("</text></body></a>"));
+        }
+        assertThat(why("bomb.odt", out.toByteArray())).isEqualTo("It unpacks to far more than any document does, and is not looked into.");
+        stillWell();
+    }
+
+    @Test
+    void archivesInEachOtherAreListedAndNotFollowed() throws IOException {
+        byte[] inner = Made.zip(Map.of("a.txt", "x"));
+        for (int i = 0; i < 20; i++) {
+            inner = Made.zipOf(Map.of("inner.zip", inner));
+        }
+        Document document = PROCESS.read("nested.zip", inner, false);
+        assertThat(document).isInstanceOf(Document.Archive.class);
+        assertThat(((Document.Archive) document).members()).hasSize(1);
+    }
+
+    @Test
+    void ofAHundredThousandsOfMembersAsManyAreListedAsAnybodyReads() throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (int i = 0; i < 150_000; i++) {
+                zip.putNextEntry(new ZipEntry("m" + i));
+            }
+        }
+        Document.Archive archive = (Document.Archive) PROCESS.read("many.zip", out.toByteArray(), false);
+        assertThat(archive.cut()).isTrue();
+        assertThat(archive.members()).hasSize(100_000);
+    }
+
+    @Test
+    void entitiesAreNeitherFetchedNorMultiplied() throws IOException {
+        String bomb = "<!DOCTYPE a [<!ENTITY b \"bbbbbbbbbb\"><!ENTITY c \"&b;&b;&b;&b;&b;&b;&b;&b;\">"
+                + "<!ENTITY file SYSTEM \"file:///etc/passwd\">]>";
+        Map<String, String> parts = new LinkedHashMap<>();
+        parts.put("mimetype", "application/vnd.oasis.opendocument.text");
+        parts.put(
+                "content.xml",
+                bomb + "<d xmlns:o=\"o\"><o:body><o:text><o:p>before &c; &file; after</o:p></o:text></o:body></d>");
+        Document document = PROCESS.read("xxe.odt", Made.zip(parts), false);
+        assertThat(String.join(" ", Document.words(document))).doesNotContain("root:").doesNotContain("bbb");
+        stillWell();
+    }
+
+    @Test
+    void elementsInEachOtherWithoutEndAreGivenUp() throws IOException {
+        String deep = "<office:text>" + "<text:section>".repeat(50_000) + "</text:section>".repeat(50_000)
+                + "</office:text>";
+        assertThat(why("deep.odt", Made.openDocument("text", deep))).contains("deeper than any document needs");
+        stillWell();
+    }
+
+    @Test
+    void whatBreaksOffOrIsNotWhatItsNameSaysSaysSo() throws IOException {
+        byte[] whole = Made.docx("a paragraph", "and another");
+        assertThat(why("cut.docx", Arrays.copyOf(whole, whole.length / 2))).isEqualTo("It is damaged, or not what its name says.");
+        assertThat(why("cut.xls", Arrays.copyOf(Made.xls(Made.rows("a,1", "b,2")), 2000))).isEqualTo("It is damaged, or not what its name says.");
+        assertThat(why("cut.png", Arrays.copyOf(Made.picture("png", 100, 100, 20), 60))).isNotEmpty();
+        assertThat(PROCESS.read("table.ods", Made.docx("a letter"), false))
+                .as("its bytes say what it is")
+                .isInstanceOf(Document.Prose.class);
+        stillWell();
+    }
+
+    @Test
+    void aPictureThatClaimsToBeHugeIsNotDrawn() throws IOException {
+        byte[] png = Made.picture("png", 10, 10, 5);
+        ByteBuffer header = ByteBuffer.wrap(png);
+        header.putInt(16, 100_000).putInt(20, 100_000);
+        CRC32 crc = new CRC32();
+        crc.update(png, 12, 17);
+        header.putInt(29, (int) crc.getValue());
+        assertThat(why("huge.png", png)).contains("100,000 × 100,000 pixels");
+        stillWell();
+    }
+
+    @Test
+    void whatTakesAllMemoryOrAllTimeCostsOneAnswer() throws IOException {
+        try (DocumentProcess small = new DocumentProcess(Duration.ofSeconds(30), 24)) {
+            StringBuilder rows = new StringBuilder();
+            for (int i = 0; i < 60_000; i++) {
+                rows.append("<table:table-row><table:table-cell><text:p>cell ").append(i).append("</text:p></table:table-cell></table:table-row>");
+            }
+            byte[] large = Made.openDocument("spreadsheet", "<office:spreadsheet><table:table>" + rows + "</table:table></office:spreadsheet>");
+            Document document = small.read("large.ods", large, false);
+            assertThat(document).isInstanceOf(Document.Other.class);
+            assertThat(((Document.Other) document).why()).contains("more memory");
+            assertThat(small.read("a.odt", Made.odt("well"), false)).isInstanceOf(Document.Prose.class);
+        }
+        try (DocumentProcess hasty = new DocumentProcess(Duration.ofMillis(1), 256)) {
+            Document document = hasty.read("a.odt", Made.odt("slow"), false);
+            assertThat(((Document.Other) document).why()).contains("too long");
+        }
+    }
+
+    @Test
+    void errorsOfMembersAndPagesComeBackInWords() {
+        assertThatThrownBy(() -> PROCESS.member("a.zip", Made.zip(Map.of("a", "b")), "c"))
+                .isInstanceOf(DocumentException.class)
+                .hasMessageContaining("“c”");
+        assertThatThrownBy(() -> PROCESS.page(utf8("no pdf"), 0, 100)).isInstanceOf(DocumentException.class);
+    }
+
+    @Test
+    void ofATextOfAnySizeTheBeginningIsRead() throws IOException {
+        byte[] head = utf8("line\n".repeat(300_000));
+        Document.Text text = (Document.Text) PROCESS.read("log.txt", head, true);
+        assertThat(text.cut()).isTrue();
+        assertThat(text.lines()).hasSize(200_000);
+    }
+}
