@@ -93,12 +93,12 @@ final class CompareCommand extends Base {
         String end = to;
         Side after;
         if (end == null || end.equals("now")) {
-            Optional<Side> live = line.removed().isPresent()
-                    ? Optional.empty()
-                    : Side.live(located.place(), line.path());
+            Optional<Side> live =
+                    line.removed().isPresent() ? Optional.empty() : Side.live(located.place(), line.path());
             after = live.isPresent()
                     ? live.get()
-                    : Side.version(reading, inVault(located.vault(), line.newest().orElseThrow()));
+                    : Side.version(
+                            reading, inVault(located.vault(), line.newest().orElseThrow()));
         } else {
             after = Side.version(reading, inVault(located.vault(), version(line, end)));
         }
@@ -112,33 +112,33 @@ final class CompareCommand extends Base {
         }
         String end = to == null ? "now" : to;
         Instant first = moment(begin, located);
-            Instant second = moment(end, located);
-            if (second.isBefore(first)) {
-                throw new IllegalArgumentException(Words.of("cli.compare.order", begin, end));
-            }
-            TwoMoments all = TwoMoments.of(reading.difference(located.place(), located.path(), first, second));
-            Labels labels = Labels.of(reading, located.place());
-            Path file = csv;
-            if (file != null) {
-                Files.writeString(
-                        file, TwoMomentsReport.csv(all.changes(), labels), java.nio.file.StandardOpenOption.CREATE_NEW);
-            }
-            if (json) {
-                Map<String, Object> map = new LinkedHashMap<>();
-                map.put("folder", located.file().toString());
-                map.put("from", first.toString());
-                map.put("to", second.equals(Moment.FAR) ? now().toString() : second.toString());
-                map.put("growth", all.growth());
-                map.put(
-                        "changes",
-                        all.changes().stream()
-                                .map(c -> TwoMomentsReport.item(c, labels))
-                                .toList());
-                printJson(map);
-            } else {
-                print(all, first, second);
-            }
-            return Main.DONE;
+        Instant second = moment(end, located);
+        if (second.isBefore(first)) {
+            throw new IllegalArgumentException(Words.of("cli.compare.order", begin, end));
+        }
+        TwoMoments all = TwoMoments.of(reading.difference(located.place(), located.path(), first, second));
+        Labels labels = Labels.of(reading, located.place());
+        Path file = csv;
+        if (file != null) {
+            Files.writeString(
+                    file, TwoMomentsReport.csv(all.changes(), labels), java.nio.file.StandardOpenOption.CREATE_NEW);
+        }
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("folder", located.file().toString());
+            map.put("from", first.toString());
+            map.put("to", second.equals(Moment.FAR) ? now().toString() : second.toString());
+            map.put("growth", all.growth());
+            map.put(
+                    "changes",
+                    all.changes().stream()
+                            .map(c -> TwoMomentsReport.item(c, labels))
+                            .toList());
+            printJson(map);
+        } else {
+            print(all, first, second);
+        }
+        return Main.DONE;
     }
 
     private void print(TwoMoments all, Instant first, Instant second) throws IOException {

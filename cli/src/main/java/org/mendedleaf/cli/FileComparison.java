@@ -29,13 +29,19 @@ final class FileComparison {
     }
 
     /** Where it is written besides; each is a new file. */
-    record Files3(@Nullable Path html, @Nullable Path patch, @Nullable Path csv) {}
+    record Files3(
+            @Nullable Path html,
+            @Nullable Path patch,
+            @Nullable Path csv) {}
 
     void say(String title, Side before, Side after, Files3 to) throws IOException {
         Comparison comparison = Compare.compare(before.name(), before.content(), after.name(), after.content());
         Path html = to.html();
         if (html != null) {
-            write(html, ComparisonHtml.page(title, before.said(), after.said(), comparison).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+            write(
+                    html,
+                    ComparisonHtml.page(title, before.said(), after.said(), comparison)
+                            .getBytes(java.nio.charset.StandardCharsets.UTF_8));
         }
         Path patch = to.patch();
         if (patch != null) {

@@ -1,7 +1,6 @@
 package org.mendedleaf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -146,6 +145,7 @@ final class PreviewCommand extends Base {
             }
             other.facts().forEach(f -> line(f.name() + ": " + f.value()));
             other.strings().forEach(this::line);
+            other.hex().forEach(this::line);
         }
         if (cut) {
             say("cli.preview.cut");
@@ -182,13 +182,16 @@ final class PreviewCommand extends Base {
             if (block.style() == Document.Style.HEADING) {
                 line("");
             }
-            line(switch (block.style()) {
-                case ITEM -> "  ".repeat(Math.max(1, block.level())) + "• " + block.text().replace('\t', ' ');
-                case NOTE -> "    [" + block.text() + "]";
-                case PICTURE -> "    [" + block.text() + "]";
-                case FACT -> block.text().replaceFirst("\t", ": ");
-                default -> block.text();
-            });
+            line(
+                    switch (block.style()) {
+                        case ITEM ->
+                            "  ".repeat(Math.max(1, block.level())) + "• "
+                                    + block.text().replace('\t', ' ');
+                        case NOTE -> "    [" + block.text() + "]";
+                        case PICTURE -> "    [" + block.text() + "]";
+                        case FACT -> block.text().replaceFirst("\t", ": ");
+                        default -> block.text();
+                    });
         }
     }
 }

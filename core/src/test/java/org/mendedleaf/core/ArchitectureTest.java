@@ -11,13 +11,20 @@ import com.tngtech.archunit.lang.ArchRule;
 class ArchitectureTest {
 
     @ArchTest
+    static final ArchRule picturesAreDrawnWhereDocumentsAreReadAndNowhereElse = noClasses()
+            .that()
+            .resideOutsideOfPackage("..core.document..")
+            .should()
+            .dependOnClassesThat()
+            // Pictures of pixels (java.awt.image) are contents, and no interface.
+            .resideInAnyPackage("java.awt");
+
+    @ArchTest
     static final ArchRule theCoreHasNoInterfaceCode = noClasses()
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage(
                     "javafx..",
-                    // Pictures of pixels (java.awt.image) are contents, and no interface.
-                    "java.awt",
                     "java.awt.event..",
                     "javax.swing..",
                     "picocli..",
@@ -40,6 +47,14 @@ class ArchitectureTest {
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("..core.capture..", "..core.recovery..", "..core.preview..", "..core.compare..");
+
+    @ArchTest
+    static final ArchRule documentsAreReadWithoutFilesAndPeople = noClasses()
+            .that()
+            .resideInAPackage("..core.document..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("..core.line..", "..core.vault..", "..core.disk..", "..core.compare..");
 
     @ArchTest
     static final ArchRule captureDoesNotCallRecovery = noClasses()

@@ -35,13 +35,16 @@ final class ArchiveCompare {
         }
         // What is gone here and came there with the same content was moved.
         Map<String, Member> gone = new HashMap<>();
-        before.values().stream().filter(m -> !m.folder() && !m.check().isEmpty()).forEach(m -> gone.put(content(m), m));
+        before.values().stream()
+                .filter(m -> !m.folder() && !m.check().isEmpty())
+                .forEach(m -> gone.put(content(m), m));
         for (Member now : came) {
             Member was = now.folder() || now.check().isEmpty() ? null : gone.remove(content(now));
             if (was != null) {
                 before.remove(was.path());
             }
-            members.add(change(changes, was == null ? Mark.ADDED : Mark.MOVED, Optional.ofNullable(was), Optional.of(now)));
+            members.add(
+                    change(changes, was == null ? Mark.ADDED : Mark.MOVED, Optional.ofNullable(was), Optional.of(now)));
         }
         for (Member was : before.values()) {
             members.add(change(changes, Mark.REMOVED, Optional.of(was), Optional.empty()));
@@ -58,7 +61,11 @@ final class ArchiveCompare {
         int number = changes.size() + 1;
         String path = after.or(() -> before).orElseThrow().path();
         changes.add(new Change(
-                number, mark, path, before.map(Member::path).orElse(""), after.map(Member::path).orElse("")));
+                number,
+                mark,
+                path,
+                before.map(Member::path).orElse(""),
+                after.map(Member::path).orElse("")));
         return new MemberChange(mark, before, after, number);
     }
 }

@@ -148,17 +148,16 @@ final class ChangeWords {
         for (SectionChange section : all.sections()) {
             for (Comparison.BlockChange block : section.blocks()) {
                 Style style = block.block().style();
-                if (block.mark() == Mark.SAME) {
-                    continue;
-                } else if (block.mark() == Mark.MOVED) {
+                boolean same = block.mark() == Mark.SAME;
+                if (block.mark() == Mark.MOVED) {
                     moved++;
-                } else if (style == Style.ROW) {
+                } else if (!same && style == Style.ROW) {
                     rows++;
-                } else if (style == Style.PICTURE) {
+                } else if (!same && style == Style.PICTURE) {
                     pictures++;
-                } else if (style == Style.NOTE) {
+                } else if (!same && style == Style.NOTE) {
                     notes++;
-                } else {
+                } else if (!same) {
                     paragraphs[block.mark() == Mark.CHANGED ? 0 : block.mark() == Mark.ADDED ? 1 : 2]++;
                 }
             }

@@ -112,8 +112,7 @@ public sealed interface Comparison {
      * @param sheets of both, in the order of the later one
      * @param computed cells that say something else though nobody changed them: totals
      */
-    record SheetChanges(List<SheetChange> sheets, List<Change> changes, List<Change> computed)
-            implements Comparison {
+    record SheetChanges(List<SheetChange> sheets, List<Change> changes, List<Change> computed) implements Comparison {
         /** Copies the lists. */
         public SheetChanges {
             sheets = List.copyOf(sheets);
@@ -216,7 +215,8 @@ public sealed interface Comparison {
      * @param pieces of both in one run, when it changed
      * @param change that it is; 0 when it is the same
      */
-    record BlockChange(Mark mark, @Nullable Block from, @Nullable Block to, List<Piece> pieces, int change) {
+    record BlockChange(
+            Mark mark, @Nullable Block from, @Nullable Block to, List<Piece> pieces, int change) {
         /** Copies the list. */
         public BlockChange {
             pieces = List.copyOf(pieces);
@@ -239,8 +239,7 @@ public sealed interface Comparison {
         @Override
         public String words() {
             if (before.width() != after.width() || before.height() != after.height()) {
-                return Words.of(
-                        "compare.pictureSize", before.width(), before.height(), after.width(), after.height());
+                return Words.of("compare.pictureSize", before.width(), before.height(), after.width(), after.height());
             }
             return share == 0
                     ? Words.of("compare.pictureSame")
@@ -268,8 +267,10 @@ public sealed interface Comparison {
             int changed = (int) members.stream()
                     .filter(m -> m.mark() == Mark.CHANGED || m.mark() == Mark.MOVED)
                     .count();
-            int added = (int) members.stream().filter(m -> m.mark() == Mark.ADDED).count();
-            int removed = (int) members.stream().filter(m -> m.mark() == Mark.REMOVED).count();
+            int added =
+                    (int) members.stream().filter(m -> m.mark() == Mark.ADDED).count();
+            int removed =
+                    (int) members.stream().filter(m -> m.mark() == Mark.REMOVED).count();
             String words = ChangeWords.join(
                     changed == 0 ? "" : Words.of("compare.members", changed),
                     ChangeWords.plus("compare.member", added),

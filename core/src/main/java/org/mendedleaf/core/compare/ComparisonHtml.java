@@ -63,7 +63,10 @@ public final class ComparisonHtml {
     }
 
     private static String escaped(String text) {
-        return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;").replace("\"", "&quot;");
+        return text.replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
     }
 
     private void body(Comparison comparison) {
@@ -88,13 +91,15 @@ public final class ComparisonHtml {
             html.append("</div>\n");
         } else if (comparison instanceof Comparison.ArchiveChanges archive) {
             html.append("<table>\n");
-            archive.members().stream().filter(m -> m.mark() != Mark.SAME).forEach(m -> html.append("<tr class=\"")
-                    .append(style(m.mark()))
-                    .append("\"><td>")
-                    .append(escaped(Words.of("compare.kind." + m.mark())))
-                    .append("</td><td>")
-                    .append(escaped(m.path()))
-                    .append("</td></tr>\n"));
+            archive.members().stream()
+                    .filter(m -> m.mark() != Mark.SAME)
+                    .forEach(m -> html.append("<tr class=\"")
+                            .append(style(m.mark()))
+                            .append("\"><td>")
+                            .append(escaped(Words.of("compare.kind." + m.mark())))
+                            .append("</td><td>")
+                            .append(escaped(m.path()))
+                            .append("</td></tr>\n"));
             html.append("</table>\n");
         } else if (comparison instanceof Comparison.ByteChanges bytes) {
             bar(bytes);
@@ -172,7 +177,11 @@ public final class ComparisonHtml {
                     .append("</th>");
         }
         html.append("</tr>\n");
-        folded(sheet.rows(), r -> r.mark() != Mark.SAME || !r.cellChanges().isEmpty(), r -> row(sheet, r), "" + columns);
+        folded(
+                sheet.rows(),
+                r -> r.mark() != Mark.SAME || !r.cellChanges().isEmpty(),
+                r -> row(sheet, r),
+                "" + columns);
         html.append("</table>\n");
     }
 
@@ -211,7 +220,7 @@ public final class ComparisonHtml {
 
     private void block(BlockChange block) {
         boolean heading = block.block().style() == Style.HEADING;
-        html.append(heading ? "<p class=\"" : "<p class=\"")
+        html.append("<p class=\"")
                 .append(block.mark() == Mark.CHANGED ? "" : style(block.mark()))
                 .append("\">");
         html.append(heading ? "<b>" : "");

@@ -37,9 +37,13 @@ public final class ComparisonReport {
         map.put("equal", comparison instanceof Comparison.Equal);
         map.put("words", comparison.words());
         map.put("kind", kind(comparison));
-        map.put("changes", comparison.changes().stream().map(ComparisonReport::json).toList());
+        map.put(
+                "changes",
+                comparison.changes().stream().map(ComparisonReport::json).toList());
         if (comparison instanceof Comparison.SheetChanges sheets) {
-            map.put("computed", sheets.computed().stream().map(ComparisonReport::json).toList());
+            map.put(
+                    "computed",
+                    sheets.computed().stream().map(ComparisonReport::json).toList());
         } else if (comparison instanceof Comparison.PictureChanges picture) {
             map.put("share", picture.share());
         } else if (comparison instanceof Comparison.ByteChanges bytes) {

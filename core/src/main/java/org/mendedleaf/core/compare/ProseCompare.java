@@ -102,7 +102,8 @@ final class ProseCompare {
     }
 
     private static String text(Section section) {
-        return String.join("\n", section.blocks().stream().map(b -> b.text() + b.ref()).toList());
+        return String.join(
+                "\n", section.blocks().stream().map(b -> b.text() + b.ref()).toList());
     }
 
     private SectionChange section(@Nullable Section from, @Nullable Section to, int i, int j) {

@@ -52,7 +52,8 @@ final class SheetCompare {
     }
 
     static Comparison compare(Document.Sheets a, Document.Sheets b) {
-        SheetCompare compare = new SheetCompare(a.sheets().size() > 1 || b.sheets().size() > 1);
+        SheetCompare compare =
+                new SheetCompare(a.sheets().size() > 1 || b.sheets().size() > 1);
         Map<String, Sheet> before = new LinkedHashMap<>();
         a.sheets().forEach(s -> before.putIfAbsent(s.name(), s));
         Map<Sheet, Sheet> pairs = new LinkedHashMap<>();
@@ -86,7 +87,11 @@ final class SheetCompare {
 
     private SheetChange whole(Sheet sheet, Mark mark) {
         boolean came = mark == Mark.ADDED;
-        int number = change(mark, Words.of("compare.where.sheet", sheet.name()), came ? "" : sheet.name(), came ? sheet.name() : "");
+        int number = change(
+                mark,
+                Words.of("compare.where.sheet", sheet.name()),
+                came ? "" : sheet.name(),
+                came ? sheet.name() : "");
         List<Column> columns = new ArrayList<>();
         for (int c = 0; c < sheet.width(); c++) {
             columns.add(new Column(Mark.SAME, c, c));
@@ -113,9 +118,8 @@ final class SheetCompare {
             if (column.mark() != Mark.SAME) {
                 boolean came = column.before() < 0;
                 String name = letters(came ? column.after() : column.after() < 0 ? column.before() : column.after());
-                String head = came || column.after() >= 0
-                        ? rows.head(b, column.after())
-                        : rows.head(a, column.before());
+                String head =
+                        came || column.after() >= 0 ? rows.head(b, column.after()) : rows.head(a, column.before());
                 change(
                         column.mark(),
                         place(b.name(), Words.of("compare.where.column", name, head)),
@@ -166,13 +170,13 @@ final class SheetCompare {
                 }
             }
             Alignment.best(n, m, (i, j) -> like[i][j] >= SAME_COLUMN ? like[i][j] : 0, (i, j) -> to[i] = j);
-            positions(to, n, m, like);
+            positions(to, m);
         }
         return listed(to, n, m, a, b);
     }
 
     /** What was left over between the same neighbours is the same column with other values. */
-    private static void positions(int[] to, int n, int m, int[][] like) {
+    private static void positions(int[] to, int m) {
         Alignment.walk(
                 to.clone(),
                 m,
@@ -201,7 +205,10 @@ final class SheetCompare {
         List<Set<String>> valuesB = values(b, m);
         for (int i = 0; i < n; i++) {
             for (int j = 0; j < m && to[i] < 0 && !moved.containsValue(i); j++) {
-                if (!taken[j] && !moved.containsKey(j) && valuesA.get(i).size() > 1 && likeness(valuesA.get(i), valuesB.get(j)) >= 90) {
+                if (!taken[j]
+                        && !moved.containsKey(j)
+                        && valuesA.get(i).size() > 1
+                        && likeness(valuesA.get(i), valuesB.get(j)) >= 90) {
                     moved.put(j, i);
                 }
             }
@@ -270,7 +277,9 @@ final class SheetCompare {
             this.a = a;
             this.b = b;
             this.columns = columns;
-            this.common = columns.stream().filter(c -> c.before() >= 0 && c.after() >= 0).toList();
+            this.common = columns.stream()
+                    .filter(c -> c.before() >= 0 && c.after() >= 0)
+                    .toList();
             this.keysA = keys(a, true);
             this.keysB = keys(b, false);
         }
@@ -291,7 +300,9 @@ final class SheetCompare {
 
         /** The words of the first row, above a column. */
         String head(Sheet sheet, int column) {
-            return sheet.rows().isEmpty() ? "" : sheet.rows().get(0).cell(column).shown();
+            return sheet.rows().isEmpty()
+                    ? ""
+                    : sheet.rows().get(0).cell(column).shown();
         }
 
         void align() {
@@ -395,11 +406,7 @@ final class SheetCompare {
             if (row.isEmpty()) {
                 return;
             }
-            int number = change(
-                    Mark.REMOVED,
-                    place(b.name(), Words.of("compare.where.row", i + 1)),
-                    said(row),
-                    "");
+            int number = change(Mark.REMOVED, place(b.name(), Words.of("compare.where.row", i + 1)), said(row), "");
             found.add(new RowChange(Mark.REMOVED, i, -1, row, null, number, List.of()));
         }
 
@@ -442,24 +449,23 @@ final class SheetCompare {
                 int change = 0;
                 boolean both = column.before() >= 0 && column.after() >= 0;
                 if (both && !was.equals(is)) {
-                    change = cell(i, j, column, was, is);
+                    change = cell(j, column, was, is);
                 }
                 any |= change != 0;
                 cells.add(change);
             }
             boolean typed = cells.stream().anyMatch(c -> c > 0);
-            found.add(new RowChange(
-                    typed ? Mark.CHANGED : Mark.SAME, i, j, from, to, 0, any ? cells : List.of()));
+            found.add(new RowChange(typed ? Mark.CHANGED : Mark.SAME, i, j, from, to, 0, any ? cells : List.of()));
         }
 
-        private int cell(int i, int j, Column column, Cell was, Cell is) {
-            boolean sameFormula = !was.formula().isEmpty() && shape(was.formula(), true).equals(shape(is.formula(), false));
+        private int cell(int j, Column column, Cell was, Cell is) {
+            boolean sameFormula =
+                    !was.formula().isEmpty() && shape(was.formula(), true).equals(shape(is.formula(), false));
             if (sameFormula) {
                 if (was.shown().equals(is.shown())) {
                     return 0;
                 }
-                computed.add(new Change(
-                        computed.size() + 1, Mark.CHANGED, where(j, column), number(was), number(is)));
+                computed.add(new Change(computed.size() + 1, Mark.CHANGED, where(j, column), number(was), number(is)));
                 return -1;
             }
             boolean same = was.formula().equals(is.formula()) && was.shown().equals(is.shown());
@@ -509,8 +515,8 @@ final class SheetCompare {
 
         private static int number(String letters) {
             int column = 0;
-            for (char c : letters.toCharArray()) {
-                column = column * 26 + (c - 'A' + 1);
+            for (int i = 0; i < letters.length(); i++) {
+                column = column * 26 + (letters.charAt(i) - 'A' + 1);
             }
             return column - 1;
         }

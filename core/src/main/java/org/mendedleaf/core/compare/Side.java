@@ -69,7 +69,8 @@ public record Side(String name, String said, byte[] content) {
     public static Side disk(Path file) throws IOException {
         if (!Files.isRegularFile(file)) {
             throw new IOException(Words.of(
-                    Files.exists(file, LinkOption.NOFOLLOW_LINKS) ? "compare.side.noFile" : "compare.side.missing", file));
+                    Files.exists(file, LinkOption.NOFOLLOW_LINKS) ? "compare.side.noFile" : "compare.side.missing",
+                    file));
         }
         fits(Files.size(file));
         String name = RawNames.text(file.getFileName());

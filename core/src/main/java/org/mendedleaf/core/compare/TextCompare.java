@@ -32,8 +32,8 @@ final class TextCompare {
                 Alignment.of(a, b),
                 b.size(),
                 compare::gap,
-                (i, j) -> compare.lines.add(new TextChanges.Line(
-                        Mark.SAME, i + 1, j + 1, List.of(new Piece(Mark.SAME, a.get(i))), 0)));
+                (i, j) -> compare.lines.add(
+                        new TextChanges.Line(Mark.SAME, i + 1, j + 1, List.of(new Piece(Mark.SAME, a.get(i))), 0)));
         return new TextChanges(compare.lines, compare.changes);
     }
 

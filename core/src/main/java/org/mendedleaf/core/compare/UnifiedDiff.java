@@ -72,10 +72,7 @@ public final class UnifiedDiff {
         int fromB = first[2] - lead;
         int countA = last[1] + trail - fromA;
         int countB = last[3] + trail - fromB;
-        write(
-                out,
-                "@@ -" + range(fromA, countA) + " +" + range(fromB, countB) + " @@\n",
-                StandardCharsets.ISO_8859_1);
+        write(out, "@@ -" + range(fromA, countA) + " +" + range(fromB, countB) + " @@\n", StandardCharsets.ISO_8859_1);
         int at = fromA;
         for (int[] gap : gaps) {
             lines(out, ' ', a.subList(at, gap[0]));

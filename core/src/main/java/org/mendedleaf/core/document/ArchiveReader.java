@@ -66,7 +66,11 @@ final class ArchiveReader {
                 }
                 String check = e.isFile() ? crc(tar) : "";
                 members.add(new Member(
-                        e.getName(), e.isDirectory(), e.getSize(), e.getModTime().getTime(), check));
+                        e.getName(),
+                        e.isDirectory(),
+                        e.getSize(),
+                        e.getModTime().getTime(),
+                        check));
             }
         }
         members.sort(Comparator.comparing(Member::path));
@@ -76,10 +80,12 @@ final class ArchiveReader {
     private static InputStream unpacked(byte[] content, long[] left) throws IOException {
         InputStream in = new ByteArrayInputStream(content);
         return isGzip(content)
-                ? new BufferedInputStream(new Parts.Limited(GzipCompressorInputStream.builder()
-                        .setInputStream(in)
-                        .setDecompressConcatenated(true)
-                        .get(), left))
+                ? new BufferedInputStream(new Parts.Limited(
+                        GzipCompressorInputStream.builder()
+                                .setInputStream(in)
+                                .setDecompressConcatenated(true)
+                                .get(),
+                        left))
                 : in;
     }
 
@@ -109,9 +115,7 @@ final class ArchiveReader {
                 ? name.substring(name.lastIndexOf('/') + 1, name.length() - 3)
                 : name.substring(name.lastIndexOf('/') + 1);
         return new Document.Archive(
-                "GZIP",
-                List.of(new Member(inner, false, whole.length, 0, Long.toHexString(crc.getValue()))),
-                false);
+                "GZIP", List.of(new Member(inner, false, whole.length, 0, Long.toHexString(crc.getValue()))), false);
     }
 
     /** The content of a member; of GZIP that holds one file, of that. */

@@ -224,12 +224,15 @@ public sealed interface Document {
      * @param why it cannot be shown as what it is; empty when nothing was expected
      * @param facts about it
      * @param strings runs of text within it
+     * @param hex its first bytes, sixteen in a line with their place and what they are as text
      */
-    record Other(String type, String why, List<Fact> facts, List<String> strings) implements Document {
+    record Other(String type, String why, List<Fact> facts, List<String> strings, List<String> hex)
+            implements Document {
         /** Copies the lists. */
         public Other {
             facts = List.copyOf(facts);
             strings = List.copyOf(strings);
+            hex = List.copyOf(hex);
         }
     }
 
@@ -242,8 +245,8 @@ public sealed interface Document {
             for (Sheet sheet : sheets.sheets()) {
                 words.add(sheet.name());
                 sheet.rows()
-                        .forEach(r -> words.add(
-                                String.join("\t", r.cells().stream().map(Cell::shown).toList())));
+                        .forEach(r -> words.add(String.join(
+                                "\t", r.cells().stream().map(Cell::shown).toList())));
             }
         } else if (document instanceof Prose prose) {
             for (Section section : prose.sections()) {

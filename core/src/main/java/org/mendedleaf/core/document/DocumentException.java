@@ -12,6 +12,11 @@ public final class DocumentException extends IOException {
         super(words);
     }
 
+    /** Why. */
+    public String words() {
+        return String.valueOf(getMessage());
+    }
+
     /** One that says why, and was caused by another. */
     public DocumentException(String words, Throwable cause) {
         super(words, cause);

@@ -103,13 +103,15 @@ public final class DocumentProcess implements AutoCloseable {
             return Documents.read(name, content, cut);
         }
         try {
-            return DocumentWorker.JSON.readValue(
-                    ask(DocumentWorker.READ, name, "", 0, 0, content), Document.class);
+            return DocumentWorker.JSON.readValue(ask(DocumentWorker.READ, name, "", 0, 0, content), Document.class);
         } catch (InterruptedIOException e) {
             throw e;
         } catch (IOException e) {
             String type = Documents.mediaType(content, name);
-            return OtherReader.read(type.startsWith("text/") ? type : "application/octet-stream", content, e.getMessage());
+            return OtherReader.read(
+                    type.startsWith("text/") ? type : "application/octet-stream",
+                    content,
+                    String.valueOf(e.getMessage()));
         }
     }
 

@@ -54,7 +54,7 @@ public final class Documents {
             return found.or(() -> text(name, content, cut, limits))
                     .orElseGet(() -> OtherReader.read(type, content, cut ? Words.of("document.large") : ""));
         } catch (DocumentException e) {
-            return OtherReader.read(type, content, e.getMessage());
+            return OtherReader.read(type, content, e.words());
         } catch (IOException | RuntimeException | StackOverflowError e) {
             org.slf4j.LoggerFactory.getLogger(Documents.class).debug("a {} that cannot be read", type, e);
             return OtherReader.read(type, content, Words.of("document.damaged"));
@@ -66,7 +66,8 @@ public final class Documents {
         return !isZip(content)
                 && !isOle(content)
                 && !isPdf(content)
-                && TextReader.decode(Arrays.copyOf(content, Math.min(content.length, 4096))).isPresent();
+                && TextReader.decode(Arrays.copyOf(content, Math.min(content.length, 4096)))
+                        .isPresent();
     }
 
     private static boolean isZip(byte[] b) {
@@ -74,7 +75,11 @@ public final class Documents {
     }
 
     private static boolean isOle(byte[] b) {
-        return b.length > 512 && (b[0] & 0xff) == 0xD0 && (b[1] & 0xff) == 0xCF && b[2] == 0x11 && (b[3] & 0xff) == 0xE0;
+        return b.length > 512
+                && (b[0] & 0xff) == 0xD0
+                && (b[1] & 0xff) == 0xCF
+                && b[2] == 0x11
+                && (b[3] & 0xff) == 0xE0;
     }
 
     private static boolean isPdf(byte[] b) {

@@ -93,7 +93,9 @@ final class OldOfficeReader {
         boolean cut = false;
         try (WordExtractor words = new WordExtractor(root)) {
             for (String paragraph : words.getParagraphText()) {
-                String text = WordExtractor.stripFields(paragraph).replace('\u0007', '\t').strip();
+                String text = WordExtractor.stripFields(paragraph)
+                        .replace('\u0007', '\t')
+                        .strip();
                 if (!text.isEmpty()) {
                     cut = cut || blocks.size() >= limits.rows();
                     if (!cut) {

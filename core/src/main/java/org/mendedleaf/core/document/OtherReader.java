@@ -9,6 +9,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.mendedleaf.core.document.Document.Fact;
 
 /** What can be said of a content of any other kind: facts from its head, and runs of text within it. */
@@ -16,6 +17,7 @@ final class OtherReader {
 
     private static final int FACTS_MOST = 40;
     private static final int STRINGS_MOST = 400;
+    private static final int HEX_MOST = 128;
     private static final int SHORTEST = 6;
     private static final int LONGEST = 400;
 
@@ -28,7 +30,22 @@ final class OtherReader {
      */
     static Document read(String type, byte[] content, String why) {
         boolean media = type.startsWith("audio/") || type.startsWith("video/") || type.startsWith("image/");
-        return new Document.Other(type, why, media ? facts(content) : List.of(), strings(content));
+        return new Document.Other(type, why, media ? facts(content) : List.of(), strings(content), hex(content));
+    }
+
+    private static List<String> hex(byte[] bytes) {
+        List<String> lines = new ArrayList<>();
+        for (int at = 0; at < bytes.length && lines.size() < HEX_MOST; at += 16) {
+            StringBuilder hex = new StringBuilder(String.format(Locale.ROOT, "%06x  ", at));
+            StringBuilder text = new StringBuilder();
+            for (int i = at; i < at + 16; i++) {
+                boolean there = i < bytes.length;
+                hex.append(there ? String.format(Locale.ROOT, "%02x ", bytes[i] & 0xff) : "   ");
+                text.append(there ? (bytes[i] >= 32 && bytes[i] < 127 ? (char) bytes[i] : '·') : ' ');
+            }
+            lines.add(hex.append(' ').append(text).toString());
+        }
+        return lines;
     }
 
     private static List<Fact> facts(byte[] content) {

@@ -71,8 +71,7 @@ final class PdfReader {
             float wide = Math.max(1, at.getCropBox().getWidth());
             float high = Math.max(1, at.getCropBox().getHeight());
             boolean lying = at.getRotation() % 180 != 0;
-            float scale = Math.min(
-                    Math.min(width, LARGEST) / (lying ? high : wide), LARGEST / (lying ? wide : high));
+            float scale = Math.min(Math.min(width, LARGEST) / (lying ? high : wide), LARGEST / (lying ? wide : high));
             PDFRenderer renderer = new PDFRenderer(document);
             renderer.setSubsamplingAllowed(true);
             BufferedImage image = renderer.renderImage(page, Math.max(0.01f, scale), ImageType.RGB);

@@ -118,8 +118,7 @@ final class PictureReader {
             default -> t.setTransform(0, -1, 1, 0, 0, w);
         }
         boolean lying = orientation >= 5;
-        BufferedImage to =
-                new BufferedImage(lying ? h : w, lying ? w : h, BufferedImage.TYPE_INT_ARGB);
+        BufferedImage to = new BufferedImage(lying ? h : w, lying ? w : h, BufferedImage.TYPE_INT_ARGB);
         Graphics2D g = to.createGraphics();
         g.drawImage(image, t, null);
         g.dispose();
@@ -132,17 +131,22 @@ final class PictureReader {
         Metadata metadata = metadata(content);
         if (metadata != null) {
             add(facts, "document.fact.camera", metadata, ExifIFD0Directory.class, ExifIFD0Directory.TAG_MODEL);
-            add(facts, "document.fact.taken", metadata, ExifSubIFDDirectory.class, ExifSubIFDDirectory.TAG_DATETIME_ORIGINAL);
+            add(
+                    facts,
+                    "document.fact.taken",
+                    metadata,
+                    ExifSubIFDDirectory.class,
+                    ExifSubIFDDirectory.TAG_DATETIME_ORIGINAL);
             GpsDirectory gps = metadata.getFirstDirectoryOfType(GpsDirectory.class);
             if (gps != null && gps.getGeoLocation() != null) {
-                facts.add(new Fact(Words.of("document.fact.where"), gps.getGeoLocation().toString()));
+                facts.add(new Fact(
+                        Words.of("document.fact.where"), gps.getGeoLocation().toString()));
             }
         }
         return facts;
     }
 
-    private static void add(
-            List<Fact> facts, String key, Metadata metadata, Class<? extends Directory> in, int tag) {
+    private static void add(List<Fact> facts, String key, Metadata metadata, Class<? extends Directory> in, int tag) {
         Directory directory = metadata.getFirstDirectoryOfType(in);
         String value = directory == null ? null : directory.getString(tag);
         if (value != null && !value.isBlank()) {
@@ -159,11 +163,8 @@ final class PictureReader {
     /** A drawing; what it refers to outside of itself is not fetched. */
     static Document svg(byte[] content) throws IOException {
         try {
-            SVGDocument drawing = new SVGLoader()
-                    .load(
-                            new ByteArrayInputStream(content),
-                            null,
-                            LoaderContext.createDefault());
+            SVGDocument drawing =
+                    new SVGLoader().load(new ByteArrayInputStream(content), null, LoaderContext.createDefault());
             if (drawing == null) {
                 throw new DocumentException(Words.of("document.damaged"));
             }
@@ -180,10 +181,7 @@ final class PictureReader {
             int wide = Math.round(size.width);
             int high = Math.round(size.height);
             return new Document.Picture(
-                    wide,
-                    high,
-                    List.of(new Fact(Words.of("document.fact.pixels"), wide + " × " + high)),
-                    png(image));
+                    wide, high, List.of(new Fact(Words.of("document.fact.pixels"), wide + " × " + high)), png(image));
         } catch (RuntimeException e) {
             throw new DocumentException(Words.of("document.damaged"), e);
         }

@@ -94,7 +94,8 @@ final class SheetBuilder {
             emptyRows += times;
             return;
         }
-        if (rows.size() + emptyRows + times > budget.mostRows || !budget.take((times - 1) * row.cells().size())) {
+        if (rows.size() + emptyRows + times > budget.mostRows
+                || !budget.take((times - 1) * row.cells().size())) {
             budget.cut = true;
             return;
         }

@@ -72,8 +72,7 @@ final class SlidesReader {
         return new Section(title, blocks);
     }
 
-    private void read(String part, Style ordinary, Map<String, String> targets, List<Block> blocks)
-            throws IOException {
+    private void read(String part, Style ordinary, Map<String, String> targets, List<Block> blocks) throws IOException {
         try (XmlReader xml = new XmlReader(parts.open(part), limits)) {
             Style style = ordinary;
             int level = 0;

@@ -104,7 +104,9 @@ public final class TextReader {
         List<String> lines = decoded.text().lines().limit(limits.rows() + 1L).toList();
         boolean more = lines.size() > limits.rows();
         return new Document.Text(
-                more ? lines.subList(0, limits.rows()) : lines, decoded.charset().name(), cut || more);
+                more ? lines.subList(0, limits.rows()) : lines,
+                decoded.charset().name(),
+                cut || more);
     }
 
     /** The separator that is there most often in the first line: comma, semicolon, tab or bar. */

@@ -53,7 +53,9 @@ final class XmlReader implements AutoCloseable {
     }
 
     private static IOException broken(XMLStreamException e) {
-        return e.getNestedException() instanceof IOException io ? io : new DocumentException(Words.of("document.xml"), e);
+        return e.getNestedException() instanceof IOException io
+                ? io
+                : new DocumentException(Words.of("document.xml"), e);
     }
 
     boolean isStart() {

@@ -80,9 +80,10 @@ class CompareTest {
             after.add(List.of("Total", "", "=SUM(C2:C4)", ""));
         }
         Comparison c = compare("fees." + format, made(format, before), made(format, after));
-        assertThat(c.words())
-                .isEqualTo("1 cell, +1 column" + (format.equals("ods") ? "" : ", total +27"));
-        assertThat(c.changes()).extracting(Comparison.Change::where).contains("column B Crates", "C2, Kilos of Bramley");
+        assertThat(c.words()).isEqualTo("1 cell, +1 column" + (format.equals("ods") ? "" : ", total +27"));
+        assertThat(c.changes())
+                .extracting(Comparison.Change::where)
+                .contains("column B Crates", "C2, Kilos of Bramley");
     }
 
     private static byte[] made(String format, List<List<String>> rows) {
@@ -183,7 +184,8 @@ class CompareTest {
 
     @Test
     void whatBecameOfAnotherKindOrEmptySaysSo() {
-        assertThat(compare("ledger.ods", Made.ods(rows("a,1")), Made.odt("Dear Ines")).words())
+        assertThat(compare("ledger.ods", Made.ods(rows("a,1")), Made.odt("Dear Ines"))
+                        .words())
                 .isEqualTo("a table, then a document");
         assertThat(compare("a.txt", utf8("words"), new byte[0]).words()).isEqualTo("emptied");
     }
@@ -226,13 +228,15 @@ class CompareTest {
                         .filter(r -> r.after() >= 0)
                         .map(r -> r.to().cells())
                         .toList())
-                .isEqualTo(sheet(b).sheets().get(0).rows().stream().map(Row::cells).toList());
+                .isEqualTo(
+                        sheet(b).sheets().get(0).rows().stream().map(Row::cells).toList());
         assertThat(s.rows().stream()
                         .filter(r -> r.before() >= 0)
                         .sorted((x, y) -> Integer.compare(x.before(), y.before()))
                         .map(r -> r.from().cells())
                         .toList())
-                .isEqualTo(sheet(a).sheets().get(0).rows().stream().map(Row::cells).toList());
+                .isEqualTo(
+                        sheet(a).sheets().get(0).rows().stream().map(Row::cells).toList());
     }
 
     @Property(tries = 40)

@@ -56,7 +56,8 @@ class DocumentsTest {
             assertThat(sheet.name()).isEqualTo("Fees");
             assertThat(shown(sheet, 1)).as(name).containsExactly("Bramley", "736", "1.50");
             assertThat(sheet.rows().get(3).isEmpty()).isTrue();
-            assertThat(sheet.rows().get(4).cell(1)).isEqualTo(new Cell("1068", "1068", "=SUM(B2:B3)"))
+            assertThat(sheet.rows().get(4).cell(1))
+                    .isEqualTo(new Cell("1068", "1068", "=SUM(B2:B3)"))
                     .as(name);
             assertThat(sheet.merged()).containsExactly(new Document.Merged(5, 0, 2, 3));
         }
@@ -64,8 +65,9 @@ class DocumentsTest {
 
     @Test
     void anOpenDocumentSheetIsReadAndEndlessEmptyRowsAreNot() {
-        Document.Sheet sheet =
-                sheets("fees.ods", Made.ods(rows("Kind,Kilos", "Bramley,736"))).sheets().get(0);
+        Document.Sheet sheet = sheets("fees.ods", Made.ods(rows("Kind,Kilos", "Bramley,736")))
+                .sheets()
+                .get(0);
         assertThat(sheet.rows().get(1).cell(0).shown()).isEqualTo("Bramley");
         assertThat(sheet.rows().get(1).cell(1).value()).isEqualTo("736");
         byte[] endless = Made.openDocument(
@@ -156,11 +158,13 @@ class DocumentsTest {
 
     @Test
     void markdownIsShownAsItIsMeantAndTablesAsSheets() {
-        Document.Prose prose = prose("read.md", utf8("# Plan\n\n* one\n  * two\n\n> said\n\n| a | b |\n|---|---|\n| 1 | 2 |\n"));
+        Document.Prose prose =
+                prose("read.md", utf8("# Plan\n\n* one\n  * two\n\n> said\n\n| a | b |\n|---|---|\n| 1 | 2 |\n"));
         assertThat(prose.sections().get(0).blocks())
                 .extracting(b -> b.style() + " " + b.text())
                 .containsExactly("HEADING Plan", "ITEM one", "ITEM two", "QUOTE said", "ROW a\tb", "ROW 1\t2");
-        Document.Sheet sheet = sheets("a.csv", utf8("Kind;Kilos\nBramley;7,5\n")).sheets().get(0);
+        Document.Sheet sheet =
+                sheets("a.csv", utf8("Kind;Kilos\nBramley;7,5\n")).sheets().get(0);
         assertThat(sheet.rows().get(1).cell(1)).isEqualTo(new Cell("7,5", "7.5", ""));
     }
 
@@ -179,7 +183,9 @@ class DocumentsTest {
                 .extracting(b -> b.style() + " " + b.text())
                 .containsExactly("TEXT Here it is.", "QUOTE > asked before");
         Document.Block attachment = mail.sections().get(2).blocks().get(0);
-        assertThat(Documents.member("m.eml", content, attachment.ref())).asString().startsWith("a,b");
+        assertThat(Documents.member("m.eml", content, attachment.ref()))
+                .asString()
+                .startsWith("a,b");
     }
 
     @Test
@@ -201,15 +207,22 @@ class DocumentsTest {
         assertThat(((Document.Archive) read("x.tgz", out.toByteArray())).members())
                 .extracting(Document.Member::path)
                 .containsExactly("f.txt");
-        assertThat(Documents.member("x.tgz", out.toByteArray(), "f.txt")).asString().isEqualTo("in tar");
+        assertThat(Documents.member("x.tgz", out.toByteArray(), "f.txt"))
+                .asString()
+                .isEqualTo("in tar");
 
         ByteArrayOutputStream one = new ByteArrayOutputStream();
         try (GzipCompressorOutputStream gzip = new GzipCompressorOutputStream(one)) {
             gzip.write(utf8("alone"));
         }
-        assertThat(((Document.Archive) read("notes.txt.gz", one.toByteArray())).members().get(0).path())
+        assertThat(((Document.Archive) read("notes.txt.gz", one.toByteArray()))
+                        .members()
+                        .get(0)
+                        .path())
                 .isEqualTo("notes.txt");
-        assertThat(Documents.member("notes.txt.gz", one.toByteArray(), "notes.txt")).asString().isEqualTo("alone");
+        assertThat(Documents.member("notes.txt.gz", one.toByteArray(), "notes.txt"))
+                .asString()
+                .isEqualTo("alone");
     }
 
     @ParameterizedTest
@@ -219,7 +232,8 @@ class DocumentsTest {
         assertThat(document).isInstanceOf(Document.Picture.class);
         Document.Picture picture = (Document.Picture) document;
         assertThat(picture.width()).isEqualTo(60);
-        assertThat(ImageIO.read(new ByteArrayInputStream(picture.png())).getHeight()).isEqualTo(40);
+        assertThat(ImageIO.read(new ByteArrayInputStream(picture.png())).getHeight())
+                .isEqualTo(40);
     }
 
     @Test
@@ -227,8 +241,42 @@ class DocumentsTest {
         byte[] jpeg = Made.picture("jpg", 60, 40, 10);
         // An Exif segment (TIFF, big-endian) that says: turned a quarter, to the right.
         byte[] exif = {
-            (byte) 0xFF, (byte) 0xE1, 0, 34, 'E', 'x', 'i', 'f', 0, 0, 'M', 'M', 0, 42, 0, 0, 0, 8, 0, 1, 1, 0x12, 0, 3,
-            0, 0, 0, 1, 0, 6, 0, 0, 0, 0, 0, 0
+            (byte) 0xFF,
+            (byte) 0xE1,
+            0,
+            34,
+            'E',
+            'x',
+            'i',
+            'f',
+            0,
+            0,
+            'M',
+            'M',
+            0,
+            42,
+            0,
+            0,
+            0,
+            8,
+            0,
+            1,
+            1,
+            0x12,
+            0,
+            3,
+            0,
+            0,
+            0,
+            1,
+            0,
+            6,
+            0,
+            0,
+            0,
+            0,
+            0,
+            0
         };
         ByteArrayOutputStream turned = new ByteArrayOutputStream();
         turned.write(jpeg, 0, 2);
@@ -238,7 +286,9 @@ class DocumentsTest {
         assertThat(picture.width()).isEqualTo(40);
         assertThat(picture.height()).isEqualTo(60);
         int corner = ImageIO.read(new ByteArrayInputStream(picture.png())).getRGB(38, 2) & 0xFF;
-        assertThat(corner).as("what was at the upper left is at the upper right").isLessThan(0x60);
+        assertThat(corner)
+                .as("what was at the upper left is at the upper right")
+                .isLessThan(0x60);
 
         Document svg = read(
                 "d.svg",
@@ -254,13 +304,15 @@ class DocumentsTest {
         byte[] content = utf8("\0\1\2\3hello inside\0\1");
         Document.Other other = (Document.Other) read("x.bin", content);
         assertThat(other.strings()).containsExactly("hello inside");
+        assertThat(other.hex().get(0)).startsWith("000000  00 01 02 03 68").contains("····hello inside");
         assertThat(other.why()).isEmpty();
         assertThat(read("x.txt", new byte[0])).isInstanceOf(Document.Empty.class);
     }
 
     @Test
     void whatADocumentSaysIsItsWords() {
-        assertThat(Document.words(read("a.docx", Made.docx("# One", "two words")))).containsExactly("One", "two words");
+        assertThat(Document.words(read("a.docx", Made.docx("# One", "two words"))))
+                .containsExactly("One", "two words");
         assertThat(Document.words(read("a.xlsx", Made.xlsx(rows("a,1"))))).containsExactly("Fees", "a\t1");
     }
 }

@@ -57,7 +57,8 @@ class HostileDocumentTest {
             }
             zip.write(utf8("</text></body></a>"));
         }
-        assertThat(why("bomb.odt", out.toByteArray())).isEqualTo("It unpacks to far more than any document does, and is not looked into.");
+        assertThat(why("bomb.odt", out.toByteArray()))
+                .isEqualTo("It unpacks to far more than any document does, and is not looked into.");
         stillWell();
     }
 
@@ -95,14 +96,16 @@ class HostileDocumentTest {
                 "content.xml",
                 bomb + "<d xmlns:o=\"o\"><o:body><o:text><o:p>before &c; &file; after</o:p></o:text></o:body></d>");
         Document document = PROCESS.read("xxe.odt", Made.zip(parts), false);
-        assertThat(String.join(" ", Document.words(document))).doesNotContain("root:").doesNotContain("bbb");
+        assertThat(String.join(" ", Document.words(document)))
+                .doesNotContain("root:")
+                .doesNotContain("bbb");
         stillWell();
     }
 
     @Test
     void elementsInEachOtherWithoutEndAreGivenUp() throws IOException {
-        String deep = "<office:text>" + "<text:section>".repeat(50_000) + "</text:section>".repeat(50_000)
-                + "</office:text>";
+        String deep =
+                "<office:text>" + "<text:section>".repeat(50_000) + "</text:section>".repeat(50_000) + "</office:text>";
         assertThat(why("deep.odt", Made.openDocument("text", deep))).contains("deeper than any document needs");
         stillWell();
     }
@@ -110,9 +113,12 @@ class HostileDocumentTest {
     @Test
     void whatBreaksOffOrIsNotWhatItsNameSaysSaysSo() throws IOException {
         byte[] whole = Made.docx("a paragraph", "and another");
-        assertThat(why("cut.docx", Arrays.copyOf(whole, whole.length / 2))).isEqualTo("It is damaged, or not what its name says.");
-        assertThat(why("cut.xls", Arrays.copyOf(Made.xls(Made.rows("a,1", "b,2")), 2000))).isEqualTo("It is damaged, or not what its name says.");
-        assertThat(why("cut.png", Arrays.copyOf(Made.picture("png", 100, 100, 20), 60))).isNotEmpty();
+        assertThat(why("cut.docx", Arrays.copyOf(whole, whole.length / 2)))
+                .isEqualTo("It is damaged, or not what its name says.");
+        assertThat(why("cut.xls", Arrays.copyOf(Made.xls(Made.rows("a,1", "b,2")), 2000)))
+                .isEqualTo("It is damaged, or not what its name says.");
+        assertThat(why("cut.png", Arrays.copyOf(Made.picture("png", 100, 100, 20), 60)))
+                .isNotEmpty();
         assertThat(PROCESS.read("table.ods", Made.docx("a letter"), false))
                 .as("its bytes say what it is")
                 .isInstanceOf(Document.Prose.class);
@@ -136,9 +142,12 @@ class HostileDocumentTest {
         try (DocumentProcess small = new DocumentProcess(Duration.ofSeconds(30), 24)) {
             StringBuilder rows = new StringBuilder();
             for (int i = 0; i < 60_000; i++) {
-                rows.append("<table:table-row><table:table-cell><text:p>cell ").append(i).append("</text:p></table:table-cell></table:table-row>");
+                rows.append("<table:table-row><table:table-cell><text:p>cell ")
+                        .append(i)
+                        .append("</text:p></table:table-cell></table:table-row>");
             }
-            byte[] large = Made.openDocument("spreadsheet", "<office:spreadsheet><table:table>" + rows + "</table:table></office:spreadsheet>");
+            byte[] large = Made.openDocument(
+                    "spreadsheet", "<office:spreadsheet><table:table>" + rows + "</table:table></office:spreadsheet>");
             Document document = small.read("large.ods", large, false);
             assertThat(document).isInstanceOf(Document.Other.class);
             assertThat(((Document.Other) document).why()).contains("more memory");

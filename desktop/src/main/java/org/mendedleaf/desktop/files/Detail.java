@@ -2,8 +2,8 @@ package org.mendedleaf.desktop.files;
 
 import java.util.List;
 import org.mendedleaf.core.compare.Comparison;
+import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.preview.Preview;
 
 /** What is shown below a line about the chosen version. */
 public sealed interface Detail {
@@ -25,17 +25,21 @@ public sealed interface Detail {
      */
     record Away(Version version, String words) implements Detail {}
 
-    /** A preview of the version. */
-    record Seen(Version version, Preview preview) implements Detail {}
+    /**
+     * What the version says.
+     *
+     * @param member of it that is looked into; empty for itself
+     */
+    record Seen(Version version, String member, Document document) implements Detail {}
 
     /**
-     * The version against what is in the folder now.
+     * What changed.
      *
-     * @param version that is compared
-     * @param against in words: the live file, or the newest version
-     * @param comparison what changed from the version to it
+     * @param version that was chosen
+     * @param before which point the earlier one is, in words
+     * @param after which point the later one is, in words
      */
-    record Compared(Version version, String against, Comparison comparison) implements Detail {}
+    record Compared(Version version, String before, String after, Comparison comparison) implements Detail {}
 
     /**
      * Facts about the version.
@@ -63,10 +67,10 @@ public sealed interface Detail {
 
     /** Which of them is wanted. */
     enum Mode {
+        /** What changed. */
+        CHANGES,
         /** The content. */
-        PREVIEW,
-        /** The difference to now. */
-        COMPARE,
+        CONTENT,
         /** Facts. */
         FACTS,
         /** What is said of it. */

@@ -59,6 +59,7 @@ public final class FilesModel {
     private final LineActions lineActions;
     private final VersionActions versionActions;
     private final UndoActions undoActions;
+    private final ReadingModel reading;
     private Leads leads = Leads.NOWHERE;
 
     /** The model over this desk. */
@@ -79,6 +80,7 @@ public final class FilesModel {
         });
         showAdded.addListener((o, a, b) -> reload());
         showRemoved.addListener((o, a, b) -> reload());
+        this.reading = new ReadingModel(desk, line);
         desk.changesProperty().addListener((o, a, b) -> {
             reload();
             line.reload();
@@ -652,6 +654,11 @@ public final class FilesModel {
     /** Makes a read-only copy of a version for another program to open. */
     public void openCopy(Version version, Consumer<Path> done) {
         versionActions.openCopy(held(), version, done);
+    }
+
+    /** The large view of the chosen version. */
+    public ReadingModel reading() {
+        return reading;
     }
 
     /** Takes the message away. */

@@ -31,12 +31,14 @@ public final class FilesView extends BorderPane {
     private final FilesModel model;
     private final SplitPane split = new SplitPane();
     private final LineView line;
+    private final ReadingView reading;
     private final ListingTable table;
     private final Label counts = Ui.label("", "dim");
     private final CheckBox removed = new CheckBox();
     private final CheckBox added = new CheckBox();
     private Supplier<Optional<List<File>>> filesAsk = Optional::empty;
     private Supplier<Optional<File>> folderAsk = Optional::empty;
+    private java.util.function.Function<String, Optional<File>> saveAsk = name -> Optional.empty();
 
     /**
      * The screen over this model.
@@ -69,12 +71,40 @@ public final class FilesView extends BorderPane {
         split.setDividerPositions(0.56);
         split.getStyleClass().add("files-split");
         SplitPane.setResizableWithParent(line, true);
+        reading = new ReadingView(model, line::restoreChosen, line::copyChosen, this::export);
+        reading.setVisible(false);
+        model.reading().openProperty().addListener((o, a, is) -> read(is));
         setCenter(split);
 
         model.listingProperty().addListener((o, a, l) -> count(l));
         model.momentProperty().addListener((o, a, at) -> Ui.style(this, "past", at != null));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         count(model.listingProperty().get());
+    }
+
+    /** The large view of a version takes the place of the listing and the line; where and when stay. */
+    private void read(boolean is) {
+        setCenter(is ? reading : split);
+        reading.setVisible(is);
+        if (!is) {
+            javafx.application.Platform.runLater(line::focusPoints);
+        }
+    }
+
+    /** Writes the difference that is shown into a file of its own. */
+    private void export() {
+        reading.compared()
+                .ifPresent(compared -> saveAsk.apply(model.reading().exportName(compared))
+                        .ifPresent(file -> model.reading()
+                                .export(
+                                        compared,
+                                        file.toPath(),
+                                        (words, trouble) -> model.say(words, false, trouble))));
+    }
+
+    /** Puts a way to ask where a new file shall be in place; it is given a name for it. */
+    public void setSaveAsk(java.util.function.Function<String, Optional<File>> ask) {
+        saveAsk = ask;
     }
 
     /** Ways of putting in what is not for one file alone. */
@@ -136,13 +166,15 @@ public final class FilesView extends BorderPane {
         } else if (e.isControlDown() && e.getCode() == KeyCode.S) {
             line.copyChosen();
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT1) {
-            model.line().modeProperty().set(Detail.Mode.PREVIEW);
+            model.line().modeProperty().set(Detail.Mode.CHANGES);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT2) {
-            model.line().modeProperty().set(Detail.Mode.COMPARE);
+            model.line().modeProperty().set(Detail.Mode.CONTENT);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT3) {
             model.line().modeProperty().set(Detail.Mode.FACTS);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT4) {
             model.line().modeProperty().set(Detail.Mode.NOTES);
+        } else if (e.isControlDown() && e.getCode() == KeyCode.L) {
+            model.reading().open();
         } else if (e.isControlDown() && e.getCode() == KeyCode.I) {
             model.openPut();
         } else if (e.isControlDown() && e.getCode() == KeyCode.V && !isTyping() && paste()) {
@@ -161,9 +193,13 @@ public final class FilesView extends BorderPane {
             model.earlier();
         } else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT) {
             model.later();
-        } else if (e.isAltDown() && e.getCode() == KeyCode.UP) {
+        } else if (e.isAltDown()
+                && e.getCode() == KeyCode.UP
+                && !model.reading().openProperty().get()) {
             model.up();
-        } else if (e.getCode() == KeyCode.ESCAPE && model.momentProperty().get() != null) {
+        } else if (e.getCode() == KeyCode.ESCAPE
+                && model.momentProperty().get() != null
+                && !model.reading().openProperty().get()) {
             model.momentProperty().set(null);
         } else {
             return;
@@ -201,6 +237,7 @@ public final class FilesView extends BorderPane {
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<java.util.Optional<java.io.File>> ask) {
         line.setFileAsk(ask);
+        reading.setFileAsk(ask);
     }
 
     /** What opens copies in other programs. */
@@ -216,6 +253,16 @@ public final class FilesView extends BorderPane {
     /** Puts the divider. */
     public void divider(double position) {
         split.setDividerPositions(position);
+    }
+
+    /** Where the divider between a line and its content stands, 0 to 1. */
+    public double contentDivider() {
+        return line.divider();
+    }
+
+    /** Puts it. */
+    public void contentDivider(double position) {
+        line.divider(position);
     }
 
     /** How the columns of the listing stand. */

@@ -160,7 +160,7 @@ final class LineCell extends ListCell<LineRow> {
         }
     }
 
-    private static @Nullable Node shape(LineRow row) {
+    static @Nullable Node shape(LineRow row) {
         if (row instanceof LineRow.OfVersion v) {
             if (!v.held().foreign().isEmpty()) {
                 return Shapes.awayLeaf();

@@ -1,44 +1,30 @@
 package org.mendedleaf.desktop.files;
 
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.LinkOption;
-import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
+import javafx.beans.property.SimpleStringProperty;
+import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.compare.Compare;
-import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.intake.Stray;
-import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.OnlyHere;
-import org.mendedleaf.core.line.PlainDigests;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.preview.Contents;
-import org.mendedleaf.core.preview.Previewer;
-import org.mendedleaf.core.retention.LineVerdicts;
 import org.mendedleaf.core.rules.Sight;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
-import org.mendedleaf.core.vault.ChunkPlace;
-import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.look.Pictures;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
@@ -49,6 +35,9 @@ public final class LineModel {
     /** Changes are computed in words for the newest so many versions. */
     private static final int CHANGES_MOST = 40;
 
+    /** Larger contents are read when somebody looks at them, not before. Bytes. */
+    private static final long PREFETCH_MOST = 8 << 20;
+
     private final Desk desk;
     private final Background.Newest lineQuestion;
     private final Background.Newest detailQuestion;
@@ -56,11 +45,15 @@ public final class LineModel {
     private final ReadOnlyObjectWrapper<@Nullable Line> line = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<List<LineRow>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<@Nullable Version> chosen = new ReadOnlyObjectWrapper<>();
-    private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.PREVIEW);
+    private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.CHANGES);
+    private final ObjectProperty<Against> against = new SimpleObjectProperty<>(new Against.Before());
+    private final StringProperty member = new SimpleStringProperty("");
+    private final DetailLoader loader;
     private final ReadOnlyObjectWrapper<Detail> detail = new ReadOnlyObjectWrapper<>(new Detail.None());
     private final Set<String> unfolded = new HashSet<>();
     private final ReadOnlyObjectWrapper<@Nullable MergedLine> merged = new ReadOnlyObjectWrapper<>();
     private final Background.Newest mergedQuestion;
+    private final Background.Newest prefetchQuestion;
     private final ReadOnlyObjectWrapper<@Nullable LineSaid> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
     private final LineStrays strays;
@@ -74,7 +67,11 @@ public final class LineModel {
         this.changesQuestion = desk.background().new Newest();
         this.mergedQuestion = desk.background().new Newest();
         this.strays = new LineStrays(desk);
+        this.prefetchQuestion = desk.background().new Newest();
+        this.loader = new DetailLoader(desk);
         mode.addListener((o, a, b) -> loadDetail());
+        against.addListener((o, a, b) -> loadDetail());
+        member.addListener((o, a, b) -> loadDetail());
     }
 
     /** The line; null when no file is selected. */
@@ -160,6 +157,42 @@ public final class LineModel {
         return mode;
     }
 
+    /** What changes are told against. */
+    public ObjectProperty<Against> againstProperty() {
+        return against;
+    }
+
+    /** The member of an archive, or the attachment of a message, that is looked into; empty for the file itself. */
+    public StringProperty memberProperty() {
+        return member;
+    }
+
+    /** Steps along the line: to the next older version, or to the next newer one when {@code by} is negative. */
+    public void step(int by) {
+        Line l = line.get();
+        Version v = chosen.get();
+        if (l == null || v == null) {
+            return;
+        }
+        List<Version> versions = l.versions();
+        for (int i = 0; i < versions.size(); i++) {
+            if (versions.get(i).number() == v.number() && versions.get(i).line() == v.line()) {
+                int to = Math.max(0, Math.min(versions.size() - 1, i + by));
+                if (to != i) {
+                    choose(versions.get(to));
+                }
+                return;
+            }
+        }
+    }
+
+    /** The pictures and pages of the chosen version. */
+    Pictures pictures() {
+        Version v = chosenPoint().flatMap(MergedPoint::readable).orElse(chosen.get());
+        Held of = held;
+        return v == null || of == null || v.recipe().isElsewhere() ? Pictures.NONE : new VersionPictures(desk, of, v);
+    }
+
     /** What is shown. */
     public ReadOnlyObjectProperty<Detail> detailProperty() {
         return detail.getReadOnlyProperty();
@@ -189,6 +222,8 @@ public final class LineModel {
         }
         held = of;
         id = lineId;
+        against.set(new Against.Before());
+        member.set("");
         unfolded.clear();
         changes = Map.of();
         if (of == null) {
@@ -305,6 +340,7 @@ public final class LineModel {
     /** Chooses a version. */
     public void choose(@Nullable Version version) {
         chosen.set(version);
+        member.set("");
         loadDetail();
     }
 
@@ -331,138 +367,53 @@ public final class LineModel {
             detail.set(new Detail.Away(version, awayWords()));
             return;
         }
+        String inside = member.get();
+        Against other = against.get();
+        Optional<MergedPoint> point = chosenPoint();
         detailQuestion.ask(
                 () -> switch (wanted) {
-                    case PREVIEW, NOTES -> preview(of, readable);
-                    case COMPARE -> compare(of, l, version, readable);
-                    case FACTS -> facts(of, l, version);
+                    case CONTENT, NOTES -> loader.content(of, readable, inside);
+                    case CHANGES -> loader.changes(of, l, version, readable, other);
+                    case FACTS -> loader.facts(of, l, version, point);
                 },
-                detail::set,
+                found -> {
+                    detail.set(found);
+                    prefetch(of, l, version);
+                },
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+    }
+
+    /** Reads the neighbours, so that they are there when somebody steps to them. */
+    private void prefetch(Held of, Line l, Version version) {
+        List<Version> versions = l.versions();
+        int at = versions.indexOf(version);
+        if (at < 0) {
+            return;
+        }
+        prefetchQuestion.ask(
+                () -> {
+                    try (Reading reading = of.vault().read()) {
+                        for (int i : new int[] {at + 1, at + 2, at - 1}) {
+                            boolean there = i >= 0 && i < versions.size();
+                            if (there
+                                    && Looks.canCompare(versions.get(i))
+                                    && versions.get(i).size() < PREFETCH_MOST) {
+                                Looks.shared().document(reading, versions.get(i));
+                            }
+                        }
+                    }
+                    return true;
+                },
+                done -> {
+                    // They are kept where they are looked for.
+                },
+                e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("nothing read ahead", e));
     }
 
     private String awayWords() {
         List<String> holders =
                 chosenPoint().map(p -> p.holders(Words.of("holders.vault"))).orElse(List.of());
         return holders.isEmpty() ? Words.of("detail.forgotten") : Words.of("detail.away", String.join(", ", holders));
-    }
-
-    private static Detail preview(Held of, Version version) throws IOException {
-        try (Reading reading = of.vault().read()) {
-            return new Detail.Seen(version, Previewer.preview(version, reading.contents()));
-        }
-    }
-
-    private static Detail compare(Held of, Line line, Version version, Version readable) throws IOException {
-        if (version.size() > Compare.MOST) {
-            return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
-        }
-        try (Reading reading = of.vault().read()) {
-            byte[] before = bytes(reading, readable);
-            Path live = of.place().isOutside()
-                    ? Path.of("")
-                    : RawNames.resolve(of.place().root(), line.path());
-            boolean there = !of.place().isOutside()
-                    && line.removed().isEmpty()
-                    && Files.isRegularFile(live, LinkOption.NOFOLLOW_LINKS);
-            if (there && Files.size(live) <= Compare.MOST) {
-                byte[] after = Files.readAllBytes(live);
-                return new Detail.Compared(
-                        version,
-                        Words.of("compare.now", version.label()),
-                        Compare.compare(version.path(), before, after));
-            }
-            Version newest = line.newest().orElse(version);
-            if (newest.recipe().isElsewhere()) {
-                return new Detail.Failed(Words.of("compare.away", newest.label()));
-            }
-            if (newest.size() > Compare.MOST) {
-                return new Detail.Failed(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
-            }
-            return new Detail.Compared(
-                    version,
-                    Words.of("compare.newest", version.label(), newest.label()),
-                    Compare.compare(version.path(), before, bytes(reading, newest)));
-        }
-    }
-
-    private static byte[] bytes(Reading reading, Version version) throws IOException {
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        reading.contents().read(version.recipe(), out::write);
-        return out.toByteArray();
-    }
-
-    private Detail facts(Held of, Line line, Version v) throws IOException {
-        if (v.recipe().isElsewhere()) {
-            return awayFacts(v);
-        }
-        Map<Integer, Digest> digests = new PlainDigests(of.vault()).of(oneVersion(line, v));
-        List<Detail.Fact> facts = new ArrayList<>();
-        try (Reading reading = of.vault().read()) {
-            List<ChunkPlace> chunks = reading.contents().places(v.recipe());
-            long stored = chunks.stream().mapToLong(ChunkPlace::storedBytes).sum();
-            String packs = chunks.stream()
-                    .map(ChunkPlace::pack)
-                    .distinct()
-                    .map(p -> of.vault().folder().pack(p).getFileName().toString())
-                    .collect(Collectors.joining(", "));
-            facts.add(fact("facts.path", v.path()));
-            facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
-            facts.add(fact("facts.captured", Say.exact(v.captured(), desk.zone())));
-            facts.add(fact(
-                    "facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
-            facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
-            facts.add(fact("facts.permissions", permissions(v)));
-            Digest sha = digests.get(v.number());
-            facts.add(fact("facts.sha256", sha == null ? "" : sha.hex()));
-            facts.add(fact(
-                    "facts.where",
-                    chunks.isEmpty()
-                            ? Words.of("facts.nowhere")
-                            : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
-            facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
-            String kept = LineVerdicts.of(reading, v.line(), desk.clock().instant(), desk.calendar())
-                    .words(v.number(), desk.clock().instant(), desk.zone());
-            if (!kept.isEmpty()) {
-                facts.add(fact("facts.kept", kept));
-            }
-            facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
-        }
-        return new Detail.Facts(v, facts);
-    }
-
-    private Detail awayFacts(Version v) {
-        List<Detail.Fact> facts = new ArrayList<>();
-        facts.add(fact("facts.path", v.path()));
-        facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
-        facts.add(fact("facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
-        facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
-        facts.add(fact("facts.sha256", v.sha256().map(Digest::hex).orElse("")));
-        chosenPoint()
-                .ifPresent(p -> p.copies()
-                        .forEach(c -> facts.add(new Detail.Fact(
-                                c.holder().place().where(),
-                                c.holder().label().isEmpty()
-                                        ? c.holder().point()
-                                        : c.holder().label()))));
-        return new Detail.Facts(v, facts);
-    }
-
-    private static Line oneVersion(Line line, Version v) {
-        return new Line(line.id(), line.place(), line.path(), line.removed(), line.bytes(), List.of(v));
-    }
-
-    private static Detail.Fact fact(String key, String value) {
-        return new Detail.Fact(Words.of(key), value);
-    }
-
-    private static String permissions(Version v) {
-        StringBuilder out = new StringBuilder();
-        String letters = "rwxrwxrwx";
-        for (int i = 0; i < 9; i++) {
-            out.append((v.mode() & (1 << (8 - i))) != 0 ? letters.charAt(i) : '-');
-        }
-        return out.toString();
     }
 
     private void loadChanges(Line l) {
@@ -479,28 +430,19 @@ public final class LineModel {
                 e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no changes in words", e));
     }
 
-    /** What changed in words, where the content is text or a table; for the others their sizes say it. */
+    /** What changed in words, newest first; what cannot be looked into is left to its size. */
     private static Map<Integer, String> computeChanges(Held of, Line line) throws IOException {
         Map<Integer, String> found = new HashMap<>();
         List<Version> versions = line.versions();
         try (Reading reading = of.vault().read()) {
-            byte[] newer = null;
-            for (int i = 0; i < Math.min(versions.size(), CHANGES_MOST); i++) {
-                Version v = versions.get(i);
-                boolean readable = v.kind() == EntryKind.FILE
-                        && !v.recipe().isElsewhere()
-                        && v.size() > 0
-                        && v.size() < Compare.MOST / 4;
-                byte[] content = readable ? bytes(reading, v) : null;
-                if (content != null && Contents.text(content).isEmpty()) {
-                    content = null;
-                }
-                if (newer != null && content != null) {
+            for (int i = 0; i + 1 < Math.min(versions.size(), CHANGES_MOST); i++) {
+                Version after = versions.get(i);
+                Version before = versions.get(i + 1);
+                if (Looks.canCompare(before) && Looks.canCompare(after) && after.size() < PREFETCH_MOST) {
                     found.put(
-                            versions.get(i - 1).number(),
-                            Compare.compare(v.path(), content, newer).words());
+                            after.number(),
+                            Looks.shared().between(reading, before, after).words());
                 }
-                newer = content;
             }
         }
         return found;

@@ -54,6 +54,7 @@ final class LineView extends StackPane {
     private final Button remove;
     private final MenuButton more = new MenuButton();
     private final BorderPane content = new BorderPane();
+    private final SplitPane split = new SplitPane();
     private final VBox nothing = new VBox(10);
     private boolean filling;
 
@@ -86,17 +87,28 @@ final class LineView extends StackPane {
         points.setCellFactory(v -> new LineCell(model.desk()));
         points.setAccessibleText(Words.of("line.name"));
         points.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> chosen(row));
-        points.setOnMouseClicked(e -> unfold());
+        points.setOnMouseClicked(e -> {
+            unfold();
+            if (e.getClickCount() == 2 && e.getButton() == javafx.scene.input.MouseButton.PRIMARY) {
+                read();
+            }
+        });
         points.setOnKeyPressed(e -> {
+            if (e.isControlDown() || e.isAltDown()) {
+                return;
+            }
             if (e.getCode() == KeyCode.ENTER || e.getCode() == KeyCode.SPACE) {
                 unfold();
+            }
+            if (e.getCode() == KeyCode.ENTER) {
+                read();
             }
         });
 
         DetailPane detail = new DetailPane(line, new NotesPane(model.lineActions()));
-        SplitPane split = new SplitPane(points, detail);
+        split.getItems().addAll(points, detail);
         split.setOrientation(Orientation.VERTICAL);
-        split.setDividerPositions(0.56);
+        split.setDividerPositions(0.5);
         points.setMinHeight(2.6 * LineCell.HEIGHT);
         split.getStyleClass().add("line-split");
 
@@ -273,6 +285,17 @@ final class LineView extends StackPane {
         }
     }
 
+    private void read() {
+        if (points.getSelectionModel().getSelectedItem() instanceof LineRow.OfVersion) {
+            model.reading().open();
+        }
+    }
+
+    /** Gives the points the keys. */
+    void focusPoints() {
+        points.requestFocus();
+    }
+
     private void unfold() {
         if (points.getSelectionModel().getSelectedItem() instanceof LineRow.Folded f) {
             line.unfold(f.key());
@@ -342,6 +365,7 @@ final class LineView extends StackPane {
         put.setDisable(!mayChange);
         remove.setDisable(!mayChange);
         restore.setDisable(restore.isDisabled() || !mayChange);
+        model.reading().canRestoreProperty().set(!restore.isDisabled() && writing);
         Ui.visible(remove, !gone && writing);
         more(l, v, foreign, writing);
     }
@@ -437,6 +461,16 @@ final class LineView extends StackPane {
                 && (said.out().isPresent()
                         || said.rights().settings().get(Setting.NUMBERING).equals("drafts"));
         return (drafts ? newest.edition().nextDraft() : newest.edition().nextPublished()).label();
+    }
+
+    /** Where the divider between line and content stands, 0 to 1. */
+    double divider() {
+        return split.getDividerPositions()[0];
+    }
+
+    /** Puts it. */
+    void divider(double position) {
+        split.setDividerPositions(position);
     }
 
     void restoreChosen() {

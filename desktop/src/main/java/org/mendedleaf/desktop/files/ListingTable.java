@@ -52,7 +52,7 @@ final class ListingTable extends TreeTableView<FileRow> {
         TreeTableColumn<FileRow, FileRow> versions = words(
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
-                70,
+                62,
                 r -> r.versions() == 0 ? "" : Say.number(r.versions()),
                 true);
         TreeTableColumn<FileRow, FileRow> changed =
@@ -80,6 +80,9 @@ final class ListingTable extends TreeTableView<FileRow> {
                     && item != null
                     && item.getValue().isFolder()) {
                 model.enter(item.getValue().path());
+                e.consume();
+            } else if (e.getCode() == KeyCode.ENTER && !e.isControlDown() && item != null) {
+                model.reading().open();
                 e.consume();
             } else if (e.getCode() == KeyCode.SPACE && item != null) {
                 model.tick(
@@ -254,6 +257,8 @@ final class ListingTable extends TreeTableView<FileRow> {
                 FileRow row = getItem();
                 if (e.getClickCount() == 2 && row != null && row.isFolder()) {
                     model.enter(row.path());
+                } else if (e.getClickCount() == 2 && row != null) {
+                    model.reading().open();
                 }
             });
         }

@@ -10,13 +10,14 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.document.Document;
+import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.preview.Preview;
-import org.mendedleaf.core.preview.Previewer;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -51,9 +52,9 @@ public final class GuardModel {
      *
      * @param title what it is
      * @param facts size and time
-     * @param preview of it; empty when there is none
+     * @param document that it is; empty when there is none
      */
-    public record Side(String title, String facts, Optional<Preview> preview) {}
+    public record Side(String title, String facts, Optional<Document> document) {}
 
     /** What is doubtful. */
     public Putting.Doubt doubt() {
@@ -88,15 +89,15 @@ public final class GuardModel {
             if (v.isEmpty()) {
                 return new Side(Words.of("guard.noCurrent"), "", Optional.empty());
             }
-            Optional<Preview> preview = v.get().recipe().isElsewhere()
+            Optional<Document> document = v.get().recipe().isElsewhere()
                     ? Optional.empty()
-                    : Optional.of(Previewer.preview(v.get(), reading.contents()));
+                    : Optional.of(Looks.shared().document(reading, v.get()));
             String facts = Words.of(
                     "guard.facts",
                     Say.size(v.get().size()),
                     Say.moment(v.get().saved(), desk.clock().instant(), desk.zone()),
                     v.get().who());
-            return new Side(Words.of("guard.current", v.get().edition().label()), facts, preview);
+            return new Side(Words.of("guard.current", v.get().edition().label()), facts, document);
         }
     }
 
@@ -117,7 +118,8 @@ public final class GuardModel {
         return new Side(
                 String.valueOf(doubt.file().getFileName()),
                 facts,
-                Optional.of(Previewer.preview(RelativePath.name(doubt.target()), content, size > content.length)));
+                Optional.of(DocumentProcess.shared()
+                        .read(RelativePath.name(doubt.target()), content, size > content.length)));
     }
 
     /** What is asked. */

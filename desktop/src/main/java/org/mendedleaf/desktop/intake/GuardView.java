@@ -13,11 +13,12 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.preview.Preview;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.widgets.Previews;
+import org.mendedleaf.desktop.look.Looking;
+import org.mendedleaf.desktop.look.Pictures;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Shows a doubtful revision beside what it would replace, with the reasons for the doubt, and asks for a yes. */
@@ -109,14 +110,19 @@ public final class GuardView extends BorderPane {
         header.getStyleClass().add("sheet-header");
         pane.setTop(header);
         if (side == null) {
-            pane.setCenter(Previews.message(Words.of("guard.reading")));
+            pane.setCenter(Looking.message(Words.of("guard.reading")).node());
             return;
         }
         Label title = Ui.label(side.title(), "line-title");
         Label facts = Ui.label(side.facts(), "line-summary");
         header.getChildren().addAll(title, facts);
-        Optional<Preview> preview = side.preview();
-        Node node = preview.isPresent() ? Previews.of(preview.get()) : Previews.message(Words.of("guard.noPreview"));
+        Optional<Document> document = side.document();
+        Node node = document.isPresent()
+                ? Looking.of(document.get(), Looking.Choices.SMALL, Pictures.NONE, path -> {
+                            // Members of what comes in are looked at once it is in.
+                        })
+                        .node()
+                : Looking.message(Words.of("guard.noPreview")).node();
         BorderPane.setMargin(node, new javafx.geometry.Insets(4, 0, 8, 0));
         pane.setCenter(node);
     }

@@ -129,6 +129,10 @@ public final class Shell extends BorderPane {
             if (divider.matches("0\\.\\d+")) {
                 filesView.divider(Double.parseDouble(divider));
             }
+            String content = home.remembered("contentDivider");
+            if (content.matches("0\\.\\d+")) {
+                filesView.contentDivider(Double.parseDouble(content));
+            }
         });
     }
 
@@ -255,6 +259,7 @@ public final class Shell extends BorderPane {
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
     public void setSaveAsk(Function<String, Optional<File>> ask) {
         ways.setSaveAsk(ask);
+        filesView.setSaveAsk(ask);
         retentionView.setSaveAsk(ask);
     }
 
@@ -278,6 +283,7 @@ public final class Shell extends BorderPane {
         home.remember("columns", filesView.columns());
         home.remember("removed", String.valueOf(files.showRemovedProperty().get()));
         home.remember("divider", String.format(java.util.Locale.ROOT, "%.3f", filesView.divider()));
+        home.remember("contentDivider", String.format(java.util.Locale.ROOT, "%.3f", filesView.contentDivider()));
     }
 
     /** The Files screen without its scene. */

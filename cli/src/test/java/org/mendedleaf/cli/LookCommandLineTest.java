@@ -1,0 +1,131 @@
+package org.mendedleaf.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import org.junit.jupiter.api.Test;
+
+/** Looking into versions and comparing them, as it is typed. */
+class LookCommandLineTest extends TerminalTest {
+
+    private String ledger = "";
+
+    private void versions() throws IOException {
+        ledger = save("ledger.csv", "Kind,Kilos\nBramley,736\nEgremont,332\n");
+        protect();
+        save("ledger.csv", "Kind,Kilos\nBramley,763\nEgremont,332\nKaty,188\n");
+        assertThat(run("capture")).isZero();
+    }
+
+    @Test
+    void aVersionIsShownAsWhatItSays() throws Exception {
+        versions();
+        assertThat(run("preview", ledger, "--version", "1")).isZero();
+        assertThat(out).contains("2  Bramley   736").doesNotContain("Katy");
+        JsonNode json = json("preview", ledger);
+        assertThat(json.get("version").asText()).isEqualTo("2");
+        assertThat(json.at("/document/is").asText()).isEqualTo("sheets");
+        assertThat(json.at("/document/sheets/0/rows/3/cells/0/shown").asText()).isEqualTo("Katy");
+        assertThat(run("preview", ledger, "--sheet", "Other")).isNotZero();
+        assertThat(err).contains("There is no sheet “Other”");
+        assertThat(run("preview", ledger, "--page", "1")).isNotZero();
+        assertThat(err).contains("There is no page 1; it has 0.");
+    }
+
+    @Test
+    void anArchiveIsListedAndAMemberOfItShown() throws Exception {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            zip.putNextEntry(new ZipEntry("inside.txt"));
+            zip.write("words inside".getBytes(StandardCharsets.UTF_8));
+        }
+        Path file = Path.of(save("bundle.zip", ""));
+        Files.write(file, bytes.toByteArray());
+        protect();
+        assertThat(run("preview", file.toString())).isZero();
+        assertThat(out).contains("inside.txt");
+        assertThat(run("preview", file.toString(), "--member", "inside.txt")).isZero();
+        assertThat(out).contains("words inside");
+        assertThat(run("preview", file.toString(), "--member", "other.txt")).isNotZero();
+        assertThat(err).contains("There is no “other.txt” in it.");
+    }
+
+    @Test
+    void versionsAreComparedAndWrittenAsPageTableAndJson() throws Exception {
+        versions();
+        Path html = temp.resolve("out.html");
+        Path csv = temp.resolve("out.csv");
+        assertThat(run(
+                        "compare",
+                        ledger,
+                        "--from",
+                        "1",
+                        "--to",
+                        "2",
+                        "--html",
+                        html.toString(),
+                        "--csv",
+                        csv.toString()))
+                .isZero();
+        assertThat(out)
+                .contains("ledger.csv: version 1, then version 2")
+                .contains("1 cell, +1 row")
+                .contains("1. B2, Kilos of Bramley: 736 → 763")
+                .contains("2. row 4: came: Katy, 188");
+        assertThat(html).content().contains("<del>736</del> <ins>763</ins>").doesNotContain("http");
+        assertThat(csv).content().contains("1,CHANGED,\"B2, Kilos of Bramley\",736,763");
+        JsonNode json = json("compare", ledger, "--from", "1");
+        assertThat(json.get("words").asText()).isEqualTo("1 cell, +1 row");
+        assertThat(json.get("to").asText()).isEqualTo("what the folder holds now");
+        assertThat(run("compare", ledger)).isNotZero();
+        assertThat(err).contains("--from N");
+        assertThat(run("compare", ledger, "--from", "1", "--html", html.toString()))
+                .as("nothing is overwritten")
+                .isNotZero();
+    }
+
+    @Test
+    void aPatchIsAppliedByTheToolOfThatName() throws Exception {
+        String text = save("letter.txt", "one\ntwo\nthree\nfour\nfive\nsix\nseven\neight\nnine\nten");
+        protect();
+        save("letter.txt", "zero\none\ntwo\n3\nfour\nfive\nsix\nseven\neight\nnine\nten\neleven\n");
+        assertThat(run("capture")).isZero();
+        Path patch = temp.resolve("out.patch");
+        assertThat(run("compare", text, "--from", "1", "--to", "2", "--patch", patch.toString()))
+                .isZero();
+        Path target = Files.writeString(
+                temp.resolve("target.txt"), "one\ntwo\nthree\nfour\nfive\nsix\nseven\neight\nnine\nten");
+        Process tool;
+        try {
+            tool = new ProcessBuilder("patch", target.toString(), patch.toString())
+                    .redirectErrorStream(true)
+                    .start();
+        } catch (IOException e) {
+            assumeTrue(false, "there is no patch here");
+            return;
+        }
+        String said = new String(tool.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+        assertThat(tool.waitFor()).as(said).isZero();
+        assertThat(target).hasSameTextualContentAs(Path.of(text));
+    }
+
+    @Test
+    void twoFilesOfTheDiskAreCompared() throws Exception {
+        Path a = Files.writeString(temp.resolve("a.txt"), "one\ntwo\n");
+        Path b = Files.writeString(temp.resolve("b.txt"), "one\n2\n");
+        assertThat(run("compare", a.toString(), b.toString())).isZero();
+        assertThat(out).contains("+1 line, −1 line");
+        assertThat(run("compare", a.toString(), b.toString(), "--from", "1")).isNotZero();
+        assertThat(run("compare", a.toString(), temp.resolve("none").toString()))
+                .isNotZero();
+        assertThat(err).contains("is not there");
+    }
+}

@@ -1,0 +1,195 @@
+package org.mendedleaf.desktop.files;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.mendedleaf.core.compare.Comparison;
+import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.OnlyHere;
+import org.mendedleaf.core.line.PlainDigests;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.LineVerdicts;
+import org.mendedleaf.core.systems.MergedPoint;
+import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** Reads what is shown of a version: its content, what changed, facts. Slow; never on the thread of the screen. */
+final class DetailLoader {
+
+    private final Desk desk;
+
+    DetailLoader(Desk desk) {
+        this.desk = desk;
+    }
+
+    /** What a version says, or a member of it when {@code member} is not empty. */
+    Detail content(Held of, Version version, String member) throws IOException {
+        try (Reading reading = of.vault().read()) {
+            Looks looks = Looks.shared();
+            return new Detail.Seen(
+                    version,
+                    member,
+                    member.isEmpty()
+                            ? looks.document(reading, version)
+                            : looks.memberDocument(reading, version, member));
+        }
+    }
+
+    /**
+     * What changed; the content itself where there is nothing to compare it with.
+     *
+     * @param readable the version itself, or one with the same content that is here
+     */
+    Detail changes(Held of, Line line, Version version, Version readable, Against against) throws IOException {
+        try (Reading reading = of.vault().read()) {
+            if (against instanceof Against.Now) {
+                return toNow(reading, of, line, version, readable);
+            }
+            if (against instanceof Against.OfFile file) {
+                Side other = Side.disk(file.file());
+                Side own = Side.version(reading, readable);
+                return new Detail.Compared(
+                        version, own.said(), other.said(), Looks.shared().between(own, other));
+            }
+            Optional<Version> other =
+                    against instanceof Against.OfVersion v ? line.version(v.number()) : before(line, version);
+            if (other.isEmpty() || other.get().number() == version.number()) {
+                return content(of, readable, "");
+            }
+            return between(reading, version, readable, other.get());
+        }
+    }
+
+    /** The version before this one on its line. */
+    static Optional<Version> before(Line line, Version version) {
+        List<Version> versions = line.versions();
+        for (int i = 0; i + 1 < versions.size(); i++) {
+            if (versions.get(i).number() == version.number() && versions.get(i).line() == version.line()) {
+                return Optional.of(versions.get(i + 1));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static Detail between(Reading reading, Version version, Version readable, Version other)
+            throws IOException {
+        boolean earlier = other.number() < version.number();
+        if (other.recipe().isElsewhere()) {
+            return new Detail.Failed(Words.of("compare.side.away", other.label()));
+        }
+        Version a = earlier ? other : readable;
+        Version b = earlier ? readable : other;
+        Comparison comparison = Looks.shared().between(reading, a, b);
+        return new Detail.Compared(
+                version,
+                Words.of("compare.side.version", (earlier ? other : version).label()),
+                Words.of("compare.side.version", (earlier ? version : other).label()),
+                comparison);
+    }
+
+    /** What changed since: to what the folder holds, or to the newest version where the file is gone or elsewhere. */
+    private static Detail toNow(Reading reading, Held of, Line line, Version version, Version readable)
+            throws IOException {
+        Optional<Side> live = line.removed().isPresent() ? Optional.empty() : Side.live(of.place(), line.path());
+        if (live.isPresent()) {
+            Side own = Side.version(reading, readable);
+            return new Detail.Compared(
+                    version,
+                    Words.of("compare.side.version", version.label()),
+                    live.get().said(),
+                    Looks.shared().between(own, live.get()));
+        }
+        Version newest = line.newest().orElse(version);
+        if (newest.number() == version.number() && newest.line() == version.line()) {
+            return content(reading, version, readable);
+        }
+        return between(reading, version, readable, newest);
+    }
+
+    private static Detail content(Reading reading, Version version, Version readable) throws IOException {
+        return new Detail.Seen(version, "", Looks.shared().document(reading, readable));
+    }
+
+    Detail facts(Held of, Line line, Version v, Optional<MergedPoint> point) throws IOException {
+        if (v.recipe().isElsewhere()) {
+            return awayFacts(v, point);
+        }
+        Map<Integer, Digest> digests = new PlainDigests(of.vault()).of(oneVersion(line, v));
+        List<Detail.Fact> facts = new ArrayList<>();
+        try (Reading reading = of.vault().read()) {
+            List<ChunkPlace> chunks = reading.contents().places(v.recipe());
+            long stored = chunks.stream().mapToLong(ChunkPlace::storedBytes).sum();
+            String packs = chunks.stream()
+                    .map(ChunkPlace::pack)
+                    .distinct()
+                    .map(p -> of.vault().folder().pack(p).getFileName().toString())
+                    .collect(Collectors.joining(", "));
+            facts.add(fact("facts.path", v.path()));
+            facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
+            facts.add(fact("facts.captured", Say.exact(v.captured(), desk.zone())));
+            facts.add(fact(
+                    "facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
+            facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+            facts.add(fact("facts.permissions", permissions(v)));
+            Digest sha = digests.get(v.number());
+            facts.add(fact("facts.sha256", sha == null ? "" : sha.hex()));
+            facts.add(fact(
+                    "facts.where",
+                    chunks.isEmpty()
+                            ? Words.of("facts.nowhere")
+                            : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
+            facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
+            String kept = LineVerdicts.of(reading, v.line(), desk.clock().instant(), desk.calendar())
+                    .words(v.number(), desk.clock().instant(), desk.zone());
+            if (!kept.isEmpty()) {
+                facts.add(fact("facts.kept", kept));
+            }
+            facts.add(fact("facts.id", Words.of("facts.idWords", String.valueOf(v.line()), v.number())));
+        }
+        return new Detail.Facts(v, facts);
+    }
+
+    private Detail awayFacts(Version v, Optional<MergedPoint> point) {
+        List<Detail.Fact> facts = new ArrayList<>();
+        facts.add(fact("facts.path", v.path()));
+        facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
+        facts.add(fact("facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
+        facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+        facts.add(fact("facts.sha256", v.sha256().map(Digest::hex).orElse("")));
+        point.ifPresent(p -> p.copies()
+                .forEach(c -> facts.add(new Detail.Fact(
+                        c.holder().place().where(),
+                        c.holder().label().isEmpty()
+                                ? c.holder().point()
+                                : c.holder().label()))));
+        return new Detail.Facts(v, facts);
+    }
+
+    private static Line oneVersion(Line line, Version v) {
+        return new Line(line.id(), line.place(), line.path(), line.removed(), line.bytes(), List.of(v));
+    }
+
+    private static Detail.Fact fact(String key, String value) {
+        return new Detail.Fact(Words.of(key), value);
+    }
+
+    private static String permissions(Version v) {
+        StringBuilder out = new StringBuilder();
+        String letters = "rwxrwxrwx";
+        for (int i = 0; i < 9; i++) {
+            out.append((v.mode() & (1 << (8 - i))) != 0 ? letters.charAt(i) : '-');
+        }
+        return out.toString();
+    }
+}

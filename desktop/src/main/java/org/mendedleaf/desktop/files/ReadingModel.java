@@ -1,0 +1,90 @@
+package org.mendedleaf.desktop.files;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Locale;
+import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.SimpleBooleanProperty;
+import org.mendedleaf.core.compare.Comparison;
+import org.mendedleaf.core.compare.ComparisonHtml;
+import org.mendedleaf.core.compare.ComparisonReport;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Desk;
+
+/** The large view of a version without its scene: whether it is open, and what is taken out of it. */
+public final class ReadingModel {
+
+    private final Desk desk;
+    private final LineModel line;
+    private final BooleanProperty open = new SimpleBooleanProperty();
+    private boolean wanted;
+    private final BooleanProperty canRestore = new SimpleBooleanProperty();
+
+    ReadingModel(Desk desk, LineModel line) {
+        this.desk = desk;
+        this.line = line;
+        line.lineProperty().addListener((o, a, l) -> {
+            if (l == null) {
+                open.set(false);
+            }
+        });
+        line.chosenProperty().addListener((o, a, v) -> {
+            if (wanted && v != null) {
+                wanted = false;
+                open.set(true);
+            }
+        });
+    }
+
+    /** Whether it is open. */
+    public BooleanProperty openProperty() {
+        return open;
+    }
+
+    /** Opens it, as soon as the line of the selected file is there. */
+    public void open() {
+        wanted = line.chosenProperty().get() == null;
+        open.set(!wanted);
+    }
+
+    /** Whether the chosen version can be restored here and now. */
+    BooleanProperty canRestoreProperty() {
+        return canRestore;
+    }
+
+    /** A name for the file that a difference is written into. */
+    String exportName(Detail.Compared compared) {
+        String name = line.name();
+        int dot = name.lastIndexOf('.');
+        String stem = dot > 0 ? name.substring(0, dot) : name;
+        return Words.of("reading.exportName", stem, compared.version().label()) + ".html";
+    }
+
+    /** Hears what became of an export. */
+    interface Hearer {
+        void say(String words, boolean trouble);
+    }
+
+    /** Writes a difference into a new file, a table when its name ends so, else a page that needs nothing else. */
+    void export(Detail.Compared compared, Path file, Hearer hearer) {
+        String title = line.name();
+        desk.background()
+                .run(
+                        () -> {
+                            Comparison comparison = compared.comparison();
+                            boolean table = String.valueOf(file.getFileName())
+                                    .toLowerCase(Locale.ROOT)
+                                    .endsWith(".csv");
+                            String text = table
+                                    ? ComparisonReport.csv(comparison)
+                                    : ComparisonHtml.page(title, compared.before(), compared.after(), comparison);
+                            // Who chose the name of a file that is there was asked already.
+                            Files.writeString(
+                                    file, text, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING);
+                            return file;
+                        },
+                        done -> hearer.say(Words.of("reading.exported", done), false),
+                        e -> hearer.say(Words.of("reading.notExported", file, String.valueOf(e.getMessage())), true));
+    }
+}

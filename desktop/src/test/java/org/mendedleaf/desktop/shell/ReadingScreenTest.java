@@ -1,0 +1,200 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.ByteArrayOutputStream;
+import java.io.File;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.compare.Comparison.RowChange;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.desktop.files.Against;
+
+/** A version read large: what it changed, what it says, stepping along its line. */
+@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+class ReadingScreenTest extends WindowTest {
+
+    private String words() {
+        return robot.lookup("#reading .detail-words").queryLabeled().getText();
+    }
+
+    private String place() {
+        return robot.lookup("#reading .dim").queryAllAs(javafx.scene.control.Label.class).stream()
+                .map(javafx.scene.control.Label::getText)
+                .filter(t -> t.startsWith("change") || t.endsWith("change") || t.endsWith("changes"))
+                .findFirst()
+                .orElse("");
+    }
+
+    private void openReading() throws Exception {
+        fill();
+        save(
+                "ledger.csv",
+                "kind,kilos\nKaty,421\nBramley,1204\nEgremont,300\n",
+                Instant.now().minus(Duration.ofHours(3)));
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place;
+            try (var reading = vault.read()) {
+                place = reading.places().get(0);
+            }
+            capture(vault, place, Instant.now().minus(Duration.ofHours(2)));
+        }
+        show();
+        select("ledger.csv");
+        robot.push(KeyCode.ENTER);
+        eventually("the large view", () -> visible("#reading"));
+    }
+
+    @Test
+    void enterOpensItSteppingFollowsTheLineAndEscapeLeavesIt() throws Exception {
+        openReading();
+        eventually("what the newest changed", () -> words().startsWith("version 3, then version 4: "));
+        robot.push(KeyCode.CONTROL, KeyCode.DOWN);
+        robot.push(KeyCode.CONTROL, KeyCode.DOWN);
+        eventually("what the second changed", () -> words().equals("version 1, then version 2: 1 cell"));
+        assertThat(place()).isEqualTo("change 1 of 1");
+        robot.push(KeyCode.CONTROL, KeyCode.DOWN);
+        eventually("the first version", () -> words().startsWith("The first version"));
+        robot.push(KeyCode.CONTROL, KeyCode.UP);
+        eventually("the second again", () -> words().contains("1 cell"));
+        ListView<?> stem = robot.lookup("#reading-stem").queryListView();
+        assertThat(stem.getSelectionModel().getSelectedIndex()).isEqualTo(2);
+        robot.push(KeyCode.ESCAPE);
+        eventually("the listing again", () -> visible("#listing") && !visible("#reading"));
+        assertThat(app.shell().files().line().chosenProperty().get().number()).isEqualTo(2);
+    }
+
+    @Test
+    void whatItIsComparedWithCanBeChosen() throws Exception {
+        openReading();
+        robot.interact(() -> app.shell()
+                .files()
+                .line()
+                .choose(app.shell()
+                        .files()
+                        .line()
+                        .lineProperty()
+                        .get()
+                        .version(2)
+                        .orElseThrow()));
+        robot.clickOn("#reading-against");
+        MenuButton against = robot.lookup("#reading-against").queryAs(MenuButton.class);
+        assertThat(against.getItems().get(1).getText()).isEqualTo("what the folder holds now");
+        robot.interact(() -> against.getItems().get(1).fire());
+        eventually("against the folder", () -> words().equals("version 2, then what the folder holds now: +1 row"));
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.OfVersion(4)));
+        eventually("against another", () -> words().equals("version 2, then version 4: +1 row"));
+        Path other = Files.writeString(temp.resolve("other.csv"), "kind,kilos\nKaty,421\n");
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.OfFile(other)));
+        eventually("against a file", () -> words().equals("version 2, then other.csv: −1 row"));
+    }
+
+    @Test
+    void theContentIsSearchedCopiedAndShownWithoutWhatIsEqual() throws Exception {
+        openReading();
+        robot.clickOn("#reading-content");
+        eventually(
+                "the grid", () -> robot.lookup("#reading .look-grid").tryQuery().isPresent());
+        robot.push(KeyCode.CONTROL, KeyCode.F);
+        robot.write("egremont").push(KeyCode.ENTER);
+        TableView<RowChange> grid = robot.lookup("#reading .look-grid").queryTableView();
+        eventually("the row", () -> grid.getSelectionModel().getSelectedIndex() == 3);
+        robot.interact(grid::requestFocus);
+        robot.push(KeyCode.CONTROL, KeyCode.C);
+        AtomicReference<String> copied = new AtomicReference<>("");
+        eventually("the copied row", () -> {
+            robot.interact(() -> copied.set(Clipboard.getSystemClipboard().getString()));
+            return "Egremont\t300\n".equals(copied.get());
+        });
+        robot.interact(
+                () -> robot.lookup("#reading-find").queryAs(TextField.class).setText("nowhere"));
+        robot.clickOn("#reading-find").push(KeyCode.ENTER);
+        eventually("that it is not there", () -> words().equals("“nowhere” does not stand here."));
+        robot.push(KeyCode.CONTROL, KeyCode.PLUS);
+        eventually(
+                "larger letters",
+                () -> robot.lookup("#reading .zoom-1").tryQuery().isPresent());
+    }
+
+    @Test
+    void theDifferenceIsExportedAsAPageOfItsOwn() throws Exception {
+        openReading();
+        robot.interact(() -> app.shell()
+                .files()
+                .line()
+                .choose(app.shell()
+                        .files()
+                        .line()
+                        .lineProperty()
+                        .get()
+                        .version(2)
+                        .orElseThrow()));
+        eventually("what it changed", () -> words().contains("1 cell"));
+        File page = temp.resolve("out.html").toFile();
+        robot.interact(() -> app.shell().setSaveAsk(name -> {
+            assertThat(name).isEqualTo("ledger, changes of version 2.html");
+            return Optional.of(page);
+        }));
+        robot.clickOn("#reading-export");
+        eventually(
+                "the page",
+                () -> page.exists() && Files.readString(page.toPath()).contains("</html>"));
+        assertThat(Files.readString(page.toPath())).contains("<del>412</del> <ins>421</ins>");
+    }
+
+    @Test
+    void membersOfAnArchiveAreLookedIntoAndLeftAgain() throws Exception {
+        fill();
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            zip.putNextEntry(new ZipEntry("inside.txt"));
+            zip.write("words inside".getBytes(StandardCharsets.UTF_8));
+        }
+        Path file = Files.write(desk.resolve("bundle.zip"), bytes.toByteArray());
+        Files.setLastModifiedTime(file, FileTime.from(Instant.now().minus(Duration.ofHours(3))));
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place;
+            try (var reading = vault.read()) {
+                place = reading.places().get(0);
+            }
+            capture(vault, place, Instant.now().minus(Duration.ofHours(2)));
+        }
+        show();
+        select("bundle.zip");
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        eventually("the large view", () -> visible("#reading"));
+        robot.clickOn("#reading-content");
+        eventually(
+                "its members",
+                () -> robot.lookup("#reading .look-list").tryQuery().isPresent());
+        ListView<?> members = robot.lookup("#reading .look-list").queryListView();
+        robot.interact(() -> {
+            members.requestFocus();
+            members.getSelectionModel().select(0);
+        });
+        robot.push(KeyCode.ENTER);
+        eventually("the member", () -> words().equals("inside.txt"));
+        robot.push(KeyCode.ESCAPE);
+        eventually("the archive again", () -> words().isEmpty() && visible("#reading"));
+        CheckBox only = robot.lookup("#reading-only").queryAs(CheckBox.class);
+        assertThat(only.isSelected()).isTrue();
+    }
+}
