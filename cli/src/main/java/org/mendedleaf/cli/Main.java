@@ -45,6 +45,8 @@ import picocli.CommandLine.Command;
             RollbackCommand.class,
             CompareCommand.class,
             PreviewCommand.class,
+            FindCommand.class,
+            IndexCommand.class,
             CopyCommand.class,
             RemoveCommand.class,
             UndoCommand.class,

@@ -98,7 +98,7 @@ public final class DeflateEncoder {
     /**
      * Trying settings gives up at this moment: contents can be made for which each byte takes thousands of steps.
      *
-     * @param nanos as {@link System#nanoTime} counts
+     * @param nanos as {@link ProcessorTime} counts
      */
     void giveUpAt(long nanos) {
         deadline = nanos;
@@ -111,7 +111,7 @@ public final class DeflateEncoder {
     }
 
     private void look() {
-        if (deadline != Long.MAX_VALUE && (hasGivenUp() || System.nanoTime() - deadline > 0)) {
+        if (deadline != Long.MAX_VALUE && (hasGivenUp() || ProcessorTime.nanos() - deadline > 0)) {
             deadline = Long.MIN_VALUE;
             failed = true;
         }

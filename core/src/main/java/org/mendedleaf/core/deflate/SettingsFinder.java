@@ -20,16 +20,16 @@ public final class SettingsFinder {
 
     private final DeflateEncoder encoder = new DeflateEncoder();
     private Optional<DeflateSettings> last = Optional.empty();
-    private long deadline = System.nanoTime() + STANDARD.toNanos();
+    private long deadline = ProcessorTime.nanos() + STANDARD.toNanos();
 
     /**
      * Begins with another archive: forgets what was found last, since its members come from another program.
      *
-     * @param within so much time may be spent on its members; what is not found by then is taken not to be found
+     * @param within so much processor time may be spent on its members, by this thread; what is not found by then is taken not to be found
      */
     public void begin(Duration within) {
         last = Optional.empty();
-        deadline = System.nanoTime() + within.toNanos();
+        deadline = ProcessorTime.nanos() + within.toNanos();
     }
 
     /**
@@ -41,7 +41,7 @@ public final class SettingsFinder {
      * @return empty when nothing that is known here gives these bytes
      */
     public Optional<DeflateSettings> find(byte[] content, int length, byte[] bytes, int from, int to) {
-        if (System.nanoTime() - deadline > 0) {
+        if (ProcessorTime.nanos() - deadline > 0) {
             return Optional.empty();
         }
         Optional<FirstBlock> block = FirstBlock.of(bytes, from, to);

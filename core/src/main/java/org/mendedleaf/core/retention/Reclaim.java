@@ -11,6 +11,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.LongPredicate;
+import org.mendedleaf.core.find.FindIndex;
+import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.LetGo;
@@ -174,7 +176,18 @@ public final class Reclaim {
         // Readers that nobody uses now would keep the files of emptied packs on the drive.
         vault.closeIdleReaders();
         new Reserve(vault.folder()).keep();
+        forgetWords();
         return end(counts, emptied, before, erased && !cancelled, damaged, cancelled);
+    }
+
+    /** What was forgotten is found no more. An index that cannot be worked in goes whole; it is made anew. */
+    private void forgetWords() throws IOException {
+        try {
+            Indexer.forget(vault);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(Reclaim.class).info("the index is taken away", e);
+            FindIndex.remove(vault.folder());
+        }
     }
 
     private Done end(int[] counts, int emptied, long before, boolean prove, List<String> damaged, boolean cancelled)

@@ -55,9 +55,6 @@ public final class Mirror {
     /** Characters of a path that is told as a gap. */
     private static final int LONGEST_TOLD = 200;
 
-    /** Folders in each other, as in a folder of this machine; each level takes some of the stack. */
-    private static final int DEEPEST = 500;
-
     /** Two looks at one place at once would put the same points down twice. */
     private static final Map<String, ReentrantLock> LOOKS = new ConcurrentHashMap<>();
 
@@ -170,7 +167,7 @@ public final class Mirror {
         String path = told.endsWith("/") ? told.substring(0, told.length() - 1) : told;
         try {
             RelativePath.requirePath(path);
-            if (path.length() < told.length() || isTooDeep(path)) {
+            if (path.length() < told.length()) {
                 tooDeep.add(path);
                 return false;
             }
@@ -179,10 +176,6 @@ public final class Mirror {
             unkept.add(path);
             return false;
         }
-    }
-
-    private static boolean isTooDeep(String path) {
-        return path.chars().filter(c -> c == '/').count() >= DEEPEST;
     }
 
     private List<OutsideSystem.InTree> tree(String cut) throws IOException {

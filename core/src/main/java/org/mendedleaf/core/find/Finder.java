@@ -1,0 +1,232 @@
+package org.mendedleaf.core.find;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.FindQuery;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.rules.Sight;
+
+/** Answers what is looked for in one vault, file by file, the latest first; only what who asks may see. */
+public final class Finder {
+
+    private static final int MATCHES_MOST = 50_000;
+
+    private final OpenVault vault;
+    private final String who;
+
+    /** Finds for somebody. */
+    public Finder(OpenVault vault, String who) {
+        this.vault = vault;
+        this.who = who;
+    }
+
+    /**
+     * A run of versions in a row that hold the words.
+     *
+     * @param first of them, in which the words came
+     * @param last of them
+     * @param gone the version in which they were gone again; empty while they are there
+     */
+    public record Span(Version first, Version last, Optional<Version> gone) {}
+
+    /**
+     * A file.
+     *
+     * @param said where else its catalogue holds the words: names, notes, comments, people
+     * @param spans of its versions whose text holds them, the latest first
+     * @param snippet of the latest of them; the words stand between the signs 2 and 3
+     */
+    public record FileHit(Line line, List<FindQuery.Said> said, List<Span> spans, String snippet) {
+        /** Copies the lists. */
+        public FileHit {
+            said = List.copyOf(said);
+            spans = List.copyOf(spans);
+        }
+
+        /** The version to look at: the latest that holds the words, or of which something is said. */
+        public Optional<Version> version() {
+            if (!spans.isEmpty()) {
+                return Optional.of(spans.get(0).last());
+            }
+            return said.stream()
+                    .filter(s -> s.number() > 0)
+                    .map(s -> line.version(s.number()))
+                    .flatMap(Optional::stream)
+                    .findFirst()
+                    .or(line::newest);
+        }
+    }
+
+    /** A snapshot whose label holds the words. */
+    public record SnapshotHit(Place place, FindQuery.Labelled snapshot) {}
+
+    /**
+     * What was found.
+     *
+     * @param more whether there are more files than are given
+     * @param indexed how many versions can be searched by their text, and {@code all} how many there are
+     */
+    public record Found(List<FileHit> files, List<SnapshotHit> snapshots, boolean more, long indexed, long all) {
+        /** Copies the lists. */
+        public Found {
+            files = List.copyOf(files);
+            snapshots = List.copyOf(snapshots);
+        }
+    }
+
+    private static final class Collected {
+        private final List<FindQuery.Said> said = new ArrayList<>();
+        private final TreeSet<Integer> numbers = new TreeSet<>(Comparator.reverseOrder());
+        private long content;
+        private int newest;
+    }
+
+    /** Finds at most so many files. */
+    public Found find(Wanted wanted, int most) throws IOException {
+        try (Reading reading = vault.read()) {
+            FindQuery query = FindQuery.of(reading);
+            Map<Long, Collected> lines = new LinkedHashMap<>();
+            if (wanted.narrow().field() != Wanted.Field.TEXT) {
+                for (FindQuery.Said said : query.said(wanted.words(), wanted.unwanted())) {
+                    lines.computeIfAbsent(said.line(), k -> new Collected())
+                            .said
+                            .add(said);
+                }
+            }
+            Optional<FindIndex> index = FindIndex.openIfThere(vault.folder());
+            try {
+                long indexed = index.isPresent() ? index.get().size().versions() : 0;
+                if (index.isPresent() && wanted.narrow().field() != Wanted.Field.NAMES) {
+                    for (FindIndex.Match match : index.get().matches(wanted, MATCHES_MOST)) {
+                        Collected c = lines.computeIfAbsent(match.line(), k -> new Collected());
+                        c.numbers.add(match.number());
+                        if (match.number() >= c.newest) {
+                            c.newest = match.number();
+                            c.content = match.content();
+                        }
+                    }
+                }
+                long all = query.states().stream()
+                        .mapToLong(FindQuery.LineState::versions)
+                        .sum();
+                List<FileHit> hits = new ArrayList<>();
+                boolean more = false;
+                for (Map.Entry<Long, Collected> e : lines.entrySet()) {
+                    FileHit hit = hit(reading, query, index.orElse(null), wanted, e.getKey(), e.getValue());
+                    if (hit != null) {
+                        hits.add(hit);
+                    }
+                }
+                hits.sort(Comparator.comparing(Finder::latest).reversed());
+                if (hits.size() > most) {
+                    more = true;
+                    hits = hits.subList(0, most);
+                }
+                return new Found(hits, snapshots(reading, query, wanted), more, Math.min(indexed, all), all);
+            } finally {
+                if (index.isPresent()) {
+                    index.get().close();
+                }
+            }
+        }
+    }
+
+    private static java.time.Instant latest(FileHit hit) {
+        return hit.version().map(Version::saved).orElse(java.time.Instant.EPOCH);
+    }
+
+    private List<SnapshotHit> snapshots(Reading reading, FindQuery query, Wanted wanted) throws IOException {
+        List<SnapshotHit> found = new ArrayList<>();
+        if (wanted.narrow().field() == Wanted.Field.TEXT) {
+            return found;
+        }
+        List<Place> places = reading.places();
+        for (FindQuery.Labelled l : query.labels(wanted.words(), wanted.unwanted())) {
+            places.stream()
+                    .filter(p -> p.id() == l.place()
+                            && wanted.narrow().place().map(w -> w == p.id()).orElse(true))
+                    .forEach(p -> found.add(new SnapshotHit(p, l)));
+        }
+        return found;
+    }
+
+    private @Nullable FileHit hit(
+            Reading reading, FindQuery query, @Nullable FindIndex index, Wanted wanted, long id, Collected collected)
+            throws IOException {
+        Optional<Line> found = reading.line(id);
+        found = found.isEmpty() ? found : Sight.see(reading, found.get(), who);
+        if (found.isEmpty() || !fits(found.get(), wanted.narrow())) {
+            return null;
+        }
+        Line line = found.get();
+        java.util.Set<Integer> erased = collected.numbers.isEmpty() ? java.util.Set.of() : query.erased(id);
+        collected.numbers.removeIf(n -> erased.contains(n)
+                || line.version(n).filter(v -> fits(v, wanted.narrow())).isEmpty());
+        collected.said.removeIf(s -> s.number() > 0
+                && line.version(s.number())
+                        .filter(v -> fits(v, wanted.narrow()))
+                        .isEmpty());
+        if (collected.numbers.isEmpty() && collected.said.isEmpty()) {
+            return null;
+        }
+        String snippet = index == null || collected.numbers.isEmpty() ? "" : index.snippet(wanted, collected.content);
+        return new FileHit(line, collected.said, spans(line, collected.numbers), snippet);
+    }
+
+    private static boolean fits(Line line, Wanted.Narrow narrow) {
+        boolean removed = line.removed().isPresent();
+        return narrow.place().map(p -> p == line.place().id()).orElse(true)
+                && RelativePath.isWithin(line.path(), narrow.folder())
+                && (narrow.ending().isEmpty()
+                        || line.path()
+                                .toLowerCase(Locale.ROOT)
+                                .endsWith("." + narrow.ending().toLowerCase(Locale.ROOT)))
+                && (narrow.presence() == Wanted.Presence.ALL
+                        || removed == (narrow.presence() == Wanted.Presence.REMOVED));
+    }
+
+    private static boolean fits(Version v, Wanted.Narrow narrow) {
+        return narrow.from().map(f -> !v.saved().isBefore(f)).orElse(true)
+                && narrow.to().map(t -> v.saved().isBefore(t)).orElse(true)
+                && (narrow.who().isEmpty() || v.who().equalsIgnoreCase(narrow.who()));
+    }
+
+    /** Runs of versions, the latest first. */
+    private static List<Span> spans(Line line, TreeSet<Integer> numbers) {
+        List<Span> spans = new ArrayList<>();
+        List<Version> versions = line.versions();
+        Version last = null;
+        Version first = null;
+        Version after = null;
+        for (int i = 0; i < versions.size(); i++) {
+            Version v = versions.get(i);
+            if (numbers.contains(v.number())) {
+                if (last == null) {
+                    last = v;
+                    after = i == 0 ? null : versions.get(i - 1);
+                }
+                first = v;
+            } else if (last != null && first != null) {
+                spans.add(new Span(first, last, Optional.ofNullable(after)));
+                last = null;
+            }
+        }
+        if (last != null && first != null) {
+            spans.add(new Span(first, last, Optional.ofNullable(after)));
+        }
+        return spans;
+    }
+}

@@ -1,0 +1,280 @@
+package org.mendedleaf.core.find;
+
+import java.io.IOException;
+import java.io.InterruptedIOException;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.document.Document;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.FindQuery;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Fills the index of a vault, the newest lines first: the words of each content, and what each version changed. It can be
+ * stopped at any moment and goes on where it was. What is erased is taken out first.
+ */
+public final class Indexer {
+
+    /** Larger contents are found by their names only. Bytes. */
+    private static final long SIZE_MOST = 16L << 20;
+
+    /** So much of a text is put in. Characters. */
+    private static final int TEXT_MOST = 4 << 20;
+
+    private static final int GROUP = 20;
+
+    /** What stands for the ending of a file whose place is left out; no name ends so. */
+    private static final String SILENT = "/";
+
+    private final OpenVault vault;
+    private final boolean gently;
+    private final Looks looks;
+
+    /**
+     * An indexer.
+     *
+     * @param gently whether it rests as long as it works, for the background
+     */
+    public Indexer(OpenVault vault, boolean gently) {
+        this.vault = vault;
+        this.gently = gently;
+        this.looks = Looks.shared();
+    }
+
+    /**
+     * What was done.
+     *
+     * @param added versions that were put in
+     * @param removed versions that were taken out
+     * @param complete whether everything is in now
+     */
+    public record Result(long added, long removed, boolean complete) {}
+
+    /** Puts in what is not in, and takes out what is gone. */
+    public Result run(Progress progress) throws IOException {
+        try (FindIndex index = FindIndex.open(vault.folder());
+                Reading reading = vault.read()) {
+            FindQuery query = FindQuery.of(reading);
+            Map<Long, FindIndex.State> known = index.states();
+            List<FindQuery.LineState> lines = query.states();
+            Set<Long> off = index.off();
+            Set<Long> there = new HashSet<>();
+            long removed = gone(index, lines, known, there);
+            progress.begin(Words.of("find.index.step"), lines.size(), 0);
+            long added = 0;
+            for (FindQuery.LineState line : lines) {
+                if (progress.isCancelled() || Thread.currentThread().isInterrupted()) {
+                    return new Result(added, removed, false);
+                }
+                FindIndex.State state = known.get(line.line());
+                boolean same =
+                        state != null && state.versions() == line.versions() && state.numbers() == line.numbers();
+                if (!same) {
+                    Counts counts = line(index, reading, query, line.line(), off);
+                    added += counts.added();
+                    removed += counts.removed();
+                }
+                progress.advance(1, 0);
+            }
+            if (removed > 0) {
+                index.together(index::sweep);
+                index.settle();
+            }
+            return new Result(added, removed, true);
+        }
+    }
+
+    /** Takes out what was erased, at once; what is new waits for the next run. */
+    public static void forget(OpenVault vault) throws IOException {
+        Optional<FindIndex> there = FindIndex.openIfThere(vault.folder());
+        if (there.isEmpty()) {
+            return;
+        }
+        try (FindIndex index = there.get();
+                Reading reading = vault.read()) {
+            FindQuery query = FindQuery.of(reading);
+            List<FindQuery.LineState> lines = query.states();
+            long removed = gone(index, lines, index.states(), new HashSet<>());
+            Map<Long, FindIndex.State> known = index.states();
+            for (FindQuery.LineState line : lines) {
+                FindIndex.State state = known.get(line.line());
+                if (state != null && (state.versions() != line.versions() || state.numbers() != line.numbers())) {
+                    Optional<Line> found = reading.line(line.line());
+                    removed += found.isEmpty() ? 0 : takeOut(index, query, found.get());
+                }
+            }
+            if (removed > 0) {
+                index.together(index::sweep);
+                index.settle();
+            }
+        }
+    }
+
+    /** Lines of which nothing is here any more. */
+    private static long gone(
+            FindIndex index, List<FindQuery.LineState> lines, Map<Long, FindIndex.State> known, Set<Long> there)
+            throws IOException {
+        lines.forEach(l -> there.add(l.line()));
+        long removed = 0;
+        for (Map.Entry<Long, FindIndex.State> k : known.entrySet()) {
+            if (!there.contains(k.getKey())) {
+                index.remove(k.getKey());
+                removed += k.getValue().versions();
+            }
+        }
+        return removed;
+    }
+
+    private record Counts(long added, long removed) {}
+
+    private static long takeOut(FindIndex index, FindQuery query, Line line) throws IOException {
+        Set<Integer> erased = query.erased(line.id());
+        Set<Integer> here = new HashSet<>();
+        for (Version v : line.versions()) {
+            if (!v.recipe().isElsewhere() && !erased.contains(v.number())) {
+                here.add(v.number());
+            }
+        }
+        long removed = 0;
+        for (int number : index.numbers(line.id())) {
+            if (!here.contains(number)) {
+                index.remove(line.id(), number);
+                removed++;
+            }
+        }
+        return removed;
+    }
+
+    private Counts line(FindIndex index, Reading reading, FindQuery query, long id, Set<Long> off) throws IOException {
+        Optional<Line> found = reading.line(id);
+        if (found.isEmpty()) {
+            return new Counts(0, 0);
+        }
+        Line line = found.get();
+        long removed = takeOut(index, query, line);
+        Set<Integer> in = index.numbers(id);
+        Set<Integer> erased = query.erased(id);
+        Map<Integer, Put> puts = new HashMap<>();
+        long added = 0;
+        List<Version> versions = line.versions();
+        for (int i = 0; i < versions.size(); i++) {
+            Version v = versions.get(i);
+            boolean wanted = v.kind() == org.mendedleaf.core.line.EntryKind.FILE
+                    && !v.recipe().isElsewhere()
+                    && !erased.contains(v.number())
+                    && !in.contains(v.number());
+            if (!wanted) {
+                continue;
+            }
+            if (Thread.currentThread().isInterrupted()) {
+                break;
+            }
+            long began = System.nanoTime();
+            Version before = i + 1 < versions.size() ? versions.get(i + 1) : null;
+            boolean silent = off.contains(line.place().id());
+            puts.put(v.number(), look(index, reading, v, before, silent));
+            added++;
+            if (puts.size() >= GROUP) {
+                write(index, id, puts);
+            }
+            rest(began);
+        }
+        write(index, id, puts);
+        return new Counts(added, removed);
+    }
+
+    private record Put(
+            Version version,
+            String ending,
+            @Nullable String text,
+            @Nullable String words) {}
+
+    private Put look(FindIndex index, Reading reading, Version v, @Nullable Version before, boolean silent)
+            throws IOException {
+        if (silent) {
+            return new Put(v, SILENT, null, null);
+        }
+        String ending = ending(v.path());
+        String text = null;
+        if (index.content(v.digest(), ending) == 0) {
+            text = v.size() > SIZE_MOST ? "" : text(reading, v);
+        }
+        return new Put(v, ending, text, words(reading, v, before));
+    }
+
+    private String text(Reading reading, Version v) throws IOException {
+        try {
+            Document document = looks.document(reading, v);
+            String text = String.join("\n", Document.words(document));
+            return text.length() <= TEXT_MOST ? text : text.substring(0, TEXT_MOST);
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            // Damaged in the vault, most likely, which is told elsewhere; it is found by its name.
+            org.slf4j.LoggerFactory.getLogger(Indexer.class).info("{} is not put in", v.path(), e);
+            return "";
+        }
+    }
+
+    private @Nullable String words(Reading reading, Version v, @Nullable Version before) throws IOException {
+        boolean can = before != null
+                && Looks.canCompare(v)
+                && Looks.canCompare(before)
+                && v.size() <= SIZE_MOST
+                && before.size() <= SIZE_MOST;
+        if (!can) {
+            return null;
+        }
+        try {
+            return looks.between(reading, before, v).words();
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            return null;
+        }
+    }
+
+    private static void write(FindIndex index, long line, Map<Integer, Put> puts) throws IOException {
+        index.together(() -> {
+            for (Map.Entry<Integer, Put> e : puts.entrySet()) {
+                Put put = e.getValue();
+                boolean silent = put.ending().equals(SILENT);
+                long content = silent ? 0 : index.content(put.version().digest(), put.ending());
+                if (content == 0 && !silent) {
+                    content = index.put(put.version().digest(), put.ending(), put.text() == null ? "" : put.text());
+                }
+                index.put(line, e.getKey(), content, put.words());
+            }
+        });
+        puts.clear();
+    }
+
+    private void rest(long began) throws IOException {
+        if (!gently) {
+            return;
+        }
+        try {
+            Thread.sleep(Math.min(2000, (System.nanoTime() - began) / 1_000_000));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
+        }
+    }
+
+    private static String ending(String path) {
+        String name = RelativePath.name(path).toLowerCase(Locale.ROOT);
+        return name.substring(Math.max(0, name.lastIndexOf('.')));
+    }
+}
