@@ -3,12 +3,14 @@ package org.mendedleaf.cli;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.find.FindWords;
 import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.find.Wanted;
@@ -132,7 +134,7 @@ final class FindCommand extends Base {
         if (!json && found.indexed() < found.all() && !names) {
             say("cli.find.partly", found.indexed(), found.all());
         }
-        return found.files().size() + found.snapshots().size();
+        return (long) found.files().size() + found.snapshots().size();
     }
 
     /** What a shell gives as one word with spaces in it was meant as a phrase. */
@@ -183,34 +185,17 @@ final class FindCommand extends Base {
         String where = line.place().isOutside()
                 ? line.place().where() + "/" + line.path()
                 : line.place().root().resolve(line.path()).toString();
+        ZoneId zone = zone();
         line(line.removed().isPresent() ? Words.of("cli.find.removedFile", where) : where);
         for (Finder.Span span : hit.spans()) {
-            line("  " + words(line, span));
+            line("  " + FindWords.of(line, span, v -> Say.full(v.saved(), zone)));
         }
         if (!hit.snippet().isEmpty()) {
             line("  … " + hit.snippet().replace("\u0002", "[").replace("\u0003", "]"));
         }
         for (FindQuery.Said said : hit.said()) {
-            String label = said.number() == 0 ? "" : line.label(said.number());
-            line("  " + Words.of("find.in." + said.in(), said.text(), label));
+            line("  " + FindWords.of(line, said));
         }
-    }
-
-    private String words(Line line, Finder.Span span) throws IOException {
-        String first = span.first().label();
-        String last = span.last().label();
-        boolean oldest = line.versions().get(line.versions().size() - 1).number()
-                == span.first().number();
-        String came = Words.of(oldest ? "find.from.first" : "find.from", first, by(span.first()));
-        Optional<Version> gone = span.gone();
-        return gone.isPresent()
-                ? Words.of("find.span.gone", came, last, gone.get().label(), by(gone.get()))
-                : Words.of(line.removed().isPresent() ? "find.span.toEnd" : "find.span.still", came, last);
-    }
-
-    private String by(Version v) throws IOException {
-        String when = Say.full(v.saved(), zone());
-        return v.who().isEmpty() ? when : Words.of("find.by", v.who(), when);
     }
 
     private static Map<String, Object> map(Finder.FileHit hit) {

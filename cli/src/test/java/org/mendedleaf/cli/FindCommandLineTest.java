@@ -25,7 +25,11 @@ class FindCommandLineTest extends TerminalTest {
     void aPhraseIsAnsweredWithTheVersionsThatHeldIt() throws Exception {
         versions();
         assertThat(run("find", "cat may be kept")).isZero();
-        assertThat(out).contains(lease).contains("version 2").contains("to 2; gone since version 3").contains("[cat may be kept]");
+        assertThat(out)
+                .contains(lease)
+                .contains("in version 2 only")
+                .contains("gone since version 3")
+                .contains("[cat may be kept]");
         JsonNode hit = json("find", "\"cat may\"").get(0);
         assertThat(hit.at("/spans/0/first").asText()).isEqualTo("2");
         assertThat(hit.at("/spans/0/gone").asText()).isEqualTo("3");

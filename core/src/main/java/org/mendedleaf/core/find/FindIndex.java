@@ -316,6 +316,20 @@ public final class FindIndex implements AutoCloseable {
         return new Size(size[0], size[1], size[2], Files.size(file));
     }
 
+    /** As {@link #words(long)}, of the index of a vault; nothing where there is none. */
+    public static Map<Integer, String> words(VaultFolder vault, long line) {
+        Optional<FindIndex> there = openIfThere(vault);
+        if (there.isEmpty()) {
+            return Map.of();
+        }
+        try (FindIndex index = there.get()) {
+            return index.words(line);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(FindIndex.class).info("the index cannot be read", e);
+            return Map.of();
+        }
+    }
+
     /** What each version of a line changed against the one before it, in words, as far as that is known. */
     public Map<Integer, String> words(long line) throws IOException {
         Map<Integer, String> words = new HashMap<>();

@@ -205,7 +205,7 @@ public final class Finder {
     }
 
     /** Runs of versions, the latest first. */
-    private static List<Span> spans(Line line, TreeSet<Integer> numbers) {
+    private static List<Span> spans(Line line, java.util.Set<Integer> numbers) {
         List<Span> spans = new ArrayList<>();
         List<Version> versions = line.versions();
         Version last = null;

@@ -229,12 +229,10 @@ public final class Indexer {
     }
 
     private @Nullable String words(Reading reading, Version v, @Nullable Version before) throws IOException {
-        boolean can = before != null
-                && Looks.canCompare(v)
-                && Looks.canCompare(before)
-                && v.size() <= SIZE_MOST
-                && before.size() <= SIZE_MOST;
-        if (!can) {
+        if (before == null
+                || !Looks.canCompare(v)
+                || !Looks.canCompare(before)
+                || Math.max(v.size(), before.size()) > SIZE_MOST) {
             return null;
         }
         try {

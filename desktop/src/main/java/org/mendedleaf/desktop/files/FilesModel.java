@@ -656,6 +656,13 @@ public final class FilesModel {
         versionActions.openCopy(held(), version, done);
     }
 
+    /** Leads to a version of a line, in the folder where the file is or was. */
+    public void lead(Held held, Line to, @Nullable Version version) {
+        moment.set(null);
+        open(held, RelativePath.parent(to.path()));
+        line.show(held, to.id(), version);
+    }
+
     /** The large view of the chosen version. */
     public ReadingModel reading() {
         return reading;

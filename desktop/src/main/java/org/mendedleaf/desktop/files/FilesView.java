@@ -91,6 +91,13 @@ public final class FilesView extends BorderPane {
         }
     }
 
+    /** Reads the chosen version large, from where these words stand. */
+    public void read(String words) {
+        reading.find(words);
+        model.line().modeProperty().set(Detail.Mode.CONTENT);
+        model.reading().open();
+    }
+
     /** Writes the difference that is shown into a file of its own. */
     private void export() {
         reading.compared()

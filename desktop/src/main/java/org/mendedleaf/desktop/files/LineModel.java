@@ -15,6 +15,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
@@ -58,6 +59,7 @@ public final class LineModel {
     private Map<Integer, String> changes = Map.of();
     private final LineStrays strays;
     private @Nullable Held held;
+    private @Nullable Version wanted;
     private long id;
 
     LineModel(Desk desk) {
@@ -216,6 +218,13 @@ public final class LineModel {
         return l == null ? "" : l.name();
     }
 
+    /** Shows a line, and chooses this version of it once it is there. */
+    void show(Held of, long lineId, @Nullable Version version) {
+        show(null, 0);
+        show(of, lineId);
+        wanted = version;
+    }
+
     void show(@Nullable Held of, long lineId) {
         if (of != null && lineId == id && line.get() != null) {
             return;
@@ -295,7 +304,10 @@ public final class LineModel {
         Optional<Version> still = was == null || grew
                 ? Optional.empty()
                 : found.flatMap(m -> m.point(was.line(), was.number())).flatMap(MergedPoint::version);
-        choose(still.or(now::newest).orElse(null));
+        Version first = wanted;
+        wanted = null;
+        Optional<Version> named = first == null ? Optional.empty() : now.version(first.number());
+        choose(named.or(() -> still).or(now::newest).orElse(null));
         loadChanges(now);
         loadOthers(now);
     }
@@ -432,13 +444,15 @@ public final class LineModel {
 
     /** What changed in words, newest first; what cannot be looked into is left to its size. */
     private static Map<Integer, String> computeChanges(Held of, Line line) throws IOException {
-        Map<Integer, String> found = new HashMap<>();
+        // What was found once is kept; the rest is found now.
+        Map<Integer, String> found = new HashMap<>(FindIndex.words(of.vault().folder(), line.id()));
         List<Version> versions = line.versions();
         try (Reading reading = of.vault().read()) {
             for (int i = 0; i + 1 < Math.min(versions.size(), CHANGES_MOST); i++) {
                 Version after = versions.get(i);
                 Version before = versions.get(i + 1);
-                if (Looks.canCompare(before) && Looks.canCompare(after) && after.size() < PREFETCH_MOST) {
+                boolean known = found.containsKey(after.number());
+                if (!known && Looks.canCompare(before) && Looks.canCompare(after) && after.size() < PREFETCH_MOST) {
                     found.put(
                             after.number(),
                             Looks.shared().between(reading, before, after).words());

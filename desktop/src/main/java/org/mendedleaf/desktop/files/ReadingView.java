@@ -73,6 +73,7 @@ final class ReadingView extends BorderPane {
     private Detail.@Nullable Mode shownMode;
     private int change;
     private int zoom;
+    private String toFind = "";
 
     /** Shows what the line of this model shows; restoring and copying are those of the line's own pane. */
     ReadingView(FilesModel model, Runnable restoring, Runnable copying, Runnable exporting) {
@@ -180,6 +181,12 @@ final class ReadingView extends BorderPane {
         });
         line.modeProperty().addListener((o, a, m) -> button.setSelected(m == mode));
         return button;
+    }
+
+    /** Goes to these words in what is shown next. */
+    void find(String text) {
+        find.setText(text);
+        toFind = text;
     }
 
     /** Puts a way to ask for a file in place. */
@@ -398,6 +405,10 @@ final class ReadingView extends BorderPane {
             toChange(1);
         } else if (made != null && stay) {
             made.position(at);
+        }
+        if (made != null && !toFind.isEmpty() && detail instanceof Detail.Seen) {
+            findNext();
+            toFind = "";
         }
         Version v = line.chosenProperty().get();
         restore.setText(v == null ? "" : Words.of("line.restore", v.label()));

@@ -37,19 +37,43 @@ final class Marks {
         }
     }
 
-    /** A text of pieces, those that are not the same marked, and struck through when they are gone. */
-    static TextFlow flow(List<Piece> pieces, String... styles) {
+    /**
+     * A text of pieces, those that are not the same marked, and struck through when they are gone.
+     *
+     * @param found words in small letters that are marked wherever they stand; empty for none
+     */
+    static TextFlow flow(List<Piece> pieces, String found, String... styles) {
         TextFlow flow = new TextFlow();
         flow.getStyleClass().add("look-flow");
         for (Piece piece : pieces) {
-            Text text = new Text(piece.text().replace("\t", "    "));
-            text.getStyleClass().add("look-text");
-            text.getStyleClass().addAll(styles);
-            if (piece.mark() == Mark.ADDED || piece.mark() == Mark.REMOVED) {
-                text.getStyleClass().add("piece-" + piece.mark().name().toLowerCase(Locale.ROOT));
+            String rest = piece.text().replace("\t", "    ");
+            String lower = rest.toLowerCase(Locale.ROOT);
+            int from = 0;
+            int at = found.isEmpty() || lower.length() != rest.length() ? -1 : lower.indexOf(found);
+            while (at >= 0) {
+                add(flow, piece.mark(), rest.substring(from, at), false, styles);
+                add(flow, piece.mark(), rest.substring(at, at + found.length()), true, styles);
+                from = at + found.length();
+                at = lower.indexOf(found, from);
             }
-            flow.getChildren().add(text);
+            add(flow, piece.mark(), rest.substring(from), false, styles);
         }
         return flow;
+    }
+
+    private static void add(TextFlow flow, Mark mark, String part, boolean found, String... styles) {
+        if (part.isEmpty() && !flow.getChildren().isEmpty()) {
+            return;
+        }
+        Text text = new Text(part);
+        text.getStyleClass().add("look-text");
+        text.getStyleClass().addAll(styles);
+        if (mark == Mark.ADDED || mark == Mark.REMOVED) {
+            text.getStyleClass().add("piece-" + mark.name().toLowerCase(Locale.ROOT));
+        }
+        if (found) {
+            text.getStyleClass().add("look-found");
+        }
+        flow.getChildren().add(text);
     }
 }

@@ -53,12 +53,19 @@ final class ProseLook implements Look {
     private final ListView<Row> list;
     private final int changes;
     private final Pictures pictures;
+    private String found = "";
 
     private ProseLook(List<Row> rows, boolean wide, int changes, Pictures pictures) {
         this.changes = changes;
         this.pictures = pictures;
         list = Rows.list(rows, "prose-list", "look-list");
         list.setCellFactory(v -> new Cell(wide));
+        // Heights that were found for another width are of no use.
+        list.widthProperty().addListener((o, a, w) -> {
+            if (Math.abs(a.doubleValue() - w.doubleValue()) > 1) {
+                javafx.application.Platform.runLater(list::refresh);
+            }
+        });
     }
 
     private static String name(Form form, int number, String name) {
@@ -164,7 +171,10 @@ final class ProseLook implements Look {
 
     @Override
     public boolean find(String words) {
-        return Rows.find(list, words, Row::text);
+        found = words.toLowerCase(java.util.Locale.ROOT);
+        boolean is = Rows.find(list, words, Row::text);
+        list.refresh();
+        return is;
     }
 
     @Override
@@ -269,17 +279,17 @@ final class ProseLook implements Look {
             if (block.style() == Style.ROW || block.style() == Style.FACT) {
                 box.getChildren().add(cells(pieces));
             } else if (block.style() == Style.ITEM) {
-                HBox item = new HBox(8, Ui.label("•", "look-text"), Marks.flow(pieces, style));
+                HBox item = new HBox(8, Ui.label("•", "look-text"), Marks.flow(pieces, found, style));
                 item.setPadding(new javafx.geometry.Insets(0, 0, 0, INDENT * Math.max(0, block.level() - 1)));
                 box.getChildren().add(item);
             } else {
-                box.getChildren().add(Marks.flow(pieces, style));
+                box.getChildren().add(Marks.flow(pieces, found, style));
             }
             return box;
         }
 
         /** The cells of a row, as wide as each other. */
-        private static HBox cells(List<Piece> pieces) {
+        private HBox cells(List<Piece> pieces) {
             HBox row = new HBox(12);
             List<Piece> cell = new ArrayList<>();
             List<List<Piece>> cells = new ArrayList<>();
@@ -295,7 +305,7 @@ final class ProseLook implements Look {
             }
             cells.add(cell);
             for (List<Piece> each : cells) {
-                Region flow = Marks.flow(each, "look-row");
+                Region flow = Marks.flow(each, found, "look-row");
                 flow.setPrefWidth(120);
                 HBox.setHgrow(flow, Priority.ALWAYS);
                 row.getChildren().add(flow);

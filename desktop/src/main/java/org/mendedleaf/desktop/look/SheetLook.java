@@ -43,6 +43,7 @@ final class SheetLook implements Look {
     private final int changes;
     private final boolean formulas;
     private final boolean hasFormulas;
+    private final String[] found = {""};
 
     private SheetLook(int changes, List<SheetChange> sheets, Looking.Choices choices, Looking.@Nullable Titles titles) {
         this.changes = changes;
@@ -227,7 +228,7 @@ final class SheetLook implements Look {
         column.setReorderable(false);
         column.setPrefWidth(width);
         column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));
-        column.setCellFactory(c -> new GridCell(shown, formulas));
+        column.setCellFactory(c -> new GridCell(shown));
         return column;
     }
 
@@ -293,7 +294,10 @@ final class SheetLook implements Look {
 
     @Override
     public boolean find(String words) {
-        return !tables.isEmpty() && Rows.find(tables.get(current()), words, SheetLook::text);
+        found[0] = words.toLowerCase(java.util.Locale.ROOT);
+        boolean is = !tables.isEmpty() && Rows.find(tables.get(current()), words, SheetLook::text);
+        tables.forEach(TableView::refresh);
+        return is;
     }
 
     @Override
@@ -305,13 +309,11 @@ final class SheetLook implements Look {
         return Rows.text(table.getItems(), table.getSelectionModel().getSelectedIndices(), SheetLook::text);
     }
 
-    private static final class GridCell extends TableCell<RowChange, RowChange> {
+    private final class GridCell extends TableCell<RowChange, RowChange> {
         private final Shown shown;
-        private final boolean formulas;
 
-        GridCell(Shown shown, boolean formulas) {
+        GridCell(Shown shown) {
             this.shown = shown;
-            this.formulas = formulas;
         }
 
         @Override
@@ -319,6 +321,7 @@ final class SheetLook implements Look {
             super.updateItem(row, empty);
             Marks.mark(this, Mark.SAME);
             Ui.style(this, "cell-changed", false);
+            Ui.style(this, "cell-found", false);
             Ui.style(this, "cell-number", false);
             Ui.style(this, "grid-gutter", shown.index() < 0);
             Ui.style(this, "dim", false);
@@ -371,6 +374,9 @@ final class SheetLook implements Look {
             Ui.style(this, "cell-number", !main.value().isEmpty());
             boolean both = changed && shown.side() == Side.BOTH;
             setText(both ? said(was) + " → " + said(is) : said(main));
+            boolean holds = !found[0].isEmpty()
+                    && getText().toLowerCase(java.util.Locale.ROOT).contains(found[0]);
+            Ui.style(this, "cell-found", holds);
             if (!main.formula().isEmpty()) {
                 setTooltip(new Tooltip(main.formula()));
             }

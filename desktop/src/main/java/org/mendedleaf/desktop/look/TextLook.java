@@ -41,6 +41,7 @@ final class TextLook implements Look {
 
     private final ListView<Row> list;
     private final int changes;
+    private String found = "";
 
     private TextLook(List<Row> rows, boolean wide, int changes) {
         this.changes = changes;
@@ -121,7 +122,10 @@ final class TextLook implements Look {
 
     @Override
     public boolean find(String words) {
-        return Rows.find(list, words, Row::text);
+        found = words.toLowerCase(java.util.Locale.ROOT);
+        boolean is = Rows.find(list, words, Row::text);
+        list.refresh();
+        return is;
     }
 
     @Override
@@ -129,7 +133,7 @@ final class TextLook implements Look {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
     }
 
-    private static final class Cell extends ListCell<Row> {
+    private final class Cell extends ListCell<Row> {
         private final boolean wide;
 
         Cell(boolean wide) {
@@ -178,13 +182,13 @@ final class TextLook implements Look {
             return getListView();
         }
 
-        private static Region half(@Nullable Line line, int number) {
+        private Region half(@Nullable Line line, int number) {
             HBox box = new HBox(8);
             box.getStyleClass().add("look-half");
             if (line != null) {
                 Label sign = Ui.label(Marks.sign(line.mark()), "mono", "gutter-sign");
                 Label gutter = Ui.label(number == 0 ? "" : Integer.toString(number), "mono", "gutter");
-                box.getChildren().addAll(sign, gutter, Marks.flow(line.pieces(), "mono"));
+                box.getChildren().addAll(sign, gutter, Marks.flow(line.pieces(), found, "mono"));
             }
             return box;
         }

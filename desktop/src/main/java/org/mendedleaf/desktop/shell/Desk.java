@@ -29,6 +29,7 @@ import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.find.FindKeeper;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
@@ -209,6 +210,7 @@ public final class Desk implements AutoCloseable {
             supervisor.add(new Guardian(supervisor, vault, clock, authors(), new Listener()));
             supervisor.add(new SystemWatch(vault, book, clock, new SystemListener()));
             supervisor.add(new SnapshotKeeper(vault, clock, authors(), home.who(), new SnapshotListener()));
+            supervisor.add(new FindKeeper(vault));
             supervisor.add(new RetentionKeeper(vault, clock, home.who(), calendar(), new RetentionListener()));
         }
     }

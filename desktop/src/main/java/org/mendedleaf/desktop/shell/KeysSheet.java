@@ -13,6 +13,7 @@ final class KeysSheet extends StackPane {
 
     private static final List<String> KEYS = List.of(
             "tabs",
+            "find",
             "restore",
             "copy",
             "undo",

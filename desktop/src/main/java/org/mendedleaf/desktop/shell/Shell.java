@@ -23,6 +23,8 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
+import org.mendedleaf.desktop.find.FindModel;
+import org.mendedleaf.desktop.find.FindView;
 import org.mendedleaf.desktop.protection.ProtectModel;
 import org.mendedleaf.desktop.protection.ProtectView;
 import org.mendedleaf.desktop.protection.ProtectionModel;
@@ -43,9 +45,11 @@ public final class Shell extends BorderPane {
     private final ProtectionModel protection;
     private final ProtectionView protectionView;
     private final RetentionView retentionView;
+    private final FindView findView;
     private Button filesTab = new Button();
     private Button protectionTab = new Button();
     private Button retentionTab = new Button();
+    private final Button findTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
     private final Ways ways;
@@ -71,6 +75,7 @@ public final class Shell extends BorderPane {
                 },
                 () -> protect(false));
         this.retentionView = new RetentionView(new RetentionModel(desk));
+        this.findView = new FindView(new FindModel(desk), this::lead);
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
@@ -99,11 +104,35 @@ public final class Shell extends BorderPane {
                         protectionTab,
                         retentionTab,
                         Ui.spacer(),
+                        findButton(),
                         new WhoMenu(desk),
                         new UndoMenu(desk, files),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
                         Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));
         return bar;
+    }
+
+    /** It looks like the box that it leads to. */
+    private Button findButton() {
+        Button find = Ui.button("find.button", this::showFind, "find-button");
+        find.setId("find-open");
+        find.setGraphic(new org.kordamp.ikonli.javafx.FontIcon(Feather.SEARCH));
+        return find;
+    }
+
+    private void showFind() {
+        here(findTab);
+        middle.getChildren().setAll(findView);
+        findView.begin();
+    }
+
+    /** Leads to what was found: its point on the line, read large, at the words. */
+    private void lead(FindModel.Hit hit) {
+        files.lead(hit.held(), hit.file().line(), hit.file().version().orElse(null));
+        showFiles();
+        if (!hit.file().spans().isEmpty()) {
+            filesView.read(findView.words());
+        }
     }
 
     /** Opens the user's data: the place and folder that were looked at last, or the way to protect one. */
@@ -208,6 +237,12 @@ public final class Shell extends BorderPane {
             showProtection();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT3) {
             showRetention();
+        } else if (e.isControlDown()
+                && e.getCode() == KeyCode.K
+                && !desk.places().isEmpty()) {
+            showFind();
+        } else if (e.getCode() == KeyCode.ESCAPE && middle.getChildren().contains(findView)) {
+            showFiles();
         } else if (e.getCode() == KeyCode.F1) {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
