@@ -45,6 +45,7 @@ import picocli.CommandLine.Command;
             RollbackCommand.class,
             CompareCommand.class,
             PreviewCommand.class,
+            PickCommand.class,
             FindCommand.class,
             IndexCommand.class,
             CopyCommand.class,

@@ -118,6 +118,26 @@ class LookCommandLineTest extends TerminalTest {
     }
 
     @Test
+    void singleChangesAreTakenBackAsAVersionWithANote() throws Exception {
+        versions();
+        assertThat(run("pick", ledger, "--from", "1", "--change", "1", "--plan"))
+                .isZero();
+        assertThat(out).contains("763 → 736");
+        assertThat(Path.of(ledger)).content().contains("763");
+        assertThat(run("pick", ledger, "--from", "1", "--change", "1")).isZero();
+        assertThat(Path.of(ledger)).hasContent("Kind,Kilos\nBramley,736\nEgremont,332\nKaty,188");
+        JsonNode newest = json("line", ledger).at("/points/0");
+        assertThat(newest.get("version").asText()).isEqualTo("3");
+        assertThat(newest.get("note").asText()).isEqualTo("B2, Kilos of Bramley taken back to version 1");
+        assertThat(run("undo")).isZero();
+        assertThat(Path.of(ledger)).content().contains("763");
+        assertThat(run("pick", ledger, "--from", "1", "--change", "9")).isNotZero();
+        assertThat(err).contains("There is no change 9");
+        assertThat(run("pick", ledger, "--from", "1", "--change", "x")).isNotZero();
+        assertThat(err).contains("takes numbers");
+    }
+
+    @Test
     void twoFilesOfTheDiskAreCompared() throws Exception {
         Path a = Files.writeString(temp.resolve("a.txt"), "one\ntwo\n");
         Path b = Files.writeString(temp.resolve("b.txt"), "one\n2\n");

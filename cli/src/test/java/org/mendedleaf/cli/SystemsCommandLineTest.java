@@ -279,7 +279,7 @@ class SystemsCommandLineTest {
                 .as(err)
                 .isZero();
         assertThat(run("capture", "Drive:desk")).as(err).isZero();
-        assertThat(out).contains("1 files in the run, 1 of them sent");
+        assertThat(out).contains("1 file in the run, 1 of them sent");
         assertThat(run("line", desk.resolve("rota.csv").toString())).isZero();
         assertThat(out).contains("vault, Drive:desk");
 

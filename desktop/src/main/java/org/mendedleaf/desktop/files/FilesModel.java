@@ -60,6 +60,7 @@ public final class FilesModel {
     private final VersionActions versionActions;
     private final UndoActions undoActions;
     private final ReadingModel reading;
+    private final PickModel picking;
     private Leads leads = Leads.NOWHERE;
 
     /** The model over this desk. */
@@ -81,6 +82,7 @@ public final class FilesModel {
         showAdded.addListener((o, a, b) -> reload());
         showRemoved.addListener((o, a, b) -> reload());
         this.reading = new ReadingModel(desk, line);
+        this.picking = new PickModel(desk, line, message::set);
         desk.changesProperty().addListener((o, a, b) -> {
             reload();
             line.reload();
@@ -666,6 +668,11 @@ public final class FilesModel {
     /** The large view of the chosen version. */
     public ReadingModel reading() {
         return reading;
+    }
+
+    /** Taking single changes back. */
+    public PickModel picking() {
+        return picking;
     }
 
     /** Takes the message away. */

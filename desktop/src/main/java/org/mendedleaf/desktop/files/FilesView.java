@@ -19,6 +19,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Say;
@@ -72,9 +73,9 @@ public final class FilesView extends BorderPane {
         split.getStyleClass().add("files-split");
         SplitPane.setResizableWithParent(line, true);
         reading = new ReadingView(model, line::restoreChosen, line::copyChosen, this::export);
-        reading.setVisible(false);
+        Ui.visible(reading, false);
         model.reading().openProperty().addListener((o, a, is) -> read(is));
-        setCenter(split);
+        setCenter(new StackPane(split, reading));
 
         model.listingProperty().addListener((o, a, l) -> count(l));
         model.momentProperty().addListener((o, a, at) -> Ui.style(this, "past", at != null));
@@ -84,11 +85,14 @@ public final class FilesView extends BorderPane {
 
     /** The large view of a version takes the place of the listing and the line; where and when stay. */
     private void read(boolean is) {
-        setCenter(is ? reading : split);
-        reading.setVisible(is);
-        if (!is) {
-            javafx.application.Platform.runLater(line::focusPoints);
+        // The keys go over while both are there, so that none is lost.
+        Ui.visible(is ? reading : split, true);
+        if (is) {
+            reading.focus();
+        } else {
+            line.focusPoints();
         }
+        Ui.visible(is ? split : reading, false);
     }
 
     /** Reads the chosen version large, from where these words stand. */

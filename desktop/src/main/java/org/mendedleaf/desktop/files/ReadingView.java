@@ -129,9 +129,19 @@ final class ReadingView extends BorderPane {
         BorderPane content = new BorderPane(body);
         content.setTop(top);
         body.setMinSize(0, 0);
-        HBox buttons = new HBox(8, restore, copy, export);
+        PickPane pick = new PickPane(model.picking());
+        Ui.visible(pick, false);
+        ToggleButton picking = new ToggleButton(Words.of("pick.open"));
+        picking.setId("reading-pick");
+        picking.selectedProperty().addListener((o, a, is) -> Ui.visible(pick, is && !picking.isDisabled()));
+        model.picking().offerProperty().addListener((o, a, offer) -> {
+            boolean compared = line.detailProperty().get() instanceof Detail.Compared;
+            picking.setDisable(!compared);
+            Ui.visible(pick, picking.isSelected() && compared);
+        });
+        HBox buttons = new HBox(8, restore, copy, export, picking);
         buttons.getStyleClass().add("line-buttons");
-        VBox foot = new VBox(buttons);
+        VBox foot = new VBox(10, pick, buttons);
         foot.getStyleClass().add("sheet-footer");
         content.setBottom(foot);
         SplitPane split = new SplitPane(stem, content);
@@ -141,7 +151,7 @@ final class ReadingView extends BorderPane {
         stem.setPrefWidth(250);
         split.setDividerPositions(0.19);
         setCenter(split);
-        BorderPane.setMargin(this, new javafx.geometry.Insets(0, 24, 14, 24));
+        StackPane.setMargin(this, new javafx.geometry.Insets(0, 24, 14, 24));
 
         waiting.setOnFinished(e -> words.setText(Words.of("reading.slow")));
         line.chosenProperty().addListener((o, a, v) -> {
@@ -156,8 +166,6 @@ final class ReadingView extends BorderPane {
         visibleProperty().addListener((o, a, is) -> {
             if (is) {
                 show();
-                // Once it is seen; before that it can have no keys.
-                javafx.application.Platform.runLater(stem::requestFocus);
             }
         });
         widthProperty().addListener((o, a, w) -> {
@@ -181,6 +189,11 @@ final class ReadingView extends BorderPane {
         });
         line.modeProperty().addListener((o, a, m) -> button.setSelected(m == mode));
         return button;
+    }
+
+    /** Gives the stem the keys. */
+    void focus() {
+        stem.requestFocus();
     }
 
     /** Goes to these words in what is shown next. */

@@ -161,6 +161,45 @@ class ReadingScreenTest extends WindowTest {
     }
 
     @Test
+    void aTickedChangeIsTakenBackAsTheNextVersionAndUndone() throws Exception {
+        openReading();
+        robot.interact(() -> app.shell()
+                .files()
+                .line()
+                .choose(app.shell()
+                        .files()
+                        .line()
+                        .lineProperty()
+                        .get()
+                        .version(2)
+                        .orElseThrow()));
+        eventually("what it changed", () -> words().contains("1 cell"));
+        robot.clickOn("#reading-pick");
+        eventually(
+                "why not", () -> robot.lookup("#pick-changes .label").tryQuery().isPresent());
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.Now()));
+        eventually("the changes", () -> robot.lookup("#pick-1").tryQuery().isPresent());
+        assertThat(robot.lookup("#pick-make").query().isDisabled()).isTrue();
+        robot.clickOn("#pick-1");
+        robot.clickOn("#pick-make");
+        eventually("the file without that row", () -> live().equals("kind,kilos\nKaty,421\nBramley,1204\n"));
+        eventually(
+                "the version with its note",
+                () -> app.shell().files().line().lineProperty().get() != null
+                        && app.shell()
+                                .files()
+                                .line()
+                                .lineProperty()
+                                .get()
+                                .newest()
+                                .orElseThrow()
+                                .note()
+                                .startsWith("row 4 taken back"));
+        robot.interact(() -> app.shell().files().undo());
+        eventually("the row again", () -> live().contains("Egremont"));
+    }
+
+    @Test
     void membersOfAnArchiveAreLookedIntoAndLeftAgain() throws Exception {
         fill();
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
