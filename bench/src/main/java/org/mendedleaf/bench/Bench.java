@@ -57,6 +57,10 @@ public final class Bench {
             new RetentionBench(folder.resolve("retention"), (int) (1000 * bench.scale), bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("look")) {
+            new LookBench(folder.resolve("look"), bench.scale, bench.table).run();
+            return;
+        }
         if (arguments.length > 2 && arguments[2].equals("unfold")) {
             new UnfoldBench(folder.resolve("unfold"), bench.table).run();
             return;
@@ -83,6 +87,7 @@ public final class Bench {
         bench.bulk("large", 8, 1.2, 1.3);
         bench.edits();
         new UnfoldBench(folder.resolve("unfold"), bench.table).run();
+        new LookBench(folder.resolve("look"), bench.scale, bench.table).run();
         bench.binary();
         bench.looks();
         new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();

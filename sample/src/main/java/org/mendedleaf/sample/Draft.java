@@ -8,7 +8,7 @@ import java.util.function.Function;
 /** A document of the sample office that people work on: rows or paragraphs, and the format it is saved in. */
 final class Draft {
 
-    private static final String[] KINDS = {
+    static final String[] KINDS = {
         "Katy",
         "Discovery",
         "Bramley",
@@ -22,160 +22,58 @@ final class Draft {
         "Yarlington",
         "Slack-ma-Girdle"
     };
-    private static final String[] SENTENCES = {
-        "The press was cleaned and the new cloths were put on.",
-        "Twelve members came on Saturday, and two of them stayed until dark.",
-        "The scale at the gate shows three kilos too many and will be looked at.",
-        "Seeds of the old pears are dry and can be labelled.",
-        "We ask for the second half of the grant in spring.",
-        "The lease of the lower meadow runs until Michaelmas.",
-        "Bottles are short; the next pallet comes in the second week.",
-        "Frost on the north side, no damage in the walled garden.",
-        "The juice of the early apples was thin and went to vinegar.",
-        "Rota for the coming weekend hangs at the door of the shed."
-    };
-
-    private static final String[] WHO = {
-        "Ines",
-        "Tomas",
-        "Wilma",
-        "Jory",
-        "Adele",
-        "Somebody",
-        "Nobody",
-        "The cooper",
-        "The council",
-        "The mill",
-        "Our neighbour",
-        "The beekeeper",
-        "The treasurer",
-        "The school",
-        "The village",
-        "The bank"
-    };
-    private static final String[] DID = {
-        "counted",
-        "sold",
-        "mended",
-        "offered",
-        "weighed",
-        "labelled",
-        "ordered",
-        "found",
-        "brought",
-        "returned",
-        "promised",
-        "stacked",
-        "lost",
-        "kept",
-        "emptied",
-        "gave away"
-    };
-    private static final String[] WHAT = {
-        "bottles",
-        "crates",
-        "barrels",
-        "ladders",
-        "receipts",
-        "seeds",
-        "trays",
-        "cloths",
-        "baskets",
-        "posts",
-        "grafts",
-        "sacks",
-        "corks",
-        "boxes",
-        "hives",
-        "saplings"
-    };
-    private static final String[] WHERE = {
-        "in the garden", "at the gate", "behind the shed", "by the pond", "at the market", "on the hill",
-        "in the meadow", "under the pear", "at the desk", "below the wall", "in the cellar", "on the lorry"
-    };
-    private static final String[] WHEN = {
-        "before noon",
-        "in spring",
-        "on Monday",
-        "last week",
-        "at dusk",
-        "in the rain",
-        "twice",
-        "as agreed",
-        "by hand",
-        "for nothing",
-        "with care",
-        "too late"
-    };
-
     private final List<List<String>> rows;
     private final Function<List<List<String>>, byte[]> format;
-    private final boolean table;
+    private final Tables table;
+    private final Phrases phrases;
 
-    private Draft(List<List<String>> rows, boolean table, Function<List<List<String>>, byte[]> format) {
+    private Draft(List<List<String>> rows, Tables table, Phrases phrases, Function<List<List<String>>, byte[]> format) {
         this.rows = rows;
         this.table = table;
+        this.phrases = phrases;
         this.format = format;
     }
 
-    /** A table of weighings: the ledger, the press log, the stock. */
+    /** A table: the ledger, the press log, the stock. A sheet has its sums below. */
     static Draft table(Random random, int rows, String name, boolean sheet) {
+        Tables table = Tables.of(name);
         List<List<String>> all = new ArrayList<>();
-        all.add(new ArrayList<>(List.of("Row", "Kind", "Kilos", "Crates", "By")));
+        all.add(new ArrayList<>(table.head()));
         for (int i = 1; i <= rows; i++) {
-            all.add(row(random, i));
+            all.add(table.row(random, i));
         }
         return new Draft(
                 all,
-                true,
+                table,
+                Phrases.NOTE,
                 sheet
-                        ? r -> OpenDocument.sheet(name, r)
+                        ? r -> OpenDocument.sheet(name, summed(r))
                         : r -> csv(r).getBytes(java.nio.charset.StandardCharsets.UTF_8));
     }
 
-    private static List<String> row(Random random, int number) {
-        int kilos = 40 + random.nextInt(1200);
-        return new ArrayList<>(List.of(
-                Integer.toString(number),
-                KINDS[random.nextInt(KINDS.length)],
-                Integer.toString(kilos),
-                Integer.toString(kilos / 18 + 1),
-                Office.PEOPLE.get(random.nextInt(Office.PEOPLE.size()))));
+    private static List<List<String>> summed(List<List<String>> rows) {
+        List<List<String>> all = new ArrayList<>(rows);
+        all.add(Tables.totals(rows));
+        return all;
     }
 
     /** A text of paragraphs: minutes, the newsletter, the grant application. */
     static Draft text(Random random, int paragraphs, String title, boolean document) {
+        Phrases phrases = Phrases.of(title);
         List<List<String>> all = new ArrayList<>();
         all.add(new ArrayList<>(List.of("# " + title)));
         for (int i = 0; i < paragraphs; i++) {
-            all.add(paragraph(random));
+            all.add(phrases.paragraph(random));
         }
-        return new Draft(all, false, document ? r -> OpenDocument.text(flat(r)) : Draft::markdown);
+        return new Draft(all, Tables.HARVEST, phrases, document ? r -> OpenDocument.text(flat(r)) : Draft::markdown)
+                .asText();
     }
 
-    private static List<String> paragraph(Random random) {
-        StringBuilder text = new StringBuilder();
-        for (int i = 0; i < 3; i++) {
-            text.append(i == 0 ? "" : " ")
-                    .append(i == 0 && random.nextInt(4) == 0 ? of(SENTENCES, random) : sentence(random));
-        }
-        return new ArrayList<>(List.of(text.toString()));
-    }
+    private boolean text;
 
-    private static String sentence(Random random) {
-        return String.join(
-                        " ",
-                        of(WHO, random),
-                        of(DID, random),
-                        Integer.toString(2 + random.nextInt(400)),
-                        of(WHAT, random),
-                        of(WHERE, random),
-                        of(WHEN, random))
-                + ".";
-    }
-
-    private static String of(String[] words, Random random) {
-        return words[random.nextInt(words.length)];
+    private Draft asText() {
+        text = true;
+        return this;
     }
 
     private static byte[] markdown(List<List<String>> rows) {
@@ -183,7 +81,7 @@ final class Draft {
     }
 
     private static List<String> flat(List<List<String>> rows) {
-        return rows.stream().map(r -> r.get(0)).toList();
+        return rows.stream().map(r -> String.join(" ", r)).toList();
     }
 
     static String csv(List<List<String>> rows) {
@@ -194,23 +92,26 @@ final class Draft {
         return out.toString();
     }
 
-    /** Works on it a little: some cells, or a row more, or a row less. */
+    /** Works on it a little: some cells or sentences, or a row or paragraph more, or one less. */
     void edit(Random random) {
         int what = random.nextInt(10);
-        if (what < 5 || rows.size() < 4) {
-            rows.add(table ? row(random, rows.size()) : paragraph(random));
+        if (what < 3 || rows.size() < 4) {
+            rows.add(text ? phrases.paragraph(random) : table.row(random, rows.size()));
         } else if (what < 9) {
             int changes = 1 + random.nextInt(3);
             for (int i = 0; i < changes; i++) {
                 List<String> row = rows.get(1 + random.nextInt(rows.size() - 1));
-                if (table) {
-                    row.set(2, Integer.toString(40 + random.nextInt(1200)));
+                if (text) {
+                    row.set(random.nextInt(row.size()), phrases.sentence(random));
                 } else {
-                    row.set(0, paragraph(random).get(0));
+                    int column = 2 + random.nextInt(2);
+                    row.set(column, Tables.corrected(row.get(column), random));
                 }
             }
-        } else {
+        } else if (random.nextBoolean()) {
             rows.remove(1 + random.nextInt(rows.size() - 1));
+        } else {
+            rows.add(1 + random.nextInt(rows.size() - 1), rows.remove(1 + random.nextInt(rows.size() - 1)));
         }
     }
 

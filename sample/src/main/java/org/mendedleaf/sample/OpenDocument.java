@@ -23,7 +23,7 @@ public final class OpenDocument {
 
     private OpenDocument() {}
 
-    /** A spreadsheet with one sheet; cells that are numbers become numbers. */
+    /** A spreadsheet with one sheet; cells that are numbers become numbers, and "=FORMULA|VALUE" is a formula. */
     public static byte[] sheet(String name, List<List<String>> rows) {
         StringBuilder body = new StringBuilder("<office:spreadsheet><table:table table:name=\"")
                 .append(escape(name))
@@ -31,6 +31,17 @@ public final class OpenDocument {
         for (List<String> row : rows) {
             body.append("<table:table-row>");
             for (String cell : row) {
+                if (cell.startsWith("=")) {
+                    String value = cell.substring(cell.indexOf('|') + 1);
+                    body.append("<table:table-cell table:formula=\"of:")
+                            .append(escape(cell.substring(0, cell.indexOf('|'))))
+                            .append("\" office:value-type=\"float\" office:value=\"")
+                            .append(value)
+                            .append("\"><text:p>")
+                            .append(value)
+                            .append("</text:p></table:table-cell>");
+                    continue;
+                }
                 boolean number = cell.matches("-?\\d+(\\.\\d+)?");
                 body.append(
                                 number

@@ -40,7 +40,7 @@ final class PickPane extends HBox {
         outcome.setId("pick-outcome");
         outcome.setWrapText(true);
         outcome.setMaxWidth(320);
-        VBox side = new VBox(8, Ui.label(Words.of("pick.title"), "section-title"), outcome, make);
+        VBox side = new VBox(8, Ui.label(Words.of("pick.heading"), "section-title"), outcome, make);
         side.setAlignment(Pos.TOP_LEFT);
         side.setMinWidth(300);
         getChildren().addAll(scroll, side);
