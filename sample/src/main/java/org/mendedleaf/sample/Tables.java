@@ -94,7 +94,7 @@ enum Tables {
         String by = Office.PEOPLE.get(random.nextInt(Office.PEOPLE.size()));
         String kind = Draft.KINDS[random.nextInt(Draft.KINDS.length)];
         String date = LocalDate.of(2026, 3, 2)
-                .plusDays(number * 2L + random.nextInt(2))
+                .plusDays(Math.min(261, number + random.nextInt(2)))
                 .toString();
         int much = 40 + random.nextInt(1200);
         List<String> row = new ArrayList<>();

@@ -33,6 +33,9 @@ final class ListingTable extends TreeTableView<FileRow> {
     private final FilesModel model;
     private boolean filling;
 
+    /** In a table that is narrower, the last column gives way to the names. Pixels. */
+    private static final double NARROW = 500;
+
     ListingTable(FilesModel model) {
         this.model = model;
         setId("listing");
@@ -65,7 +68,18 @@ final class ListingTable extends TreeTableView<FileRow> {
                 106,
                 r -> Say.size(r.versionBytes()),
                 true);
+        // In a narrow window the names give way first; what is a number is read whole.
+        name.setMinWidth(110);
+        versions.setMinWidth(46);
+        changed.setMinWidth(92);
+        size.setMinWidth(66);
+        all.setMinWidth(76);
         getColumns().setAll(List.of(name, versions, changed, size, all));
+        widthProperty().addListener((o, a, w) -> {
+            if ((a.doubleValue() < NARROW) != (w.doubleValue() < NARROW)) {
+                all.setVisible(w.doubleValue() >= NARROW);
+            }
+        });
         setRowFactory(t -> new Row());
 
         getSelectionModel().selectedItemProperty().addListener((o, a, item) -> {

@@ -111,8 +111,13 @@ final class ReadingView extends BorderPane {
         changeBar.setAlignment(Pos.CENTER_LEFT);
         modes.setAlignment(Pos.CENTER_LEFT);
         modes.setFillHeight(false);
-        HBox tools = new HBox(12, modes, against, Ui.spacer(), formulas, changeBar);
+        HBox tools = new HBox(12, modes, against);
         tools.setAlignment(Pos.CENTER_LEFT);
+        HBox said = new HBox(12, words, Ui.spacer(), formulas, changeBar);
+        said.setAlignment(Pos.CENTER_LEFT);
+        for (javafx.scene.layout.Region fixed : List.of(against, formulas, only, place)) {
+            fixed.setMinWidth(USE_PREF_SIZE);
+        }
         find.setId("reading-find");
         find.setPromptText(Words.of("reading.find"));
         find.setAccessibleText(Words.of("reading.find"));
@@ -124,7 +129,7 @@ final class ReadingView extends BorderPane {
         head.setAlignment(Pos.CENTER_LEFT);
         words.setMinWidth(0);
         title.setMinWidth(0);
-        VBox top = new VBox(8, head, tools, words);
+        VBox top = new VBox(8, head, tools, said);
         top.getStyleClass().add("reading-head");
         BorderPane content = new BorderPane(body);
         content.setTop(top);
@@ -147,8 +152,9 @@ final class ReadingView extends BorderPane {
         SplitPane split = new SplitPane(stem, content);
         split.getStyleClass().add("reading-split");
         SplitPane.setResizableWithParent(stem, false);
-        stem.setMinWidth(170);
+        stem.setMinWidth(236);
         stem.setPrefWidth(250);
+        stem.setMaxWidth(420);
         split.setDividerPositions(0.19);
         setCenter(split);
         StackPane.setMargin(this, new javafx.geometry.Insets(0, 24, 14, 24));
@@ -168,7 +174,7 @@ final class ReadingView extends BorderPane {
                 show();
             }
         });
-        widthProperty().addListener((o, a, w) -> {
+        body.widthProperty().addListener((o, a, w) -> {
             if ((a.doubleValue() > WIDE) != (w.doubleValue() > WIDE)) {
                 again();
             }
@@ -361,7 +367,7 @@ final class ReadingView extends BorderPane {
         Look.Position at = before == null ? Look.Position.START : before.position();
         boolean stay = shownMode == line.modeProperty().get();
         Detail detail = line.detailProperty().get();
-        Looking.Choices choices = new Looking.Choices(getWidth() > WIDE, only.isSelected(), formulas.isSelected());
+        Looking.Choices choices = new Looking.Choices(body.getWidth() > WIDE, only.isSelected(), formulas.isSelected());
         boolean changes = detail instanceof Detail.Compared;
         words.setText("");
         Look made = null;
@@ -412,6 +418,7 @@ final class ReadingView extends BorderPane {
         int all = made == null ? 0 : made.changes();
         Ui.visible(back, all > 0);
         Ui.visible(on, all > 0);
+        Ui.visible(only, all > 0);
         place.setText(all == 0 ? "" : Words.of("reading.changes", all));
         boolean few = only.isSelected() || !stay || at.row() == 0;
         if (changes && all > 0 && few) {

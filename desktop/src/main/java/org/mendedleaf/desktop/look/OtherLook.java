@@ -77,6 +77,7 @@ final class OtherLook implements Look {
         Label label = Ui.label(text, "dim", "centered");
         label.setWrapText(true);
         StackPane pane = new StackPane(label);
+        pane.setMinHeight(0);
         pane.getStyleClass().add("detail-message");
         return of(pane);
     }
@@ -204,6 +205,7 @@ final class OtherLook implements Look {
         Label words = wrapped(bytes.words(), "detail-words");
         Label legend = wrapped(Words.of("look.bytes", Math.round(Math.floor(bytes.share() * 100))), "dim");
         VBox box = new VBox(12, words, bar, legend);
+        box.setMinHeight(0);
         box.getStyleClass().add("detail-message");
         return of(box);
     }

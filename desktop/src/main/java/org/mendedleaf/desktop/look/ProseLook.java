@@ -60,7 +60,8 @@ final class ProseLook implements Look {
         this.pictures = pictures;
         list = Rows.list(rows, "prose-list", "look-list");
         list.setCellFactory(v -> new Cell(wide));
-        // Heights that were found for another width are of no use.
+        // Heights that were found before the letters were known, or for another width, are of no use.
+        javafx.application.Platform.runLater(() -> javafx.application.Platform.runLater(list::refresh));
         list.widthProperty().addListener((o, a, w) -> {
             if (Math.abs(a.doubleValue() - w.doubleValue()) > 1) {
                 javafx.application.Platform.runLater(list::refresh);

@@ -30,6 +30,9 @@ final class SheetLook implements Look {
 
     private static final int COLUMNS_MOST = 60;
 
+    /** Wide enough for the words of rows that are left out. Pixels. */
+    private static final double FOLD_LEAST = 150;
+
     /** The number of a row that stands for others. */
     private static final int LEFT_OUT = -2;
 
@@ -161,9 +164,10 @@ final class SheetLook implements Look {
             int number = side == Side.BEFORE || column.after() < 0 ? column.before() : column.after();
             boolean there = side == Side.BOTH || (side == Side.BEFORE ? column.before() : column.after()) >= 0;
             if (there) {
+                double least = two && i == widest ? FOLD_LEAST : 0;
                 columns.add(column(
                         letters(number),
-                        width(sheet, column, side == Side.BOTH),
+                        Math.max(least, width(sheet, column, side == Side.BOTH)),
                         new Shown(sheet, side, i, column, i == widest)));
             }
         }
