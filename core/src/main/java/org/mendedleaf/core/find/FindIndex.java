@@ -31,7 +31,7 @@ import org.mendedleaf.core.words.Words;
 public final class FindIndex implements AutoCloseable {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 1;
+    private static final int VERSION = 2;
     private static final int BUSY_MILLIS = 10_000;
 
     private static final String[] TABLES = {
@@ -43,6 +43,7 @@ public final class FindIndex implements AutoCloseable {
                 + " PRIMARY KEY (line, number)) WITHOUT ROWID",
         "CREATE INDEX at_content ON at (content)",
         "CREATE TABLE off (place INTEGER PRIMARY KEY)",
+        "CREATE TABLE complete (state TEXT NOT NULL)",
         "PRAGMA user_version = " + VERSION
     };
 
@@ -279,6 +280,21 @@ public final class FindIndex implements AutoCloseable {
         }
     }
 
+    /** Notes that everything is in that the vault holds in this state, as {@code Reading.state} says it. */
+    void complete(String state) throws IOException {
+        together(() -> {
+            run("DELETE FROM complete");
+            run("INSERT INTO complete (state) VALUES (?)", state);
+        });
+    }
+
+    /** Whether everything is in that the vault holds in this state. */
+    boolean isComplete(String state) throws IOException {
+        boolean[] is = {false};
+        query("SELECT state FROM complete", r -> is[0] |= state.equals(r.getString(1)));
+        return is[0];
+    }
+
     // Places that are left out.
 
     /** Places whose versions are not put in. */
@@ -296,11 +312,17 @@ public final class FindIndex implements AutoCloseable {
                 remove(line);
             }
             sweep();
+            run("DELETE FROM complete");
         });
         settle();
     }
 
     // Asking.
+
+    /** How many versions are in. */
+    long versions() throws IOException {
+        return number("SELECT count(*) FROM at");
+    }
 
     /** How many versions and contents are in, and how many characters those have. */
     public record Size(long versions, long contents, long chars, long bytes) {}

@@ -3,6 +3,7 @@ package org.mendedleaf.core.find;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -108,7 +109,7 @@ public final class Finder {
             }
             Optional<FindIndex> index = FindIndex.openIfThere(vault.folder());
             try {
-                long indexed = index.isPresent() ? index.get().size().versions() : 0;
+                long indexed = index.isPresent() ? index.get().versions() : 0;
                 if (index.isPresent() && wanted.narrow().field() != Wanted.Field.NAMES) {
                     for (FindIndex.Match match : index.get().matches(wanted, MATCHES_MOST)) {
                         Collected c = lines.computeIfAbsent(match.line(), k -> new Collected());
@@ -119,21 +120,24 @@ public final class Finder {
                         }
                     }
                 }
-                long all = query.states().stream()
-                        .mapToLong(FindQuery.LineState::versions)
-                        .sum();
+                long all = indexed;
+                if (index.isEmpty() || !index.get().isComplete(reading.state())) {
+                    all = query.states().stream()
+                            .mapToLong(FindQuery.LineState::versions)
+                            .sum();
+                }
                 List<FileHit> hits = new ArrayList<>();
                 boolean more = false;
-                for (Map.Entry<Long, Collected> e : lines.entrySet()) {
+                // The latest first, so that no more lines are read than are shown.
+                for (Map.Entry<Long, Collected> e : latestFirst(query, lines)) {
+                    if (hits.size() == most) {
+                        more = true;
+                        break;
+                    }
                     FileHit hit = hit(reading, query, index.orElse(null), wanted, e.getKey(), e.getValue());
                     if (hit != null) {
                         hits.add(hit);
                     }
-                }
-                hits.sort(Comparator.comparing(Finder::latest).reversed());
-                if (hits.size() > most) {
-                    more = true;
-                    hits = hits.subList(0, most);
                 }
                 return new Found(hits, snapshots(reading, query, wanted), more, Math.min(indexed, all), all);
             } finally {
@@ -144,8 +148,22 @@ public final class Finder {
         }
     }
 
-    private static java.time.Instant latest(FileHit hit) {
-        return hit.version().map(Version::saved).orElse(java.time.Instant.EPOCH);
+    private static List<Map.Entry<Long, Collected>> latestFirst(FindQuery query, Map<Long, Collected> lines)
+            throws IOException {
+        Map<Long, Long> saved = new HashMap<>();
+        for (Map.Entry<Long, Collected> e : lines.entrySet()) {
+            int number = Math.max(
+                    e.getValue().newest,
+                    e.getValue().said.stream()
+                            .mapToInt(FindQuery.Said::number)
+                            .max()
+                            .orElse(0));
+            saved.put(e.getKey(), query.saved(e.getKey(), number));
+        }
+        List<Map.Entry<Long, Collected>> sorted = new ArrayList<>(lines.entrySet());
+        sorted.sort(Comparator.comparing((Map.Entry<Long, Collected> e) -> saved.getOrDefault(e.getKey(), 0L))
+                .reversed());
+        return sorted;
     }
 
     private List<SnapshotHit> snapshots(Reading reading, FindQuery query, Wanted wanted) throws IOException {

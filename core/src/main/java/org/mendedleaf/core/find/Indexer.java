@@ -67,6 +67,7 @@ public final class Indexer {
         try (FindIndex index = FindIndex.open(vault.folder());
                 Reading reading = vault.read()) {
             FindQuery query = FindQuery.of(reading);
+            String wholeState = reading.state();
             Map<Long, FindIndex.State> known = index.states();
             List<FindQuery.LineState> lines = query.states();
             Set<Long> off = index.off();
@@ -92,6 +93,7 @@ public final class Indexer {
                 index.together(index::sweep);
                 index.settle();
             }
+            index.complete(wholeState);
             return new Result(added, removed, true);
         }
     }

@@ -40,6 +40,15 @@ public final class FindQuery {
                 r -> new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4)));
     }
 
+    /** When a version was saved, in microseconds; of number 0 the newest of the line. */
+    public long saved(long line, int number) throws IOException {
+        return number > 0
+                ? sql.number("SELECT saved FROM version WHERE line = ? AND number = ?", line, number)
+                : sql.number(
+                        "SELECT v.saved FROM line l JOIN version v ON v.line = l.id AND v.number = l.last WHERE l.id = ?",
+                        line);
+    }
+
     /** Numbers of the versions of a line whose content was erased. */
     public Set<Integer> erased(long line) throws IOException {
         return new HashSet<>(
