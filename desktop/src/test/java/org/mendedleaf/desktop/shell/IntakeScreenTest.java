@@ -138,6 +138,9 @@ class IntakeScreenTest extends WindowTest {
                 "the table",
                 () -> text("#intake-sum").startsWith("1 new version, 1 new file, 0 there already, 1 unsure"));
         assertThat(text("#intake-go")).isEqualTo("Put in 2 files");
+        eventually(
+                "its rows laid out",
+                () -> robot.lookup("#intake-choice-2").tryQuery().isPresent());
         ComboBox<?> choice = robot.lookup("#intake-choice-2").queryComboBox();
         robot.interact(() -> choice.getSelectionModel().select(1));
         eventually("three", () -> text("#intake-go").equals("Put in 3 files"));
