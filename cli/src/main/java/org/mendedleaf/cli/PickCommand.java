@@ -10,10 +10,10 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
-import org.mendedleaf.core.compare.Picking;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.pick.Picking;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
@@ -62,6 +62,9 @@ final class PickCommand extends Base {
             Picking.Outcome outcome =
                     Picking.back(after.name(), before.content(), after.content(), comparison, numbers);
             if (plan) {
+                if (!json) {
+                    outcome.also().forEach(this::line);
+                }
                 Side made = new Side(after.name(), Words.of("cli.pick.made"), outcome.content());
                 new FileComparison(this).say(located.path(), after, made, new FileComparison.Files3(null, null, null));
                 return Main.DONE;
@@ -101,6 +104,7 @@ final class PickCommand extends Base {
                 map.put(
                         "taken",
                         outcome.taken().stream().map(Comparison.Change::number).toList());
+                map.put("also", outcome.also());
                 printJson(map);
             } else {
                 say(
@@ -109,6 +113,7 @@ final class PickCommand extends Base {
                         Words.of("pick.changes", outcome.taken().size()),
                         said,
                         label);
+                outcome.also().forEach(this::line);
             }
             return Main.DONE;
         } finally {

@@ -212,11 +212,19 @@ public sealed interface Comparison {
      *
      * @param from as it was; null when it has none
      * @param to as it is; null when it has none
+     * @param before its number in the earlier section, from 0; -1 when it has none
+     * @param after its number in the later section, from 0; -1 when it has none
      * @param pieces of both in one run, when it changed
      * @param change that it is; 0 when it is the same
      */
     record BlockChange(
-            Mark mark, @Nullable Block from, @Nullable Block to, List<Piece> pieces, int change) {
+            Mark mark,
+            @Nullable Block from,
+            @Nullable Block to,
+            int before,
+            int after,
+            List<Piece> pieces,
+            int change) {
         /** Copies the list. */
         public BlockChange {
             pieces = List.copyOf(pieces);

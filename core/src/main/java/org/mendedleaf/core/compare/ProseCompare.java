@@ -159,15 +159,15 @@ final class ProseCompare {
                     (fromA, endA, fromB, endB) -> {
                         for (int i = fromA; i < endA; i++) {
                             if (!moved.containsValue(i)) {
-                                add(Mark.REMOVED, a.get(i), null);
+                                add(Mark.REMOVED, i, -1);
                             }
                         }
                         for (int j = fromB; j < endB; j++) {
                             Integer from = moved.get(j);
-                            add(from == null ? Mark.ADDED : Mark.MOVED, from == null ? null : a.get(from), b.get(j));
+                            add(from == null ? Mark.ADDED : Mark.MOVED, from == null ? -1 : from, j);
                         }
                     },
-                    (i, j) -> add(x.get(i).equals(y.get(j)) ? Mark.SAME : Mark.CHANGED, a.get(i), b.get(j)));
+                    (i, j) -> add(x.get(i).equals(y.get(j)) ? Mark.SAME : Mark.CHANGED, i, j));
             return found;
         }
 
@@ -253,13 +253,15 @@ final class ProseCompare {
             return moved;
         }
 
-        private void add(Mark mark, @Nullable Block from, @Nullable Block to) {
+        private void add(Mark mark, int i, int j) {
+            Block from = i < 0 ? null : a.get(i);
+            Block to = j < 0 ? null : b.get(j);
             Block shown = to != null ? to : java.util.Objects.requireNonNull(from);
             if (shown.style() == Style.HEADING) {
                 heading = shown.text();
             }
             if (mark == Mark.SAME) {
-                found.add(new BlockChange(mark, from, to, List.of(new Piece(Mark.SAME, shown.text())), 0));
+                found.add(new BlockChange(mark, from, to, i, j, List.of(new Piece(Mark.SAME, shown.text())), 0));
                 return;
             }
             int number = changes.size() + 1;
@@ -270,7 +272,7 @@ final class ProseCompare {
             List<Piece> pieces = mark == Mark.CHANGED
                     ? WordCompare.pieces(before, after)
                     : List.of(new Piece(mark == Mark.MOVED ? Mark.SAME : mark, shown.text()));
-            found.add(new BlockChange(mark, from, to, pieces, number));
+            found.add(new BlockChange(mark, from, to, i, j, pieces, number));
         }
     }
 }

@@ -3,6 +3,7 @@ package org.mendedleaf.core.document;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.apache.tika.Tika;
@@ -168,6 +169,22 @@ public final class Documents {
         return mail
                 ? MailReader.attachment(content, part, Limits.STANDARD)
                 : ArchiveReader.member(content, part, Limits.STANDARD);
+    }
+
+    /** Where the paragraphs and rows of a text of OpenDocument or Office Open XML are written. */
+    public static Sources sources(byte[] content) throws IOException {
+        try (Parts parts = new Parts(content, Limits.STANDARD)) {
+            return parts.has("word/document.xml")
+                    ? WordReader.sources(parts, Limits.STANDARD)
+                    : OpenDocumentReader.sources(parts, Limits.STANDARD);
+        }
+    }
+
+    /** The parts of a workbook of Office Open XML that hold its sheets, by the names of the sheets. */
+    public static Map<String, String> sheetParts(byte[] content) throws IOException {
+        try (Parts parts = new Parts(content, Limits.STANDARD)) {
+            return WorkbookReader.sheetParts(parts, Limits.STANDARD);
+        }
     }
 
     /**

@@ -18,6 +18,7 @@ final class OpenDocumentReader {
 
     private final Parts parts;
     private final Limits limits;
+    private List<Integer> elements = List.of();
 
     private OpenDocumentReader(Parts parts, Limits limits) {
         this.parts = parts;
@@ -26,6 +27,15 @@ final class OpenDocumentReader {
 
     static Document read(Parts parts, Limits limits) throws IOException {
         return new OpenDocumentReader(parts, limits).document();
+    }
+
+    /** A text with the elements of content.xml in which its blocks are written. */
+    static Sources sources(Parts parts, Limits limits) throws IOException {
+        OpenDocumentReader reader = new OpenDocumentReader(parts, limits);
+        if (reader.document() instanceof Document.Prose prose && !prose.cut() && prose.form() == Form.DOCUMENT) {
+            return new Sources("content.xml", prose.sections().get(0).blocks(), reader.elements);
+        }
+        throw new DocumentException(Words.of("pick.format"));
     }
 
     private Document document() throws IOException {
@@ -137,6 +147,7 @@ final class OpenDocumentReader {
     private Document text(XmlReader xml) throws IOException {
         Blocks blocks = new Blocks(xml);
         boolean whole = blocks.read("body");
+        elements = List.copyOf(blocks.elements);
         return new Document.Prose(Form.DOCUMENT, List.of(new Section("", blocks.blocks)), !whole);
     }
 
@@ -158,6 +169,7 @@ final class OpenDocumentReader {
     private final class Blocks {
         private final XmlReader xml;
         private final List<Block> blocks = new ArrayList<>();
+        private final List<Integer> elements = new ArrayList<>();
         private int lists;
         private boolean notes;
 
@@ -200,8 +212,16 @@ final class OpenDocumentReader {
         private void picture() {
             String href = xml.get("href", "");
             if (!href.isEmpty() && parts.has(href)) {
-                blocks.add(new Block(Style.PICTURE, 0, href.substring(href.lastIndexOf('/') + 1), ref(href)));
+                add(
+                        blocks.size(),
+                        new Block(Style.PICTURE, 0, href.substring(href.lastIndexOf('/') + 1), ref(href)),
+                        -1);
             }
+        }
+
+        private void add(int place, Block block, int element) {
+            blocks.add(place, block);
+            elements.add(place, element);
         }
 
         private String ref(String part) {
@@ -210,10 +230,11 @@ final class OpenDocumentReader {
 
         private void paragraph(Style style, int level) throws IOException {
             String end = xml.name();
+            int element = xml.element();
             int place = blocks.size();
             String text = inline(end);
             if (!text.isBlank()) {
-                blocks.add(place, Block.of(style, level, text));
+                add(place, Block.of(style, level, text), element);
             }
         }
 
@@ -229,7 +250,7 @@ final class OpenDocumentReader {
                     // Text in a frame within the paragraph.
                     String inner = inline(xml.name());
                     if (!inner.isBlank()) {
-                        blocks.add(Block.of(Style.TEXT, 0, inner));
+                        add(blocks.size(), Block.of(Style.TEXT, 0, inner), -1);
                     }
                 } else {
                     paragraph.hear(xml);
@@ -249,21 +270,23 @@ final class OpenDocumentReader {
                 }
             }
             if (!text.toString().isBlank()) {
-                blocks.add(Block.of(Style.NOTE, 0, text.toString()));
+                add(blocks.size(), Block.of(Style.NOTE, 0, text.toString()), -1);
             }
         }
 
         private void table() throws IOException {
             List<String> cells = new ArrayList<>();
             int repeated = 1;
+            int element = -1;
             while (xml.next() && !xml.isEnd("table")) {
                 if (xml.isStart("table-row")) {
                     cells.clear();
                     repeated = xml.number("number-rows-repeated", 1, 1, 1000);
+                    element = repeated == 1 ? xml.element() : -1;
                 } else if (xml.isEnd("table-row")) {
                     String row = String.join("\t", cells);
                     for (int i = 0; i < repeated && blocks.size() < limits.rows() && !row.isBlank(); i++) {
-                        blocks.add(Block.of(Style.ROW, 0, row));
+                        add(blocks.size(), Block.of(Style.ROW, 0, row), element);
                     }
                 } else if (xml.isStart("table-cell") || xml.isStart("covered-table-cell")) {
                     int times = xml.number("number-columns-repeated", 1, 1, 1000);

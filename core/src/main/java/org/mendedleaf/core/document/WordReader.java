@@ -11,6 +11,7 @@ import org.mendedleaf.core.document.Document.Block;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Section;
 import org.mendedleaf.core.document.Document.Style;
+import org.mendedleaf.core.words.Words;
 
 /** Texts of Office Open XML (ISO/IEC 29500, WordprocessingML). Deleted text that is only marked as such is left out. */
 final class WordReader {
@@ -20,6 +21,7 @@ final class WordReader {
     private final Map<String, Integer> headings = new HashMap<>();
     private final Map<String, String> targets;
     private final List<Block> blocks = new ArrayList<>();
+    private final List<Integer> elements = new ArrayList<>();
     private boolean cut;
 
     private WordReader(Parts parts, Limits limits) throws IOException {
@@ -29,13 +31,26 @@ final class WordReader {
         styles();
     }
 
-    static Document read(Parts parts, Limits limits) throws IOException {
+    /** A text with the elements of word/document.xml in which its blocks are written. */
+    static Sources sources(Parts parts, Limits limits) throws IOException {
         WordReader reader = new WordReader(parts, limits);
-        reader.part("word/document.xml", Style.TEXT);
-        reader.part("word/footnotes.xml", Style.NOTE);
-        reader.part("word/endnotes.xml", Style.NOTE);
-        reader.part("word/comments.xml", Style.NOTE);
-        return new Document.Prose(Form.DOCUMENT, List.of(new Section("", reader.blocks)), reader.cut);
+        Document.Prose prose = reader.document();
+        if (prose.cut()) {
+            throw new DocumentException(Words.of("pick.format"));
+        }
+        return new Sources("word/document.xml", reader.blocks, reader.elements);
+    }
+
+    static Document read(Parts parts, Limits limits) throws IOException {
+        return new WordReader(parts, limits).document();
+    }
+
+    private Document.Prose document() throws IOException {
+        part("word/document.xml", Style.TEXT);
+        part("word/footnotes.xml", Style.NOTE);
+        part("word/endnotes.xml", Style.NOTE);
+        part("word/comments.xml", Style.NOTE);
+        return new Document.Prose(Form.DOCUMENT, List.of(new Section("", blocks)), cut);
     }
 
     /** Styles that are headings say so by their outline level, or by what they are called in every language. */
@@ -84,6 +99,7 @@ final class WordReader {
 
     private void paragraph(XmlReader xml, Style ordinary) throws IOException {
         int place = blocks.size();
+        int element = ordinary == Style.NOTE ? -1 : xml.element();
         Style style = ordinary;
         int level = 0;
         StringBuilder text = new StringBuilder();
@@ -114,7 +130,7 @@ final class WordReader {
             }
         }
         if (!text.toString().isBlank()) {
-            blocks.add(place, Block.of(style, level, text.toString().strip()));
+            add(place, Block.of(style, level, text.toString().strip()), element);
         }
     }
 
@@ -134,11 +150,8 @@ final class WordReader {
             case "blip" -> {
                 String part = targets.getOrDefault(xml.get("embed", ""), "");
                 if (parts.has(part)) {
-                    blocks.add(new Block(
-                            Style.PICTURE,
-                            0,
-                            part.substring(part.lastIndexOf('/') + 1),
-                            part + "#" + parts.check(part)));
+                    String name = part.substring(part.lastIndexOf('/') + 1);
+                    add(blocks.size(), new Block(Style.PICTURE, 0, name, part + "#" + parts.check(part)), -1);
                 }
             }
             default -> {
@@ -147,14 +160,21 @@ final class WordReader {
         }
     }
 
+    private void add(int place, Block block, int element) {
+        blocks.add(place, block);
+        elements.add(place, element);
+    }
+
     private void table(XmlReader xml) throws IOException {
         List<String> cells = new ArrayList<>();
+        int element = -1;
         StringBuilder cell = new StringBuilder();
         while (xml.next() && !xml.isEnd("tbl")) {
             if (xml.isStart("tbl")) {
                 table(xml);
             } else if (xml.isStart("tr")) {
                 cells.clear();
+                element = xml.element();
             } else if (xml.isStart("tc")) {
                 cell.setLength(0);
             } else if (xml.isEnd("tc")) {
@@ -164,7 +184,7 @@ final class WordReader {
             } else if (xml.isEnd("tr")) {
                 String row = String.join("\t", cells);
                 if (!row.isBlank()) {
-                    blocks.add(Block.of(Style.ROW, 0, row));
+                    add(blocks.size(), Block.of(Style.ROW, 0, row), element);
                 }
             } else if (xml.isStart()) {
                 run(xml, cell);

@@ -4,6 +4,7 @@ import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -26,7 +27,11 @@ final class WorkbookReader {
     private final Map<Integer, String> formats = new HashMap<>();
     private final List<Integer> cellFormats = new ArrayList<>();
     private final DataFormatter formatter = new DataFormatter(Locale.ROOT);
+    private final Map<String, Shared> sharedFormulas = new HashMap<>();
     private boolean from1904;
+
+    /** A formula that other cells share, with the cell for which it is written. */
+    private record Shared(String text, int row, int column) {}
 
     private WorkbookReader(Parts parts, Limits limits) {
         this.parts = parts;
@@ -39,7 +44,14 @@ final class WorkbookReader {
 
     private record Listed(String name, String part) {}
 
-    private Document document() throws IOException {
+    /** The parts that hold the sheets, by the names of the sheets. */
+    static Map<String, String> sheetParts(Parts parts, Limits limits) throws IOException {
+        Map<String, String> found = new LinkedHashMap<>();
+        new WorkbookReader(parts, limits).listed().forEach(l -> found.putIfAbsent(l.name(), l.part()));
+        return found;
+    }
+
+    private List<Listed> listed() throws IOException {
         Map<String, String> targets = Relations.of(parts, "xl/workbook.xml", limits);
         List<Listed> listed = new ArrayList<>();
         try (XmlReader xml = new XmlReader(parts.open("xl/workbook.xml"), limits)) {
@@ -51,6 +63,11 @@ final class WorkbookReader {
                 }
             }
         }
+        return listed;
+    }
+
+    private Document document() throws IOException {
+        List<Listed> listed = listed();
         strings();
         styles();
         SheetBuilder.Budget budget = new SheetBuilder.Budget(limits);
@@ -112,6 +129,7 @@ final class WorkbookReader {
 
     private Sheet sheet(Listed listed, SheetBuilder.Budget budget) throws IOException {
         SheetBuilder sheet = new SheetBuilder(listed.name(), budget);
+        sharedFormulas.clear();
         try (XmlReader xml = new XmlReader(parts.open(listed.part()), limits)) {
             while (xml.next()) {
                 if (xml.isStart("row")) {
@@ -154,12 +172,24 @@ final class WorkbookReader {
             } else if (xml.isStart("is")) {
                 value = richText(xml, "is");
             } else if (xml.isStart("f")) {
-                String text = richText(xml, "f");
-                formula = text.isEmpty() ? "" : "=" + text;
+                formula = formula(xml, sheet.row(), column < 0 ? sheet.column() : column);
             }
         }
         sheet.goTo(column);
         sheet.cell(cell(type, style, value, formula), 1);
+    }
+
+    /** A formula that several cells share is written once, and stands for the cell in which it is written. */
+    private String formula(XmlReader xml, int row, int column) throws IOException {
+        String group = xml.get("t", "").equals("shared") ? xml.get("si", "") : "";
+        String text = richText(xml, "f");
+        if (!group.isEmpty() && !text.isEmpty()) {
+            sharedFormulas.put(group, new Shared(text, row, column));
+        } else if (!group.isEmpty()) {
+            Shared shared = sharedFormulas.get(group);
+            text = shared == null ? "" : Formulas.moved(shared.text(), row - shared.row(), column - shared.column());
+        }
+        return text.isEmpty() ? "" : "=" + text;
     }
 
     private Cell cell(String type, int style, String value, String formula) {

@@ -24,6 +24,7 @@ final class XmlReader implements AutoCloseable {
     private final XMLStreamReader reader;
     private final int deepest;
     private int depth;
+    private int elements;
 
     XmlReader(InputStream in, Limits limits) throws IOException {
         try {
@@ -41,8 +42,11 @@ final class XmlReader implements AutoCloseable {
                 return false;
             }
             int event = reader.next();
-            if (event == XMLStreamConstants.START_ELEMENT && ++depth > deepest) {
-                throw new DocumentException(Words.of("document.tooDeep"));
+            if (event == XMLStreamConstants.START_ELEMENT) {
+                elements++;
+                if (++depth > deepest) {
+                    throw new DocumentException(Words.of("document.tooDeep"));
+                }
             } else if (event == XMLStreamConstants.END_ELEMENT) {
                 depth--;
             }
@@ -137,6 +141,11 @@ final class XmlReader implements AutoCloseable {
         } catch (NumberFormatException e) {
             return otherwise;
         }
+    }
+
+    /** The number of the element that began last, counted from 0 in the order in which they begin. */
+    int element() {
+        return elements - 1;
     }
 
     /** Goes to the end of the element that just began, past all that is in it. */

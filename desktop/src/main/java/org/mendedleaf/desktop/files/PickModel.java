@@ -3,7 +3,9 @@ package org.mendedleaf.desktop.files;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -13,17 +15,18 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Comparison.Change;
-import org.mendedleaf.core.compare.Picking;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.pick.Picking;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.FilesModel.Message;
+import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
 
@@ -35,19 +38,43 @@ public final class PickModel {
     private final Consumer<Message> said;
     private final Set<Integer> ticked = new TreeSet<>();
     private final ReadOnlyObjectWrapper<Offer> offer = new ReadOnlyObjectWrapper<>(Offer.NOTHING);
+    private final ReadOnlyObjectWrapper<Plan> plan = new ReadOnlyObjectWrapper<>(Plan.NOTHING);
+    private final Background.Newest planQuestion;
 
     /**
      * What can be taken back.
      *
      * @param changes to choose from
+     * @param refused why some of them cannot be taken back, by their numbers
      * @param why it cannot be done; empty when it can
      */
-    public record Offer(List<Change> changes, String why) {
-        static final Offer NOTHING = new Offer(List.of(), "");
+    public record Offer(List<Change> changes, Map<Integer, String> refused, String why) {
+        static final Offer NOTHING = new Offer(List.of(), Map.of(), "");
 
-        /** Copies the list. */
+        /** Copies the collections. */
         public Offer {
             changes = List.copyOf(changes);
+            refused = Map.copyOf(refused);
+        }
+
+        private static Offer none(String why) {
+            return new Offer(List.of(), Map.of(), why);
+        }
+    }
+
+    /**
+     * What would come of what is ticked.
+     *
+     * @param known whether it was found out already
+     * @param refused why it cannot be done; empty when it can
+     * @param also what else would be another than now, in words
+     */
+    public record Plan(boolean known, String refused, List<String> also) {
+        static final Plan NOTHING = new Plan(false, "", List.of());
+
+        /** Copies the list. */
+        public Plan {
+            also = List.copyOf(also);
         }
     }
 
@@ -55,8 +82,11 @@ public final class PickModel {
         this.desk = desk;
         this.line = line;
         this.said = said;
+        this.planQuestion = desk.background().new Newest();
         line.detailProperty().addListener((o, a, detail) -> {
             ticked.clear();
+            planQuestion.drop();
+            plan.set(Plan.NOTHING);
             offer.set(detail instanceof Detail.Compared c ? offer(c) : Offer.NOTHING);
         });
     }
@@ -65,22 +95,32 @@ public final class PickModel {
         Line l = line.lineProperty().get();
         Version v = compared.version();
         if (l == null || l.place().isOutside() || l.removed().isPresent()) {
-            return new Offer(List.of(), Words.of("pick.live", line.name()));
+            return Offer.none(Words.of("pick.live", line.name()));
         }
         boolean newest = l.newest().filter(n -> n.number() == v.number()).isPresent();
         Against against = line.againstProperty().get();
         boolean toNow = against instanceof Against.Now || newest && against instanceof Against.Before;
         if (!toNow) {
-            return new Offer(List.of(), Words.of("pick.againstNow"));
+            return Offer.none(Words.of("pick.againstNow"));
         }
-        return Picking.refusal(l.path(), compared.comparison())
-                .map(why -> new Offer(List.of(), why))
-                .orElseGet(() -> new Offer(compared.comparison().changes(), ""));
+        Optional<String> whole = Picking.refusal(l.path(), compared.comparison());
+        if (whole.isPresent()) {
+            return Offer.none(whole.get());
+        }
+        Map<Integer, String> refused = new HashMap<>();
+        List<Change> changes = compared.comparison().changes();
+        changes.forEach(c -> Picking.refusal(compared.comparison(), c).ifPresent(why -> refused.put(c.number(), why)));
+        return new Offer(changes, refused, "");
     }
 
     /** What can be taken back of what is shown. */
     public ReadOnlyObjectProperty<Offer> offerProperty() {
         return offer.getReadOnlyProperty();
+    }
+
+    /** What would come of what is ticked; found out off the screen's thread. */
+    public ReadOnlyObjectProperty<Plan> planProperty() {
+        return plan.getReadOnlyProperty();
     }
 
     /** Ticks a change, or takes its tick away. */
@@ -90,6 +130,41 @@ public final class PickModel {
         } else {
             ticked.remove(number);
         }
+        plan.set(Plan.NOTHING);
+        Optional<Wish> wish = wish();
+        if (wish.isEmpty()) {
+            planQuestion.drop();
+            return;
+        }
+        planQuestion.ask(
+                () -> new Plan(true, "", outcome(wish.get()).outcome().also()),
+                plan::set,
+                e -> plan.set(new Plan(true, Failures.words(e), List.of())));
+    }
+
+    /**
+     * What shall be done.
+     *
+     * @param from the earlier version
+     * @param numbers of the changes
+     * @param shown all changes, as they were shown
+     */
+    private record Wish(Held held, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
+
+    private Optional<Wish> wish() {
+        Held held = line.held();
+        Line l = line.lineProperty().get();
+        if (held == null
+                || l == null
+                || ticked.isEmpty()
+                || !(line.detailProperty().get() instanceof Detail.Compared c)) {
+            return Optional.empty();
+        }
+        Version from = line.againstProperty().get() instanceof Against.Now
+                ? c.version()
+                : DetailLoader.before(l, c.version()).orElse(c.version());
+        return Optional.of(
+                new Wish(held, l, from, Set.copyOf(ticked), c.comparison().changes()));
     }
 
     /** How many are ticked. */
@@ -99,50 +174,52 @@ public final class PickModel {
 
     /** Makes a version of what is in the folder with the ticked changes taken back, as a job that can be undone. */
     public void take() {
-        Held held = line.held();
-        Line l = line.lineProperty().get();
-        if (held == null
-                || l == null
-                || ticked.isEmpty()
-                || !(line.detailProperty().get() instanceof Detail.Compared c)) {
+        Wish wish = wish().orElse(null);
+        if (wish == null) {
             return;
         }
-        Set<Integer> numbers = Set.copyOf(ticked);
-        Version from = line.againstProperty().get() instanceof Against.Now
-                ? c.version()
-                : DetailLoader.before(l, c.version()).orElse(c.version());
-        List<Change> shown = c.comparison().changes();
+        String name = wish.line().name();
         desk.jobs()
                 .start(
-                        Words.of("pick.job", l.name()),
-                        progress -> make(held, l, from, numbers, shown, progress),
+                        Words.of("pick.job", name),
+                        progress -> make(wish, progress),
                         done -> {
                             said.accept(done);
                             desk.changed();
                         },
-                        e -> said.accept(
-                                new Message(Words.of("pick.failed", l.name(), Failures.words(e)), false, true)));
+                        e -> said.accept(new Message(Words.of("pick.failed", name, Failures.words(e)), false, true)));
     }
 
-    private Message make(Held held, Line l, Version from, Set<Integer> numbers, List<Change> shown, Progress progress)
-            throws IOException {
+    /** An outcome, and which point it was taken from, in words. */
+    private record Outcome(Picking.Outcome outcome, String from) {}
+
+    private static Outcome outcome(Wish wish) throws IOException {
         Side before;
-        try (Reading reading = held.vault().read()) {
-            before = Side.version(reading, from);
+        try (Reading reading = wish.held().vault().read()) {
+            before = Side.version(reading, wish.from());
         }
-        Side after =
-                Side.live(held.place(), l.path()).orElseThrow(() -> new IOException(Words.of("pick.live", l.name())));
+        Side after = Side.live(wish.held().place(), wish.line().path())
+                .orElseThrow(
+                        () -> new IOException(Words.of("pick.live", wish.line().name())));
         Comparison comparison = Compare.compare(before.name(), before.content(), after.name(), after.content());
         // Somebody may have saved since the changes were shown.
-        if (!comparison.changes().equals(shown)) {
+        if (!comparison.changes().equals(wish.shown())) {
             throw new IOException(Words.of("pick.changed"));
         }
-        Picking.Outcome outcome = Picking.back(after.name(), before.content(), after.content(), comparison, numbers);
+        return new Outcome(
+                Picking.back(after.name(), before.content(), after.content(), comparison, wish.numbers()),
+                before.said());
+    }
+
+    private Message make(Wish wish, Progress progress) throws IOException {
+        Outcome found = outcome(wish);
+        Picking.Outcome outcome = found.outcome();
+        Line l = wish.line();
         Path made = Files.createTempFile("mended-leaf-pick", "");
         try {
             Files.write(made, outcome.content());
-            Revision revision = new Revision(made, l.path(), Picking.note(before.said(), outcome.taken()));
-            PutResult result = desk.work(held).put(List.of(revision), progress);
+            Revision revision = new Revision(made, l.path(), Picking.note(found.from(), outcome.taken()));
+            PutResult result = desk.work(wish.held()).put(List.of(revision), progress);
             Optional<String> failed = result.failed().values().stream().findFirst();
             if (failed.isPresent()) {
                 throw new IOException(failed.get());
@@ -153,7 +230,7 @@ public final class PickModel {
                             "pick.done",
                             l.name(),
                             Words.of("pick.changes", outcome.taken().size()),
-                            before.said(),
+                            found.from(),
                             label),
                     true,
                     false);

@@ -1,5 +1,7 @@
 package org.mendedleaf.desktop.files;
 
+import java.util.ArrayList;
+import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
@@ -45,6 +47,7 @@ final class PickPane extends HBox {
         side.setMinWidth(300);
         getChildren().addAll(scroll, side);
         model.offerProperty().addListener((o, a, offer) -> fill(offer));
+        model.planProperty().addListener((o, a, plan) -> said());
         fill(model.offerProperty().get());
     }
 
@@ -53,6 +56,11 @@ final class PickPane extends HBox {
         for (Change change : offer.changes().stream().limit(SHOWN_MOST).toList()) {
             CheckBox box = new CheckBox(words(change));
             box.setId("pick-" + change.number());
+            String refused = offer.refused().getOrDefault(change.number(), "");
+            if (!refused.isEmpty()) {
+                box.setText(words(change) + "  ·  " + refused);
+                box.setDisable(true);
+            }
             box.setOnAction(e -> {
                 model.tick(change.number(), box.isSelected());
                 said();
@@ -69,8 +77,17 @@ final class PickPane extends HBox {
 
     private void said() {
         int ticks = model.ticks();
-        make.setDisable(ticks == 0);
-        outcome.setText(ticks == 0 ? Words.of("pick.none") : Words.of("pick.outcome", ticks));
+        PickModel.Plan plan = model.planProperty().get();
+        make.setDisable(ticks == 0 || !plan.known() || !plan.refused().isEmpty());
+        if (ticks == 0) {
+            outcome.setText(Words.of("pick.none"));
+        } else if (!plan.refused().isEmpty()) {
+            outcome.setText(plan.refused());
+        } else {
+            List<String> words = new ArrayList<>(plan.also());
+            words.add(0, Words.of(plan.known() && plan.also().isEmpty() ? "pick.outcome" : "pick.outcomeAlso", ticks));
+            outcome.setText(String.join(" ", words));
+        }
     }
 
     private static String words(Change change) {

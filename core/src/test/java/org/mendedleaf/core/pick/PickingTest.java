@@ -1,9 +1,10 @@
-package org.mendedleaf.core.compare;
+package org.mendedleaf.core.pick;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static org.mendedleaf.core.document.Made.rows;
 
+import java.io.InterruptedIOException;
+import java.io.UncheckedIOException;
 import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -16,6 +17,8 @@ import net.jqwik.api.constraints.AlphaChars;
 import net.jqwik.api.constraints.Size;
 import net.jqwik.api.constraints.StringLength;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.compare.Compare;
+import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.document.Documents;
 import org.mendedleaf.core.document.Made;
 
@@ -26,7 +29,12 @@ class PickingTest {
     }
 
     private static byte[] back(String name, byte[] a, byte[] b, Integer... numbers) {
-        return Picking.back(name, a, b, compare(name, a, b), Set.of(numbers)).content();
+        try {
+            return Picking.back(name, a, b, compare(name, a, b), Set.of(numbers))
+                    .content();
+        } catch (InterruptedIOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private static String back(String name, String a, String b, Integer... numbers) {
@@ -80,9 +88,9 @@ class PickingTest {
 
     @Test
     void whatCannotBeDoneSafelyIsRefusedInWords() {
-        byte[] a = Made.xlsx(rows("a,1"));
-        byte[] b = Made.xlsx(rows("a,2"));
-        assertThatThrownBy(() -> back("a.xlsx", a, b, 1)).hasMessageContaining("cannot be taken back safely");
+        byte[] a = Made.pdf("one");
+        byte[] b = Made.pdf("two");
+        assertThatThrownBy(() -> back("a.pdf", a, b, 1)).hasMessageContaining("cannot be taken back safely");
         assertThatThrownBy(() -> back("a.csv", "k,v\na,1\nb,2\n", "k,x,v\na,z,1\nb,y,2\n", 1))
                 .hasMessageContaining("column");
         assertThatThrownBy(() -> back("a.txt", "a\n", "b\n", 7)).hasMessageContaining("There is no change 7");

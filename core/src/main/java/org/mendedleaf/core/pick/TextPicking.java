@@ -1,4 +1,4 @@
-package org.mendedleaf.core.compare;
+package org.mendedleaf.core.pick;
 
 import java.nio.CharBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -7,12 +7,10 @@ import java.nio.charset.CodingErrorAction;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.compare.Comparison.Change;
+import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Comparison.Mark;
 import org.mendedleaf.core.compare.Comparison.RowChange;
 import org.mendedleaf.core.compare.Comparison.SheetChanges;
@@ -20,73 +18,19 @@ import org.mendedleaf.core.compare.Comparison.TextChanges;
 import org.mendedleaf.core.document.TextReader;
 import org.mendedleaf.core.words.Words;
 
-/**
- * Takes single changes back: the later content with some of its changes undone. Of texts and of tables that are written as
- * text everything else stays byte for byte; other formats cannot be worked in safely, and say so. Pure.
- */
-public final class Picking {
+/** Takes changes of texts, and of tables that are written as text, back; everything else stays byte for byte. Pure. */
+final class TextPicking {
 
-    private Picking() {}
+    private TextPicking() {}
 
-    /**
-     * What comes of it.
-     *
-     * @param content the new content
-     * @param taken changes that were taken back
-     */
-    public record Outcome(byte[] content, List<Change> taken) {
-        /** Copies the list. */
-        public Outcome {
-            taken = List.copyOf(taken);
-        }
-    }
-
-    /** Why nothing of a comparison can be taken back; empty when it can. */
-    public static Optional<String> refusal(String name, Comparison comparison) {
-        if (comparison instanceof TextChanges) {
-            String lower = name.toLowerCase(Locale.ROOT);
-            // What is shown as text is text, whatever it is called.
-            return lower.endsWith(".rtf") ? Optional.of(Words.of("pick.format")) : Optional.empty();
-        }
-        String lower = name.toLowerCase(Locale.ROOT);
-        if (comparison instanceof SheetChanges sheets && (lower.endsWith(".csv") || lower.endsWith(".tsv"))) {
-            boolean columns =
-                    sheets.sheets().stream().flatMap(s -> s.columns().stream()).anyMatch(c -> c.mark() != Mark.SAME);
-            return columns ? Optional.of(Words.of("pick.columns")) : Optional.empty();
-        }
-        return Optional.of(Words.of(comparison instanceof Comparison.Equal ? "pick.equal" : "pick.format"));
-    }
-
-    /**
-     * Takes changes back.
-     *
-     * @param before the earlier content
-     * @param after the later content
-     * @param comparison of both
-     * @param numbers of the changes
-     * @throws IllegalArgumentException in words, when it cannot be done
-     */
-    public static Outcome back(String name, byte[] before, byte[] after, Comparison comparison, Set<Integer> numbers) {
-        refusal(name, comparison).ifPresent(why -> {
-            throw new IllegalArgumentException(why);
-        });
-        List<Change> taken = comparison.changes().stream()
-                .filter(c -> numbers.contains(c.number()))
-                .toList();
-        Set<Integer> unknown = new LinkedHashSet<>(numbers);
-        taken.forEach(c -> unknown.remove(c.number()));
-        if (!unknown.isEmpty() || taken.isEmpty()) {
-            throw new IllegalArgumentException(Words.of(
-                    "pick.noChange",
-                    unknown.isEmpty() ? "" : unknown.iterator().next(),
-                    comparison.changes().size()));
-        }
+    /** The later content with these changes undone. */
+    static byte[] back(byte[] before, byte[] after, Comparison comparison, Set<Integer> numbers) {
         Text a = Text.of(before);
         Text b = Text.of(after);
         String made = comparison instanceof TextChanges text
                 ? lines(a, b, text, numbers)
                 : rows(a, b, (SheetChanges) comparison, numbers);
-        return new Outcome(b.encode(made), taken);
+        return b.encode(made);
     }
 
     /** A text with what is needed to write it again. */
@@ -299,13 +243,5 @@ public final class Picking {
             }
         }
         return rows;
-    }
-
-    /** What was taken back, for the note of the version that comes of it. */
-    public static String note(String from, List<Change> taken) {
-        String what = taken.size() == 1 && !taken.get(0).where().isEmpty()
-                ? taken.get(0).where()
-                : Words.of("pick.changes", taken.size());
-        return Words.of("pick.note", what, from);
     }
 }
