@@ -8,17 +8,13 @@ import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.SplitPane;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
@@ -33,6 +29,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.look.Look;
+import org.mendedleaf.desktop.look.LookPane;
 import org.mendedleaf.desktop.look.Looking;
 import org.mendedleaf.desktop.look.Pictures;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -40,10 +37,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** A version large: the line as a stem at the side, and beside it what the version says, or what it changed. */
 final class ReadingView extends BorderPane {
 
-    /** From so much room on, two points stand side by side. */
-    private static final double WIDE = 820;
-
-    private static final int ZOOM_MOST = 4;
     private static final int VERSIONS_IN_MENU = 30;
 
     /** What takes longer is said to be on its way. */
@@ -54,26 +47,14 @@ final class ReadingView extends BorderPane {
     private final ReadingStem stem;
     private final Label title = Ui.label("", "reading-title");
     private final Label point = Ui.label("", "dim");
-    private final Label words = Ui.label("", "detail-words");
-    private final Label place = Ui.label("", "dim");
     private final MenuButton against = new MenuButton();
-    private final CheckBox only = new CheckBox(Words.of("reading.only"));
-    private final CheckBox formulas = new CheckBox(Words.of("reading.formulas"));
-    private final Button back;
-    private final Button on;
-    private final TextField find = new TextField();
     private final Button restore;
     private final Button export;
-    private final StackPane body = new StackPane();
-    private final HBox changeBar;
+    private final LookPane pane = new LookPane("reading");
     private final NotesPane notes;
     private final PauseTransition waiting = new PauseTransition(PATIENCE);
     private Supplier<Optional<File>> fileAsk = Optional::empty;
-    private @Nullable Look look;
     private Detail.@Nullable Mode shownMode;
-    private int change;
-    private int zoom;
-    private String toFind = "";
 
     /** Shows what the line of this model shows; restoring and copying are those of the line's own pane. */
     ReadingView(FilesModel model, Runnable restoring, Runnable copying, Runnable exporting) {
@@ -88,10 +69,6 @@ final class ReadingView extends BorderPane {
         Button copy = Ui.button("line.copy", copying);
         export = Ui.button("reading.export", exporting);
         export.setId("reading-export");
-        back = Ui.iconButton(Feather.CHEVRON_UP, "reading.back", () -> toChange(change - 1));
-        back.setId("reading-back");
-        on = Ui.iconButton(Feather.CHEVRON_DOWN, "reading.on", () -> toChange(change + 1));
-        on.setId("reading-on");
 
         ToggleGroup group = new ToggleGroup();
         HBox modes = new HBox(
@@ -102,38 +79,20 @@ final class ReadingView extends BorderPane {
         against.setId("reading-against");
         against.getStyleClass().addAll("flat", "text-button");
         against.setOnShowing(e -> fillAgainst());
-        only.setId("reading-only");
-        only.setSelected(true);
-        only.selectedProperty().addListener((o, a, b) -> again());
-        formulas.setId("reading-formulas");
-        formulas.selectedProperty().addListener((o, a, b) -> again());
-        changeBar = new HBox(8, place, back, on, only);
-        changeBar.setAlignment(Pos.CENTER_LEFT);
         modes.setAlignment(Pos.CENTER_LEFT);
         modes.setFillHeight(false);
         HBox tools = new HBox(12, modes, against);
         tools.setAlignment(Pos.CENTER_LEFT);
-        HBox said = new HBox(12, words, Ui.spacer(), formulas, changeBar);
-        said.setAlignment(Pos.CENTER_LEFT);
-        for (javafx.scene.layout.Region fixed : List.of(against, formulas, only, place)) {
-            fixed.setMinWidth(USE_PREF_SIZE);
-        }
-        find.setId("reading-find");
-        find.setPromptText(Words.of("reading.find"));
-        find.setAccessibleText(Words.of("reading.find"));
-        find.setOnAction(e -> findNext());
-        find.setPrefColumnCount(16);
         Button close = Ui.iconButton(Feather.X, "reading.close", this::close);
         close.setId("reading-close");
-        HBox head = new HBox(10, title, point, Ui.spacer(), find, close);
+        against.setMinWidth(USE_PREF_SIZE);
+        HBox head = new HBox(10, title, point, Ui.spacer(), pane.findField(), close);
         head.setAlignment(Pos.CENTER_LEFT);
-        words.setMinWidth(0);
         title.setMinWidth(0);
-        VBox top = new VBox(8, head, tools, said);
+        VBox top = new VBox(8, head, tools);
         top.getStyleClass().add("reading-head");
-        BorderPane content = new BorderPane(body);
+        BorderPane content = new BorderPane(pane);
         content.setTop(top);
-        body.setMinSize(0, 0);
         PickPane pick = new PickPane(model.picking());
         Ui.visible(pick, false);
         ToggleButton picking = new ToggleButton(Words.of("pick.open"));
@@ -159,7 +118,7 @@ final class ReadingView extends BorderPane {
         setCenter(split);
         StackPane.setMargin(this, new javafx.geometry.Insets(0, 24, 14, 24));
 
-        waiting.setOnFinished(e -> words.setText(Words.of("reading.slow")));
+        waiting.setOnFinished(e -> pane.say(Words.of("reading.slow")));
         line.chosenProperty().addListener((o, a, v) -> {
             if (isVisible()) {
                 waiting.playFromStart();
@@ -172,11 +131,6 @@ final class ReadingView extends BorderPane {
         visibleProperty().addListener((o, a, is) -> {
             if (is) {
                 show();
-            }
-        });
-        body.widthProperty().addListener((o, a, w) -> {
-            if ((a.doubleValue() > WIDE) != (w.doubleValue() > WIDE)) {
-                again();
             }
         });
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -204,8 +158,7 @@ final class ReadingView extends BorderPane {
 
     /** Goes to these words in what is shown next. */
     void find(String text) {
-        find.setText(text);
-        toFind = text;
+        pane.find(text);
     }
 
     /** Puts a way to ask for a file in place. */
@@ -225,61 +178,16 @@ final class ReadingView extends BorderPane {
         boolean control = e.isShortcutDown();
         if (e.getCode() == KeyCode.ESCAPE) {
             close();
-        } else if (e.isAltDown() && e.getCode() == KeyCode.DOWN) {
-            toChange(change + 1);
-        } else if (e.isAltDown() && e.getCode() == KeyCode.UP) {
-            toChange(change - 1);
         } else if (control && e.getCode() == KeyCode.DOWN) {
             line.step(1);
         } else if (control && e.getCode() == KeyCode.UP) {
             line.step(-1);
-        } else if (control && e.getCode() == KeyCode.F) {
-            find.requestFocus();
-            find.selectAll();
         } else if (control && e.getCode() == KeyCode.E) {
             export.fire();
-        } else if (control
-                && (e.getCode() == KeyCode.PLUS || e.getCode() == KeyCode.EQUALS || e.getCode() == KeyCode.ADD)) {
-            zoom(zoom + 1);
-        } else if (control && (e.getCode() == KeyCode.MINUS || e.getCode() == KeyCode.SUBTRACT)) {
-            zoom(zoom - 1);
-        } else if (control && e.getCode() == KeyCode.DIGIT0) {
-            zoom(0);
-        } else if (control && e.getCode() == KeyCode.C && !(e.getTarget() instanceof TextField)) {
-            copyText();
-        } else {
+        } else if (!pane.key(e)) {
             return;
         }
         e.consume();
-    }
-
-    private void zoom(int to) {
-        zoom = Math.max(0, Math.min(ZOOM_MOST, to));
-        for (int i = 1; i <= ZOOM_MOST; i++) {
-            Ui.style(body, "zoom-" + i, i == zoom);
-        }
-        if (look != null) {
-            look.zoom(zoom);
-        }
-    }
-
-    private void copyText() {
-        Look shown = look;
-        if (shown != null && !shown.text().isEmpty()) {
-            ClipboardContent content = new ClipboardContent();
-            content.putString(shown.text());
-            Clipboard.getSystemClipboard().setContent(content);
-        }
-    }
-
-    private void findNext() {
-        Look shown = look;
-        if (shown == null || find.getText().isBlank()) {
-            return;
-        }
-        boolean found = shown.find(find.getText());
-        Ui.style(find, "not-found", !found);
-        words.setText(found ? words.getText() : Words.of("reading.notFound", find.getText()));
     }
 
     private void fillAgainst() {
@@ -351,100 +259,60 @@ final class ReadingView extends BorderPane {
         return l == null ? "" : l.label(number);
     }
 
-    private void again() {
-        if (isVisible()) {
-            show();
-        }
-    }
-
     private void show() {
         if (!isVisible()) {
             return;
         }
         waiting.stop();
         about();
-        Look before = look;
-        Look.Position at = before == null ? Look.Position.START : before.position();
-        boolean stay = shownMode == line.modeProperty().get();
+        Detail.Mode mode = line.modeProperty().get();
+        boolean stay = shownMode == mode;
+        shownMode = mode;
         Detail detail = line.detailProperty().get();
-        Looking.Choices choices = new Looking.Choices(body.getWidth() > WIDE, only.isSelected(), formulas.isSelected());
-        boolean changes = detail instanceof Detail.Compared;
-        words.setText("");
-        Look made = null;
-        if (detail instanceof Detail.Compared compared) {
-            made = Looking.of(
-                    compared.comparison(),
-                    choices,
-                    new Looking.Titles(compared.before(), compared.after()),
-                    line.pictures());
-            words.setText(Words.of(
-                    "reading.between",
-                    compared.before(),
-                    compared.after(),
-                    compared.comparison().words()));
-        } else if (detail instanceof Detail.Seen seen) {
-            made = Looking.of(
-                    seen.document(),
-                    choices,
-                    seen.member().isEmpty() ? line.pictures() : Pictures.NONE,
-                    path -> line.memberProperty().set(path));
-            boolean first = line.modeProperty().get() == Detail.Mode.CHANGES;
-            words.setText(
-                    first
-                            ? Words.of("reading.first")
-                            : !seen.member().isEmpty()
-                                    ? seen.member()
-                                    : Looking.isCut(seen.document()) ? Words.of("detail.cut") : "");
-        } else if (detail instanceof Detail.Failed failed) {
-            made = Looking.message(failed.words());
-        } else if (detail instanceof Detail.Away away) {
-            made = Looking.message(away.words());
-        }
-        look = made;
-        Node node = made != null ? made.node() : other(detail);
-        boolean hasKeys = hasKeys();
-        body.getChildren().setAll(node);
-        if (hasKeys) {
-            node.requestFocus();
-        }
-        zoom(zoom);
-        shownMode = line.modeProperty().get();
-        formulas.setVisible(made != null && made.hasFormulas());
-        formulas.setManaged(formulas.isVisible());
-        Ui.visible(changeBar, changes);
-        Ui.visible(against, line.modeProperty().get() == Detail.Mode.CHANGES);
-        export.setDisable(!changes);
-        change = 0;
-        int all = made == null ? 0 : made.changes();
-        Ui.visible(back, all > 0);
-        Ui.visible(on, all > 0);
-        Ui.visible(only, all > 0);
-        place.setText(all == 0 ? "" : Words.of("reading.changes", all));
-        boolean few = only.isSelected() || !stay || at.row() == 0;
-        if (changes && all > 0 && few) {
-            toChange(1);
-        } else if (made != null && stay) {
-            made.position(at);
-        }
-        if (made != null && !toFind.isEmpty() && detail instanceof Detail.Seen) {
-            findNext();
-            toFind = "";
-        }
+        pane.show(choices -> made(detail, choices), stay);
+        Ui.visible(against, mode == Detail.Mode.CHANGES);
+        export.setDisable(!(detail instanceof Detail.Compared));
         Version v = line.chosenProperty().get();
         restore.setText(v == null ? "" : Words.of("line.restore", v.label()));
         restore.setDisable(v == null || !model.reading().canRestoreProperty().get());
     }
 
-    /** Whether what is about to go has the keys, which would be lost with it. */
-    private boolean hasKeys() {
-        Node at = getScene() == null ? null : getScene().getFocusOwner();
-        if (at == null) {
-            return true;
+    private LookPane.Shown made(Detail detail, Looking.Choices choices) {
+        if (detail instanceof Detail.Compared compared) {
+            Look look = Looking.of(
+                    compared.comparison(),
+                    choices,
+                    new Looking.Titles(compared.before(), compared.after()),
+                    line.pictures());
+            return LookPane.Shown.compared(
+                    look,
+                    Words.of(
+                            "reading.between",
+                            compared.before(),
+                            compared.after(),
+                            compared.comparison().words()));
         }
-        while (at != null && at != body) {
-            at = at.getParent();
+        if (detail instanceof Detail.Seen seen) {
+            Look look = Looking.of(
+                    seen.document(),
+                    choices,
+                    seen.member().isEmpty() ? line.pictures() : Pictures.NONE,
+                    path -> line.memberProperty().set(path));
+            boolean first = line.modeProperty().get() == Detail.Mode.CHANGES;
+            String words = first
+                    ? Words.of("reading.first")
+                    : !seen.member().isEmpty()
+                            ? seen.member()
+                            : Looking.isCut(seen.document()) ? Words.of("detail.cut") : "";
+            return LookPane.Shown.of(look, words);
         }
-        return at == body;
+        if (detail instanceof Detail.Failed failed) {
+            return LookPane.Shown.of(Looking.message(failed.words()), "");
+        }
+        if (detail instanceof Detail.Away away) {
+            return LookPane.Shown.of(Looking.message(away.words()), "");
+        }
+        return new LookPane.Shown(null, other(detail), "", false);
     }
 
     private Node other(Detail detail) {
@@ -455,18 +323,6 @@ final class ReadingView extends BorderPane {
             return notes.show(said);
         }
         return Looking.message("").node();
-    }
-
-    private void toChange(int number) {
-        Look shown = look;
-        if (shown == null || shown.changes() == 0) {
-            return;
-        }
-        change = Math.max(1, Math.min(shown.changes(), number));
-        shown.goTo(change);
-        place.setText(Words.of("reading.change", change, shown.changes()));
-        back.setDisable(change == 1);
-        on.setDisable(change == shown.changes());
     }
 
     /** What is exported: the difference that is shown. */

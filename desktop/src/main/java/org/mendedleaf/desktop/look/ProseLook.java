@@ -87,7 +87,7 @@ final class ProseLook implements Look {
             }
             for (Block block : prose.sections().get(i).blocks()) {
                 List<Piece> pieces = List.of(new Piece(Mark.SAME, block.text()));
-                rows.add(new Row("", new BlockChange(Mark.SAME, block, block, pieces, 0), i, 0));
+                rows.add(new Row("", new BlockChange(Mark.SAME, block, block, i, i, pieces, 0), i, 0));
             }
         }
         return new ProseLook(rows, false, 0, pictures);
