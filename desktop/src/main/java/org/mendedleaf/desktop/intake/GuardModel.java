@@ -11,6 +11,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.intake.Judgement;
@@ -120,6 +121,29 @@ public final class GuardModel {
                 facts,
                 Optional.of(DocumentProcess.shared()
                         .read(RelativePath.name(doubt.target()), content, size > content.length)));
+    }
+
+    /** What is current, and what would come in. Slow; never on the thread of the screen. */
+    public Pair pair() throws IOException {
+        org.mendedleaf.core.compare.Side incoming = org.mendedleaf.core.compare.Side.disk(doubt.file());
+        // It is read as what it would be.
+        org.mendedleaf.core.compare.Side named =
+                new org.mendedleaf.core.compare.Side(doubt.target(), incoming.said(), incoming.content());
+        try (Reading reading = doubt.held().vault().read()) {
+            Optional<Version> current = reading.line(doubt.held().place(), doubt.target())
+                    .filter(l -> l.removed().isEmpty() && l.path().equals(doubt.target()))
+                    .flatMap(Line::newest);
+            return new Pair(
+                    current.isEmpty()
+                            ? Optional.empty()
+                            : Optional.of(org.mendedleaf.core.compare.Side.version(reading, current.get())),
+                    Optional.of(named));
+        }
+    }
+
+    /** The desk. */
+    Desk desk() {
+        return desk;
     }
 
     /** What is asked. */

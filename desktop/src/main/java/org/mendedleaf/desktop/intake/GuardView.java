@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.intake;
 
+import java.io.IOException;
 import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -13,12 +14,15 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.look.DifferenceView;
 import org.mendedleaf.desktop.look.Looking;
 import org.mendedleaf.desktop.look.Pictures;
+import org.mendedleaf.desktop.shell.PairWork;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Shows a doubtful revision beside what it would replace, with the reasons for the doubt, and asks for a yes. */
@@ -82,11 +86,37 @@ public final class GuardView extends BorderPane {
         setCenter(both);
         setBottom(buttons(hearer, leave, unlikely));
         addEventFilter(javafx.scene.input.KeyEvent.KEY_PRESSED, e -> {
-            if (e.getCode() == javafx.scene.input.KeyCode.ESCAPE) {
+            if (e.getCode() == javafx.scene.input.KeyCode.ESCAPE && !DifferenceView.leave(this)) {
                 leave.run();
+                e.consume();
+            } else if (e.getCode() == javafx.scene.input.KeyCode.ESCAPE) {
                 e.consume();
             }
         });
+    }
+
+    /** Opens what the revision would change. */
+    private void look() {
+        DifferenceView.open(
+                this,
+                new DifferenceView.Files() {
+                    @Override
+                    public int size() {
+                        return 1;
+                    }
+
+                    @Override
+                    public String path(int number) {
+                        return model.doubt().target();
+                    }
+
+                    @Override
+                    public Pair pair(int number) throws IOException {
+                        return model.pair();
+                    }
+                },
+                0,
+                new PairWork(model.desk().background()));
     }
 
     private static HBox reason(Judgement.Reason r) {
@@ -151,6 +181,9 @@ public final class GuardView extends BorderPane {
             there.setOnAction(e -> model.putThere(hearer));
             buttons.getChildren().add(there);
         });
+        Button look = Ui.button("difference.open", this::look);
+        look.setId("guard-look");
+        buttons.getChildren().add(look);
         TextField note = new TextField();
         note.setId("guard-note");
         note.setPromptText(Words.of("put.notePrompt"));

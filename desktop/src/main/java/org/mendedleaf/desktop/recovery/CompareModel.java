@@ -1,10 +1,12 @@
 package org.mendedleaf.desktop.recovery;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -13,11 +15,16 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
+import org.mendedleaf.core.line.Difference;
+import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.Moments;
@@ -103,7 +110,7 @@ public final class CompareModel {
     }
 
     /** The moment that a text means here; asked off the screen's thread. */
-    public Instant understand(String typed) throws java.io.IOException {
+    public Instant understand(String typed) throws IOException {
         return Moments.understand(desk, held, folder, typed);
     }
 
@@ -151,6 +158,22 @@ public final class CompareModel {
                 || c.before()
                         .map(b -> b.path().toLowerCase(Locale.ROOT).contains(text))
                         .orElse(false);
+    }
+
+    /** A file at the earlier and at the later moment. Slow; never on the thread of the screen. */
+    public Pair pair(TwoMoments.Change change) throws IOException {
+        try (Reading reading = held.vault().read()) {
+            return new Pair(side(reading, change.before()), side(reading, change.after()));
+        }
+    }
+
+    private static Optional<Side> side(Reading reading, Optional<Difference.At> at) throws IOException {
+        if (at.isEmpty() || at.get().kind() != EntryKind.FILE) {
+            return Optional.empty();
+        }
+        Optional<Version> version =
+                reading.line(at.get().line()).flatMap(l -> l.version(at.get().number()));
+        return version.isEmpty() ? Optional.empty() : Optional.of(Side.version(reading, version.get()));
     }
 
     /** Writes what is shown into a CSV file. */

@@ -1,9 +1,11 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.File;
+import java.io.IOException;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -24,6 +26,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.compare.CompareWords;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMoments.Change;
 import org.mendedleaf.core.compare.TwoMoments.Kind;
@@ -31,6 +34,8 @@ import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.MomentField;
+import org.mendedleaf.desktop.look.DifferenceView;
+import org.mendedleaf.desktop.shell.PairWork;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -112,11 +117,15 @@ public final class CompareView extends BorderPane {
         middle.getStyleClass().add("plan-middle");
         setCenter(middle);
         Label hint = Ui.label(Words.of("moments.hint"), "dim");
-        Button line = Ui.button("moments.line", this::revealSelected, "accent");
+        Button look = Ui.button("difference.open", this::look, "accent");
+        look.setId("compare-look");
+        look.disableProperty()
+                .bind(table.getSelectionModel().selectedItemProperty().isNull());
+        Button line = Ui.button("moments.line", this::revealSelected);
         line.setId("compare-line");
         line.disableProperty()
                 .bind(table.getSelectionModel().selectedItemProperty().isNull());
-        HBox buttons = new HBox(12, line, hint, Ui.spacer(), Ui.button("protect.back", back, "flat"));
+        HBox buttons = new HBox(12, look, line, hint, Ui.spacer(), Ui.button("protect.back", back, "flat"));
         buttons.setAlignment(Pos.CENTER_LEFT);
         buttons.getStyleClass().add("plan-buttons");
         setBottom(buttons);
@@ -179,14 +188,50 @@ public final class CompareView extends BorderPane {
                         Comparator.comparing((Change c) -> c.sizeAfter() - c.sizeBefore())));
         table.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
-                revealSelected();
+                look();
             }
         });
         table.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER) {
-                revealSelected();
+                look();
+                e.consume();
             }
         });
+    }
+
+    /** Opens what changed in the selected file. */
+    private void look() {
+        List<Change> listed = List.copyOf(table.getItems());
+        int selected = table.getSelectionModel().getSelectedIndex();
+        if (selected < 0) {
+            return;
+        }
+        DifferenceView.open(
+                this,
+                new DifferenceView.Files() {
+                    @Override
+                    public int size() {
+                        return listed.size();
+                    }
+
+                    @Override
+                    public String path(int number) {
+                        return listed.get(number).path();
+                    }
+
+                    @Override
+                    public Pair pair(int number) throws IOException {
+                        return model.pair(listed.get(number));
+                    }
+
+                    @Override
+                    public void went(int number) {
+                        table.getSelectionModel().clearAndSelect(number);
+                        table.scrollTo(Math.max(0, number - 3));
+                    }
+                },
+                selected,
+                new PairWork(model.desk().background()));
     }
 
     private void revealSelected() {

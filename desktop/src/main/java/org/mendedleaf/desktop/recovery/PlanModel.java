@@ -10,6 +10,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -18,13 +19,17 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.BagArchive;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
@@ -363,6 +368,40 @@ public final class PlanModel {
             case BAG -> to.resolve("data").resolve(item.target());
             default -> to;
         };
+    }
+
+    /** What is where a file would go, and what would be there. Slow; never on the thread of the screen. */
+    public Pair pair(RestorePlan.Item item) throws IOException {
+        Optional<Side> now = there(item);
+        if (item.step() == RestorePlan.Step.REMOVE) {
+            return new Pair(now, Optional.empty());
+        }
+        try (Reading reading = what.held().vault().read()) {
+            return new Pair(now, Optional.of(Side.version(reading, item.version())));
+        }
+    }
+
+    private Optional<Side> there(RestorePlan.Item item) throws IOException {
+        Path to = target.get();
+        if (where.get() == Where.FOLDER && to != null) {
+            Path file = RawNames.resolve(to, item.wanted());
+            return Files.isRegularFile(file) ? Optional.of(Side.disk(file)) : Optional.empty();
+        }
+        if (where.get() != Where.BACK) {
+            return Optional.empty();
+        }
+        // What goes back to where it was is compared with what it is now, wherever that is.
+        String path =
+                item.step() == RestorePlan.Step.MOVE_BACK && !item.other().isEmpty() ? item.other() : item.wanted();
+        if (!what.held().place().isOutside()) {
+            return Side.live(what.held().place(), path);
+        }
+        try (Reading reading = what.held().vault().read()) {
+            Optional<Version> newest = reading.line(what.held().place(), path)
+                    .filter(l -> l.removed().isEmpty())
+                    .flatMap(Line::newest);
+            return newest.isEmpty() ? Optional.empty() : Optional.of(Side.version(reading, newest.get()));
+        }
     }
 
     /** Writes the plan into a file: JSON when its name ends so, CSV otherwise. */

@@ -15,6 +15,7 @@ import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -38,6 +39,7 @@ final class PlanTable extends VBox {
     private final TableView<Row> table = Tables.table("plan-table", "plan.empty");
     private final HBox filters = new HBox(4);
     private final TableColumn<Row, Row> choice;
+    private final Runnable look;
     private List<Row> rows = List.of();
     private @Nullable Step filter;
     private @Nullable RestorePlan shownPlan;
@@ -50,8 +52,14 @@ final class PlanTable extends VBox {
      */
     record Row(RestorePlan.Item item, RestoreResult.@Nullable Item outcome) {}
 
-    PlanTable(PlanModel model) {
+    /**
+     * The table.
+     *
+     * @param look opens what changes in the selected file
+     */
+    PlanTable(PlanModel model, Runnable look) {
         this.model = model;
+        this.look = look;
         filters.getStyleClass().add("filters");
         filters.setAlignment(Pos.CENTER_LEFT);
         table.getColumns()
@@ -86,6 +94,17 @@ final class PlanTable extends VBox {
                 this::choice,
                 Comparator.comparing(r -> r.item().target()));
         choice.setSortable(false);
+        table.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                look.run();
+            }
+        });
+        table.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER && !e.isShortcutDown()) {
+                look.run();
+                e.consume();
+            }
+        });
         getChildren().addAll(filters, table);
         VBox.setVgrow(table, Priority.ALWAYS);
     }
@@ -221,6 +240,21 @@ final class PlanTable extends VBox {
                 .setAll(rows.stream()
                         .filter(r -> filter == null || r.item().step() == filter)
                         .toList());
+    }
+
+    /** The rows as they are listed. */
+    List<RestorePlan.Item> listed() {
+        return table.getItems().stream().map(Row::item).toList();
+    }
+
+    /** The number of the selected row; -1 when none is. */
+    int selectedIndex() {
+        return table.getSelectionModel().getSelectedIndex();
+    }
+
+    void select(int index) {
+        table.getSelectionModel().clearAndSelect(index);
+        table.scrollTo(Math.max(0, index - 3));
     }
 
     ReadOnlyObjectProperty<Row> selectedProperty() {

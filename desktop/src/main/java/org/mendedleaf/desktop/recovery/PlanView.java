@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.File;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -20,6 +21,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Preflight;
@@ -27,6 +29,8 @@ import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.look.DifferenceView;
+import org.mendedleaf.desktop.shell.PairWork;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -49,6 +53,7 @@ public final class PlanView extends BorderPane {
     private final Button undo;
     private final Button open;
     private final Button show;
+    private final Button look;
     private final Button done;
     private final Button cancel;
 
@@ -72,7 +77,7 @@ public final class PlanView extends BorderPane {
      */
     public PlanView(PlanModel model, Asks asks, Runnable back, Consumer<String> said) {
         this.model = model;
-        this.table = new PlanTable(model);
+        this.table = new PlanTable(model, this::look);
         getStyleClass().addAll("files", "plan");
         Ui.style(this, "past", model.what().at() != null);
         Label title = Ui.label(model.heading(), "big-title");
@@ -123,12 +128,14 @@ public final class PlanView extends BorderPane {
         open.setId("plan-open");
         show = Ui.button("plan.show", () -> table.selected().ifPresent(i -> showInFolder(asks, model.placed(i))));
         show.setId("plan-show");
+        look = Ui.button("difference.open", this::look);
+        look.setId("plan-look");
         done = Ui.button("plan.done", back, "accent");
         done.setId("plan-done");
         Button leave = Ui.button("protect.back", back, "flat");
         leave.visibleProperty().bind(done.visibleProperty().not());
         leave.managedProperty().bind(leave.visibleProperty());
-        HBox buttons = new HBox(8, go, done, pause, cancel, retry, undo, open, show, Ui.spacer(), save, leave);
+        HBox buttons = new HBox(8, go, done, look, pause, cancel, retry, undo, open, show, Ui.spacer(), save, leave);
         buttons.setAlignment(Pos.CENTER_LEFT);
         buttons.getStyleClass().add("plan-buttons");
         setBottom(buttons);
@@ -143,6 +150,41 @@ public final class PlanView extends BorderPane {
         show();
     }
 
+    /** Opens what changes in the selected file, before it is decided. */
+    private void look() {
+        List<RestorePlan.Item> items = table.listed();
+        if (table.selectedIndex() < 0
+                || model.stageProperty().get() == PlanModel.Stage.RUNNING
+                || model.stageProperty().get() == PlanModel.Stage.DONE) {
+            return;
+        }
+        DifferenceView.open(
+                this,
+                new DifferenceView.Files() {
+                    @Override
+                    public int size() {
+                        return items.size();
+                    }
+
+                    @Override
+                    public String path(int number) {
+                        return items.get(number).target();
+                    }
+
+                    @Override
+                    public Pair pair(int number) throws IOException {
+                        return model.pair(items.get(number));
+                    }
+
+                    @Override
+                    public void went(int number) {
+                        table.select(number);
+                    }
+                },
+                table.selectedIndex(),
+                new PairWork(model.desk().background()));
+    }
+
     private static void showInFolder(Asks asks, Path file) {
         Path folder = file.getParent();
         asks.open(folder == null ? file : folder);
@@ -154,7 +196,9 @@ public final class PlanView extends BorderPane {
     }
 
     private void key(KeyEvent e) {
-        if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
+        // Nothing is carried out that cannot be seen.
+        boolean seen = DifferenceView.at(this).isEmpty();
+        if (e.isControlDown() && e.getCode() == KeyCode.ENTER && seen) {
             model.run();
             e.consume();
         }
@@ -238,6 +282,8 @@ public final class PlanView extends BorderPane {
         Ui.visible(pause, stage == PlanModel.Stage.RUNNING);
         Ui.visible(cancel, stage == PlanModel.Stage.RUNNING);
         Ui.visible(save, before && plan != null);
+        Ui.visible(look, before);
+        look.setDisable(table.selectedIndex() < 0);
         Ui.visible(retry, ended && model.canRetry());
         Ui.visible(undo, ended && model.canUndo());
         Ui.visible(open, ended);

@@ -247,6 +247,9 @@ public final class Shell extends BorderPane {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
+        } else if (e.getCode() == KeyCode.ESCAPE && ways.leaveDifference()) {
+            e.consume();
+            return;
         } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
             showFiles();
         } else if (REDO.stream().anyMatch(keys -> keys.match(e)) && !isTyping()) {

@@ -27,6 +27,7 @@ import org.mendedleaf.desktop.intake.IntakeView;
 import org.mendedleaf.desktop.intake.Putting;
 import org.mendedleaf.desktop.intake.StraysModel;
 import org.mendedleaf.desktop.intake.StraysView;
+import org.mendedleaf.desktop.look.DifferenceView;
 import org.mendedleaf.desktop.recovery.CompareModel;
 import org.mendedleaf.desktop.recovery.CompareView;
 import org.mendedleaf.desktop.recovery.PlanModel;
@@ -76,6 +77,12 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
 
     private void said(String words) {
         files.say(words, false, false);
+    }
+
+    /** Closes what stands over the screen that is shown, and leaves that as it was; whether it did. */
+    boolean leaveDifference() {
+        Node screen = shown;
+        return screen != null && screen.getScene() != null && DifferenceView.leave(screen);
     }
 
     /** Whether one of these screens is shown, and may be left now; a running plan may not. */

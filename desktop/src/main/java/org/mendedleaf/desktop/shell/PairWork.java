@@ -1,0 +1,37 @@
+package org.mendedleaf.desktop.shell;
+
+import java.util.concurrent.Callable;
+import java.util.function.Consumer;
+import javafx.scene.image.Image;
+import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.desktop.look.DifferenceView;
+
+/** Compares off the thread of the screen. */
+public final class PairWork implements DifferenceView.Work {
+
+    private final Background background;
+    private final Background.Newest question;
+
+    /** Work of this background. */
+    public PairWork(Background background) {
+        this.background = background;
+        this.question = background.new Newest();
+    }
+
+    @Override
+    public void pair(Callable<Pair.Seen> work, Consumer<Pair.Seen> done, Consumer<Exception> failed) {
+        question.ask(work, done, failed);
+    }
+
+    @Override
+    public void picture(Callable<Image> work, Consumer<Image> done) {
+        background.run(
+                work,
+                image -> {
+                    if (!image.isError()) {
+                        done.accept(image);
+                    }
+                },
+                e -> org.slf4j.LoggerFactory.getLogger(PairWork.class).debug("no picture", e));
+    }
+}
