@@ -23,10 +23,11 @@ public interface Look {
      *
      * @param section the sheet or the slide; empty where there is none
      * @param row the first row that is seen, from 0
+     * @param words of that row, by which it is found where others came or went before it
      */
-    record Position(String section, int row) {
+    record Position(String section, int row, String words) {
         /** The beginning. */
-        public static final Position START = new Position("", 0);
+        public static final Position START = new Position("", 0, "");
     }
 
     /** Where somebody is. */

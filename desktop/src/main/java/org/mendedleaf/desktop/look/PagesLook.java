@@ -44,12 +44,13 @@ final class PagesLook implements Look {
 
     @Override
     public Position position() {
-        return new Position("", Rows.first(list));
+        int first = Rows.first(list);
+        return new Position("", first, Rows.words(list.getItems(), first, this::text));
     }
 
     @Override
     public void position(Position position) {
-        Rows.scroll(list, position.row());
+        Rows.scroll(list, Rows.nearest(list.getItems(), 0, list.getItems().size(), position, this::text));
     }
 
     private String text(int page) {

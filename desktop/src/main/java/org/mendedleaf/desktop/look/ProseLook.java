@@ -85,9 +85,11 @@ final class ProseLook implements Look {
             if (!name.isEmpty()) {
                 rows.add(new Row(name, null, i, 0));
             }
-            for (Block block : prose.sections().get(i).blocks()) {
+            List<Block> blocks = prose.sections().get(i).blocks();
+            for (int j = 0; j < blocks.size(); j++) {
+                Block block = blocks.get(j);
                 List<Piece> pieces = List.of(new Piece(Mark.SAME, block.text()));
-                rows.add(new Row("", new BlockChange(Mark.SAME, block, block, i, i, pieces, 0), i, 0));
+                rows.add(new Row("", new BlockChange(Mark.SAME, block, block, j, j, pieces, 0), i, 0));
             }
         }
         return new ProseLook(rows, false, 0, pictures);
@@ -156,7 +158,8 @@ final class ProseLook implements Look {
         while (begin > 0 && rows.get(begin - 1).number() == number) {
             begin--;
         }
-        return new Position(Integer.toString(number), first - begin);
+        return new Position(
+                Integer.toString(number), first - begin, rows.get(first).text());
     }
 
     @Override
@@ -164,7 +167,12 @@ final class ProseLook implements Look {
         List<Row> rows = list.getItems();
         for (int i = 0; i < rows.size(); i++) {
             if (Integer.toString(rows.get(i).number()).equals(position.section())) {
-                Rows.scroll(list, Math.min(rows.size() - 1, i + position.row()));
+                int end = i;
+                while (end < rows.size()
+                        && rows.get(end).number() == rows.get(i).number()) {
+                    end++;
+                }
+                Rows.scroll(list, Rows.nearest(rows, i, end, position, Row::text));
                 return;
             }
         }
@@ -230,6 +238,10 @@ final class ProseLook implements Look {
             body.maxWidthProperty().bind(list.widthProperty().subtract(ASIDE));
             body.prefWidthProperty().bind(body.maxWidthProperty());
             setGraphic(box);
+            // Its height is asked for before letters have their size: they are given it now.
+            if (getScene() != null) {
+                applyCss();
+            }
         }
 
         private Region sides(BlockChange block) {

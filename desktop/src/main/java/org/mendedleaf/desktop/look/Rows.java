@@ -28,6 +28,24 @@ final class Rows {
         return Math.max(0, cell.getIndex());
     }
 
+    /** The words of the row with this number; none where there is no such row. */
+    static <T> String words(List<T> rows, int row, Function<T, String> text) {
+        return row >= 0 && row < rows.size() ? text.apply(rows.get(row)) : "";
+    }
+
+    /** The row with the words of a position that is nearest to where it was; where none has them, the one of that number. */
+    static <T> int nearest(List<T> rows, int from, int end, Look.Position position, Function<T, String> text) {
+        int was = Math.max(from, Math.min(end - 1, from + position.row()));
+        for (int away = 0; !position.words().isBlank() && away < Math.max(1, end - from); away++) {
+            for (int row : new int[] {was - away, was + away}) {
+                if (row >= from && row < end && text.apply(rows.get(row)).equals(position.words())) {
+                    return row;
+                }
+            }
+        }
+        return was;
+    }
+
     /** Scrolls once the list is laid out; before that there is nothing to scroll. */
     static void scroll(ListView<?> list, int row) {
         Platform.runLater(() -> {

@@ -1,10 +1,14 @@
 package org.mendedleaf.desktop.look;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
 import javafx.scene.control.Tab;
 import javafx.scene.control.TabPane;
@@ -20,6 +24,7 @@ import org.mendedleaf.core.compare.Comparison.SheetChange;
 import org.mendedleaf.core.compare.Comparison.SheetChanges;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Document.Cell;
+import org.mendedleaf.core.document.Document.Merged;
 import org.mendedleaf.core.document.Document.Row;
 import org.mendedleaf.core.document.Document.Sheet;
 import org.mendedleaf.core.words.Words;
@@ -32,6 +37,9 @@ final class SheetLook implements Look {
 
     /** Wide enough for the words of rows that are left out. Pixels. */
     private static final double FOLD_LEAST = 150;
+
+    /** Where a table keeps which of its cells are one. */
+    private static final String MERGED = "merged";
 
     /** The number of a row that stands for others. */
     private static final int LEFT_OUT = -2;
@@ -48,7 +56,12 @@ final class SheetLook implements Look {
     private final boolean hasFormulas;
     private final String[] found = {""};
 
-    private SheetLook(int changes, List<SheetChange> sheets, Looking.Choices choices, Looking.@Nullable Titles titles) {
+    private SheetLook(
+            int changes,
+            List<SheetChange> sheets,
+            Looking.Choices choices,
+            Looking.@Nullable Titles titles,
+            Function<String, List<Merged>> mergedOf) {
         this.changes = changes;
         this.formulas = choices.formulas();
         boolean two = titles != null;
@@ -61,7 +74,7 @@ final class SheetLook implements Look {
             List<RowChange> rows =
                     only ? Around.fold(sheet.rows(), SheetLook::isChanged, SheetLook::leftOut) : sheet.rows();
             boolean beside = two && choices.wide() && sheet.columns().size() <= WIDE_MOST;
-            TableView<RowChange> table = table(sheet, rows, two, beside ? titles : null);
+            TableView<RowChange> table = table(sheet, rows, two, beside ? titles : null, mergedOf.apply(sheet.name()));
             tables.add(table);
             names.add(sheet.name());
             Tab tab = new Tab(sheet.name(), table);
@@ -114,16 +127,27 @@ final class SheetLook implements Look {
             }
             all.add(new SheetChange(sheet.name(), Mark.SAME, columns, rows));
         }
-        return new SheetLook(0, all, new Looking.Choices(false, false, formulas), null);
+        Map<String, List<Merged>> merged = new HashMap<>();
+        sheets.sheets().forEach(s -> merged.putIfAbsent(s.name(), s.merged()));
+        return new SheetLook(
+                0,
+                all,
+                new Looking.Choices(false, false, formulas),
+                null,
+                name -> merged.getOrDefault(name, List.of()));
     }
 
     /** Two sets of sheets. */
     static SheetLook of(SheetChanges sheets, Looking.Choices choices, Looking.Titles titles) {
-        return new SheetLook(sheets.changes().size(), sheets.sheets(), choices, titles);
+        return new SheetLook(sheets.changes().size(), sheets.sheets(), choices, titles, name -> List.of());
     }
 
     private TableView<RowChange> table(
-            SheetChange sheet, List<RowChange> rows, boolean two, Looking.@Nullable Titles beside) {
+            SheetChange sheet,
+            List<RowChange> rows,
+            boolean two,
+            Looking.@Nullable Titles beside,
+            List<Merged> merged) {
         TableView<RowChange> table = new TableView<>();
         table.getStyleClass().addAll("grid-table", "dense", "look-grid");
         table.setPlaceholder(Ui.label(Words.of("look.noRows"), "dim"));
@@ -133,6 +157,7 @@ final class SheetLook implements Look {
             table.getColumns().add(side(sheet, Side.AFTER, beside.after()));
         } else {
             table.getColumns().addAll(columns(sheet, two ? Side.BOTH : Side.AFTER, two));
+            table.getProperties().put(MERGED, merged);
         }
         table.getItems().setAll(rows);
         table.setFixedCellSize(24);
@@ -277,9 +302,12 @@ final class SheetLook implements Look {
 
     @Override
     public Position position() {
-        return tables.isEmpty()
-                ? Position.START
-                : new Position(names.get(current()), Rows.first(tables.get(current())));
+        if (tables.isEmpty()) {
+            return Position.START;
+        }
+        TableView<RowChange> table = tables.get(current());
+        int first = Rows.first(table);
+        return new Position(names.get(current()), first, Rows.words(table.getItems(), first, SheetLook::text));
     }
 
     @Override
@@ -287,7 +315,8 @@ final class SheetLook implements Look {
         int at = names.indexOf(position.section());
         if (at >= 0) {
             tabs.getSelectionModel().select(at);
-            Rows.scroll(tables.get(at), position.row());
+            List<RowChange> rows = tables.get(at).getItems();
+            Rows.scroll(tables.get(at), Rows.nearest(rows, 0, rows.size(), position, SheetLook::text));
         }
     }
 
@@ -330,6 +359,7 @@ final class SheetLook implements Look {
             Ui.style(this, "grid-gutter", shown.index() < 0);
             Ui.style(this, "dim", false);
             setTooltip(null);
+            setGraphic(null);
             if (empty || row == null) {
                 setText("");
                 return;
@@ -383,6 +413,30 @@ final class SheetLook implements Look {
             Ui.style(this, "cell-found", holds);
             if (!main.formula().isEmpty()) {
                 setTooltip(new Tooltip(main.formula()));
+            }
+            over(row, column);
+        }
+
+        /** What stands in several cells that are one has the room of all of them. */
+        private void over(RowChange row, Column column) {
+            if (!(getTableView().getProperties().get(MERGED) instanceof List<?> all)) {
+                return;
+            }
+            for (Object each : all) {
+                boolean begins = each instanceof Merged m && m.row() == row.after() && m.column() == column.after();
+                if (begins && each instanceof Merged m && m.columns() > 1) {
+                    double room = 0;
+                    int at = getTableView().getColumns().indexOf(getTableColumn());
+                    int end = Math.min(getTableView().getColumns().size(), at + m.columns());
+                    for (int i = at; i < end; i++) {
+                        room += getTableView().getColumns().get(i).getWidth();
+                    }
+                    Label label = Ui.label(getText(), "look-merged");
+                    label.setManaged(false);
+                    setText("");
+                    setGraphic(label);
+                    label.resizeRelocate(0, 0, room, getTableView().getFixedCellSize());
+                }
             }
         }
 

@@ -112,12 +112,13 @@ final class TextLook implements Look {
 
     @Override
     public Position position() {
-        return new Position("", Rows.first(list));
+        int first = Rows.first(list);
+        return new Position("", first, Rows.words(list.getItems(), first, Row::text));
     }
 
     @Override
     public void position(Position position) {
-        Rows.scroll(list, position.row());
+        Rows.scroll(list, Rows.nearest(list.getItems(), 0, list.getItems().size(), position, Row::text));
     }
 
     @Override
