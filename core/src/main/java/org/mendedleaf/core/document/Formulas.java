@@ -65,8 +65,8 @@ public final class Formulas {
         String letters = column;
         if (!column.startsWith("$")) {
             int number = 0;
-            for (char c : column.toCharArray()) {
-                number = number * 26 + (c - 'A' + 1);
+            for (int i = 0; i < column.length(); i++) {
+                number = number * 26 + (column.charAt(i) - 'A' + 1);
             }
             StringBuilder name = new StringBuilder();
             for (int n = number - 1 + columns; n >= 0; n = n / 26 - 1) {

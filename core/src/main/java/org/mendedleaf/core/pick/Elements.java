@@ -310,16 +310,13 @@ final class Elements {
 
         /** Puts this in place of what stands between two places; what is put in at one place follows in turn. */
         void put(int start, int end, String text) {
-            Splice there = splices.get(start);
-            boolean replaced = there != null && there.end() > start;
+            Splice there = splices.getOrDefault(start, new Splice("", start, ""));
             if (start == end) {
-                String before = there == null ? "" : there.before();
-                splices.put(
-                        start, new Splice(before + text, replaced ? there.end() : start, replaced ? there.text() : ""));
-            } else if (replaced) {
+                splices.put(start, new Splice(there.before() + text, there.end(), there.text()));
+            } else if (there.end() > start) {
                 throw new IllegalArgumentException("two changes at one place");
             } else {
-                splices.put(start, new Splice(there == null ? "" : there.before(), end, text));
+                splices.put(start, new Splice(there.before(), end, text));
             }
         }
 

@@ -83,6 +83,10 @@ final class OdsSheets implements SheetFormat {
         return tables;
     }
 
+    private static Element required(Map<String, Element> tables, String name) {
+        return java.util.Objects.requireNonNull(tables.get(name), name);
+    }
+
     private static List<Run> rows(Element table) {
         List<Run> rows = new ArrayList<>();
         int at = 0;
@@ -134,8 +138,8 @@ final class OdsSheets implements SheetFormat {
         Map<String, Element> is = tables(later);
         plans.plans().forEach((name, plan) -> {
             if (plan.isTouched() || plans.isShifted()) {
-                Element before = was.getOrDefault(plan.before().name(), was.get(name));
-                new Table(name, plan, plans, rows(before), rows(is.get(name))).write(splices);
+                Element before = required(was, plan.before().name());
+                new Table(name, plan, plans, rows(before), rows(required(is, name))).write(splices);
             }
         });
         styles.put(splices);
@@ -231,7 +235,7 @@ final class OdsSheets implements SheetFormat {
 
         private String one(SheetPlan.Out out) {
             if (out.earlier()) {
-                return find(before, out.row()).map(e -> brought(e, out.row())).orElse("<table:table-row/>");
+                return find(before, out.row()).map(this::brought).orElse("<table:table-row/>");
             }
             Element row = find(after, out.row()).orElseThrow();
             List<Run> was = out.cells().isEmpty()
@@ -244,7 +248,7 @@ final class OdsSheets implements SheetFormat {
         }
 
         /** A row of the earlier sheet. */
-        private String brought(Element row, int number) {
+        private String brought(Element row) {
             StringBuilder content = new StringBuilder();
             for (Element c : row.children()) {
                 special(c);
@@ -386,7 +390,7 @@ final class OdsSheets implements SheetFormat {
         Elements.Splices splices = new Elements.Splices();
         Map<String, List<Run>> rows = new HashMap<>();
         results.forEach((place, result) -> {
-            Element table = tables.get(place.sheet());
+            Element table = required(tables, place.sheet());
             List<Run> runs = rows.computeIfAbsent(place.sheet(), s -> rows(table));
             Element row = find(runs, place.row()).orElseThrow();
             Element cell = find(cells(row), place.column()).orElseThrow();

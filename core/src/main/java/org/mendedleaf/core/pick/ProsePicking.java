@@ -53,7 +53,6 @@ final class ProsePicking {
     /** What says how something looks, with all that stands in it. */
     private static final Set<String> LOOK = Set.of("rPr", "pPr", "tcPr", "trPr", "tblPrEx");
 
-    private final Elements later;
     private final List<Element> elementsBefore = new ArrayList<>();
     private final List<Element> elementsAfter = new ArrayList<>();
     private final Set<Integer> numbers;
@@ -77,7 +76,6 @@ final class ProsePicking {
             Elements later,
             Set<Integer> numbers,
             UnaryOperator<String> restyled) {
-        this.later = later;
         this.numbers = numbers;
         this.restyled = restyled;
         before.elements()

@@ -8,10 +8,11 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.apache.poi.hssf.usermodel.HSSFWorkbook;
+import org.apache.poi.ss.SpreadsheetVersion;
 import org.apache.poi.ss.usermodel.CellValue;
 import org.apache.poi.ss.usermodel.FormulaEvaluator;
 import org.apache.poi.ss.usermodel.Workbook;
-import org.apache.poi.xssf.usermodel.XSSFWorkbook;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Document.Cell;
 import org.mendedleaf.core.document.Document.Sheet;
@@ -97,10 +98,13 @@ final class Results {
                 .flatMap(s -> s.rows().stream())
                 .mapToInt(r -> r.cells().size())
                 .sum();
-        if (cells > CELLS_MOST) {
+        boolean fits = sheets.sheets().stream()
+                .allMatch(s -> s.rows().size() <= SpreadsheetVersion.EXCEL97.getMaxRows()
+                        && s.width() <= SpreadsheetVersion.EXCEL97.getMaxColumns());
+        if (cells > CELLS_MOST || !fits) {
             return results;
         }
-        try (Workbook book = new XSSFWorkbook()) {
+        try (Workbook book = new HSSFWorkbook()) {
             for (Sheet sheet : sheets.sheets()) {
                 fill(book.createSheet(sheet.name()), sheet);
             }

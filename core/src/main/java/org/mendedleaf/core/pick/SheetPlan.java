@@ -237,7 +237,7 @@ final class SheetPlan {
             List<Optional<int[]>> earlier = new ArrayList<>();
             SheetPlan own = plans.get(sheet);
             int counterpart = own == null ? -1 : own.counterpart(row);
-            String was = counterpart < 0
+            String was = own == null || counterpart < 0
                     ? ""
                     : own.before().rows().get(counterpart).cell(column).formula();
             Formulas.map(was, (named, first, last) -> {
@@ -252,7 +252,7 @@ final class SheetPlan {
                 Optional<int[]> now = plan == null ? Optional.of(new int[] {first, last}) : plan.fromAfter(first, last);
                 Optional<int[]> then = same && at[0] < earlier.size() ? earlier.get(at[0]) : Optional.empty();
                 at[0]++;
-                if (now.isEmpty() || then.isEmpty()) {
+                if (plan == null || now.isEmpty() || then.isEmpty()) {
                     return now;
                 }
                 int[] both = {Math.min(now.get()[0], then.get()[0]), Math.max(now.get()[1], then.get()[1])};

@@ -6,8 +6,11 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.NavigableMap;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import org.mendedleaf.core.document.Document.Cell;
 import org.mendedleaf.core.document.Document.Sheet;
@@ -51,6 +54,10 @@ final class XlsxSheets implements SheetFormat {
                 before.bytes(STYLES).orElse(new byte[0]), after.bytes(STYLES).orElse(new byte[0]));
     }
 
+    private static <K, V> V required(Map<K, V> map, K key) {
+        return Objects.requireNonNull(map.get(key), String.valueOf(key));
+    }
+
     private static Elements elements(PartsEdit parts, String part) throws IOException {
         Elements xml = Elements.of(parts.text(part));
         if (!xml.root().qualified().equals("worksheet")) {
@@ -67,9 +74,9 @@ final class XlsxSheets implements SheetFormat {
         }
         for (Map.Entry<String, SheetPlan> e : plans.plans().entrySet()) {
             if (e.getValue().isTouched() || plans.isShifted()) {
-                String part = partsAfter.get(e.getKey());
+                String part = required(partsAfter, e.getKey());
                 Elements was = elements(
-                        before, partsBefore.getOrDefault(e.getValue().before().name(), partsBefore.get(e.getKey())));
+                        before, required(partsBefore, e.getValue().before().name()));
                 after.put(part, new Part(e.getKey(), e.getValue(), plans, was, elements(after, part)).made());
             }
         }
@@ -112,13 +119,13 @@ final class XlsxSheets implements SheetFormat {
     private static int column(Element cell, int otherwise) {
         String letters = cell.get("r").orElse("").replaceAll("\\d", "");
         int column = 0;
-        for (char c : letters.toCharArray()) {
-            column = column * 26 + (c - 'A' + 1);
+        for (int i = 0; i < letters.length(); i++) {
+            column = column * 26 + (letters.charAt(i) - 'A' + 1);
         }
         return letters.isEmpty() ? otherwise : column - 1;
     }
 
-    private static TreeMap<Integer, Element> rows(Elements xml) {
+    private static NavigableMap<Integer, Element> rows(Elements xml) {
         TreeMap<Integer, Element> rows = new TreeMap<>();
         for (Element data : xml.root().children("sheetData")) {
             for (Element row : data.children("row")) {
@@ -129,7 +136,7 @@ final class XlsxSheets implements SheetFormat {
         return rows;
     }
 
-    private static TreeMap<Integer, Element> cells(Element row) {
+    private static NavigableMap<Integer, Element> cells(Element row) {
         TreeMap<Integer, Element> cells = new TreeMap<>();
         for (Element c : row.children("c")) {
             cells.put(column(c, cells.isEmpty() ? 0 : cells.lastKey() + 1), c);
@@ -147,8 +154,8 @@ final class XlsxSheets implements SheetFormat {
         private final SheetPlan plan;
         private final SheetPlan.All plans;
         private final Elements xml;
-        private final TreeMap<Integer, Element> rowsBefore;
-        private final TreeMap<Integer, Element> rowsAfter;
+        private final NavigableMap<Integer, Element> rowsBefore;
+        private final NavigableMap<Integer, Element> rowsAfter;
         private final boolean shifted;
         private boolean unshare;
 
@@ -276,8 +283,8 @@ final class XlsxSheets implements SheetFormat {
             }
             Element row = rowsAfter.get(out.row());
             Element from = out.cells().isEmpty() ? null : rowsBefore.get(out.from());
-            TreeMap<Integer, Element> was = from == null ? new TreeMap<>() : cells(from);
-            TreeMap<Integer, Element> is = row == null ? new TreeMap<>() : cells(row);
+            NavigableMap<Integer, Element> was = from == null ? new TreeMap<>() : cells(from);
+            NavigableMap<Integer, Element> is = row == null ? new TreeMap<>() : cells(row);
             Map<Integer, String> put = new HashMap<>();
             out.cells()
                     .forEach((to, column) -> put.put(
@@ -292,7 +299,7 @@ final class XlsxSheets implements SheetFormat {
             return row(row, out.row(), at, put);
         }
 
-        private static String joined(TreeMap<Integer, String> cells) {
+        private static String joined(SortedMap<Integer, String> cells) {
             return String.join("", cells.values());
         }
 
@@ -423,12 +430,12 @@ final class XlsxSheets implements SheetFormat {
         results.forEach((place, cell) ->
                 bySheet.computeIfAbsent(place.sheet(), s -> new HashMap<>()).put(place, cell));
         for (Map.Entry<String, Map<Place, Cell>> e : bySheet.entrySet()) {
-            String part = partsAfter.get(e.getKey());
+            String part = required(partsAfter, e.getKey());
             Elements xml = elements(after, part);
-            TreeMap<Integer, Element> rows = rows(xml);
+            NavigableMap<Integer, Element> rows = rows(xml);
             Elements.Splices splices = new Elements.Splices();
             e.getValue().forEach((place, result) -> {
-                Element cell = cells(rows.get(place.row())).get(place.column());
+                Element cell = required(cells(required(rows, place.row())), place.column());
                 boolean number = !result.value().isEmpty();
                 String tag = Elements.set(cell.tag(), "t", number ? null : "str");
                 String value = "<v>" + Elements.escaped(number ? result.value() : result.shown()) + "</v>";

@@ -39,7 +39,6 @@ final class PlanTable extends VBox {
     private final TableView<Row> table = Tables.table("plan-table", "plan.empty");
     private final HBox filters = new HBox(4);
     private final TableColumn<Row, Row> choice;
-    private final Runnable look;
     private List<Row> rows = List.of();
     private @Nullable Step filter;
     private @Nullable RestorePlan shownPlan;
@@ -59,7 +58,6 @@ final class PlanTable extends VBox {
      */
     PlanTable(PlanModel model, Runnable look) {
         this.model = model;
-        this.look = look;
         filters.getStyleClass().add("filters");
         filters.setAlignment(Pos.CENTER_LEFT);
         table.getColumns()
