@@ -28,8 +28,25 @@ public final class Compare {
             return new Comparison.Equal();
         }
         DocumentProcess documents = DocumentProcess.shared();
-        return compare(
-                documents.read(nameBefore, before, false), before, documents.read(nameAfter, after, false), after);
+        Document a = documents.read(nameBefore, before, false);
+        Document b = documents.read(nameAfter, after, false);
+        return asSeen(compare(a, before, b, after), before, after);
+    }
+
+    /** Pages whose words are the same may look different all the same. */
+    static Comparison asSeen(Comparison comparison, byte[] before, byte[] after) throws InterruptedIOException {
+        if (!PagePictures.isWanted(comparison)) {
+            return comparison;
+        }
+        try {
+            return PagePictures.drawn((Comparison.ProseChanges) comparison, before, after);
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            // Pages that cannot be drawn are as their words say.
+            org.slf4j.LoggerFactory.getLogger(Compare.class).debug("pages that cannot be drawn", e);
+            return comparison;
+        }
     }
 
     /** What changed between documents that were read; their contents are for what says nothing else. */

@@ -109,7 +109,13 @@ public final class Looks {
                         b,
                         Side.version(reading, after).content());
             }
-            return Compare.compare(a, ONE, b, OTHER);
+            Comparison comparison = Compare.compare(a, ONE, b, OTHER);
+            return PagePictures.isWanted(comparison)
+                    ? Compare.asSeen(
+                            comparison,
+                            Side.version(reading, before).content(),
+                            Side.version(reading, after).content())
+                    : comparison;
         };
         return kept(new Pair(key(before), key(after)), compare);
     }

@@ -1,5 +1,6 @@
 package org.mendedleaf.core.compare;
 
+import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.util.Optional;
 import org.mendedleaf.core.document.Document;
@@ -20,10 +21,38 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
      * @param words what changed, in a few words
      * @param comparison of both; empty when there is one only
      * @param document the one that is there alone; empty when there are two or none
-     * @param shown the side that pictures are taken of; empty when there is none
+     * @param pair that was read
      */
-    public record Seen(
-            String words, Optional<Comparison> comparison, Optional<Document> document, Optional<Side> shown) {}
+    public record Seen(String words, Optional<Comparison> comparison, Optional<Document> document, Pair pair) {}
+
+    /** Where a pair comes from; it is read when it is asked for. */
+    @FunctionalInterface
+    public interface Source {
+        /** Reads the contents. */
+        Pair get() throws IOException;
+    }
+
+    /**
+     * What both hold at a path, when they are archives or messages; a side that holds nothing there is not there.
+     *
+     * @throws IOException in words, when a member cannot be read
+     */
+    public Pair member(String path) throws IOException {
+        return new Pair(member(before, path), member(after, path));
+    }
+
+    private static Optional<Side> member(Optional<Side> of, String path) throws IOException {
+        if (of.isEmpty()) {
+            return of;
+        }
+        Side side = of.get();
+        DocumentProcess documents = DocumentProcess.shared();
+        boolean there = !(documents.read(side.name(), side.content(), false) instanceof Document.Archive archive)
+                || archive.members().stream().anyMatch(m -> m.path().equals(path) && !m.folder());
+        return there
+                ? Optional.of(new Side(path, side.said(), documents.member(side.name(), side.content(), path)))
+                : Optional.empty();
+    }
 
     /** Reads and compares them. Slow. */
     public Seen see() throws InterruptedIOException {
@@ -34,15 +63,15 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
             String words = comparison instanceof Comparison.Equal
                     ? Words.of("pair.equal", a.said(), b.said())
                     : Words.of("reading.between", a.said(), b.said(), comparison.words());
-            return new Seen(words, Optional.of(comparison), Optional.empty(), after);
+            return new Seen(words, Optional.of(comparison), Optional.empty(), this);
         }
         Optional<Side> only = before.or(() -> after);
         if (only.isEmpty()) {
-            return new Seen(Words.of("pair.none"), Optional.empty(), Optional.empty(), only);
+            return new Seen(Words.of("pair.none"), Optional.empty(), Optional.empty(), this);
         }
         Side side = only.get();
         Document document = DocumentProcess.shared().read(side.name(), side.content(), false);
         String words = Words.of(before.isPresent() ? "pair.onlyBefore" : "pair.onlyAfter", side.said());
-        return new Seen(words, Optional.empty(), Optional.of(document), only);
+        return new Seen(words, Optional.empty(), Optional.of(document), this);
     }
 }

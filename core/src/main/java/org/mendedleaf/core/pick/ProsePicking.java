@@ -287,7 +287,7 @@ final class ProsePicking {
             if (row) {
                 row(source, behind, ahead);
             } else {
-                paragraph(source, behind, ahead);
+                paragraph(source, behind, ahead, behind != null || itemsFollow(out, k));
             }
         }
     }
@@ -328,7 +328,17 @@ final class ProsePicking {
                 .count();
     }
 
-    private void paragraph(Element source, @Nullable Element behind, @Nullable Element ahead) {
+    /** Whether only items come back between this block and the next one that is there already. */
+    private static boolean itemsFollow(List<Out> out, int from) {
+        for (int k = from; k < out.size() && out.get(k).source() != null; k++) {
+            if (out.get(k).block().style() != Style.ITEM) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private void paragraph(Element source, @Nullable Element behind, @Nullable Element ahead, boolean mayJoinList) {
         boolean item = source.around("list-item").isPresent();
         String text = restyled.apply(source.whole());
         if (afterBrought && item && !broughtInList) {
@@ -350,10 +360,10 @@ final class ProsePicking {
             place = near.around(near.is("tr") ? "tbl" : "table").orElse(near);
         }
         Optional<Element> nearItem = near.around("list-item");
+        boolean inList = item && nearItem.isPresent() && mayJoinList;
         if (nearItem.isPresent()) {
-            place = item ? nearItem.get() : outermostList(near);
+            place = inList ? nearItem.get() : outermostList(near);
         }
-        boolean inList = item && nearItem.isPresent();
         int at = behind != null ? place.end() : place.start();
         brought(
                 at,

@@ -198,6 +198,13 @@ class TextDocumentPickingTest {
                 .hasMessageContaining("The table of this row");
     }
 
+    @Test
+    void itemsAndHeadingsThatComeBackBeforeAllThatIsLeftKeepTheirOrder() throws IOException {
+        byte[] a = Made.odt("- mend the press before September", "# The year", "# The year", "- buy two new ladders");
+        byte[] b = Made.odt("- buy two new ladders");
+        assertThat(words("a.odt", back("a.odt", a, b, 1, 2, 3).content())).isEqualTo(words("a.odt", a));
+    }
+
     private static final List<String> PARAGRAPHS = List.of(
             "# The year in the orchard",
             "Pruning went on until the end of February.",

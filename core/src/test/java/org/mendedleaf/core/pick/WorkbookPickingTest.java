@@ -436,7 +436,7 @@ class WorkbookPickingTest {
                 .isEqualTo(shown(name, a).stream().sorted().toList());
     }
 
-    @Property(tries = 60)
+    @Property(tries = 25)
     void takingAllBackGivesTheEarlierSheetOfOpenDocument(
             @ForAll @Size(min = 1, max = 8)
                     List<@Size(value = 3) List<@CharRange(from = '1', to = '6') @StringLength(value = 1) String>> x,
@@ -446,7 +446,7 @@ class WorkbookPickingTest {
         allBack("a.ods", x, y);
     }
 
-    @Property(tries = 40)
+    @Property(tries = 15)
     void takingAllBackGivesTheEarlierSheetOfAWorkbook(
             @ForAll @Size(min = 1, max = 6)
                     List<@Size(value = 3) List<@CharRange(from = '1', to = '4') @StringLength(value = 1) String>> x,

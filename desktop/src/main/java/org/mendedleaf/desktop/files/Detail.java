@@ -2,6 +2,7 @@ package org.mendedleaf.desktop.files;
 
 import java.util.List;
 import org.mendedleaf.core.compare.Comparison;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.line.Version;
 
@@ -38,8 +39,12 @@ public sealed interface Detail {
      * @param version that was chosen
      * @param before which point the earlier one is, in words
      * @param after which point the later one is, in words
+     * @param member of both that is looked into; empty for themselves
+     * @param contents of both, read when they are asked for
      */
-    record Compared(Version version, String before, String after, Comparison comparison) implements Detail {}
+    record Compared(
+            Version version, String before, String after, String member, Comparison comparison, Pair.Source contents)
+            implements Detail {}
 
     /**
      * Facts about the version.

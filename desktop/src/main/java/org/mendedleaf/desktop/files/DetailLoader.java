@@ -6,9 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OnlyHere;
@@ -47,28 +50,118 @@ final class DetailLoader {
     }
 
     /**
+     * Two points of which one comes after the other.
+     *
+     * @param before what the earlier one is called
+     * @param after what the later one is called
+     * @param contents of both
+     * @param looked compares them where what is known of them already helps; null where nothing does
+     */
+    private record Points(
+            String before,
+            String after,
+            Pair.Source contents,
+            @Nullable Looked looked) {}
+
+    private interface Looked {
+        Comparison compare(Reading reading) throws IOException;
+    }
+
+    /**
      * What changed; the content itself where there is nothing to compare it with.
      *
      * @param readable the version itself, or one with the same content that is here
+     * @param member of both that is looked into; empty for themselves
      */
-    Detail changes(Held of, Line line, Version version, Version readable, Against against) throws IOException {
-        try (Reading reading = of.vault().read()) {
-            if (against instanceof Against.Now) {
-                return toNow(reading, of, line, version, readable);
+    Detail changes(Held of, Line line, Version version, Version readable, Against against, String member)
+            throws IOException {
+        Optional<Version> other = against instanceof Against.OfVersion v
+                ? line.version(v.number())
+                : against instanceof Against.Before ? before(line, version) : Optional.empty();
+        Optional<Points> points = Optional.empty();
+        if (against instanceof Against.OfFile file) {
+            points = Optional.of(new Points(
+                    said(version),
+                    String.valueOf(file.file().getFileName()),
+                    pair(of, readable, () -> Optional.of(Side.disk(file.file()))),
+                    null));
+        } else if (against instanceof Against.Now) {
+            boolean live = line.removed().isEmpty() && !of.place().isOutside();
+            if (live && Side.live(of.place(), line.path()).isPresent()) {
+                points = Optional.of(new Points(
+                        said(version),
+                        Words.of("compare.side.now"),
+                        pair(of, readable, () -> Side.live(of.place(), line.path())),
+                        null));
+            } else {
+                other = line.newest();
             }
-            if (against instanceof Against.OfFile file) {
-                Side other = Side.disk(file.file());
-                Side own = Side.version(reading, readable);
-                return new Detail.Compared(
-                        version, own.said(), other.said(), Looks.shared().between(own, other));
-            }
-            Optional<Version> other =
-                    against instanceof Against.OfVersion v ? line.version(v.number()) : before(line, version);
-            if (other.isEmpty() || other.get().number() == version.number()) {
-                return content(of, readable, "");
-            }
-            return between(reading, version, readable, other.get());
         }
+        if (points.isEmpty()) {
+            boolean same = other.isEmpty()
+                    || other.get().number() == version.number() && other.get().line() == version.line();
+            if (same) {
+                return content(of, readable, member);
+            }
+            if (other.get().recipe().isElsewhere()) {
+                return new Detail.Failed(
+                        Words.of("compare.side.away", other.get().label()));
+            }
+            points = Optional.of(versions(of, version, readable, other.get()));
+        }
+        return compared(of, version, points.get(), member);
+    }
+
+    private static String said(Version version) {
+        return Words.of("compare.side.version", version.label());
+    }
+
+    private interface Later {
+        Optional<Side> get() throws IOException;
+    }
+
+    private static Pair.Source pair(Held of, Version version, Later later) {
+        return () -> {
+            try (Reading reading = of.vault().read()) {
+                return new Pair(Optional.of(Side.version(reading, version)), later.get());
+            }
+        };
+    }
+
+    private static Points versions(Held of, Version version, Version readable, Version other) {
+        boolean earlier = other.number() < version.number();
+        Version a = earlier ? other : readable;
+        Version b = earlier ? readable : other;
+        Pair.Source contents = () -> {
+            try (Reading reading = of.vault().read()) {
+                return new Pair(Optional.of(Side.version(reading, a)), Optional.of(Side.version(reading, b)));
+            }
+        };
+        return new Points(
+                said(earlier ? other : version),
+                said(earlier ? version : other),
+                contents,
+                reading -> Looks.shared().between(reading, a, b));
+    }
+
+    private static Detail compared(Held of, Version version, Points points, String member) throws IOException {
+        Looked looked = points.looked();
+        if (looked != null && member.isEmpty()) {
+            try (Reading reading = of.vault().read()) {
+                return new Detail.Compared(
+                        version, points.before(), points.after(), "", looked.compare(reading), points.contents());
+            }
+        }
+        Pair.Source contents = member.isEmpty()
+                ? points.contents()
+                : () -> points.contents().get().member(member);
+        Pair.Seen seen = contents.get().see();
+        Optional<Document> alone = seen.document();
+        if (alone.isPresent()) {
+            return new Detail.Seen(version, member, alone.get());
+        }
+        Comparison comparison = seen.comparison().orElseThrow(() -> new IOException(Words.of("pair.none")));
+        return new Detail.Compared(version, points.before(), points.after(), member, comparison, contents);
     }
 
     /** The version before this one on its line. */
@@ -80,45 +173,6 @@ final class DetailLoader {
             }
         }
         return Optional.empty();
-    }
-
-    private static Detail between(Reading reading, Version version, Version readable, Version other)
-            throws IOException {
-        boolean earlier = other.number() < version.number();
-        if (other.recipe().isElsewhere()) {
-            return new Detail.Failed(Words.of("compare.side.away", other.label()));
-        }
-        Version a = earlier ? other : readable;
-        Version b = earlier ? readable : other;
-        Comparison comparison = Looks.shared().between(reading, a, b);
-        return new Detail.Compared(
-                version,
-                Words.of("compare.side.version", (earlier ? other : version).label()),
-                Words.of("compare.side.version", (earlier ? version : other).label()),
-                comparison);
-    }
-
-    /** What changed since: to what the folder holds, or to the newest version where the file is gone or elsewhere. */
-    private static Detail toNow(Reading reading, Held of, Line line, Version version, Version readable)
-            throws IOException {
-        Optional<Side> live = line.removed().isPresent() ? Optional.empty() : Side.live(of.place(), line.path());
-        if (live.isPresent()) {
-            Side own = Side.version(reading, readable);
-            return new Detail.Compared(
-                    version,
-                    Words.of("compare.side.version", version.label()),
-                    live.get().said(),
-                    Looks.shared().between(own, live.get()));
-        }
-        Version newest = line.newest().orElse(version);
-        if (newest.number() == version.number() && newest.line() == version.line()) {
-            return content(reading, version, readable);
-        }
-        return between(reading, version, readable, newest);
-    }
-
-    private static Detail content(Reading reading, Version version, Version readable) throws IOException {
-        return new Detail.Seen(version, "", Looks.shared().document(reading, readable));
     }
 
     Detail facts(Held of, Line line, Version v, Optional<MergedPoint> point) throws IOException {

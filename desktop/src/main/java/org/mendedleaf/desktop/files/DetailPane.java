@@ -117,7 +117,8 @@ final class DetailPane extends BorderPane {
                 compared.comparison(),
                 Looking.Choices.SMALL,
                 new Looking.Titles(compared.before(), compared.after()),
-                line.pictures());
+                line.pictures(),
+                path -> line.memberProperty().set(path));
         if (look.changes() > 0) {
             look.goTo(1);
         }

@@ -103,9 +103,9 @@ public final class FilesView extends BorderPane {
     }
 
     /** Writes the difference that is shown into a file of its own. */
-    private void export() {
+    private void export(String ending) {
         reading.compared()
-                .ifPresent(compared -> saveAsk.apply(model.reading().exportName(compared))
+                .ifPresent(compared -> saveAsk.apply(model.reading().exportName(compared, ending))
                         .ifPresent(file -> model.reading()
                                 .export(
                                         compared,

@@ -385,7 +385,7 @@ public final class LineModel {
         detailQuestion.ask(
                 () -> switch (wanted) {
                     case CONTENT, NOTES -> loader.content(of, readable, inside);
-                    case CHANGES -> loader.changes(of, l, version, readable, other);
+                    case CHANGES -> loader.changes(of, l, version, readable, other, inside);
                     case FACTS -> loader.facts(of, l, version, point);
                 },
                 found -> {

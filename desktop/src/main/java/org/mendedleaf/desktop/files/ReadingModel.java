@@ -1,5 +1,7 @@
 package org.mendedleaf.desktop.files;
 
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
@@ -9,6 +11,9 @@ import javafx.beans.property.SimpleBooleanProperty;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.ComparisonHtml;
 import org.mendedleaf.core.compare.ComparisonReport;
+import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.compare.UnifiedDiff;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Desk;
 
@@ -54,11 +59,11 @@ public final class ReadingModel {
     }
 
     /** A name for the file that a difference is written into. */
-    String exportName(Detail.Compared compared) {
+    String exportName(Detail.Compared compared, String ending) {
         String name = line.name();
         int dot = name.lastIndexOf('.');
         String stem = dot > 0 ? name.substring(0, dot) : name;
-        return Words.of("reading.exportName", stem, compared.version().label()) + ".html";
+        return Words.of("reading.exportName", stem, compared.version().label()) + "." + ending;
     }
 
     /** Hears what became of an export. */
@@ -66,25 +71,36 @@ public final class ReadingModel {
         void say(String words, boolean trouble);
     }
 
-    /** Writes a difference into a new file, a table when its name ends so, else a page that needs nothing else. */
+    /** Writes a difference into a new file: a table, or a unified diff, when its name ends so, else a page of its own. */
     void export(Detail.Compared compared, Path file, Hearer hearer) {
         String title = line.name();
         desk.background()
                 .run(
                         () -> {
-                            Comparison comparison = compared.comparison();
-                            boolean table = String.valueOf(file.getFileName())
-                                    .toLowerCase(Locale.ROOT)
-                                    .endsWith(".csv");
-                            String text = table
-                                    ? ComparisonReport.csv(comparison)
-                                    : ComparisonHtml.page(title, compared.before(), compared.after(), comparison);
                             // Who chose the name of a file that is there was asked already.
-                            Files.writeString(
-                                    file, text, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING);
+                            Files.write(
+                                    file,
+                                    written(title, compared, String.valueOf(file.getFileName())),
+                                    StandardOpenOption.CREATE,
+                                    StandardOpenOption.TRUNCATE_EXISTING);
                             return file;
                         },
                         done -> hearer.say(Words.of("reading.exported", done), false),
                         e -> hearer.say(Words.of("reading.notExported", file, String.valueOf(e.getMessage())), true));
+    }
+
+    private static byte[] written(String title, Detail.Compared compared, String name) throws IOException {
+        String lower = name.toLowerCase(Locale.ROOT);
+        if (lower.endsWith(".patch") || lower.endsWith(".diff")) {
+            Pair pair = compared.contents().get();
+            Side before = pair.before().orElseThrow();
+            Side after = pair.after().orElseThrow();
+            return UnifiedDiff.of(before.name(), before.content(), after.name(), after.content());
+        }
+        Comparison comparison = compared.comparison();
+        String text = lower.endsWith(".csv")
+                ? ComparisonReport.csv(comparison)
+                : ComparisonHtml.page(title, compared.before(), compared.after(), comparison);
+        return text.getBytes(StandardCharsets.UTF_8);
     }
 }

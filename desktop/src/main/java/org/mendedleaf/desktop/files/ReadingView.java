@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.files;
 import java.io.File;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.animation.PauseTransition;
 import javafx.geometry.Pos;
@@ -12,6 +13,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.control.SplitMenuButton;
 import javafx.scene.control.SplitPane;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -24,6 +26,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Say;
@@ -31,7 +34,9 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.look.Look;
 import org.mendedleaf.desktop.look.LookPane;
 import org.mendedleaf.desktop.look.Looking;
+import org.mendedleaf.desktop.look.PairPictures;
 import org.mendedleaf.desktop.look.Pictures;
+import org.mendedleaf.desktop.shell.PairWork;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** A version large: the line as a stem at the side, and beside it what the version says, or what it changed. */
@@ -49,26 +54,35 @@ final class ReadingView extends BorderPane {
     private final Label point = Ui.label("", "dim");
     private final MenuButton against = new MenuButton();
     private final Button restore;
-    private final Button export;
+    private final SplitMenuButton export = new SplitMenuButton();
     private final LookPane pane = new LookPane("reading");
+    private final PairWork work;
     private final NotesPane notes;
     private final PauseTransition waiting = new PauseTransition(PATIENCE);
     private Supplier<Optional<File>> fileAsk = Optional::empty;
     private Detail.@Nullable Mode shownMode;
 
     /** Shows what the line of this model shows; restoring and copying are those of the line's own pane. */
-    ReadingView(FilesModel model, Runnable restoring, Runnable copying, Runnable exporting) {
+    ReadingView(FilesModel model, Runnable restoring, Runnable copying, Consumer<String> exporting) {
         this.model = model;
         this.line = model.line();
         this.stem = new ReadingStem(model.desk(), line);
+        this.work = new PairWork(model.desk().background());
         this.notes = new NotesPane(model.lineActions());
         setId("reading");
         getStyleClass().addAll("sheet", "reading");
         restore = Ui.button("line.restore", restoring, "accent");
         restore.setId("reading-restore");
         Button copy = Ui.button("line.copy", copying);
-        export = Ui.button("reading.export", exporting);
+        export.setText(Words.of("reading.export"));
         export.setId("reading-export");
+        export.setOnAction(e -> exporting.accept("html"));
+        for (String ending : List.of("html", "patch", "csv")) {
+            MenuItem item = new MenuItem(Words.of("reading.export." + ending));
+            item.setId("reading-export-" + ending);
+            item.setOnAction(e -> exporting.accept(ending));
+            export.getItems().add(item);
+        }
 
         ToggleGroup group = new ToggleGroup();
         HBox modes = new HBox(
@@ -272,6 +286,10 @@ final class ReadingView extends BorderPane {
         pane.show(choices -> made(detail, choices), stay);
         Ui.visible(against, mode == Detail.Mode.CHANGES);
         export.setDisable(!(detail instanceof Detail.Compared));
+        Comparison shown = detail instanceof Detail.Compared c ? c.comparison() : new Comparison.Equal();
+        export.getItems().get(1).setDisable(!(shown instanceof Comparison.TextChanges));
+        boolean table = shown instanceof Comparison.SheetChanges || shown instanceof Comparison.TextChanges;
+        export.getItems().get(2).setDisable(!table);
         Version v = line.chosenProperty().get();
         restore.setText(v == null ? "" : Words.of("line.restore", v.label()));
         restore.setDisable(v == null || !model.reading().canRestoreProperty().get());
@@ -283,14 +301,18 @@ final class ReadingView extends BorderPane {
                     compared.comparison(),
                     choices,
                     new Looking.Titles(compared.before(), compared.after()),
-                    line.pictures());
+                    new PairPictures(compared.contents(), work::ask),
+                    path -> line.memberProperty().set(path));
+            String what = compared.comparison().words();
             return LookPane.Shown.compared(
                     look,
                     Words.of(
                             "reading.between",
                             compared.before(),
                             compared.after(),
-                            compared.comparison().words()));
+                            compared.member().isEmpty()
+                                    ? what
+                                    : Words.of("reading.inMember", compared.member(), what)));
         }
         if (detail instanceof Detail.Seen seen) {
             Look look = Looking.of(

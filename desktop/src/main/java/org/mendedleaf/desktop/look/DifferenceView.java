@@ -1,6 +1,5 @@
 package org.mendedleaf.desktop.look;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -9,7 +8,6 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.image.Image;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
@@ -18,8 +16,6 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.compare.Pair;
-import org.mendedleaf.core.compare.Side;
-import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -43,6 +39,7 @@ public final class DifferenceView extends BorderPane {
     private final @Nullable Node bottom;
     private final @Nullable Node hadKeys;
     private int at;
+    private String member = "";
 
     /** The files that can be looked at, in the order in which they are listed. */
     public interface Files {
@@ -66,8 +63,8 @@ public final class DifferenceView extends BorderPane {
         /** What was found of a pair. */
         void pair(Callable<Pair.Seen> work, Consumer<Pair.Seen> done, Consumer<Exception> failed);
 
-        /** A picture of it. */
-        void picture(Callable<Image> work, Consumer<Image> done);
+        /** Anything else; what fails does not come. */
+        <T> void ask(Callable<T> work, Consumer<T> done);
     }
 
     private DifferenceView(BorderPane host, Files files, Work work) {
@@ -128,6 +125,10 @@ public final class DifferenceView extends BorderPane {
     }
 
     private void leave() {
+        if (!member.isEmpty()) {
+            go(at);
+            return;
+        }
         host.setCenter(center);
         host.setTop(top);
         host.setBottom(bottom);
@@ -152,6 +153,7 @@ public final class DifferenceView extends BorderPane {
             return;
         }
         at = number;
+        member = "";
         files.went(number);
         String path = files.path(number);
         int slash = path.lastIndexOf('/');
@@ -161,43 +163,35 @@ public final class DifferenceView extends BorderPane {
         back.setDisable(number == 0);
         on.setDisable(number == files.size() - 1);
         pane.show(c -> LookPane.Shown.of(Looking.message(Words.of("guard.reading")), ""), false);
+        see(() -> files.pair(number));
+    }
+
+    private void see(Pair.Source source) {
         work.pair(
-                () -> files.pair(number).see(),
+                () -> source.get().see(),
                 seen -> pane.show(choices -> shown(seen, choices), false),
                 e -> pane.show(c -> LookPane.Shown.of(Looking.message(String.valueOf(e.getMessage())), ""), false));
     }
 
+    /** Looks into a member of an archive; closing goes back to the archive. */
+    private void into(Pair.Seen archive, String path) {
+        member = path;
+        where.setText(path);
+        see(() -> archive.pair().member(path));
+    }
+
     private LookPane.Shown shown(Pair.Seen seen, Looking.Choices choices) {
-        Pictures pictures = seen.shown().map(this::pictures).orElse(Pictures.NONE);
+        Pictures pictures = new PairPictures(seen::pair, work::ask);
         if (seen.comparison().isPresent()) {
             Looking.Titles titles = new Looking.Titles(Words.of("difference.before"), Words.of("difference.after"));
             return LookPane.Shown.compared(
-                    Looking.of(seen.comparison().get(), choices, titles, pictures), seen.words());
+                    Looking.of(seen.comparison().get(), choices, titles, pictures, path -> into(seen, path)),
+                    seen.words());
         }
         Look look = seen.document().isPresent()
-                ? Looking.of(seen.document().get(), choices, pictures, path -> {
-                    // Members are looked into where the file is.
-                })
+                ? Looking.of(seen.document().get(), choices, pictures, path -> into(seen, path))
                 : Looking.message("");
         return LookPane.Shown.of(look, seen.words());
-    }
-
-    private Pictures pictures(Side side) {
-        return new Pictures() {
-            @Override
-            public void ask(String ref, Consumer<Image> to) {
-                work.picture(() -> image(DocumentProcess.shared().member(side.name(), side.content(), ref)), to);
-            }
-
-            @Override
-            public void page(int page, int width, Consumer<Image> to) {
-                work.picture(() -> image(DocumentProcess.shared().page(side.content(), page, width)), to);
-            }
-        };
-    }
-
-    private static Image image(byte[] bytes) {
-        return new Image(new ByteArrayInputStream(bytes));
     }
 
     /** The file that is looked at, from 0; empty where the view is not open over this screen. */

@@ -59,6 +59,11 @@ public interface Look {
         return false;
     }
 
+    /** Whether it is of pages, which can be shown as they are printed. */
+    default boolean hasPages() {
+        return false;
+    }
+
     /** What is selected, as text; all of it where nothing is. */
     default String text() {
         return "";

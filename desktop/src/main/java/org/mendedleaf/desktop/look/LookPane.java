@@ -32,6 +32,7 @@ public final class LookPane extends BorderPane {
     private final Label place = Ui.label("", "dim");
     private final CheckBox only = new CheckBox(Words.of("reading.only"));
     private final CheckBox formulas = new CheckBox(Words.of("reading.formulas"));
+    private final CheckBox pages = new CheckBox(Words.of("reading.pages"));
     private final Button back;
     private final Button on;
     private final TextField find = new TextField();
@@ -82,12 +83,14 @@ public final class LookPane extends BorderPane {
         only.selectedProperty().addListener((o, a, b) -> again());
         formulas.setId(id + "-formulas");
         formulas.selectedProperty().addListener((o, a, b) -> again());
+        pages.setId(id + "-pages");
+        pages.selectedProperty().addListener((o, a, b) -> again());
         changeBar = new HBox(8, place, back, on, only);
         changeBar.setAlignment(Pos.CENTER_LEFT);
-        HBox said = new HBox(12, words, Ui.spacer(), formulas, changeBar);
+        HBox said = new HBox(12, words, Ui.spacer(), formulas, pages, changeBar);
         said.setAlignment(Pos.CENTER_LEFT);
         said.getStyleClass().add("look-bar");
-        for (Region fixed : List.of(formulas, only, place)) {
+        for (Region fixed : List.of(formulas, pages, only, place)) {
             fixed.setMinWidth(USE_PREF_SIZE);
         }
         words.setMinWidth(0);
@@ -131,7 +134,8 @@ public final class LookPane extends BorderPane {
         maker = what;
         Look before = look;
         Look.Position at = before == null ? Look.Position.START : before.position();
-        Shown shown = what.make(new Looking.Choices(body.getWidth() > WIDE, only.isSelected(), formulas.isSelected()));
+        Shown shown = what.make(new Looking.Choices(
+                body.getWidth() > WIDE, only.isSelected(), formulas.isSelected(), pages.isSelected()));
         look = shown.look();
         boolean hasKeys = hasKeys();
         body.getChildren().setAll(shown.node());
@@ -141,6 +145,7 @@ public final class LookPane extends BorderPane {
         zoom(zoom);
         words.setText(shown.words());
         Ui.visible(formulas, look != null && look.hasFormulas());
+        Ui.visible(pages, look != null && look.hasPages());
         Ui.visible(changeBar, shown.compared());
         change = 0;
         int all = look == null ? 0 : look.changes();

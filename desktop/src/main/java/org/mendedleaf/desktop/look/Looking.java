@@ -16,10 +16,11 @@ public final class Looking {
      * @param wide side by side where that is possible
      * @param onlyChanges without what is equal far from a change
      * @param formulas instead of what they give
+     * @param pages as they are printed, instead of their words
      */
-    public record Choices(boolean wide, boolean onlyChanges, boolean formulas) {
+    public record Choices(boolean wide, boolean onlyChanges, boolean formulas, boolean pages) {
         /** For a small pane. */
-        public static final Choices SMALL = new Choices(false, true, false);
+        public static final Choices SMALL = new Choices(false, true, false, false);
     }
 
     /** A document; members of archives are opened by {@code open}. */
@@ -57,8 +58,9 @@ public final class Looking {
     /** Which points the two sides are, in words. */
     public record Titles(String before, String after) {}
 
-    /** A difference. */
-    public static Look of(Comparison comparison, Choices choices, Titles titles, Pictures pictures) {
+    /** A difference; members of archives that differ are opened by {@code open}. */
+    public static Look of(
+            Comparison comparison, Choices choices, Titles titles, Pictures pictures, Consumer<String> open) {
         if (comparison instanceof Comparison.TextChanges text) {
             return TextLook.of(text, choices.wide(), choices.onlyChanges());
         }
@@ -66,13 +68,16 @@ public final class Looking {
             return SheetLook.of(sheets, choices, titles);
         }
         if (comparison instanceof Comparison.ProseChanges prose) {
-            return ProseLook.of(prose, choices.wide(), choices.onlyChanges(), pictures);
+            boolean pages = prose.form() == Document.Form.PAGES && pictures != Pictures.NONE;
+            return pages && choices.pages()
+                    ? new PagePairsLook(prose, choices.onlyChanges(), pictures)
+                    : ProseLook.of(prose, choices.wide(), choices.onlyChanges(), pictures);
         }
         if (comparison instanceof Comparison.PictureChanges picture) {
             return PictureLook.of(picture);
         }
         if (comparison instanceof Comparison.ArchiveChanges archive) {
-            return OtherLook.of(archive, choices.onlyChanges());
+            return OtherLook.of(archive, choices.onlyChanges(), open);
         }
         if (comparison instanceof Comparison.ByteChanges bytes) {
             return OtherLook.of(bytes);

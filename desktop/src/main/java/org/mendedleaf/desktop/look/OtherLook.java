@@ -90,7 +90,7 @@ final class OtherLook implements Look {
         return list(items, 0, open);
     }
 
-    static OtherLook of(ArchiveChanges archive, boolean onlyChanges) {
+    static OtherLook of(ArchiveChanges archive, boolean onlyChanges, Consumer<String> open) {
         List<Item> items = archive.members().stream()
                 .filter(m -> !onlyChanges || m.mark() != Mark.SAME)
                 .map(m -> new Item(
@@ -103,7 +103,10 @@ final class OtherLook implements Look {
                         m.change()))
                 .toList();
         return list(items, archive.changes().size(), path -> {
-            // A member that differs is looked at in one of the versions.
+            // What was moved has the same content.
+            if (!path.contains(" → ")) {
+                open.accept(path);
+            }
         });
     }
 

@@ -2,10 +2,12 @@ package org.mendedleaf.desktop.look;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -53,6 +55,7 @@ final class ProseLook implements Look {
     private final ListView<Row> list;
     private final int changes;
     private final Pictures pictures;
+    private boolean pages;
     private String found = "";
 
     private ProseLook(List<Row> rows, boolean wide, int changes, Pictures pictures) {
@@ -121,12 +124,19 @@ final class ProseLook implements Look {
                                     n -> new Row("", null, of, n))
                             : blocks);
         }
-        return new ProseLook(rows, wide, prose.changes().size(), pictures);
+        ProseLook look = new ProseLook(rows, wide, prose.changes().size(), pictures);
+        look.pages = prose.form() == Form.PAGES && pictures != Pictures.NONE;
+        return look;
     }
 
     @Override
     public Node node() {
         return list;
+    }
+
+    @Override
+    public boolean hasPages() {
+        return pages;
     }
 
     @Override
@@ -224,9 +234,11 @@ final class ProseLook implements Look {
             if (wide && block.change() > 0) {
                 body = sides(block);
             } else if (wide) {
-                body = halves(paragraph(block.block(), block.pieces()), paragraph(block.block(), block.pieces()));
+                body = halves(
+                        paragraph(block.block(), block.pieces(), false),
+                        paragraph(block.block(), block.pieces(), false));
             } else {
-                body = paragraph(block.block(), plain(block, block.pieces()));
+                body = paragraph(block.block(), plain(block, block.pieces()), block.mark() == Mark.REMOVED);
                 Marks.mark(this, block.mark() == Mark.CHANGED ? Mark.SAME : block.mark());
             }
             Label sign = Ui.label(Marks.sign(block.mark()), "mono", "gutter-sign");
@@ -248,11 +260,11 @@ final class ProseLook implements Look {
             Region left = new VBox();
             Region right = new VBox();
             if (block.from() != null) {
-                left = paragraph(block.from(), plain(block, side(block.pieces(), Mark.ADDED)));
+                left = paragraph(block.from(), plain(block, side(block.pieces(), Mark.ADDED)), true);
                 Marks.mark(left, block.mark() == Mark.CHANGED ? Mark.SAME : block.mark());
             }
             if (block.to() != null) {
-                right = paragraph(block.to(), plain(block, side(block.pieces(), Mark.REMOVED)));
+                right = paragraph(block.to(), plain(block, side(block.pieces(), Mark.REMOVED)), false);
                 Marks.mark(right, block.mark() == Mark.CHANGED ? Mark.SAME : block.mark());
             }
             return halves(left, right);
@@ -280,9 +292,9 @@ final class ProseLook implements Look {
             return pieces.stream().filter(p -> p.mark() != without).toList();
         }
 
-        private Region paragraph(Block block, List<Piece> pieces) {
+        private Region paragraph(Block block, List<Piece> pieces, boolean before) {
             if (block.style() == Style.PICTURE) {
-                return picture(block);
+                return picture(block, before);
             }
             String style = block.style() == Style.HEADING
                     ? "look-heading-" + Math.min(3, Math.max(1, block.level()))
@@ -326,15 +338,20 @@ final class ProseLook implements Look {
             return row;
         }
 
-        private Region picture(Block block) {
+        private Region picture(Block block, boolean before) {
             VBox box = new VBox(4, Ui.label(block.text(), "dim"));
-            pictures.ask(block.ref(), image -> {
+            Consumer<Image> put = image -> {
                 ImageView view = new ImageView(image);
                 view.setPreserveRatio(true);
                 view.setSmooth(true);
                 view.setFitWidth(Math.min(PICTURE_MOST, image.getWidth()));
                 box.getChildren().add(0, view);
-            });
+            };
+            if (before) {
+                pictures.askBefore(block.ref(), put);
+            } else {
+                pictures.ask(block.ref(), put);
+            }
             return box;
         }
     }

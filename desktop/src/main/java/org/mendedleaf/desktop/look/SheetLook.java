@@ -132,7 +132,7 @@ final class SheetLook implements Look {
         return new SheetLook(
                 0,
                 all,
-                new Looking.Choices(false, false, formulas),
+                new Looking.Choices(false, false, formulas, false),
                 null,
                 name -> merged.getOrDefault(name, List.of()));
     }
@@ -432,10 +432,10 @@ final class SheetLook implements Look {
                         room += getTableView().getColumns().get(i).getWidth();
                     }
                     Label label = Ui.label(getText(), "look-merged");
-                    label.setManaged(false);
+                    label.setMinWidth(room - getInsets().getLeft());
+                    label.setMaxWidth(room - getInsets().getLeft());
                     setText("");
                     setGraphic(label);
-                    label.resizeRelocate(0, 0, room, getTableView().getFixedCellSize());
                 }
             }
         }

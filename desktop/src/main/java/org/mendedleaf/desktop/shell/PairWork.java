@@ -2,7 +2,6 @@ package org.mendedleaf.desktop.shell;
 
 import java.util.concurrent.Callable;
 import java.util.function.Consumer;
-import javafx.scene.image.Image;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.desktop.look.DifferenceView;
 
@@ -24,14 +23,10 @@ public final class PairWork implements DifferenceView.Work {
     }
 
     @Override
-    public void picture(Callable<Image> work, Consumer<Image> done) {
+    public <T> void ask(Callable<T> work, Consumer<T> done) {
         background.run(
                 work,
-                image -> {
-                    if (!image.isError()) {
-                        done.accept(image);
-                    }
-                },
+                done,
                 e -> org.slf4j.LoggerFactory.getLogger(PairWork.class).debug("no picture", e));
     }
 }

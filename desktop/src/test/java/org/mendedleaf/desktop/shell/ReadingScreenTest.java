@@ -236,4 +236,74 @@ class ReadingScreenTest extends WindowTest {
         CheckBox only = robot.lookup("#reading-only").queryAs(CheckBox.class);
         assertThat(only.isSelected()).isTrue();
     }
+
+    private void captureNow(Duration ago) throws Exception {
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place;
+            try (var reading = vault.read()) {
+                place = reading.places().get(0);
+            }
+            capture(vault, place, Instant.now().minus(ago));
+        }
+    }
+
+    private void keep(String name, byte[] content, int minutes) throws Exception {
+        Path file = Files.write(desk.resolve(name), content);
+        Files.setLastModifiedTime(file, FileTime.from(Instant.now().minus(Duration.ofMinutes(minutes))));
+        captureNow(Duration.ofMinutes(minutes - 1));
+    }
+
+    private static byte[] zip(String... namesAndTexts) throws Exception {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
+            for (int i = 0; i < namesAndTexts.length; i += 2) {
+                zip.putNextEntry(new ZipEntry(namesAndTexts[i]));
+                zip.write(namesAndTexts[i + 1].getBytes(StandardCharsets.UTF_8));
+            }
+        }
+        return bytes.toByteArray();
+    }
+
+    @Test
+    void aMemberThatChangedIsComparedFromTheArchive() throws Exception {
+        fill();
+        keep("bundle.zip", zip("same.txt", "same", "plan.txt", "one\ntwo\n"), 90);
+        keep("bundle.zip", zip("same.txt", "same", "plan.txt", "one\nthree\n"), 60);
+        show();
+        select("bundle.zip");
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        eventually("what changed in it", () -> words().equals("version 1, then version 2: 1 member"));
+        ListView<?> members = robot.lookup("#reading .look-list").queryListView();
+        assertThat(members.getItems()).hasSize(1);
+        robot.interact(members::requestFocus);
+        robot.push(KeyCode.ENTER);
+        eventually(
+                "what changed in the member",
+                () -> words().equals("version 1, then version 2: +1 line, −1 line in plan.txt"));
+        robot.push(KeyCode.ESCAPE);
+        eventually("the archive again", () -> words().equals("version 1, then version 2: 1 member"));
+        assertThat(visible("#reading")).isTrue();
+    }
+
+    @Test
+    void aTextIsExportedAsAPatchAndATableAsOne() throws Exception {
+        fill();
+        keep("plan.txt", "one\ntwo\n".getBytes(StandardCharsets.UTF_8), 90);
+        keep("plan.txt", "one\nthree\n".getBytes(StandardCharsets.UTF_8), 60);
+        show();
+        select("plan.txt");
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        eventually("what changed", () -> words().contains("+1 line"));
+        File patch = temp.resolve("out.patch").toFile();
+        File table = temp.resolve("out.csv").toFile();
+        javafx.scene.control.SplitMenuButton export =
+                robot.lookup("#reading-export").queryAs(javafx.scene.control.SplitMenuButton.class);
+        robot.interact(() -> app.shell().setSaveAsk(name -> Optional.of(name.endsWith(".patch") ? patch : table)));
+        robot.interact(() -> export.getItems().get(1).fire());
+        eventually("the patch", () -> patch.exists() && patch.length() > 0);
+        assertThat(patch).content().contains("-two\n+three\n").startsWith("--- plan.txt\n+++ plan.txt\n");
+        robot.interact(() -> export.getItems().get(2).fire());
+        eventually("the table", () -> table.exists() && table.length() > 0);
+        assertThat(table).content().startsWith("number,change,where,before,after");
+    }
 }
