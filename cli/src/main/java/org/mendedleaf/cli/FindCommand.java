@@ -19,7 +19,6 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -165,18 +164,7 @@ final class FindCommand extends Base {
         if (moment == null) {
             return Optional.empty();
         }
-        MomentText.Around none = new MomentText.Around() {
-            @Override
-            public Optional<Instant> lastChange() {
-                return Optional.empty();
-            }
-
-            @Override
-            public List<Snapshot> snapshots() {
-                return List.of();
-            }
-        };
-        Instant at = new MomentText(zone(), now(), none).read(moment);
+        Instant at = new MomentText(zone(), now(), MomentText.NOTHING_AROUND).read(moment);
         return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
     }
 

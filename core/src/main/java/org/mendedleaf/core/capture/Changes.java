@@ -94,14 +94,15 @@ final class Changes {
         }
     }
 
-    private void leftOut(LiveEntry known) throws IOException {
-        if (known.kind() == EntryKind.FOLDER) {
-            for (LiveEntry inside : writer.live(known.child())) {
-                leftOut(inside);
+    private void leftOut(LiveEntry top) throws IOException {
+        List<LiveEntry> all = below(top);
+        // What is in a folder ends before the folder does.
+        for (int i = all.size() - 1; i >= 0; i--) {
+            if (all.get(i).kind() == EntryKind.FOLDER) {
+                ScanStore.forget(session, all.get(i).child());
             }
-            ScanStore.forget(session, known.child());
+            writer.ended(place, all.get(i), EventKind.LEFT_OUT, "", points.now());
         }
-        writer.ended(place, known, EventKind.LEFT_OUT, "", points.now());
     }
 
     private void folder(FolderWork work, Seen seen, @org.jspecify.annotations.Nullable LiveEntry known)
@@ -148,18 +149,28 @@ final class Changes {
         goneBelow(known);
     }
 
-    private void goneBelow(LiveEntry known) throws IOException {
-        if (known.kind() != EntryKind.FOLDER) {
-            Map<String, Seen> before = seenBefore.get(known.folder());
-            gone.add(known, before == null ? null : before.get(known.name()));
-            return;
+    private void goneBelow(LiveEntry top) throws IOException {
+        for (LiveEntry known : below(top)) {
+            if (known.kind() != EntryKind.FOLDER) {
+                Map<String, Seen> before = seenBefore.get(known.folder());
+                gone.add(known, before == null ? null : before.get(known.name()));
+                continue;
+            }
+            goneFolders.add(known);
+            seenBefore.computeIfAbsent(known.child(), c -> points.seenBefore(c));
+            ScanStore.forget(session, known.child());
         }
-        goneFolders.add(known);
-        seenBefore.computeIfAbsent(known.child(), c -> points.seenBefore(c));
-        for (LiveEntry inside : writer.live(known.child())) {
-            goneBelow(inside);
+    }
+
+    /** What is known of it and of all that is in it, each folder before what it holds; folders may be nested deeply. */
+    private List<LiveEntry> below(LiveEntry top) throws IOException {
+        List<LiveEntry> all = new ArrayList<>(List.of(top));
+        for (int i = 0; i < all.size(); i++) {
+            if (all.get(i).kind() == EntryKind.FOLDER) {
+                all.addAll(writer.live(all.get(i).child()));
+            }
         }
-        ScanStore.forget(session, known.child());
+        return all;
     }
 
     /** Finds moved files without reading them: the same file of the same size and time under a new name. */

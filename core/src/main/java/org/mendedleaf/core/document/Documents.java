@@ -98,6 +98,9 @@ public final class Documents {
         if (isPdf(content)) {
             return Optional.of(PdfReader.read(content, limits));
         }
+        if (RichTextReader.isRichText(content)) {
+            return Optional.of(RichTextReader.read(content, limits));
+        }
         if (ArchiveReader.isGzip(content)) {
             return Optional.of(ArchiveReader.gzip(name, content, limits));
         }

@@ -10,7 +10,14 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.apache.fontbox.ttf.NamingTable;
+import org.apache.fontbox.ttf.OTFParser;
+import org.apache.fontbox.ttf.TTFParser;
+import org.apache.fontbox.ttf.TrueTypeFont;
+import org.apache.pdfbox.io.RandomAccessReadBuffer;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.document.Document.Fact;
+import org.mendedleaf.core.words.Words;
 
 /** What can be said of a content of any other kind: facts from its head, and runs of text within it. */
 final class OtherReader {
@@ -30,7 +37,43 @@ final class OtherReader {
      */
     static Document read(String type, byte[] content, String why) {
         boolean media = type.startsWith("audio/") || type.startsWith("video/") || type.startsWith("image/");
-        return new Document.Other(type, why, media ? facts(content) : List.of(), strings(content), hex(content));
+        List<Fact> facts = media ? facts(content) : isFont(content) ? font(content) : List.of();
+        return new Document.Other(type, why, facts, strings(content), hex(content));
+    }
+
+    /** By the first bytes of TrueType and OpenType (ISO/IEC 14496-22). */
+    private static boolean isFont(byte[] b) {
+        return b.length > 12
+                && (b[0] == 0 && b[1] == 1 && b[2] == 0 && b[3] == 0
+                        || b[0] == 'O' && b[1] == 'T' && b[2] == 'T' && b[3] == 'O'
+                        || b[0] == 't' && b[1] == 'r' && b[2] == 'u' && b[3] == 'e');
+    }
+
+    private static List<Fact> font(byte[] content) {
+        List<Fact> facts = new ArrayList<>();
+        TTFParser parser = content[0] == 'O' ? new OTFParser() : new TTFParser();
+        try (TrueTypeFont font = parser.parse(new RandomAccessReadBuffer(content))) {
+            NamingTable names = font.getNaming();
+            if (names != null) {
+                fact(facts, "document.fact.family", names.getFontFamily());
+                fact(facts, "document.fact.style", names.getFontSubFamily());
+            }
+            fact(facts, "document.fact.name", font.getName());
+            fact(facts, "document.fact.glyphs", Integer.toString(font.getNumberOfGlyphs()));
+            fact(
+                    facts,
+                    "document.fact.revision",
+                    Float.toString(font.getHeader().getFontRevision()));
+        } catch (IOException | RuntimeException e) {
+            org.slf4j.LoggerFactory.getLogger(OtherReader.class).debug("no facts of a font", e);
+        }
+        return facts;
+    }
+
+    private static void fact(List<Fact> facts, String key, @Nullable String value) {
+        if (value != null && !value.isBlank()) {
+            facts.add(new Fact(Words.of(key), value.strip()));
+        }
     }
 
     private static List<String> hex(byte[] bytes) {

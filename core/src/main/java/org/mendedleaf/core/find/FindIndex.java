@@ -31,7 +31,7 @@ import org.mendedleaf.core.words.Words;
 public final class FindIndex implements AutoCloseable {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 2;
+    private static final int VERSION = 3;
     private static final int BUSY_MILLIS = 10_000;
 
     private static final String[] TABLES = {
@@ -39,7 +39,8 @@ public final class FindIndex implements AutoCloseable {
         "CREATE UNIQUE INDEX content_digest ON content (digest, ending)",
         "CREATE VIRTUAL TABLE body USING fts5(text, tokenize = 'unicode61 remove_diacritics 2')",
         "INSERT INTO body (body, rank) VALUES ('secure-delete', 1)",
-        "CREATE TABLE at (line INTEGER NOT NULL, number INTEGER NOT NULL, content INTEGER NOT NULL, words TEXT,"
+        "CREATE TABLE at (line INTEGER NOT NULL, number INTEGER NOT NULL, content INTEGER NOT NULL,"
+                + " saved INTEGER NOT NULL, words TEXT,"
                 + " PRIMARY KEY (line, number)) WITHOUT ROWID",
         "CREATE INDEX at_content ON at (content)",
         "CREATE TABLE off (place INTEGER PRIMARY KEY)",
@@ -228,13 +229,17 @@ public final class FindIndex implements AutoCloseable {
         return id;
     }
 
-    /** Says which content a version has, and what it changed; no words when that is not known. */
-    void put(long line, int number, long content, @Nullable String words) throws IOException {
+    /**
+     * Says which content a version has, when it was saved, in microseconds, and what it changed; no words when that is not
+     * known.
+     */
+    void put(long line, int number, long content, long saved, @Nullable String words) throws IOException {
         run(
-                "INSERT OR REPLACE INTO at (line, number, content, words) VALUES (?, ?, ?, ?)",
+                "INSERT OR REPLACE INTO at (line, number, content, saved, words) VALUES (?, ?, ?, ?, ?)",
                 line,
                 number,
                 content,
+                saved,
                 words);
     }
 
@@ -362,16 +367,16 @@ public final class FindIndex implements AutoCloseable {
         return words;
     }
 
-    /** A version whose words were found. */
-    record Match(long line, int number, long content) {}
+    /** A version whose words were found, and when it was saved, in microseconds. */
+    record Match(long line, int number, long content, long saved) {}
 
-    /** Versions whose words are wanted, in no order. */
+    /** Versions whose words are wanted: the latest so many. */
     List<Match> matches(Wanted wanted, int most) throws IOException {
         List<Match> matches = new ArrayList<>();
         query(
-                "SELECT a.line, a.number, a.content FROM body b CROSS JOIN at a ON a.content = b.rowid"
-                        + " WHERE b.text MATCH ? LIMIT " + most,
-                r -> matches.add(new Match(r.getLong(1), r.getInt(2), r.getLong(3))),
+                "SELECT a.line, a.number, a.content, a.saved FROM body b CROSS JOIN at a ON a.content = b.rowid"
+                        + " WHERE b.text MATCH ? ORDER BY a.saved DESC LIMIT " + most,
+                r -> matches.add(new Match(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))),
                 wanted.expression());
         return matches;
     }

@@ -29,7 +29,7 @@ public final class FindWords {
         }
         boolean oldest = line.versions().get(line.versions().size() - 1).number()
                 == span.first().number();
-        String came = Words.of(oldest ? "find.from.first" : "find.from", first, by(span.first(), when));
+        String came = Words.of(oldest ? "find.came.first" : "find.came", first, by(span.first(), when));
         return Words.of("find.span." + end, came, last, label, taken);
     }
 

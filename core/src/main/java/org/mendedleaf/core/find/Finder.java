@@ -3,7 +3,6 @@ package org.mendedleaf.core.find;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -93,6 +92,7 @@ public final class Finder {
         private final TreeSet<Integer> numbers = new TreeSet<>(Comparator.reverseOrder());
         private long content;
         private int newest;
+        private long saved;
     }
 
     /** Finds at most so many files. */
@@ -114,6 +114,7 @@ public final class Finder {
                     for (FindIndex.Match match : index.get().matches(wanted, MATCHES_MOST)) {
                         Collected c = lines.computeIfAbsent(match.line(), k -> new Collected());
                         c.numbers.add(match.number());
+                        c.saved = Math.max(c.saved, match.saved());
                         if (match.number() >= c.newest) {
                             c.newest = match.number();
                             c.content = match.content();
@@ -150,18 +151,16 @@ public final class Finder {
 
     private static List<Map.Entry<Long, Collected>> latestFirst(FindQuery query, Map<Long, Collected> lines)
             throws IOException {
-        Map<Long, Long> saved = new HashMap<>();
         for (Map.Entry<Long, Collected> e : lines.entrySet()) {
-            int number = Math.max(
-                    e.getValue().newest,
-                    e.getValue().said.stream()
-                            .mapToInt(FindQuery.Said::number)
-                            .max()
-                            .orElse(0));
-            saved.put(e.getKey(), query.saved(e.getKey(), number));
+            Collected c = e.getValue();
+            if (!c.said.isEmpty()) {
+                int number =
+                        c.said.stream().mapToInt(FindQuery.Said::number).max().orElse(0);
+                c.saved = Math.max(c.saved, query.saved(e.getKey(), number));
+            }
         }
         List<Map.Entry<Long, Collected>> sorted = new ArrayList<>(lines.entrySet());
-        sorted.sort(Comparator.comparing((Map.Entry<Long, Collected> e) -> saved.getOrDefault(e.getKey(), 0L))
+        sorted.sort(Comparator.comparing((Map.Entry<Long, Collected> e) -> e.getValue().saved)
                 .reversed());
         return sorted;
     }

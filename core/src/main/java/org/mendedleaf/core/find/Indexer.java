@@ -15,6 +15,7 @@ import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.FindQuery;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
@@ -255,7 +256,7 @@ public final class Indexer {
                 if (content == 0 && !silent) {
                     content = index.put(put.version().digest(), put.ending(), put.text() == null ? "" : put.text());
                 }
-                index.put(line, e.getKey(), content, put.words());
+                index.put(line, e.getKey(), content, Moment.micros(put.version().saved()), put.words());
             }
         });
         puts.clear();

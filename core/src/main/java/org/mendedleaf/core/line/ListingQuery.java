@@ -1,7 +1,9 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -118,7 +120,7 @@ final class ListingQuery {
 
     private Optional<Entry.Removal> removal(Entry entry, long at) throws IOException {
         if (entry.kind() == EntryKind.FOLDER) {
-            return hasRemovedLines(entry.folder(), new HashSet<>())
+            return hasRemovedLines(entry.folder())
                     ? Optional.of(new Entry.Removal(Moment.instant(at), ""))
                     : Optional.empty();
         }
@@ -131,21 +133,22 @@ final class ListingQuery {
     }
 
     /** A folder that was renamed is gone under its old name, and nothing was lost with it. */
-    private boolean hasRemovedLines(long folder, Set<Long> seen) throws IOException {
-        if (!seen.add(folder)) {
-            return false;
-        }
-        if (sql.number(
-                        "SELECT count(*) FROM node n JOIN line l ON l.id = n.line AND l.node = n.id"
-                                + " WHERE n.folder = ? AND l.removed <> 0",
-                        folder)
-                > 0) {
-            return true;
-        }
-        for (long child : sql.list("SELECT id FROM folder WHERE parent = ?", r -> r.getLong(1), folder)) {
-            if (hasRemovedLines(child, seen)) {
+    private boolean hasRemovedLines(long top) throws IOException {
+        Set<Long> seen = new HashSet<>();
+        Deque<Long> left = new ArrayDeque<>(List.of(top));
+        while (!left.isEmpty()) {
+            long folder = left.removeFirst();
+            if (!seen.add(folder)) {
+                continue;
+            }
+            long removed = sql.number(
+                    "SELECT count(*) FROM node n JOIN line l ON l.id = n.line AND l.node = n.id"
+                            + " WHERE n.folder = ? AND l.removed <> 0",
+                    folder);
+            if (removed > 0) {
                 return true;
             }
+            left.addAll(sql.list("SELECT id FROM folder WHERE parent = ?", r -> r.getLong(1), folder));
         }
         return false;
     }

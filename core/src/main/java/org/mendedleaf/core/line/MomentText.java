@@ -75,6 +75,19 @@ public final class MomentText {
         List<Snapshot> snapshots() throws IOException;
     }
 
+    /** What there is around where no folder and no file is looked at. */
+    public static final Around NOTHING_AROUND = new Around() {
+        @Override
+        public Optional<Instant> lastChange() {
+            return Optional.empty();
+        }
+
+        @Override
+        public List<Snapshot> snapshots() {
+            return List.of();
+        }
+    };
+
     /** A reader of moments in this zone, at this moment. */
     public MomentText(ZoneId zone, Instant now, Around around) {
         this.zone = zone;

@@ -172,33 +172,39 @@ public final class OutsideWriter {
         vanish(live.folder(), at);
     }
 
-    /** Folders are there as long as a file is in them, from the first on. */
+    /** Folders are there as long as a file is in them, from the first on. A path may be deeper than a stack is. */
     private void appear(String path, Instant at) throws IOException {
-        if (path.isEmpty()) {
-            return;
-        }
-        String above = RelativePath.parent(path);
-        appear(above, at);
-        long parent = lines.folder(place, above);
-        Optional<LiveEntry> live = lines.live(parent, RelativePath.name(path));
-        if (live.isEmpty()) {
-            FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, Moment.micros(at) * 1000, 0755, "");
-            lines.folderAppears(place, parent, above, RelativePath.name(path), facts, at);
-        } else if (live.get().from() > Moment.micros(at)) {
-            session.apply(Op.SPAN_BEGINS, Moment.micros(at), parent, live.get().node(), Moment.OPEN);
+        for (int end = path.indexOf('/'); !path.isEmpty(); end = path.indexOf('/', end + 1)) {
+            String folder = end < 0 ? path : path.substring(0, end);
+            String above = RelativePath.parent(folder);
+            long parent = lines.folder(place, above);
+            Optional<LiveEntry> live = lines.live(parent, RelativePath.name(folder));
+            if (live.isEmpty()) {
+                FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, Moment.micros(at) * 1000, 0755, "");
+                lines.folderAppears(place, parent, above, RelativePath.name(folder), facts, at);
+            } else if (live.get().from() > Moment.micros(at)) {
+                session.apply(
+                        Op.SPAN_BEGINS, Moment.micros(at), parent, live.get().node(), Moment.OPEN);
+            }
+            if (end < 0) {
+                return;
+            }
         }
     }
 
-    private void vanish(long folder, Instant at) throws IOException {
+    private void vanish(long from, Instant at) throws IOException {
+        long folder = from;
         String path = lines.path(folder);
-        if (path.isEmpty() || !lines.live(folder).isEmpty()) {
-            return;
-        }
-        long parent = lines.folder(place, RelativePath.parent(path));
-        Optional<LiveEntry> live = lines.live(parent, RelativePath.name(path));
-        if (live.isPresent()) {
+        while (!path.isEmpty() && lines.live(folder).isEmpty()) {
+            String above = RelativePath.parent(path);
+            long parent = lines.folder(place, above);
+            Optional<LiveEntry> live = lines.live(parent, RelativePath.name(path));
+            if (live.isEmpty()) {
+                return;
+            }
             lines.ended(place, live.get(), EventKind.REMOVED, "", at);
-            vanish(parent, at);
+            folder = parent;
+            path = above;
         }
     }
 

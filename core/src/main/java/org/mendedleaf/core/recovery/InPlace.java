@@ -410,18 +410,21 @@ final class InPlace {
 
     /** Makes known to the catalogue the folders that had to be made for a path. */
     void appear(String folderPath) throws IOException {
-        if (folderPath.isEmpty()) {
-            return;
-        }
-        String above = RelativePath.parent(folderPath);
-        String name = RelativePath.name(folderPath);
-        appear(above);
-        long parent = lines.folder(place, above);
-        if (lines.live(parent, name).isEmpty()) {
-            try (SafeFolder folder = SafeFolder.open(place.root(), above)) {
-                DiskEntry disk = folder.find(name).orElseThrow();
-                FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
-                lines.folderAppears(place, parent, above, name, facts, clock.instant());
+        // From the top: a path may be deeper than a stack is.
+        for (int end = folderPath.indexOf('/'); !folderPath.isEmpty(); end = folderPath.indexOf('/', end + 1)) {
+            String path = end < 0 ? folderPath : folderPath.substring(0, end);
+            String above = RelativePath.parent(path);
+            String name = RelativePath.name(path);
+            long parent = lines.folder(place, above);
+            if (lines.live(parent, name).isEmpty()) {
+                try (SafeFolder folder = SafeFolder.open(place.root(), above)) {
+                    DiskEntry disk = folder.find(name).orElseThrow();
+                    FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
+                    lines.folderAppears(place, parent, above, name, facts, clock.instant());
+                }
+            }
+            if (end < 0) {
+                return;
             }
         }
     }

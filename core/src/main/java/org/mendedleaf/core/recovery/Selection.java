@@ -2,8 +2,10 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.time.Instant;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -94,12 +96,16 @@ public record Selection(List<String> paths, Instant at) {
     /** All that is removed in a folder and below it, as somebody would choose it. */
     public static List<String> removedIn(Reading reading, Place place, String folder, Instant at) throws IOException {
         List<String> found = new ArrayList<>();
-        for (Entry e : reading.listing(place, folder, at, true)) {
-            String path = RelativePath.child(folder, e.name());
-            if (e.removed().isPresent()) {
-                found.add(path);
-            } else if (e.kind() == EntryKind.FOLDER) {
-                found.addAll(removedIn(reading, place, path, at));
+        Deque<String> left = new ArrayDeque<>(List.of(folder));
+        while (!left.isEmpty()) {
+            String in = left.removeFirst();
+            for (Entry e : reading.listing(place, in, at, true)) {
+                String path = RelativePath.child(in, e.name());
+                if (e.removed().isPresent()) {
+                    found.add(path);
+                } else if (e.kind() == EntryKind.FOLDER) {
+                    left.addLast(path);
+                }
             }
         }
         return found;

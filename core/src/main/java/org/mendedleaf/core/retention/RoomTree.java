@@ -1,7 +1,9 @@
 package org.mendedleaf.core.retention;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Deque;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
@@ -191,16 +193,27 @@ public final class RoomTree {
     /** The files whose versions take most, the largest first. */
     public List<Node> largest(int most) {
         List<Node> files = new ArrayList<>();
-        collect(root, files);
+        for (Node node : inOrder(root)) {
+            if (node.isFile()) {
+                files.add(node);
+            }
+        }
         files.sort((a, b) -> Long.compare(b.share.takenBytes, a.share.takenBytes));
         return files.size() > most ? files.subList(0, most) : files;
     }
 
-    private static void collect(Node node, List<Node> files) {
-        if (node.isFile()) {
-            files.add(node);
+    /** A node and all below it, in the order of the tree; folders may be nested deeper than a stack is. */
+    private static List<Node> inOrder(Node top) {
+        List<Node> all = new ArrayList<>();
+        Deque<Node> next = new ArrayDeque<>(List.of(top));
+        while (!next.isEmpty()) {
+            Node node = next.removeFirst();
+            all.add(node);
+            for (int i = node.children.size() - 1; i >= 0; i--) {
+                next.addFirst(node.children.get(i));
+            }
         }
-        node.children.forEach(c -> collect(c, files));
+        return all;
     }
 
     /** The node of a path in a place: a folder, else a file, else nothing. */
@@ -214,17 +227,22 @@ public final class RoomTree {
         return java.util.Optional.empty();
     }
 
-    private static java.util.Optional<Node> find(Node in, String path) {
+    private static java.util.Optional<Node> find(Node top, String path) {
+        Node in = top;
         Node file = null;
-        for (Node c : in.children) {
-            if (c.path.equals(path)) {
-                if (!c.isFile()) {
-                    return java.util.Optional.of(c);
+        while (in != null) {
+            Node next = null;
+            for (Node c : in.children) {
+                if (c.path.equals(path)) {
+                    if (!c.isFile()) {
+                        return java.util.Optional.of(c);
+                    }
+                    file = c;
+                } else if (!c.isFile() && path.startsWith(c.path + "/")) {
+                    next = c;
                 }
-                file = c;
-            } else if (!c.isFile() && path.startsWith(c.path + "/")) {
-                return find(c, path);
             }
+            in = file == null ? next : null;
         }
         return java.util.Optional.ofNullable(file);
     }
@@ -250,19 +268,21 @@ public final class RoomTree {
         }
 
         private Node folder(VersionTable.Folder f) {
-            Node known = folders.get(f.id());
-            if (known != null) {
-                return known;
+            // Up to one that is known, and down again.
+            Deque<VersionTable.Folder> unknown = new ArrayDeque<>();
+            VersionTable.Folder at = f;
+            while (!folders.containsKey(at.id()) && !at.path().isEmpty()) {
+                unknown.addFirst(at);
+                at = table.folderById(at.parent());
             }
-            Node made;
-            if (f.path().isEmpty()) {
-                made = place(f.place());
-            } else {
-                Node above = folder(table.folderById(f.parent()));
-                made = new Node(f.path().substring(f.path().lastIndexOf('/') + 1), f.path(), above, -1, above.place);
+            long place = at.place();
+            Node node = folders.computeIfAbsent(at.id(), k -> place(place));
+            for (VersionTable.Folder each : unknown) {
+                String name = each.path().substring(each.path().lastIndexOf('/') + 1);
+                node = new Node(name, each.path(), node, -1, node.place);
+                folders.put(each.id(), node);
             }
-            folders.put(f.id(), made);
-            return made;
+            return node;
         }
 
         private Node place(long id) {
@@ -286,7 +306,11 @@ public final class RoomTree {
             Map<ContentKind, Share> kinds = new EnumMap<>(ContentKind.class);
             Map<Age, Share> ages = new EnumMap<>(Age.class);
             // Lines in the order of the tree, so that neighbouring uses of a chunk are near each other in it.
-            visit(root, before, common, kindsOf, agesOf, kinds, ages);
+            for (Node node : inOrder(root)) {
+                if (node.isFile()) {
+                    count(node, before, common, kindsOf, agesOf, kinds, ages);
+                }
+            }
             ContentKind[] allKinds = ContentKind.values();
             Age[] allAges = Age.values();
             for (int chunk = 1; chunk < chunks; chunk++) {
@@ -315,22 +339,6 @@ public final class RoomTree {
             }
             sum(root);
             return new RoomTree(root, kinds, ages);
-        }
-
-        private void visit(
-                Node node,
-                Node[] before,
-                Node[] common,
-                int[] kindsOf,
-                int[] agesOf,
-                Map<ContentKind, Share> kinds,
-                Map<Age, Share> ages) {
-            if (node.isFile()) {
-                count(node, before, common, kindsOf, agesOf, kinds, ages);
-            }
-            for (Node c : node.children) {
-                visit(c, before, common, kindsOf, agesOf, kinds, ages);
-            }
         }
 
         private void count(
@@ -402,9 +410,12 @@ public final class RoomTree {
             return parent;
         }
 
-        private static void sum(Node node) {
-            for (Node c : node.children) {
-                sum(c);
+        private static void sum(Node root) {
+            List<Node> all = inOrder(root);
+            // From the leaves up.
+            for (int i = all.size() - 1; i > 0; i--) {
+                Node c = all.get(i);
+                Node node = above(c);
                 node.share.versions += c.share.versions;
                 node.share.versionBytes += c.share.versionBytes;
                 node.share.takenBytes += c.share.takenBytes;

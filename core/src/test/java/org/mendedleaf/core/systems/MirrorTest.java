@@ -9,6 +9,8 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicReference;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -18,8 +20,11 @@ import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.rules.Setting;
 
 /** What a system says comes onto lines, once. */
@@ -82,7 +87,25 @@ class MirrorTest {
     }
 
     @Test
-    void aPathOfThreeThousandLevelsStopsNothingThatComesAfterIt() throws IOException {
+    void aPathOfThreeThousandLevelsStopsNothingThatComesAfterIt() throws Exception {
+        // With less room than any thread of the program has: nothing may need more for a deeper path.
+        AtomicReference<Throwable> failed = new AtomicReference<>();
+        Thread small = new Thread(null, () -> failed.set(deepPath()), "a small stack", 160 << 10);
+        small.start();
+        small.join();
+        assertThat(failed.get()).isNull();
+    }
+
+    private @Nullable Throwable deepPath() {
+        try {
+            lookAtDeepPath();
+            return null;
+        } catch (IOException | RuntimeException | Error e) {
+            return e;
+        }
+    }
+
+    private void lookAtDeepPath() throws IOException {
         Place place = store();
         String deep = "d/".repeat(3000) + "deep.txt";
         rig.put(place, "a", "before");
@@ -97,6 +120,11 @@ class MirrorTest {
         rig.later(Duration.ofMinutes(1));
         assertThat(rig.look(place).points()).isEqualTo(1);
         assertThat(rig.desk.check().isClean()).isTrue();
+        try (Reading reading = rig.vault().read()) {
+            RoomTree room = RoomTree.of(VersionTable.of(reading), rig.now());
+            assertThat(room.root().files()).isEqualTo(3);
+            assertThat(room.find(place.id(), deep)).isPresent();
+        }
     }
 
     @Test

@@ -1,6 +1,8 @@
 package org.mendedleaf.desktop.find;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -15,7 +17,11 @@ import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Wanted;
+import org.mendedleaf.core.line.FindQuery;
+import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
@@ -33,12 +39,16 @@ public final class FindModel {
     private final StringProperty kind = new SimpleStringProperty("");
     private final ObjectProperty<Wanted.Presence> presence = new SimpleObjectProperty<>(Wanted.Presence.ALL);
     private final ObjectProperty<Wanted.Field> field = new SimpleObjectProperty<>(Wanted.Field.ALL);
+    private final StringProperty folder = new SimpleStringProperty("");
+    private final StringProperty who = new SimpleStringProperty("");
+    private final StringProperty from = new SimpleStringProperty("");
+    private final StringProperty to = new SimpleStringProperty("");
     private final ReadOnlyObjectWrapper<Answer> answer = new ReadOnlyObjectWrapper<>(Answer.NOTHING);
 
     /**
      * What was found.
      *
-     * @param hits by file, the latest first
+     * @param hits snapshots whose label holds the words, then files, the latest first
      * @param words what there is to say of it: nothing found, more than is shown, not everything read yet
      */
     public record Answer(List<Hit> hits, String words) {
@@ -50,8 +60,17 @@ public final class FindModel {
         }
     }
 
-    /** A file in a place. */
-    public record Hit(Held held, Finder.FileHit file) {}
+    /** Something that was found in a place. */
+    public sealed interface Hit {
+        /** The place. */
+        Held held();
+    }
+
+    /** A file. */
+    public record OfFile(Held held, Finder.FileHit file) implements Hit {}
+
+    /** A snapshot whose label holds the words. */
+    public record OfSnapshot(Held held, FindQuery.Labelled snapshot) implements Hit {}
 
     /** Finds in all open vaults. */
     public FindModel(Desk desk) {
@@ -62,6 +81,9 @@ public final class FindModel {
         kind.addListener((o, a, b) -> ask());
         presence.addListener((o, a, b) -> ask());
         field.addListener((o, a, b) -> ask());
+        for (StringProperty text : List.of(folder, who, from, to)) {
+            text.addListener((o, a, b) -> ask());
+        }
     }
 
     /** What was typed. */
@@ -77,6 +99,26 @@ public final class FindModel {
     /** Only files with this ending; empty for all. */
     public StringProperty kindProperty() {
         return kind;
+    }
+
+    /** Only files in this folder of a place, by its path from the place's root; empty for all. */
+    public StringProperty folderProperty() {
+        return folder;
+    }
+
+    /** Only versions that this person saved; empty for anybody's. */
+    public StringProperty whoProperty() {
+        return who;
+    }
+
+    /** Only versions saved from this moment on, as moments are typed; empty for all. */
+    public StringProperty fromProperty() {
+        return from;
+    }
+
+    /** Only versions saved before this moment; empty for all. */
+    public StringProperty toProperty() {
+        return to;
     }
 
     /** Whether removed files are looked for, or those that are there. */
@@ -107,35 +149,53 @@ public final class FindModel {
     public void ask() {
         String text = typed.get();
         Held only = in.get();
-        Wanted.Narrow narrow = new Wanted.Narrow(
-                Optional.ofNullable(only).map(h -> h.place().id()),
-                "",
-                kind.get().strip().replaceFirst("^\\.", ""),
-                Optional.empty(),
-                Optional.empty(),
-                "",
-                presence.get(),
-                field.get());
         Wanted wanted;
         try {
-            wanted = Wanted.parse(text, true, narrow);
+            wanted = Wanted.parse(text, true, narrow(only));
         } catch (IllegalArgumentException e) {
             question.drop();
-            answer.set(Answer.NOTHING);
+            // An empty box needs no word of it.
+            answer.set(new Answer(List.of(), text.isBlank() ? "" : Failures.words(e)));
             return;
         }
         List<Held> held = List.copyOf(desk.places());
-        String who = desk.home().who();
+        String asks = desk.home().who();
         question.ask(
-                () -> find(wanted, only, held, who),
+                () -> find(wanted, only, held, asks),
                 answer::set,
                 e -> answer.set(new Answer(List.of(), String.valueOf(e.getMessage()))));
+    }
+
+    private Wanted.Narrow narrow(@Nullable Held only) {
+        String path = folder.get().strip().replace('\\', '/').replaceAll("^/+|/+$", "");
+        return new Wanted.Narrow(
+                Optional.ofNullable(only).map(h -> h.place().id()),
+                path,
+                kind.get().strip().replaceFirst("^\\.", ""),
+                moment(from.get()),
+                moment(to.get()),
+                who.get().strip(),
+                presence.get(),
+                field.get());
+    }
+
+    private Optional<Instant> moment(String typed) {
+        if (typed.isBlank() || MomentText.isNow(typed)) {
+            return Optional.empty();
+        }
+        try {
+            Instant now = desk.clock().instant();
+            return Optional.of(new MomentText(desk.zone(), now, MomentText.NOTHING_AROUND).read(typed));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     private static Answer find(Wanted wanted, @Nullable Held only, List<Held> places, String who) throws IOException {
         Set<OpenVault> vaults = new LinkedHashSet<>();
         places.stream().filter(h -> only == null || h.equals(only)).forEach(h -> vaults.add(h.vault()));
         List<Hit> hits = new ArrayList<>();
+        int snapshots = 0;
         boolean more = false;
         long indexed = 0;
         long all = 0;
@@ -144,16 +204,23 @@ public final class FindModel {
             more |= found.more();
             indexed += found.indexed();
             all += found.all();
+            for (Finder.SnapshotHit hit : found.snapshots()) {
+                Optional<Held> of = held(places, vault, hit.place());
+                if (of.isPresent()) {
+                    hits.add(snapshots++, new OfSnapshot(of.get(), hit.snapshot()));
+                }
+            }
             for (Finder.FileHit file : found.files()) {
-                places.stream()
-                        .filter(h -> h.vault().equals(vault)
-                                && h.place().id() == file.line().place().id())
-                        .findFirst()
-                        .ifPresent(h -> hits.add(new Hit(h, file)));
+                held(places, vault, file.line().place()).ifPresent(h -> hits.add(new OfFile(h, file)));
             }
         }
         List<String> words = new ArrayList<>();
-        words.add(hits.isEmpty() ? Words.of("find.none") : Words.of("find.files", hits.size()));
+        int files = hits.size() - snapshots;
+        words.add(hits.isEmpty() ? Words.of("find.none") : files == 0 ? "" : Words.of("find.files", files));
+        if (snapshots > 0) {
+            words.add(Words.of("find.snapshots", snapshots));
+        }
+        words.removeIf(String::isEmpty);
         if (more) {
             words.add(Words.of("find.more"));
         }
@@ -161,5 +228,11 @@ public final class FindModel {
             words.add(Words.of("find.partly", indexed, all));
         }
         return new Answer(hits, String.join(" · ", words));
+    }
+
+    private static Optional<Held> held(List<Held> places, OpenVault vault, Place place) {
+        return places.stream()
+                .filter(h -> h.vault().equals(vault) && h.place().id() == place.id())
+                .findFirst();
     }
 }

@@ -22,6 +22,7 @@ import javafx.scene.text.TextFlow;
 import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.find.FindWords;
+import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Wanted;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.RelativePath;
@@ -73,12 +74,14 @@ public final class FindView extends BorderPane {
             }
         });
         in.valueProperty().bindBidirectional(model.inProperty());
-        TextField kind = new TextField();
-        kind.setId("find-kind");
-        kind.setPromptText(Words.of("find.kind"));
-        kind.setAccessibleText(Words.of("find.kind"));
-        kind.setPrefColumnCount(6);
-        kind.textProperty().bindBidirectional(model.kindProperty());
+        TextField kind = field("kind", 6, model.kindProperty());
+        HBox limits = new HBox(
+                12,
+                field("folder", 16, model.folderProperty()),
+                field("who", 10, model.whoProperty()),
+                field("from", 16, model.fromProperty()),
+                field("to", 16, model.toProperty()));
+        limits.setAlignment(Pos.CENTER_LEFT);
         HBox narrow = new HBox(
                 12,
                 in,
@@ -90,7 +93,7 @@ public final class FindView extends BorderPane {
         Label words = Ui.label("", "dim");
         words.setId("find-words");
         Label how = Ui.label(Words.of("find.how"), "dim");
-        VBox top = new VBox(10, box, narrow, words);
+        VBox top = new VBox(10, box, narrow, limits, words);
         top.getStyleClass().add("find-head");
         list.setId("find-hits");
         list.getStyleClass().add("find-list");
@@ -131,6 +134,17 @@ public final class FindView extends BorderPane {
                 go();
             }
         });
+    }
+
+    private static TextField field(String name, int columns, javafx.beans.property.StringProperty to) {
+        TextField field = new TextField();
+        field.setId("find-" + name);
+        field.getStyleClass().add("find-limit");
+        field.setPromptText(Words.of("find." + name));
+        field.setAccessibleText(Words.of("find." + name));
+        field.setPrefColumnCount(columns);
+        field.textProperty().bindBidirectional(to);
+        return field;
     }
 
     private void go() {
@@ -201,28 +215,50 @@ public final class FindView extends BorderPane {
                 setGraphic(null);
                 return;
             }
-            Line line = hit.file().line();
+            if (hit instanceof FindModel.OfSnapshot snapshot) {
+                setGraphic(snapshot(snapshot));
+                return;
+            }
+            setGraphic(file(((FindModel.OfFile) hit).file()));
+        }
+
+        private HBox snapshot(FindModel.OfSnapshot hit) {
+            String when = Say.moment(
+                    hit.snapshot().at(),
+                    model.desk().clock().instant(),
+                    model.desk().zone());
+            HBox row = new HBox(
+                    8,
+                    Ui.label(Words.of("find.snapshotBadge"), "badge", "badge-slate"),
+                    Ui.label(hit.snapshot().label(), "find-name"),
+                    Ui.label(hit.held().place().label() + " · " + when, "dim"));
+            row.setAlignment(Pos.CENTER_LEFT);
+            return row;
+        }
+
+        private VBox file(Finder.FileHit found) {
+            Line line = found.line();
             HBox head = new HBox(8, Shapes.leaf(), Ui.label(line.name(), "find-name"), Ui.label(where(line), "dim"));
             head.setAlignment(Pos.CENTER_LEFT);
             if (line.removed().isPresent()) {
                 head.getChildren().add(Ui.label(Words.of("find.removedBadge"), "badge", "badge-clay"));
             }
             VBox box = new VBox(2, head);
-            hit.file().spans().stream().limit(SPANS_MOST).forEach(s -> {
+            found.spans().stream().limit(SPANS_MOST).forEach(s -> {
                 Label span = Ui.label(FindWords.of(line, s, FindView.this::when), "find-span");
                 span.setWrapText(true);
                 box.getChildren().add(span);
             });
-            if (!hit.file().snippet().isEmpty()) {
-                TextFlow snippet = snippet(hit.file().snippet());
+            if (!found.snippet().isEmpty()) {
+                TextFlow snippet = snippet(found.snippet());
                 snippet.maxWidthProperty().bind(list.widthProperty().subtract(80));
                 box.getChildren().add(snippet);
             }
-            hit.file().said().stream()
+            found.said().stream()
                     .limit(SAID_MOST)
                     .forEach(s -> box.getChildren().add(Ui.label(FindWords.of(line, s), "dim")));
             HBox.setHgrow(box, Priority.ALWAYS);
-            setGraphic(box);
+            return box;
         }
     }
 

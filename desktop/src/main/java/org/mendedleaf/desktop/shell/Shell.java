@@ -126,12 +126,18 @@ public final class Shell extends BorderPane {
         findView.begin();
     }
 
-    /** Leads to what was found: its point on the line, read large, at the words. */
+    /** Leads to what was found: a point on its line, read large, at the words; or the moment of a snapshot. */
     private void lead(FindModel.Hit hit) {
-        files.lead(hit.held(), hit.file().line(), hit.file().version().orElse(null));
-        showFiles();
-        if (!hit.file().spans().isEmpty()) {
-            filesView.read(findView.words());
+        if (hit instanceof FindModel.OfSnapshot of) {
+            files.open(of.held(), of.snapshot().path());
+            files.momentProperty().set(of.snapshot().at());
+            showFiles();
+        } else if (hit instanceof FindModel.OfFile of) {
+            files.lead(of.held(), of.file().line(), of.file().version().orElse(null));
+            showFiles();
+            if (!of.file().spans().isEmpty()) {
+                filesView.read(findView.words());
+            }
         }
     }
 

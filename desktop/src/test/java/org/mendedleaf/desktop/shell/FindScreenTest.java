@@ -13,6 +13,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.desktop.files.Detail;
 import org.mendedleaf.desktop.find.FindModel;
+import org.mendedleaf.desktop.snapshots.SnapshotsModel;
 
 /** One box, from every screen, that leads to the point on the line where the words stand. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -62,7 +63,12 @@ class FindScreenTest extends WindowTest {
             Thread.sleep(300);
             return hits().getItems().size() == 1;
         });
-        assertThat(hits().getItems().get(0).file().spans().get(0).gone()).isPresent();
+        assertThat(((FindModel.OfFile) hits().getItems().get(0))
+                        .file()
+                        .spans()
+                        .get(0)
+                        .gone())
+                .isPresent();
         robot.clickOn("#find-box").push(KeyCode.DOWN).push(KeyCode.ENTER);
         eventually("the large view", () -> visible("#reading"));
         eventually(
@@ -92,5 +98,58 @@ class FindScreenTest extends WindowTest {
         eventually("no such ending", () -> hits().getItems().isEmpty());
         robot.push(KeyCode.ESCAPE);
         eventually("the files again", () -> visible("#listing"));
+    }
+
+    private void limit(String id, String text) {
+        robot.interact(() -> robot.lookup(id).queryAs(TextField.class).setText(text));
+    }
+
+    @Test
+    void aFolderAPersonAndATimeNarrowWhatIsFound() throws Exception {
+        letters();
+        robot.clickOn("#find-open");
+        look("letter.txt");
+        eventually("the file", () -> hits().getItems().size() == 1);
+        limit("#find-folder", "elsewhere");
+        eventually("not in that folder", () -> hits().getItems().isEmpty());
+        limit("#find-folder", "/sub/");
+        eventually("in this one", () -> hits().getItems().size() == 1);
+        limit("#find-folder", "");
+        look("Tomas ");
+        eventually("what he saved", () -> hits().getItems().size() >= 2);
+        limit("#find-who", "Adele");
+        eventually("nothing of hers", () -> hits().getItems().isEmpty());
+        limit("#find-who", "tomas");
+        eventually("his again", () -> hits().getItems().size() >= 2);
+        int all = hits().getItems().size();
+        limit("#find-from", "2 days ago");
+        eventually(
+                "only what is newer",
+                () -> !hits().getItems().isEmpty() && hits().getItems().size() < all);
+        limit("#find-from", "some day");
+        eventually("why not", () -> text("#find-words").contains("some day"));
+        limit("#find-from", "");
+        limit("#find-to", "2 days ago");
+        eventually(
+                "only what is older",
+                () -> !hits().getItems().isEmpty() && hits().getItems().size() < all);
+    }
+
+    @Test
+    void aSnapshotIsFoundByItsLabelAndLeadsToItsMoment() throws Exception {
+        letters();
+        SnapshotsModel snapshots = new SnapshotsModel(
+                app.shell().desk(), app.shell().files().placeProperty().get(), "");
+        robot.interact(() -> snapshots.take("before the audit"));
+        robot.clickOn("#find-open");
+        eventually("the snapshot", () -> {
+            look("");
+            look("the audit");
+            Thread.sleep(300);
+            return hits().getItems().size() == 1 && hits().getItems().get(0) instanceof FindModel.OfSnapshot;
+        });
+        assertThat(text("#find-words")).isEqualTo("1 snapshot");
+        robot.clickOn("#find-box").push(KeyCode.ENTER);
+        eventually("its moment", () -> app.shell().files().momentProperty().get() != null && visible("#listing"));
     }
 }
