@@ -249,7 +249,7 @@ abstract class Kind<T> {
             List<byte[]> pictures = new ArrayList<>();
             for (int i = 0; i < 4 + random.nextInt(5); i++) {
                 titles.add(prose.sentence(3, 5));
-                pictures.add(Pictures.png(Pictures.photograph(200, 120, random)));
+                pictures.add(Pictures.png(Photographs.photograph(200, 120, random)));
             }
             return new Talk(titles, pictures);
         }
@@ -270,10 +270,10 @@ abstract class Kind<T> {
             int at = random.nextInt(titles.size());
             switch (random.nextInt(3)) {
                 case 0 -> titles.set(at, prose.sentence(3, 5));
-                case 1 -> pictures.set(at, Pictures.png(Pictures.photograph(200, 120, random)));
+                case 1 -> pictures.set(at, Pictures.png(Photographs.photograph(200, 120, random)));
                 default -> {
                     titles.add(prose.sentence(3, 5));
-                    pictures.add(Pictures.png(Pictures.photograph(200, 120, random)));
+                    pictures.add(Pictures.png(Photographs.photograph(200, 120, random)));
                 }
             }
             return new Talk(titles, pictures);
@@ -358,7 +358,7 @@ abstract class Kind<T> {
 
         @Override
         BufferedImage fresh() {
-            BufferedImage image = Pictures.photograph(240, 160, random);
+            BufferedImage image = Photographs.photograph(240, 160, random);
             Graphics2D g = paint(image);
             // What the photograph is of.
             for (int i = 0; i < 3 + random.nextInt(5); i++) {

@@ -137,6 +137,43 @@ class LookCommandLineTest extends TerminalTest {
         assertThat(err).contains("takes numbers");
     }
 
+    /** A text document as every office program writes it, with these paragraphs. */
+    private static void odt(Path file, String... paragraphs) throws IOException {
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+            zip.putNextEntry(new ZipEntry("mimetype"));
+            zip.write("application/vnd.oasis.opendocument.text".getBytes(StandardCharsets.UTF_8));
+            zip.putNextEntry(new ZipEntry("content.xml"));
+            StringBuilder xml = new StringBuilder("<office:document-content"
+                    + " xmlns:office=\"urn:oasis:names:tc:opendocument:xmlns:office:1.0\""
+                    + " xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\"><office:body><office:text>");
+            for (String p : paragraphs) {
+                xml.append("<text:p>").append(p).append("</text:p>");
+            }
+            xml.append("</office:text></office:body></office:document-content>");
+            zip.write(xml.toString().getBytes(StandardCharsets.UTF_8));
+            zip.putNextEntry(new ZipEntry("META-INF/documentsignatures.xml"));
+            zip.write("<x/>".getBytes(StandardCharsets.UTF_8));
+        }
+    }
+
+    @Test
+    void aParagraphOfADocumentComesBackAndWhatElseChangesIsSaid() throws Exception {
+        versions();
+        Path lease = Path.of(ledger).resolveSibling("lease.odt");
+        odt(lease, "The well is shared with the neighbour.", "The rent is 40 euros a year.");
+        assertThat(run("capture")).isZero();
+        odt(lease, "The well is shared with nobody.", "The rent is 60 euros a year.", "Signed.");
+        assertThat(run("capture")).isZero();
+        assertThat(run("pick", lease.toString(), "--from", "1", "--change", "2", "--plan"))
+                .isZero();
+        assertThat(out).contains("The file is signed").contains("60").contains("40");
+        JsonNode made = json("pick", lease.toString(), "--from", "1", "--change", "2");
+        assertThat(made.get("version").asText()).isEqualTo("3");
+        assertThat(made.get("also").get(0).asText()).contains("signature is not valid");
+        assertThat(run("preview", lease.toString())).isZero();
+        assertThat(out).contains("shared with nobody").contains("40 euros").contains("Signed.");
+    }
+
     @Test
     void twoFilesOfTheDiskAreCompared() throws Exception {
         Path a = Files.writeString(temp.resolve("a.txt"), "one\ntwo\n");

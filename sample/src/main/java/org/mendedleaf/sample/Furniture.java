@@ -3,7 +3,6 @@ package org.mendedleaf.sample;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 
@@ -43,13 +42,7 @@ final class Furniture {
         office.document(HARVEST + "Grant application.odt", Draft.text(random, 30, "Grant application", true), 5);
         office.document(HARVEST + "Picking plan (1).ods", Draft.table(random, 20, "Plan", true), 1);
         office.still(HARVEST + "Orchard map.svg", map(3));
-        List<byte[]> slides = new ArrayList<>();
-        for (int i = 0; i < 4; i++) {
-            slides.add(Pictures.png(Pictures.photograph(480, 270, random)));
-        }
-        office.still(
-                HARVEST + "Season talk.odp",
-                OpenDocument.slides(List.of("A season in the orchard", "The press", "The seeds", "Thanks"), slides));
+        office.still(HARVEST + "Season talk.odp", Papers.talk(4, random));
         String[] kinds = {"Katy", "Discovery", "Bramley", "Dabinett", "Foxwhelp", "Perry"};
         for (int i = 0; i < kinds.length; i++) {
             office.still(HARVEST + "Labels/" + kinds[i] + ".png", Pictures.label(kinds[i], 20 + i * 45, 2));
@@ -62,7 +55,7 @@ final class Furniture {
         for (int i = 1; i <= 6; i++) {
             office.still(
                     HARVEST + "Photographs of the press/Press " + i + ".jpg",
-                    Pictures.jpeg(Pictures.photograph(640, 420, random)));
+                    Pictures.jpeg((i % 3 == 0 ? Scenes.CELLAR : Scenes.PRESS).photograph(640, 420, random)));
         }
     }
 
@@ -83,13 +76,7 @@ final class Furniture {
         office.document("Accounts/Cash book.csv", Draft.table(random, 160, "Cash", false), 8);
         office.document("Accounts/Bottle deposits.csv", Draft.table(random, 70, "Deposits", false), 5);
         for (int i = 1; i <= 46; i++) {
-            office.still(
-                    "Accounts/Invoices/Invoice %03d.pdf".formatted(i),
-                    Pictures.pdf(List.of(
-                            "Invoice " + i,
-                            "The orchard and press, front desk",
-                            (2 + random.nextInt(30)) + " crates of apples pressed",
-                            (20 + random.nextInt(400)) + ".00")));
+            office.still("Accounts/Invoices/Invoice %03d.pdf".formatted(i), Papers.invoice(i, random));
         }
     }
 
@@ -111,6 +98,8 @@ final class Furniture {
         office.document("Lease/Lower meadow.odt", Draft.text(random, 24, "Lease of the lower meadow", true), 3);
         office.document("Lease/Walled garden.odt", Draft.text(random, 20, "Lease of the walled garden", true), 2);
         pondPlan();
+        office.still("Newsletter/Autumn letter.odt", Papers.newsletter(1, random));
+        Papers.mails(office, random);
         office.still("Plans/Cellar drawing.svg", map(5));
         office.still("Plans/Cellar drawing.svg.bak", map(4));
         office.still("Plans/Gate drawing.svg~", map(2));

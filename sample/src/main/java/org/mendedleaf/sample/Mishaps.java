@@ -73,14 +73,16 @@ final class Mishaps {
     private void talk(LocalDate date, int look, List<Runnable> found) {
         if (look == 1 && date.getDayOfMonth() % 9 == 0) {
             found.add(at(date, 18, 0, () -> {
-                List<byte[]> slides = new ArrayList<>();
-                for (int i = 0; i < 5; i++) {
-                    slides.add(Pictures.png(Pictures.photograph(480, 270, random)));
-                }
-                byte[] talk = OpenDocument.slides(
-                        List.of("A season in the orchard", "The press", "The seeds", "The pond", "Thanks"), slides);
-                save(HARVEST + "Season talk.odp", talk, "Adele");
+                save(HARVEST + "Season talk.odp", Papers.talk(6, random), "Adele");
             }));
+        }
+        if (look == 0 && date.getMonthValue() > 9 && date.getDayOfMonth() == 13) {
+            int edition = date.getMonthValue() - 8;
+            found.add(at(
+                    date,
+                    12,
+                    2,
+                    () -> save("Newsletter/Autumn letter.odt", Papers.newsletter(edition, random), "Wilma")));
         }
         if (look == 0 && date.getDayOfMonth() % 21 == 0) {
             found.add(at(

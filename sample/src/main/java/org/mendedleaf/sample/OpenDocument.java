@@ -18,6 +18,7 @@ public final class OpenDocument {
             + " xmlns:text=\"urn:oasis:names:tc:opendocument:xmlns:text:1.0\""
             + " xmlns:table=\"urn:oasis:names:tc:opendocument:xmlns:table:1.0\""
             + " xmlns:draw=\"urn:oasis:names:tc:opendocument:xmlns:drawing:1.0\""
+            + " xmlns:presentation=\"urn:oasis:names:tc:opendocument:xmlns:presentation:1.0\""
             + " xmlns:svg=\"urn:oasis:names:tc:opendocument:xmlns:svg-compatible:1.0\""
             + " xmlns:xlink=\"http://www.w3.org/1999/xlink\" office:version=\"1.2\"";
 
@@ -61,18 +62,39 @@ public final class OpenDocument {
 
     /** A text; lines that begin with "# " are headings. */
     public static byte[] text(List<String> paragraphs) {
+        return text(paragraphs, List.of());
+    }
+
+    /** A text with pictures (JPEG): a line "!2" is the third of them. */
+    public static byte[] text(List<String> paragraphs, List<byte[]> pictures) {
         StringBuilder body = new StringBuilder("<office:text>");
+        Map<String, byte[]> extra = new LinkedHashMap<>();
         for (String p : paragraphs) {
+            if (p.matches("!\\d")) {
+                int number = p.charAt(1) - '0';
+                String path = "Pictures/picture" + (number + 1) + ".jpg";
+                extra.put(path, pictures.get(number));
+                body.append("<text:p><draw:frame text:anchor-type=\"as-char\" svg:width=\"12cm\" svg:height=\"8cm\">")
+                        .append("<draw:image xlink:href=\"")
+                        .append(path)
+                        .append("\"/></draw:frame></text:p>");
+                continue;
+            }
             body.append(
                     p.startsWith("# ")
                             ? "<text:h text:outline-level=\"1\">" + escape(p.substring(2)) + "</text:h>"
                             : "<text:p>" + escape(p) + "</text:p>");
         }
-        return pack("text", body.append("</office:text>").toString(), Map.of());
+        return pack("text", body.append("</office:text>").toString(), extra);
     }
 
-    /** A presentation: a slide for each title, with its picture when there is one of that number. */
+    /** A presentation: a slide for each title, with its picture where there is one of that number. */
     public static byte[] slides(List<String> titles, List<byte[]> pictures) {
+        return slides(titles, pictures, List.of());
+    }
+
+    /** A presentation: a slide for each title, with its picture and what is said to it where there is one of that number. */
+    public static byte[] slides(List<String> titles, List<byte[]> pictures, List<String> notes) {
         StringBuilder body = new StringBuilder("<office:presentation>");
         Map<String, byte[]> extra = new LinkedHashMap<>();
         for (int i = 0; i < titles.size(); i++) {
@@ -88,6 +110,11 @@ public final class OpenDocument {
                 body.append("<draw:frame svg:width=\"16cm\" svg:height=\"9cm\"><draw:image xlink:href=\"")
                         .append(path)
                         .append("\"/></draw:frame>");
+            }
+            if (i < notes.size()) {
+                body.append("<presentation:notes><draw:frame><draw:text-box><text:p>")
+                        .append(escape(notes.get(i)))
+                        .append("</text:p></draw:text-box></draw:frame></presentation:notes>");
             }
             body.append("</draw:page>");
         }
@@ -110,7 +137,7 @@ public final class OpenDocument {
                 .forEach(p -> manifest.append("<manifest:file-entry manifest:full-path=\"")
                         .append(p)
                         .append("\" manifest:media-type=\"")
-                        .append(p.endsWith(".png") ? "image/png" : "text/xml")
+                        .append(p.endsWith(".png") ? "image/png" : p.endsWith(".jpg") ? "image/jpeg" : "text/xml")
                         .append("\"/>"));
         parts.put(
                 "META-INF/manifest.xml",

@@ -51,35 +51,6 @@ public final class Pictures {
         return png(image);
     }
 
-    /** A photograph, as far as a program can take one: a sky, a meadow, trees and noise. */
-    public static BufferedImage photograph(int width, int height, Random random) {
-        BufferedImage image = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = image.createGraphics();
-        g.setPaint(new GradientPaint(0, 0, new Color(150, 190, 220), 0, height / 2f, new Color(225, 232, 225)));
-        g.fillRect(0, 0, width, height);
-        g.setColor(new Color(98, 130, 84));
-        g.fillRect(0, height * 6 / 10, width, height);
-        for (int i = 0; i < 14; i++) {
-            int x = random.nextInt(width);
-            int r = height / 12 + random.nextInt(height / 8);
-            g.setColor(new Color(60 + random.nextInt(40), 90 + random.nextInt(40), 60));
-            g.fillOval(x - r, height * 6 / 10 - 2 * r, 2 * r, 2 * r);
-        }
-        g.dispose();
-        for (int y = 0; y < height; y++) {
-            for (int x = 0; x < width; x++) {
-                int n = random.nextInt(17) - 8;
-                int rgb = image.getRGB(x, y);
-                image.setRGB(x, y, shift(rgb >> 16, n) << 16 | shift(rgb >> 8, n) << 8 | shift(rgb, n));
-            }
-        }
-        return image;
-    }
-
-    private static int shift(int channel, int by) {
-        return Math.max(0, Math.min(255, (channel & 255) + by));
-    }
-
     public static byte[] png(BufferedImage image) {
         return write(image, "png");
     }
@@ -103,7 +74,7 @@ public final class Pictures {
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             for (int i = 1; i <= pictures; i++) {
                 zip.putNextEntry(OpenDocument.entry("press-%02d.jpg".formatted(i)));
-                zip.write(jpeg(photograph(480, 320, random)));
+                zip.write(jpeg(Scenes.values()[i % Scenes.values().length].photograph(480, 320, random)));
             }
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -121,7 +92,7 @@ public final class Pictures {
             document.addPage(page);
             try (PDPageContentStream content = new PDPageContentStream(document, page)) {
                 content.beginText();
-                content.setFont(new PDType1Font(Standard14Fonts.FontName.HELVETICA), 12);
+                content.setFont(new PDType1Font(Standard14Fonts.FontName.COURIER), 11);
                 content.setLeading(18);
                 content.newLineAtOffset(60, 760);
                 for (String line : lines) {

@@ -13,6 +13,8 @@ import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.document.Document;
+import org.mendedleaf.core.document.Documents;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
@@ -77,10 +79,56 @@ class OfficeTest {
                     .anyMatch(c -> c.changes() >= Furniture.CARD_COUNT && !c.first());
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
         }
+        believable(Office.desk(folder));
         elsewhere(folder);
         contracts(folder);
         copies(folder);
         arrivals(folder);
+    }
+
+    private static Document read(Path desk, String path) throws Exception {
+        Path file = desk.resolve(path);
+        return Documents.read(String.valueOf(file.getFileName()), Files.readAllBytes(file), false);
+    }
+
+    /** What a document says, as far as it is of this style. */
+    private static List<String> blocks(Document document, Document.Style style) {
+        return ((Document.Prose) document)
+                .sections().stream()
+                        .flatMap(s -> s.blocks().stream())
+                        .filter(b -> b.style() == style)
+                        .map(Document.Block::text)
+                        .toList();
+    }
+
+    /** Its documents say what such documents say, and look as they are called. */
+    private static void believable(Path desk) throws Exception {
+        Document talk = read(desk, Furniture.HARVEST + "Season talk.odp");
+        assertThat(blocks(talk, Document.Style.NOTE))
+                .as("what the speaker says")
+                .hasSize(6);
+        assertThat(blocks(talk, Document.Style.PICTURE)).hasSize(5);
+        Document letter = read(desk, "Newsletter/Autumn letter.odt");
+        assertThat(blocks(letter, Document.Style.PICTURE)).as("its pictures").hasSize(3);
+        Document mail = read(desk, "Mail/Quote for the pump.eml");
+        assertThat(blocks(mail, Document.Style.ITEM)).singleElement().asString().startsWith("Quote 118.pdf");
+        for (int i = 1; i <= 46; i++) {
+            List<String> lines = Document.words(read(desk, "Accounts/Invoices/Invoice %03d.pdf".formatted(i)));
+            List<Double> euros = lines.stream()
+                    .filter(l -> l.matches("(Crates|Bottles|Total).*"))
+                    .map(l -> Double.parseDouble(l.substring(l.lastIndexOf(' ') + 1)))
+                    .toList();
+            double sum = euros.subList(0, euros.size() - 1).stream()
+                    .mapToDouble(Double::doubleValue)
+                    .sum();
+            assertThat(sum).as("invoice " + i + " adds up").isEqualTo(euros.get(euros.size() - 1));
+        }
+        Document.Sheets fees = (Document.Sheets) read(desk, "Accounts/Membership fees 2026.ods");
+        assertThat(fees.sheets().get(0).rows().stream()
+                        .flatMap(r -> r.cells().stream())
+                        .filter(c -> !c.formula().isEmpty()))
+                .as("totals")
+                .isNotEmpty();
     }
 
     /** Papers with drafts and published versions; one is checked out by Tomas while Wilma saved over it. */

@@ -76,13 +76,23 @@ final class ReadingView extends BorderPane {
         Button copy = Ui.button("line.copy", copying);
         export.setText(Words.of("reading.export"));
         export.setId("reading-export");
-        export.setOnAction(e -> exporting.accept("html"));
+        export.setOnAction(e -> {
+            if (compared().isPresent()) {
+                exporting.accept("html");
+            } else {
+                pane.print(line.name());
+            }
+        });
+        MenuItem print = new MenuItem(Words.of("reading.print"));
+        print.setId("reading-print");
+        print.setOnAction(e -> pane.print(line.name()));
         for (String ending : List.of("html", "patch", "csv")) {
             MenuItem item = new MenuItem(Words.of("reading.export." + ending));
             item.setId("reading-export-" + ending);
             item.setOnAction(e -> exporting.accept(ending));
             export.getItems().add(item);
         }
+        export.getItems().addAll(new SeparatorMenuItem(), print);
 
         ToggleGroup group = new ToggleGroup();
         HBox modes = new HBox(
@@ -196,6 +206,8 @@ final class ReadingView extends BorderPane {
             line.step(1);
         } else if (control && e.getCode() == KeyCode.UP) {
             line.step(-1);
+        } else if (control && e.getCode() == KeyCode.P) {
+            pane.print(line.name());
         } else if (control && e.getCode() == KeyCode.E) {
             export.fire();
         } else if (!pane.key(e)) {
@@ -285,8 +297,9 @@ final class ReadingView extends BorderPane {
         Detail detail = line.detailProperty().get();
         pane.show(choices -> made(detail, choices), stay);
         Ui.visible(against, mode == Detail.Mode.CHANGES);
-        export.setDisable(!(detail instanceof Detail.Compared));
         Comparison shown = detail instanceof Detail.Compared c ? c.comparison() : new Comparison.Equal();
+        // Printing is for everything; a comparison is exported where there is one.
+        export.getItems().get(0).setDisable(!(detail instanceof Detail.Compared));
         export.getItems().get(1).setDisable(!(shown instanceof Comparison.TextChanges));
         boolean table = shown instanceof Comparison.SheetChanges || shown instanceof Comparison.TextChanges;
         export.getItems().get(2).setDisable(!table);

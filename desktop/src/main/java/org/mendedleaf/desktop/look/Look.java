@@ -64,6 +64,11 @@ public interface Look {
         return false;
     }
 
+    /** All of it as text. */
+    default String whole() {
+        return text();
+    }
+
     /** What is selected, as text; all of it where nothing is. */
     default String text() {
         return "";

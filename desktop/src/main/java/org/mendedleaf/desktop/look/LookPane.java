@@ -120,6 +120,15 @@ public final class LookPane extends BorderPane {
         toFind = text;
     }
 
+    /** Prints what is shown; what became of it is said above. */
+    public void print(String title) {
+        Look shown = look;
+        if (shown != null && getScene() != null) {
+            String said = Printing.print(getScene().getWindow(), title, shown);
+            say(said.isEmpty() ? words.getText() : said);
+        }
+    }
+
     /** Says something above what is shown, until something else is shown. */
     public void say(String text) {
         words.setText(text);

@@ -68,6 +68,11 @@ final class OtherLook implements Look {
     }
 
     @Override
+    public String whole() {
+        return Rows.text(list.getItems(), List.of(), Item::path);
+    }
+
+    @Override
     public String text() {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Item::path);
     }

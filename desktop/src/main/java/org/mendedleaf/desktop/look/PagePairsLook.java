@@ -90,6 +90,11 @@ final class PagePairsLook implements Look {
     }
 
     @Override
+    public String whole() {
+        return Rows.text(list.getItems(), List.of(), PagePairsLook::text);
+    }
+
+    @Override
     public String text() {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), PagePairsLook::text);
     }

@@ -65,6 +65,11 @@ final class PagesLook implements Look {
     }
 
     @Override
+    public String whole() {
+        return Rows.text(list.getItems(), java.util.List.of(), this::text);
+    }
+
+    @Override
     public String text() {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), this::text);
     }

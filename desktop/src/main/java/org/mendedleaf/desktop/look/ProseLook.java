@@ -197,6 +197,11 @@ final class ProseLook implements Look {
     }
 
     @Override
+    public String whole() {
+        return Rows.text(list.getItems(), List.of(), Row::text);
+    }
+
+    @Override
     public String text() {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
     }

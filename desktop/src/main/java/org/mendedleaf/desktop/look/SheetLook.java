@@ -334,6 +334,17 @@ final class SheetLook implements Look {
     }
 
     @Override
+    public String whole() {
+        StringBuilder all = new StringBuilder();
+        for (int i = 0; i < tables.size(); i++) {
+            all.append(names.get(i).isEmpty() ? "" : names.get(i) + "\n");
+            all.append(Rows.text(tables.get(i).getItems(), List.of(), SheetLook::text))
+                    .append('\n');
+        }
+        return all.toString().stripTrailing();
+    }
+
+    @Override
     public String text() {
         if (tables.isEmpty()) {
             return "";

@@ -130,6 +130,11 @@ final class TextLook implements Look {
     }
 
     @Override
+    public String whole() {
+        return Rows.text(list.getItems(), List.of(), Row::text);
+    }
+
+    @Override
     public String text() {
         return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
     }

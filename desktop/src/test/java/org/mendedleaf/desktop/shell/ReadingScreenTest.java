@@ -306,4 +306,12 @@ class ReadingScreenTest extends WindowTest {
         eventually("the table", () -> table.exists() && table.length() > 0);
         assertThat(table).content().startsWith("number,change,where,before,after");
     }
+
+    @Test
+    void whereThereIsNoPrinterThatIsSaid() throws Exception {
+        openReading();
+        eventually("what changed", () -> words().startsWith("version 3, then"));
+        robot.push(KeyCode.CONTROL, KeyCode.P);
+        eventually("why not", () -> words().equals("There is no printer on this computer."));
+    }
 }
