@@ -61,6 +61,14 @@ public final class Bench {
             new LookBench(folder.resolve("look"), bench.scale, bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("find")) {
+            new LookBench(Files.createDirectories(folder.resolve("find")), bench.scale, bench.table).finding();
+            return;
+        }
+        if (arguments.length > 2 && arguments[2].equals("hostile")) {
+            new HostileBench(bench.table).run();
+            return;
+        }
         if (arguments.length > 2 && arguments[2].equals("unfold")) {
             new UnfoldBench(folder.resolve("unfold"), bench.table).run();
             return;

@@ -162,7 +162,8 @@ final class LookBench {
         }
     }
 
-    private void finding() throws IOException {
+    /** Only the search, over a thousand files of ten versions each for each unit of scale. */
+    void finding() throws IOException {
         Path desk = Files.createDirectories(folder.resolve("desk"));
         int files = (int) Math.max(20, 1000 * scale);
         int versions = 10;
@@ -184,10 +185,35 @@ final class LookBench {
                 table.ratio("the index of " + what, "their text", index.size().bytes() / 1e6, chars / 1e6, "MB", 0);
             }
             Finder finder = new Finder(vault, "Ines");
+            Wanted few = Wanted.parse("\"" + rare(vault, place) + "\"", false, Wanted.Narrow.NOT);
+            finder.find(few, 50);
+            table.absolute(
+                    "a query over " + what + " for a phrase that few hold",
+                    seconds(() -> finder.find(few, 50)) * 1000,
+                    "ms",
+                    50);
             Wanted one = Wanted.parse(prose.word() + " " + prose.word(), false, Wanted.Narrow.NOT);
             finder.find(one, 50);
-            table.absolute("a query over " + what, seconds(() -> finder.find(one, 50)) * 1000, "ms", 50);
+            table.absolute(
+                    "a query over " + what + " for words that most hold",
+                    seconds(() -> finder.find(one, 50)) * 1000,
+                    "ms",
+                    50);
             stepping(vault, place);
+        }
+    }
+
+    /** Five words in a row of one version. */
+    private static String rare(OpenVault vault, Place place) throws IOException {
+        try (Reading reading = vault.read()) {
+            List<Long> lines = reading.lines(place);
+            Version v = reading.line(lines.get(lines.size() / 2))
+                    .orElseThrow()
+                    .versions()
+                    .get(3);
+            String text = new String(reading.contents().head(v.recipe(), 400), java.nio.charset.StandardCharsets.UTF_8);
+            String[] words = text.replaceAll("[^\\p{L} ]", " ").trim().split("\\s+");
+            return String.join(" ", List.of(words).subList(2, 7));
         }
     }
 

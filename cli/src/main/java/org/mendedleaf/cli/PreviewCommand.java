@@ -1,14 +1,18 @@
 package org.mendedleaf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Compare;
+import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
+import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
@@ -38,6 +42,10 @@ final class PreviewCommand extends Base {
     @Nullable
     Integer page;
 
+    @Option(names = "--part", paramLabel = "P", descriptionKey = "cli.preview.part.option")
+    @Nullable
+    Integer part;
+
     @Option(names = "--member", paramLabel = "PATH", descriptionKey = "cli.preview.member")
     @Nullable
     String member;
@@ -59,7 +67,12 @@ final class PreviewCommand extends Base {
                     ? version(line, named)
                     : line.newest()
                             .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
-            Side side = Side.version(reading, inVault(located.vault(), wanted));
+            Version here = inVault(located.vault(), wanted);
+            Integer number = part;
+            if (number != null || here.size() > Compare.MOST) {
+                return part(reading, wanted, here, number == null ? 1 : number);
+            }
+            Side side = Side.version(reading, here);
             String name = side.name();
             byte[] content = side.content();
             String inside = member;
@@ -75,6 +88,18 @@ final class PreviewCommand extends Base {
             }
             return Main.DONE;
         }
+    }
+
+    /** A part of a large text, from 1. */
+    private int part(Reading reading, Version wanted, Version here, int number) throws IOException {
+        Document text = Looks.part(reading, here, number - 1);
+        if (json) {
+            print(wanted, text);
+        } else {
+            print(text, here.size());
+            say("cli.preview.part", number, TextPart.count(here.size()));
+        }
+        return Main.DONE;
     }
 
     private Document narrowed(Document document) {

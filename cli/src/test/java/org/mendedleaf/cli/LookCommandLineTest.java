@@ -175,6 +175,25 @@ class LookCommandLineTest extends TerminalTest {
     }
 
     @Test
+    void aLargeTextIsShownPartByPart() throws Exception {
+        versions();
+        Path log = Path.of(ledger).resolveSibling("press.log");
+        StringBuilder text = new StringBuilder();
+        for (int i = 1; text.length() < 3_200_000; i++) {
+            text.append("line ").append(i).append(" of the press log\n");
+        }
+        Files.writeString(log, text);
+        assertThat(run("capture")).isZero();
+        assertThat(run("preview", log.toString(), "--part", "4")).isZero();
+        assertThat(out).contains("part 4 of 4").doesNotContain("line 1 of");
+        JsonNode last = json("preview", log.toString(), "--part", "4").at("/document/lines");
+        assertThat(last.get(last.size() - 1).asText())
+                .isEqualTo(text.substring(text.lastIndexOf("line"), text.length() - 1));
+        assertThat(run("preview", log.toString(), "--part", "5")).isNotZero();
+        assertThat(err).contains("There is no part 5; it has 4.");
+    }
+
+    @Test
     void twoFilesOfTheDiskAreCompared() throws Exception {
         Path a = Files.writeString(temp.resolve("a.txt"), "one\ntwo\n");
         Path b = Files.writeString(temp.resolve("b.txt"), "one\n2\n");

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.concurrent.Callable;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
+import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
@@ -80,6 +81,17 @@ public final class Looks {
         }
         keep(key, new Kept(document, Math.min(version.size(), Compare.MOST)));
         return document;
+    }
+
+    /** In how many parts a version is read; one, but for texts that are not shown whole. */
+    public static int parts(Version version, Document document) {
+        return document instanceof Document.Text text && text.cut() ? TextPart.count(version.size()) : 1;
+    }
+
+    /** A part of a text, from 0. */
+    public static Document part(Reading reading, Version version, int part) throws IOException {
+        return TextPart.read(
+                (from, most) -> reading.contents().range(version.recipe(), from, most), version.size(), part);
     }
 
     private void keep(Key key, Kept document) {

@@ -183,6 +183,34 @@ public final class ContentReader implements AutoCloseable {
         return out.toByteArray();
     }
 
+    /**
+     * Bytes of a content from a place on; what lies before is not read where nothing of the content is unfolded.
+     *
+     * @param most at most so many; fewer at the end of the content only
+     */
+    public byte[] range(Recipe recipe, long from, int most) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        long[] at = {0};
+        UnfoldedReader.Sink sink = chunk -> {
+            int skip = (int) Math.max(0, Math.min(chunk.length, from - at[0]));
+            at[0] += chunk.length;
+            out.write(chunk, skip, Math.min(chunk.length - skip, most - out.size()));
+            return out.size() < most;
+        };
+        if (recipe.isElsewhere() || recipe.unfolded().isPresent()) {
+            readWhile(recipe, sink);
+            return out.toByteArray();
+        }
+        for (ChunkPlace place : places(recipe.runs())) {
+            if (at[0] + place.length() <= from) {
+                at[0] += place.length();
+            } else if (!sink.take(read(place))) {
+                break;
+            }
+        }
+        return out.toByteArray();
+    }
+
     /** The plain SHA-256 of a content, computed by reading all of it. */
     public Digest sha256(Recipe recipe) throws IOException {
         MessageDigest sha = Digest.sha256();

@@ -30,8 +30,15 @@ public sealed interface Detail {
      * What the version says.
      *
      * @param member of it that is looked into; empty for itself
+     * @param part of a text that is not shown whole, from 0
+     * @param parts that it has
      */
-    record Seen(Version version, String member, Document document) implements Detail {}
+    record Seen(Version version, String member, Document document, int part, int parts) implements Detail {
+        /** One that is shown whole. */
+        public Seen(Version version, String member, Document document) {
+            this(version, member, document, 0, 1);
+        }
+    }
 
     /**
      * What changed.

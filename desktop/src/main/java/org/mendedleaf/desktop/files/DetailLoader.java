@@ -36,16 +36,19 @@ final class DetailLoader {
         this.desk = desk;
     }
 
-    /** What a version says, or a member of it when {@code member} is not empty. */
-    Detail content(Held of, Version version, String member) throws IOException {
+    /** What a version says, or a member of it when {@code member} is not empty; of a large text, one part. */
+    Detail content(Held of, Version version, String member, int part) throws IOException {
         try (Reading reading = of.vault().read()) {
             Looks looks = Looks.shared();
-            return new Detail.Seen(
-                    version,
-                    member,
-                    member.isEmpty()
-                            ? looks.document(reading, version)
-                            : looks.memberDocument(reading, version, member));
+            if (!member.isEmpty()) {
+                return new Detail.Seen(version, member, looks.memberDocument(reading, version, member));
+            }
+            Document document = looks.document(reading, version);
+            int parts = Looks.parts(version, document);
+            int shown = Math.max(0, Math.min(parts - 1, part));
+            return parts == 1
+                    ? new Detail.Seen(version, "", document)
+                    : new Detail.Seen(version, "", Looks.part(reading, version, shown), shown, parts);
         }
     }
 
@@ -101,7 +104,7 @@ final class DetailLoader {
             boolean same = other.isEmpty()
                     || other.get().number() == version.number() && other.get().line() == version.line();
             if (same) {
-                return content(of, readable, member);
+                return content(of, readable, member, 0);
             }
             if (other.get().recipe().isElsewhere()) {
                 return new Detail.Failed(

@@ -7,9 +7,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
@@ -49,6 +51,7 @@ public final class LineModel {
     private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.CHANGES);
     private final ObjectProperty<Against> against = new SimpleObjectProperty<>(new Against.Before());
     private final StringProperty member = new SimpleStringProperty("");
+    private final IntegerProperty part = new SimpleIntegerProperty();
     private final DetailLoader loader;
     private final ReadOnlyObjectWrapper<Detail> detail = new ReadOnlyObjectWrapper<>(new Detail.None());
     private final Set<String> unfolded = new HashSet<>();
@@ -74,6 +77,7 @@ public final class LineModel {
         mode.addListener((o, a, b) -> loadDetail());
         against.addListener((o, a, b) -> loadDetail());
         member.addListener((o, a, b) -> loadDetail());
+        part.addListener((o, a, b) -> loadDetail());
     }
 
     /** The line; null when no file is selected. */
@@ -167,6 +171,11 @@ public final class LineModel {
     /** The member of an archive, or the attachment of a message, that is looked into; empty for the file itself. */
     public StringProperty memberProperty() {
         return member;
+    }
+
+    /** Which part of a text is shown that is too large to be shown whole, from 0. */
+    public IntegerProperty partProperty() {
+        return part;
     }
 
     /** Steps along the line: to the next older version, or to the next newer one when {@code by} is negative. */
@@ -353,6 +362,7 @@ public final class LineModel {
     public void choose(@Nullable Version version) {
         chosen.set(version);
         member.set("");
+        part.set(0);
         loadDetail();
     }
 
@@ -380,11 +390,12 @@ public final class LineModel {
             return;
         }
         String inside = member.get();
+        int shownPart = part.get();
         Against other = against.get();
         Optional<MergedPoint> point = chosenPoint();
         detailQuestion.ask(
                 () -> switch (wanted) {
-                    case CONTENT, NOTES -> loader.content(of, readable, inside);
+                    case CONTENT, NOTES -> loader.content(of, readable, inside, shownPart);
                     case CHANGES -> loader.changes(of, l, version, readable, other, inside);
                     case FACTS -> loader.facts(of, l, version, point);
                 },

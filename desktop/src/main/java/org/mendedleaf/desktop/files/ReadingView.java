@@ -56,11 +56,14 @@ final class ReadingView extends BorderPane {
     private final Button restore;
     private final SplitMenuButton export = new SplitMenuButton();
     private final LookPane pane = new LookPane("reading");
+    private final HBox parts = new HBox(4);
+    private final Label partWords = Ui.label("", "dim");
     private final PairWork work;
     private final NotesPane notes;
     private final PauseTransition waiting = new PauseTransition(PATIENCE);
     private Supplier<Optional<File>> fileAsk = Optional::empty;
     private Detail.@Nullable Mode shownMode;
+    private int shownPart;
 
     /** Shows what the line of this model shows; restoring and copying are those of the line's own pane. */
     ReadingView(FilesModel model, Runnable restoring, Runnable copying, Consumer<String> exporting) {
@@ -105,7 +108,15 @@ final class ReadingView extends BorderPane {
         against.setOnShowing(e -> fillAgainst());
         modes.setAlignment(Pos.CENTER_LEFT);
         modes.setFillHeight(false);
-        HBox tools = new HBox(12, modes, against);
+        Button partBack = Ui.iconButton(Feather.CHEVRON_LEFT, "reading.partBack", () -> toPart(-1));
+        partBack.setId("reading-part-back");
+        Button partOn = Ui.iconButton(Feather.CHEVRON_RIGHT, "reading.partOn", () -> toPart(1));
+        partOn.setId("reading-part-on");
+        parts.getChildren().addAll(partBack, partWords, partOn);
+        parts.setAlignment(Pos.CENTER_LEFT);
+        partWords.setId("reading-part");
+        partWords.setMinWidth(USE_PREF_SIZE);
+        HBox tools = new HBox(12, modes, against, parts);
         tools.setAlignment(Pos.CENTER_LEFT);
         Button close = Ui.iconButton(Feather.X, "reading.close", this::close);
         close.setId("reading-close");
@@ -292,11 +303,20 @@ final class ReadingView extends BorderPane {
         waiting.stop();
         about();
         Detail.Mode mode = line.modeProperty().get();
-        boolean stay = shownMode == mode;
-        shownMode = mode;
         Detail detail = line.detailProperty().get();
+        int part = detail instanceof Detail.Seen at ? at.part() : 0;
+        boolean stay = shownMode == mode && shownPart == part;
+        shownPart = part;
+        shownMode = mode;
         pane.show(choices -> made(detail, choices), stay);
         Ui.visible(against, mode == Detail.Mode.CHANGES);
+        boolean large = detail instanceof Detail.Seen seen && seen.parts() > 1 && mode == Detail.Mode.CONTENT;
+        Ui.visible(parts, large);
+        if (large && detail instanceof Detail.Seen seen) {
+            partWords.setText(Words.of("reading.part", seen.part() + 1, seen.parts()));
+            parts.getChildren().get(0).setDisable(seen.part() == 0);
+            parts.getChildren().get(2).setDisable(seen.part() == seen.parts() - 1);
+        }
         Comparison shown = detail instanceof Detail.Compared c ? c.comparison() : new Comparison.Equal();
         // Printing is for everything; a comparison is exported where there is one.
         export.getItems().get(0).setDisable(!(detail instanceof Detail.Compared));
@@ -306,6 +326,13 @@ final class ReadingView extends BorderPane {
         Version v = line.chosenProperty().get();
         restore.setText(v == null ? "" : Words.of("line.restore", v.label()));
         restore.setDisable(v == null || !model.reading().canRestoreProperty().get());
+    }
+
+    /** Goes on in a text that is too large to be shown whole. */
+    private void toPart(int by) {
+        if (line.detailProperty().get() instanceof Detail.Seen seen) {
+            line.partProperty().set(Math.max(0, Math.min(seen.parts() - 1, seen.part() + by)));
+        }
     }
 
     private LookPane.Shown made(Detail detail, Looking.Choices choices) {
@@ -338,7 +365,7 @@ final class ReadingView extends BorderPane {
                     ? Words.of("reading.first")
                     : !seen.member().isEmpty()
                             ? seen.member()
-                            : Looking.isCut(seen.document()) ? Words.of("detail.cut") : "";
+                            : Looking.isCut(seen.document()) && seen.parts() == 1 ? Words.of("detail.cut") : "";
             return LookPane.Shown.of(look, words);
         }
         if (detail instanceof Detail.Failed failed) {

@@ -171,6 +171,30 @@ class ReadingModelsTest extends DeskTest {
         until(() -> files.line().detailProperty().get() instanceof Detail.Failed);
     }
 
+    @Test
+    void aTextThatIsTooLongToBeShownWholeIsReadPartByPart() throws Exception {
+        StringBuilder text = new StringBuilder();
+        for (int i = 1; i <= 210_000; i++) {
+            text.append("line ").append(i).append('\n');
+        }
+        Files.writeString(folder.resolve("long.txt"), text);
+        capture();
+        FilesModel files = open("long.txt");
+        files.line().modeProperty().set(Detail.Mode.CONTENT);
+        until(() -> files.line().detailProperty().get() instanceof Detail.Seen s && s.parts() > 1);
+        Detail.Seen first = (Detail.Seen) files.line().detailProperty().get();
+        assertThat(Document.words(first.document()).get(0)).isEqualTo("line 1");
+        files.line().partProperty().set(first.parts() - 1);
+        until(() -> files.line().detailProperty().get() instanceof Detail.Seen s && s.part() == first.parts() - 1);
+        List<String> last =
+                Document.words(((Detail.Seen) files.line().detailProperty().get()).document());
+        assertThat(last.get(last.size() - 1)).isEqualTo("line 210000");
+        choose(files, 1);
+        assertThat(files.line().partProperty().get())
+                .as("the next version begins at its beginning")
+                .isZero();
+    }
+
     private void capture() throws Exception {
         boolean[] done = {false};
         desk.capture(held, r -> done[0] = true);
