@@ -190,7 +190,7 @@ class CompareTest {
         assertThat(compare("a.txt", utf8("words"), new byte[0]).words()).isEqualTo("emptied");
     }
 
-    @Property
+    @Property(tries = 300)
     void bothTextsCanBePutTogetherAgainFromTheirComparison(
             @ForAll @Size(max = 30) List<@AlphaChars @StringLength(max = 2) String> a,
             @ForAll @Size(max = 30) List<@AlphaChars @StringLength(max = 2) String> b) {

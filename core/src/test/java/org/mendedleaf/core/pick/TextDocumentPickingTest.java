@@ -228,7 +228,7 @@ class TextDocumentPickingTest {
         }
     }
 
-    @Property(tries = 60)
+    @Property(tries = 40)
     void takingAllBackGivesTheParagraphsOfTheEarlierText(
             @ForAll @Size(min = 1, max = 7) List<@IntRange(max = 5) Integer> x,
             @ForAll @Size(min = 1, max = 7) List<@IntRange(max = 5) Integer> y)
@@ -236,7 +236,7 @@ class TextDocumentPickingTest {
         allBack("a.odt", x, y);
     }
 
-    @Property(tries = 30)
+    @Property(tries = 12)
     void takingAllBackGivesTheParagraphsOfTheEarlierWordText(
             @ForAll @Size(min = 1, max = 7) List<@IntRange(max = 5) Integer> x,
             @ForAll @Size(min = 1, max = 7) List<@IntRange(max = 5) Integer> y)

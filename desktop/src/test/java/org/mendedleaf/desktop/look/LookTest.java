@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.Collectors;
@@ -74,7 +75,11 @@ class LookTest {
             Look made = make.get();
             look.set(made);
             Stage stage = new Stage();
-            stage.setScene(new Scene(new StackPane(made.node()), 900, 400));
+            Scene scene = new Scene(new StackPane(made.node()), 900, 400);
+            scene.getStylesheets()
+                    .add(Objects.requireNonNull(Look.class.getResource("/org/mendedleaf/desktop/leaf.css"))
+                            .toExternalForm());
+            stage.setScene(scene);
             stage.show();
             return stage;
         });

@@ -40,6 +40,7 @@ import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.wire.Retry;
 
+/** The sample office as a whole. It is tried here, in the module that is built last: no other has to wait for it. */
 class OfficeTest {
 
     @Test
