@@ -40,15 +40,15 @@ final class Papers {
                 "Invoice 2026-%03d".formatted(number),
                 "to " + member + ", member " + (10 + number),
                 "",
-                "%-34s %6s %8s %10s".formatted("", "number", "each", "euros"),
-                "%-34s %6d %8s %10s".formatted("Crates of apples pressed", crates, "4.00", money(pressing)),
-                "%-34s %6d %8s %10s".formatted("Bottles, filled and closed", bottles, "2.00", money(sold))));
+                "%s\t%s\t%s\t%s".formatted("", "number", "each", "euros"),
+                "%s\t%d\t%s\t%s".formatted("Crates of apples pressed", crates, "4.00", money(pressing)),
+                "%s\t%d\t%s\t%s".formatted("Bottles, filled and closed", bottles, "2.00", money(sold))));
         if (deposit > 0) {
-            lines.add("%-34s %6d %8s %10s".formatted("Bottles given back", deposit, "-0.50", money(-deposit / 2)));
+            lines.add("%s\t%d\t%s\t%s".formatted("Bottles given back", deposit, "-0.50", money(-deposit / 2)));
         }
         lines.addAll(List.of(
                 "",
-                "%-34s %6s %8s %10s".formatted("Total", "", "", money(pressing + sold - deposit / 2)),
+                "%s\t%s\t%s\t%s".formatted("Total", "", "", money(pressing + sold - deposit / 2)),
                 "",
                 "Please pay within 30 days, and name the number of the invoice."));
         return Pictures.pdf(lines);
@@ -114,9 +114,9 @@ final class Papers {
                                 "application/pdf",
                                 Pictures.pdf(List.of(
                                         "Quote 118",
-                                        "Pump, 40 litres a minute      760.00",
-                                        "Hose, 12 metres                80.00",
-                                        "Total                         840.00"))))));
+                                        "Pump, 40 litres a minute\t\t\t760.00",
+                                        "Hose, 12 metres\t\t\t80.00",
+                                        "Total\t\t\t840.00"))))));
         office.still(
                 "Mail/Photographs for the letter.eml",
                 Mails.mail(

@@ -82,7 +82,7 @@ public final class Pictures {
         return out.toByteArray();
     }
 
-    /** A page of lines as PDF. */
+    /** A page of lines as PDF; what follows a tab stands in columns whose figures end below each other. */
     public static byte[] pdf(List<String> lines) {
         try (PDDocument document = new PDDocument();
                 ByteArrayOutputStream out = new ByteArrayOutputStream()) {
@@ -90,16 +90,21 @@ public final class Pictures {
             document.setDocumentId((long) lines.hashCode());
             PDPage page = new PDPage(PDRectangle.A4);
             document.addPage(page);
+            PDType1Font font = new PDType1Font(Standard14Fonts.FontName.HELVETICA);
             try (PDPageContentStream content = new PDPageContentStream(document, page)) {
-                content.beginText();
-                content.setFont(new PDType1Font(Standard14Fonts.FontName.COURIER), 11);
-                content.setLeading(18);
-                content.newLineAtOffset(60, 760);
+                float y = 760;
                 for (String line : lines) {
-                    content.showText(line);
-                    content.newLine();
+                    String[] columns = line.split("\t", -1);
+                    for (int i = 0; i < columns.length; i++) {
+                        float width = font.getStringWidth(columns[i]) / 1000 * 12;
+                        content.beginText();
+                        content.setFont(font, 12);
+                        content.newLineAtOffset(i == 0 ? 60 : 260 + i * 80 - width, y);
+                        content.showText(columns[i]);
+                        content.endText();
+                    }
+                    y -= 18;
                 }
-                content.endText();
             }
             document.save(out);
             return out.toByteArray();

@@ -59,10 +59,21 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
         if (before.isPresent() && after.isPresent()) {
             Side a = before.get();
             Side b = after.get();
+            // What is there instead of nothing, or of another kind of file, is looked at itself.
+            if (a.content().length == 0 && b.content().length > 0) {
+                return alone(b, Words.of("pair.wasEmpty", a.said(), b.said()));
+            }
+            if (b.content().length == 0 && a.content().length > 0) {
+                return alone(a, Words.of("pair.isEmpty", a.said(), b.said()));
+            }
             Comparison comparison = Compare.compare(a.name(), a.content(), b.name(), b.content());
             String words = comparison instanceof Comparison.Equal
                     ? Words.of("pair.equal", a.said(), b.said())
                     : Words.of("reading.between", a.said(), b.said(), comparison.words());
+            if (comparison instanceof Comparison.ByteChanges bytes
+                    && !bytes.kinds().isEmpty()) {
+                return alone(b, words);
+            }
             return new Seen(words, Optional.of(comparison), Optional.empty(), this);
         }
         Optional<Side> only = before.or(() -> after);
@@ -70,8 +81,11 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
             return new Seen(Words.of("pair.none"), Optional.empty(), Optional.empty(), this);
         }
         Side side = only.get();
+        return alone(side, Words.of(before.isPresent() ? "pair.onlyBefore" : "pair.onlyAfter", side.said()));
+    }
+
+    private Seen alone(Side side, String words) throws InterruptedIOException {
         Document document = DocumentProcess.shared().read(side.name(), side.content(), false);
-        String words = Words.of(before.isPresent() ? "pair.onlyBefore" : "pair.onlyAfter", side.said());
         return new Seen(words, Optional.empty(), Optional.of(document), this);
     }
 }

@@ -43,6 +43,24 @@ class PairTest {
     }
 
     @Test
+    void insteadOfNothingOrOfAnotherKindOfFileWhatComesIsShownItself() throws Exception {
+        Pair.Seen filled = new Pair(text("now", ""), text("version 3", "a\nb\n")).see();
+        assertThat(filled.words()).isEqualTo("now: empty. This is version 3.");
+        assertThat(Document.words(filled.document().orElseThrow())).containsExactly("a", "b");
+        Pair.Seen emptied = new Pair(text("version 3", "a\nb\n"), text("now", "")).see();
+        assertThat(emptied.words()).isEqualTo("now: empty. This is version 3.");
+        assertThat(Document.words(emptied.document().orElseThrow())).containsExactly("a", "b");
+        Pair.Seen other = new Pair(
+                        side("a.ods", "now", Made.odt("Dear members")),
+                        side("a.ods", "version 3", Made.ods(Made.rows("k,v", "a,1"))))
+                .see();
+        assertThat(other.words()).isEqualTo("now, then version 3: a document, then a table");
+        assertThat(other.document().orElseThrow()).isInstanceOf(Document.Sheets.class);
+        assertThat(new Pair(text("now", ""), text("version 3", "")).see().words())
+                .startsWith("No difference");
+    }
+
+    @Test
     void membersOfArchivesAreComparedFromThere() throws Exception {
         byte[] a = Made.zip(Map.of("in/a.txt", "one\ntwo\n", "gone.txt", "gone"));
         byte[] b = Made.zip(Map.of("in/a.txt", "one\nzwei\n"));

@@ -32,11 +32,12 @@ public sealed interface Detail {
      * @param member of it that is looked into; empty for itself
      * @param part of a text that is not shown whole, from 0
      * @param parts that it has
+     * @param said why it is shown where a difference was asked for; empty when it is the first version, or no difference was
      */
-    record Seen(Version version, String member, Document document, int part, int parts) implements Detail {
+    record Seen(Version version, String member, Document document, int part, int parts, String said) implements Detail {
         /** One that is shown whole. */
         public Seen(Version version, String member, Document document) {
-            this(version, member, document, 0, 1);
+            this(version, member, document, 0, 1, "");
         }
     }
 

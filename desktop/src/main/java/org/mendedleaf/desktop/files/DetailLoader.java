@@ -48,7 +48,7 @@ final class DetailLoader {
             int shown = Math.max(0, Math.min(parts - 1, part));
             return parts == 1
                     ? new Detail.Seen(version, "", document)
-                    : new Detail.Seen(version, "", Looks.part(reading, version, shown), shown, parts);
+                    : new Detail.Seen(version, "", Looks.part(reading, version, shown), shown, parts, "");
         }
     }
 
@@ -104,7 +104,12 @@ final class DetailLoader {
             boolean same = other.isEmpty()
                     || other.get().number() == version.number() && other.get().line() == version.line();
             if (same) {
-                return content(of, readable, member, 0);
+                Detail own = content(of, readable, member, 0);
+                boolean newest = !(against instanceof Against.Before);
+                return newest && own instanceof Detail.Seen seen && member.isEmpty()
+                        ? new Detail.Seen(
+                                version, "", seen.document(), seen.part(), seen.parts(), Words.of("reading.newest"))
+                        : own;
             }
             if (other.get().recipe().isElsewhere()) {
                 return new Detail.Failed(
@@ -155,13 +160,17 @@ final class DetailLoader {
                         version, points.before(), points.after(), "", looked.compare(reading), points.contents());
             }
         }
-        Pair.Source contents = member.isEmpty()
-                ? points.contents()
-                : () -> points.contents().get().member(member);
+        if (member.isEmpty()) {
+            Pair pair = points.contents().get();
+            Comparison comparison = Looks.shared()
+                    .between(pair.before().orElseThrow(), pair.after().orElseThrow());
+            return new Detail.Compared(version, points.before(), points.after(), "", comparison, points.contents());
+        }
+        Pair.Source contents = () -> points.contents().get().member(member);
         Pair.Seen seen = contents.get().see();
         Optional<Document> alone = seen.document();
         if (alone.isPresent()) {
-            return new Detail.Seen(version, member, alone.get());
+            return new Detail.Seen(version, member, alone.get(), 0, 1, seen.words());
         }
         Comparison comparison = seen.comparison().orElseThrow(() -> new IOException(Words.of("pair.none")));
         return new Detail.Compared(version, points.before(), points.after(), member, comparison, contents);

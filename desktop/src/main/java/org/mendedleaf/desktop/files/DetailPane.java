@@ -101,8 +101,10 @@ final class DetailPane extends BorderPane {
     }
 
     private Node content(Detail.Seen seen) {
-        boolean first = line.modeProperty().get() == Detail.Mode.CHANGES;
-        title.setText(first ? Words.of("detail.first") : seen.member());
+        boolean first = line.modeProperty().get() == Detail.Mode.CHANGES
+                && seen.member().isEmpty()
+                && seen.said().isEmpty();
+        title.setText(first ? Words.of("detail.first") : seen.said().isEmpty() ? seen.member() : seen.said());
         words.setText(Looking.isCut(seen.document()) ? Words.of("detail.cut") : "");
         return Looking.of(
                         seen.document(),

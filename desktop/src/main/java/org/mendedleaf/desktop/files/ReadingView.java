@@ -360,13 +360,7 @@ final class ReadingView extends BorderPane {
                     choices,
                     seen.member().isEmpty() ? line.pictures() : Pictures.NONE,
                     path -> line.memberProperty().set(path));
-            boolean first = line.modeProperty().get() == Detail.Mode.CHANGES;
-            String words = first
-                    ? Words.of("reading.first")
-                    : !seen.member().isEmpty()
-                            ? seen.member()
-                            : Looking.isCut(seen.document()) && seen.parts() == 1 ? Words.of("detail.cut") : "";
-            return LookPane.Shown.of(look, words);
+            return LookPane.Shown.of(look, about(seen));
         }
         if (detail instanceof Detail.Failed failed) {
             return LookPane.Shown.of(Looking.message(failed.words()), "");
@@ -375,6 +369,19 @@ final class ReadingView extends BorderPane {
             return LookPane.Shown.of(Looking.message(away.words()), "");
         }
         return new LookPane.Shown(null, other(detail), "", false);
+    }
+
+    private String about(Detail.Seen seen) {
+        if (!seen.said().isEmpty()) {
+            return seen.member().isEmpty() ? seen.said() : Words.of("reading.memberAlone", seen.member(), seen.said());
+        }
+        if (!seen.member().isEmpty()) {
+            return seen.member();
+        }
+        if (line.modeProperty().get() == Detail.Mode.CHANGES) {
+            return Words.of("reading.first");
+        }
+        return Looking.isCut(seen.document()) && seen.parts() == 1 ? Words.of("detail.cut") : "";
     }
 
     private Node other(Detail detail) {

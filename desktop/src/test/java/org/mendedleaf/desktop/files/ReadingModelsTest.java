@@ -167,6 +167,8 @@ class ReadingModelsTest extends DeskTest {
                 && s.member().equals("new.txt"));
         assertThat(Document.words(((Detail.Seen) files.line().detailProperty().get()).document()))
                 .containsExactly("came");
+        assertThat(((Detail.Seen) files.line().detailProperty().get()).said())
+                .isEqualTo("Only in version 2; there is nothing before it.");
         files.line().memberProperty().set("never.txt");
         until(() -> files.line().detailProperty().get() instanceof Detail.Failed);
     }
