@@ -95,7 +95,7 @@ final class Papers {
     /** Messages of the last weeks, each with what was sent along. */
     static void mails(Office office, Random random) throws IOException {
         Instant day = office.now().minus(Duration.ofDays(4));
-        office.still(
+        office.write(
                 "Mail/Quote for the pump.eml",
                 Mails.mail(
                         "Adele",
@@ -116,8 +116,10 @@ final class Papers {
                                         "Quote 118",
                                         "Pump, 40 litres a minute\t\t\t760.00",
                                         "Hose, 12 metres\t\t\t80.00",
-                                        "Total\t\t\t840.00"))))));
-        office.still(
+                                        "Total\t\t\t840.00"))))),
+                day,
+                "Tomas");
+        office.write(
                 "Mail/Photographs for the letter.eml",
                 Mails.mail(
                         "Wilma",
@@ -133,7 +135,9 @@ final class Papers {
                                 new Mails.Attachment(
                                         "hives.jpg",
                                         "image/jpeg",
-                                        Pictures.jpeg(Scenes.HIVES.photograph(480, 320, random))))));
+                                        Pictures.jpeg(Scenes.HIVES.photograph(480, 320, random))))),
+                day.plus(Duration.ofHours(5)),
+                "Ines");
         for (int i = 1; i <= 6; i++) {
             String who = Office.PEOPLE.get(i % Office.PEOPLE.size());
             List<String> text = new ArrayList<>(List.of("Dear all,", ""));
@@ -141,10 +145,12 @@ final class Papers {
                 text.addAll(Phrases.LETTER.paragraph(random));
             }
             text.addAll(List.of("", who));
-            office.still(
+            office.write(
                     "Mail/Round letter %d.eml".formatted(i),
                     Mails.mail(
-                            who, "Members", "Round letter " + i, day.plus(Duration.ofHours(9L * i)), text, List.of()));
+                            who, "Members", "Round letter " + i, day.plus(Duration.ofHours(9L * i)), text, List.of()),
+                    day.plus(Duration.ofHours(9L * i)),
+                    who);
         }
     }
 }

@@ -20,6 +20,7 @@ import org.mendedleaf.core.document.Document.Block;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Section;
 import org.mendedleaf.core.document.Document.Style;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** Messages (RFC 5322 and 2045): header, body and attachments, which are members that can be read. */
@@ -94,7 +95,10 @@ final class MailReader {
             crc.update(bytes);
             String called = name.isEmpty() ? part.getContentType().replaceAll(";.*", "") : name;
             attachments.add(new Block(
-                    Style.ITEM, 0, called + "\t" + bytes.length, called + "#" + Long.toHexString(crc.getValue())));
+                    Style.ITEM,
+                    0,
+                    called + "\t" + Say.size(bytes.length),
+                    called + "#" + Long.toHexString(crc.getValue())));
         } else {
             text(part);
         }

@@ -273,7 +273,7 @@ class ReaderEdgesTest {
                 + "Content-Transfer-Encoding: quoted-printable\r\n\r\nplain =C3=A4\r\n--A--\r\n"
                 + "--B\r\nContent-Type: application/pdf\r\nContent-Disposition: attachment; filename=\"bill.pdf\"\r\n\r\nxyz\r\n--B--\r\n";
         List<String> said = said(blocks(mail.getBytes(StandardCharsets.US_ASCII), "a.eml"));
-        assertThat(said).contains("FACT: Subject|äö", "ITEM: bill.pdf|3");
+        assertThat(said).contains("FACT: Subject|äö", "ITEM: bill.pdf|3 B");
         assertThat(said).anyMatch(s -> s.startsWith("FACT: From|Jörg"));
         assertThat(said).anyMatch(s -> s.contains("plain ä"));
         assertThat(said).noneMatch(s -> s.contains("loud"));

@@ -307,7 +307,7 @@ final class ProseLook implements Look {
             VBox box = new VBox();
             box.getStyleClass().add("look-block-" + block.style().name().toLowerCase(java.util.Locale.ROOT));
             if (block.style() == Style.ROW || block.style() == Style.FACT) {
-                box.getChildren().add(cells(pieces));
+                box.getChildren().add(cells(pieces, block.style() == Style.FACT));
             } else if (block.style() == Style.ITEM) {
                 HBox item = new HBox(8, Ui.label("•", "look-text"), Marks.flow(pieces, found, style));
                 item.setPadding(new javafx.geometry.Insets(0, 0, 0, INDENT * Math.max(0, block.level() - 1)));
@@ -318,8 +318,8 @@ final class ProseLook implements Look {
             return box;
         }
 
-        /** The cells of a row, as wide as each other. */
-        private HBox cells(List<Piece> pieces) {
+        /** The cells of a row, as wide as each other; the name of a fact has the room of a name. */
+        private HBox cells(List<Piece> pieces, boolean fact) {
             HBox row = new HBox(12);
             List<Piece> cell = new ArrayList<>();
             List<List<Piece>> cells = new ArrayList<>();
@@ -336,8 +336,10 @@ final class ProseLook implements Look {
             cells.add(cell);
             for (List<Piece> each : cells) {
                 Region flow = Marks.flow(each, found, "look-row");
+                boolean name = fact && row.getChildren().isEmpty();
                 flow.setPrefWidth(120);
-                HBox.setHgrow(flow, Priority.ALWAYS);
+                flow.setMinWidth(name ? 120 : 0);
+                HBox.setHgrow(flow, name ? Priority.NEVER : Priority.ALWAYS);
                 row.getChildren().add(flow);
             }
             return row;
