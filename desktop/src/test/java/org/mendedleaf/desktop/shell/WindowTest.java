@@ -9,6 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
@@ -34,6 +35,7 @@ import org.mendedleaf.desktop.files.FileRow;
 import org.mendedleaf.desktop.files.LineRow;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
+import org.testfx.service.query.EmptyNodeQueryException;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** The real window over real folders, and ways to look at it and to use it. */
@@ -124,7 +126,12 @@ abstract class WindowTest {
         try {
             WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
                 WaitForAsyncUtils.waitForFxEvents();
-                return condition.call();
+                try {
+                    return condition.call();
+                } catch (EmptyNodeQueryException e) {
+                    // What is looked at is not shown yet.
+                    return false;
+                }
             });
         } catch (TimeoutException e) {
             throw new AssertionError("expected " + what, e);
@@ -139,9 +146,14 @@ abstract class WindowTest {
         return robot.lookup(id).tryQuery().map(Node::isVisible).orElse(false);
     }
 
+    /** The rows of the listing; none while it is not shown. */
     List<FileRow> rows() {
-        TreeTableView<FileRow> table = robot.lookup("#listing").queryAs(TreeTableView.class);
-        return table.getRoot().getChildren().stream().map(i -> i.getValue()).toList();
+        Optional<Node> shown = robot.lookup("#listing").tryQuery();
+        if (shown.isEmpty() || ((TreeTableView<FileRow>) shown.get()).getRoot() == null) {
+            return List.of();
+        }
+        return ((TreeTableView<FileRow>) shown.get())
+                .getRoot().getChildren().stream().map(i -> i.getValue()).toList();
     }
 
     List<LineRow> points() {
