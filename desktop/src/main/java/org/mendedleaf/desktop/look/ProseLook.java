@@ -150,7 +150,7 @@ final class ProseLook implements Look {
             BlockChange block = list.getItems().get(i).block();
             if (block != null && block.change() == change) {
                 list.getSelectionModel().clearAndSelect(i);
-                Rows.scroll(list, i - 2);
+                Rows.show(list, i, 2);
                 return;
             }
         }

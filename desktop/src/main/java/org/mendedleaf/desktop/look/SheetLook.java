@@ -289,7 +289,7 @@ final class SheetLook implements Look {
                 if (rows.get(i).change() == change || rows.get(i).cellChanges().contains(change)) {
                     tabs.getSelectionModel().select(t);
                     tables.get(t).getSelectionModel().clearAndSelect(i);
-                    Rows.scroll(tables.get(t), i - 3);
+                    Rows.show(tables.get(t), i, 3);
                     return;
                 }
             }

@@ -104,7 +104,7 @@ final class TextLook implements Look {
         for (int i = 0; i < list.getItems().size(); i++) {
             if (list.getItems().get(i).change() == change) {
                 list.getSelectionModel().clearAndSelect(i);
-                Rows.scroll(list, i - 3);
+                Rows.show(list, i, 3);
                 return;
             }
         }

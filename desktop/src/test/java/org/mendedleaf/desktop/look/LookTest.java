@@ -202,6 +202,28 @@ class LookTest {
         assertThat(grid().getColumns()).extracting(c -> c.getText()).containsExactly("before", "after");
     }
 
+    @Test
+    void aChangeIsSeenHoweverLittleRoomThereIs() throws Exception {
+        Comparison comparison = compare("a.csv", LEDGER, LEDGER.replace("sort 40,400", "sort 40,444"));
+        Look look = show(comparison, ONLY);
+        robot.interact(() -> {
+            Stage stage = (Stage) grid().getScene().getWindow();
+            stage.setHeight(stage.getHeight() - grid().getHeight() + 110);
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+        robot.interact(() -> look.goTo(1));
+        WaitForAsyncUtils.waitForFxEvents();
+        eventually(
+                "the cell within what is seen",
+                () -> robot.lookup(".cell-changed").queryAll().stream()
+                        .anyMatch(n -> n.localToScene(n.getBoundsInLocal()).getMaxY()
+                                <= grid().localToScene(grid().getBoundsInLocal())
+                                        .getMaxY()));
+        assertThat(Rows.fitting(40, 24, 3)).isZero();
+        assertThat(Rows.fitting(600, 24, 3)).isEqualTo(3);
+        assertThat(Rows.fitting(150, 0, 3)).isEqualTo(2);
+    }
+
     private static Sheet sheet(String name, List<Merged> merged, String... rows) {
         List<Row> all = new ArrayList<>();
         for (String row : rows) {
