@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.CompareWords;
+import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
@@ -56,6 +57,10 @@ final class CompareCommand extends Base {
     @Nullable
     Path csv;
 
+    @Option(names = "--member", paramLabel = "PATH", descriptionKey = "cli.compare.member")
+    @Nullable
+    String member;
+
     CompareCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -68,8 +73,7 @@ final class CompareCommand extends Base {
                 throw new IllegalArgumentException(Words.of("cli.compare.two"));
             }
             Side before = Side.disk(path);
-            new FileComparison(this).say(before.name(), before, Side.disk(second), files());
-            return Main.DONE;
+            return compared(before.name(), before, Side.disk(second));
         }
         String begin = from;
         try (Located located = locate(path);
@@ -102,12 +106,31 @@ final class CompareCommand extends Base {
         } else {
             after = Side.version(reading, inVault(located.vault(), version(line, end)));
         }
-        new FileComparison(this).say(line.path(), before, after, files());
+        return compared(line.path(), before, after);
+    }
+
+    private int compared(String title, Side before, Side after) throws IOException {
+        String inside = member;
+        if (inside == null) {
+            new FileComparison(this).say(title, before, after, files());
+            return Main.DONE;
+        }
+        Pair pair = new Pair(Optional.of(before), Optional.of(after)).member(inside);
+        if (pair.before().isEmpty() || pair.after().isEmpty()) {
+            Side without = pair.before().isEmpty() ? before : after;
+            throw new IllegalArgumentException(Words.of("cli.compare.noMember", inside, without.said()));
+        }
+        new FileComparison(this)
+                .say(
+                        Words.of("cli.compare.inside", inside, title),
+                        pair.before().orElseThrow(),
+                        pair.after().orElseThrow(),
+                        files());
         return Main.DONE;
     }
 
     private int folder(Located located, Reading reading, String begin) throws IOException {
-        if (html != null || patch != null) {
+        if (html != null || patch != null || member != null) {
             throw new IllegalArgumentException(Words.of("cli.compare.onlyFiles"));
         }
         String end = to == null ? "now" : to;

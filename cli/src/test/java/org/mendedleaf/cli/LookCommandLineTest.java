@@ -58,6 +58,33 @@ class LookCommandLineTest extends TerminalTest {
         assertThat(err).contains("There is no “other.txt” in it.");
     }
 
+    private void archive(Path file, String inside) throws IOException {
+        try (ZipOutputStream zip = new ZipOutputStream(Files.newOutputStream(file))) {
+            zip.putNextEntry(new ZipEntry("fees.csv"));
+            zip.write(inside.getBytes(StandardCharsets.UTF_8));
+        }
+    }
+
+    @Test
+    void aMemberOfTwoArchivesIsComparedFromThere() throws Exception {
+        Path file = Path.of(save("bundle.zip", ""));
+        archive(file, "k,v\na,1\n");
+        protect();
+        archive(file, "k,v\na,2\n");
+        assertThat(run("capture")).isZero();
+        assertThat(run("compare", file.toString(), "--from", "1")).isZero();
+        assertThat(out).contains("fees.csv");
+        assertThat(run("compare", file.toString(), "--from", "1", "--member", "fees.csv"))
+                .isZero();
+        assertThat(out).contains("fees.csv in bundle.zip").contains("1 cell").contains("1 → 2");
+        assertThat(run("compare", file.toString(), "--from", "1", "--member", "never.txt"))
+                .isNotZero();
+        assertThat(err).contains("There is no “never.txt” in version 1.");
+        assertThat(run("compare", file.getParent().toString(), "--from", "yesterday", "--member", "fees.csv"))
+                .isNotZero();
+        assertThat(err).contains("are for files");
+    }
+
     @Test
     void versionsAreComparedAndWrittenAsPageTableAndJson() throws Exception {
         versions();

@@ -5,6 +5,7 @@ import java.awt.Color;
 import java.awt.GradientPaint;
 import java.awt.Graphics2D;
 import java.awt.RenderingHints;
+import java.awt.geom.AffineTransform;
 import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -42,13 +43,29 @@ public final class Pictures {
         for (int i = 0; i < edition; i++) {
             g.fillArc(195 + i * 14, 120 + i * 8, 70, 90, 40 + i * 30, 110);
         }
-        // The name as a row of bars, one for each letter: no font is needed for it.
         g.setColor(new Color(34, 48, 42));
-        for (int i = 0; i < kind.length(); i++) {
-            g.fillRect(60 + i * 22, 450 - (kind.charAt(i) % 16) * 3, 12, 30 + (kind.charAt(i) % 16) * 3);
-        }
+        letters(g, kind, 210, 450, 56);
+        letters(g, "from our own orchard", 210, 496, 24);
         g.dispose();
         return png(image);
+    }
+
+    /** Writes a line with the letters that a PDF library brings along, since a machine may have no fonts. */
+    private static void letters(Graphics2D g, String text, double middle, double base, double size) {
+        PDType1Font font = new PDType1Font(Standard14Fonts.FontName.HELVETICA);
+        try {
+            AffineTransform units = font.getFontMatrix().createAffineTransform();
+            double x = middle - font.getStringWidth(text) / 2000 * size;
+            for (char c : text.toCharArray()) {
+                AffineTransform at = new AffineTransform(size, 0, 0, -size, x, base);
+                at.concatenate(units);
+                String name = c == ' ' ? "space" : String.valueOf(c);
+                g.fill(at.createTransformedShape(font.getPath(name)));
+                x += font.getStringWidth(String.valueOf(c)) / 1000 * size;
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     public static byte[] png(BufferedImage image) {

@@ -47,11 +47,20 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
         }
         Side side = of.get();
         DocumentProcess documents = DocumentProcess.shared();
-        boolean there = !(documents.read(side.name(), side.content(), false) instanceof Document.Archive archive)
-                || archive.members().stream().anyMatch(m -> m.path().equals(path) && !m.folder());
-        return there
+        return holds(documents.read(side.name(), side.content(), false), path)
                 ? Optional.of(new Side(path, side.said(), documents.member(side.name(), side.content(), path)))
                 : Optional.empty();
+    }
+
+    private static boolean holds(Document document, String path) {
+        if (document instanceof Document.Archive archive) {
+            return archive.members().stream().anyMatch(m -> m.path().equals(path) && !m.folder());
+        }
+        return !(document instanceof Document.Prose prose)
+                || prose.form() != Document.Form.MAIL
+                || prose.sections().stream()
+                        .flatMap(s -> s.blocks().stream())
+                        .anyMatch(b -> b.ref().startsWith(path + "#"));
     }
 
     /** Reads and compares them. Slow. */

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Enumeration;
 import java.util.List;
+import java.util.Optional;
 import java.util.zip.CRC32;
 import org.apache.commons.compress.archivers.tar.TarArchiveEntry;
 import org.apache.commons.compress.archivers.tar.TarArchiveInputStream;
@@ -31,16 +32,22 @@ final class ArchiveReader {
         return b.length > 262 && b[257] == 'u' && b[258] == 's' && b[259] == 't' && b[260] == 'a' && b[261] == 'r';
     }
 
-    static Document zip(byte[] content, Limits limits) throws IOException {
+    /** The first members of an archive that has more than are listed; of all others nothing. */
+    static Optional<Document> largeZip(byte[] content, Limits limits) {
+        ZipDirectory directory = ZipDirectory.of(content);
+        if (!directory.hasMoreThan(limits.members())) {
+            return Optional.empty();
+        }
+        List<Member> members = directory.first(limits.members());
+        members.sort(Comparator.comparing(Member::path));
+        return Optional.of(new Document.Archive("ZIP", members, true));
+    }
+
+    static Document zip(byte[] content) throws IOException {
         List<Member> members = new ArrayList<>();
-        boolean cut = false;
         try (ZipFile zip = ZipFile.builder().setByteArray(content).get()) {
             for (Enumeration<ZipArchiveEntry> all = zip.getEntriesInPhysicalOrder(); all.hasMoreElements(); ) {
                 ZipArchiveEntry e = all.nextElement();
-                if (members.size() >= limits.members()) {
-                    cut = true;
-                    break;
-                }
                 members.add(new Member(
                         e.getName(),
                         e.isDirectory(),
@@ -50,7 +57,7 @@ final class ArchiveReader {
             }
         }
         members.sort(Comparator.comparing(Member::path));
-        return new Document.Archive("ZIP", members, cut);
+        return new Document.Archive("ZIP", members, false);
     }
 
     static Document tar(byte[] content, String format, Limits limits) throws IOException {

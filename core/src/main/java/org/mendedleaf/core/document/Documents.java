@@ -120,6 +120,10 @@ public final class Documents {
     }
 
     private static Document zip(byte[] content, Limits limits) throws IOException {
+        Optional<Document> large = ArchiveReader.largeZip(content, limits);
+        if (large.isPresent()) {
+            return large.get();
+        }
         try (Parts parts = new Parts(content, limits)) {
             if (parts.has("content.xml") && parts.has("mimetype")) {
                 return OpenDocumentReader.read(parts, limits);
@@ -134,7 +138,7 @@ public final class Documents {
                 return SlidesReader.read(parts, limits);
             }
         }
-        return ArchiveReader.zip(content, limits);
+        return ArchiveReader.zip(content);
     }
 
     private static Optional<Document> text(String name, byte[] content, boolean cut, Limits limits) {

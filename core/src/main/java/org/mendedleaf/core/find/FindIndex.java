@@ -31,7 +31,7 @@ import org.mendedleaf.core.words.Words;
 public final class FindIndex implements AutoCloseable {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 3;
+    private static final int VERSION = 4;
     private static final int BUSY_MILLIS = 10_000;
 
     private static final String[] TABLES = {
@@ -44,7 +44,17 @@ public final class FindIndex implements AutoCloseable {
                 + " PRIMARY KEY (line, number)) WITHOUT ROWID",
         "CREATE INDEX at_content ON at (content)",
         "CREATE TABLE off (place INTEGER PRIMARY KEY)",
-        "CREATE TABLE complete (state TEXT NOT NULL)",
+        "CREATE TABLE complete (state TEXT NOT NULL)"
+    };
+
+    /** From version 3 to 4, and the end of what is made anew: versions that other systems hold, by their SHA-256. */
+    private static final String[] AWAY = {
+        "ALTER TABLE content ADD COLUMN sha256 BLOB",
+        "CREATE INDEX content_sha256 ON content (sha256)",
+        "CREATE TABLE away (line INTEGER NOT NULL, number INTEGER NOT NULL, sha256 BLOB NOT NULL,"
+                + " saved INTEGER NOT NULL, PRIMARY KEY (line, number)) WITHOUT ROWID",
+        "CREATE INDEX away_sha256 ON away (sha256)",
+        "DELETE FROM complete",
         "PRAGMA user_version = " + VERSION
     };
 
@@ -69,7 +79,11 @@ public final class FindIndex implements AutoCloseable {
         }
         try {
             FindIndex index = new FindIndex(file(vault), connect(file(vault)));
-            if (index.number("PRAGMA user_version") == VERSION) {
+            long version = index.number("PRAGMA user_version");
+            if (version == VERSION - 1) {
+                index.execute(AWAY);
+            }
+            if (version == VERSION || version == VERSION - 1) {
                 return Optional.of(index);
             }
             index.close();
@@ -89,7 +103,8 @@ public final class FindIndex implements AutoCloseable {
         try {
             vault.access().createFile(file(vault));
             FindIndex index = new FindIndex(file(vault), connect(file(vault)));
-            index.make();
+            index.execute(TABLES);
+            index.execute(AWAY);
             return index;
         } catch (SQLException e) {
             throw failed(vault.root(), e);
@@ -117,13 +132,16 @@ public final class FindIndex implements AutoCloseable {
         }
     }
 
-    private void make() throws SQLException {
+    private void execute(String[] tables) throws SQLException {
         connection.setAutoCommit(false);
         try (Statement statement = connection.createStatement()) {
-            for (String table : TABLES) {
+            for (String table : tables) {
                 statement.execute(table);
             }
             connection.commit();
+        } catch (SQLException e) {
+            connection.rollback();
+            throw e;
         } finally {
             connection.setAutoCommit(true);
         }
@@ -201,9 +219,18 @@ public final class FindIndex implements AutoCloseable {
     record State(int versions, long numbers) {}
 
     Map<Long, State> states() throws IOException {
+        return states("at");
+    }
+
+    /** As {@link #states}, of the versions that other systems hold. */
+    Map<Long, State> statesAway() throws IOException {
+        return states("away");
+    }
+
+    private Map<Long, State> states(String table) throws IOException {
         Map<Long, State> states = new HashMap<>();
         query(
-                "SELECT line, count(*), sum(number) FROM at GROUP BY line",
+                "SELECT line, count(*), sum(number) FROM " + table + " GROUP BY line",
                 r -> states.put(r.getLong(1), new State(r.getInt(2), r.getLong(3))));
         return states;
     }
@@ -243,6 +270,44 @@ public final class FindIndex implements AutoCloseable {
                 words);
     }
 
+    /** A version that another system holds, with the SHA-256 it is known by there, and when it was saved, in microseconds. */
+    record Away(int number, byte[] sha256, long saved) {}
+
+    /** Says which versions of a line other systems hold, instead of what was said before. */
+    void away(long line, List<Away> versions) throws IOException {
+        run("DELETE FROM away WHERE line = ?", line);
+        for (Away a : versions) {
+            run(
+                    "INSERT INTO away (line, number, sha256, saved) VALUES (?, ?, ?, ?)",
+                    line,
+                    a.number(),
+                    a.sha256(),
+                    a.saved());
+        }
+    }
+
+    /** Contents whose SHA-256 is not known. */
+    Set<Digest> withoutSha256() throws IOException {
+        Set<Digest> digests = new HashSet<>();
+        query("SELECT digest FROM content WHERE sha256 IS NULL", r -> digests.add(Digest.of(r.getBytes(1))));
+        return digests;
+    }
+
+    /** Says the SHA-256 of a content, by which versions in other systems are known. */
+    void sha256(Digest content, Digest sha256) throws IOException {
+        run("UPDATE content SET sha256 = ? WHERE digest = ?", sha256.bytes(), content.bytes());
+    }
+
+    /** Has the words of a content go with the last version here that has it, whoever else holds it: it was erased. */
+    void forget(Digest content) throws IOException {
+        run("UPDATE content SET sha256 = zeroblob(0) WHERE digest = ?", content.bytes());
+    }
+
+    /** As {@link #forget}, all contents of a line. */
+    void forget(long line) throws IOException {
+        run("UPDATE content SET sha256 = zeroblob(0) WHERE id IN (SELECT content FROM at WHERE line = ?)", line);
+    }
+
     /** Takes a version out. */
     void remove(long line, int number) throws IOException {
         run("DELETE FROM at WHERE line = ? AND number = ?", line, number);
@@ -251,12 +316,16 @@ public final class FindIndex implements AutoCloseable {
     /** Takes a line out. */
     void remove(long line) throws IOException {
         run("DELETE FROM at WHERE line = ?", line);
+        run("DELETE FROM away WHERE line = ?", line);
     }
 
     /** Takes the words out that no version has any more; returns how many contents that were. */
     long sweep() throws IOException {
         List<Long> unused = new ArrayList<>();
-        query("SELECT id FROM content WHERE id NOT IN (SELECT content FROM at)", r -> unused.add(r.getLong(1)));
+        query(
+                "SELECT id FROM content WHERE id NOT IN (SELECT content FROM at)"
+                        + " AND NOT EXISTS (SELECT 1 FROM away WHERE away.sha256 = content.sha256)",
+                r -> unused.add(r.getLong(1)));
         for (long id : unused) {
             run("DELETE FROM body WHERE rowid = ?", id);
             run("DELETE FROM content WHERE id = ?", id);
@@ -314,6 +383,7 @@ public final class FindIndex implements AutoCloseable {
         together(() -> {
             run(is ? "INSERT OR IGNORE INTO off (place) VALUES (?)" : "DELETE FROM off WHERE place = ?", place.id());
             for (long line : lines) {
+                forget(line);
                 remove(line);
             }
             sweep();
@@ -370,7 +440,7 @@ public final class FindIndex implements AutoCloseable {
     /** A version whose words were found, and when it was saved, in microseconds. */
     record Match(long line, int number, long content, long saved) {}
 
-    /** Versions whose words are wanted: the latest so many. */
+    /** Versions whose words are wanted: the latest so many that are here, and as many that others hold. */
     List<Match> matches(Wanted wanted, int most) throws IOException {
         List<Match> matches = new ArrayList<>();
         query(
@@ -378,6 +448,14 @@ public final class FindIndex implements AutoCloseable {
                         + " WHERE b.text MATCH ? ORDER BY a.saved DESC LIMIT " + most,
                 r -> matches.add(new Match(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))),
                 wanted.expression());
+        if (number("SELECT count(*) FROM (SELECT 1 FROM away LIMIT 1)") > 0) {
+            query(
+                    "SELECT a.line, a.number, c.id, a.saved FROM body b CROSS JOIN content c ON c.id = b.rowid"
+                            + " CROSS JOIN away a ON a.sha256 = c.sha256"
+                            + " WHERE b.text MATCH ? ORDER BY a.saved DESC LIMIT " + most,
+                    r -> matches.add(new Match(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))),
+                    wanted.expression());
+        }
         return matches;
     }
 

@@ -2,6 +2,7 @@ package org.mendedleaf.core.find;
 
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -20,6 +21,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -73,7 +75,7 @@ public final class Indexer {
             List<FindQuery.LineState> lines = query.states();
             Set<Long> off = index.off();
             Set<Long> there = new HashSet<>();
-            long removed = gone(index, lines, known, there);
+            long removed = gone(index, query, lines, known, there);
             progress.begin(Words.of("find.index.step"), lines.size(), 0);
             long added = 0;
             for (FindQuery.LineState line : lines) {
@@ -90,13 +92,58 @@ public final class Indexer {
                 }
                 progress.advance(1, 0);
             }
-            if (removed > 0) {
+            boolean left = away(index, query);
+            if (removed > 0 || left) {
                 index.together(index::sweep);
                 index.settle();
             }
             index.complete(wholeState);
             return new Result(added, removed, true);
         }
+    }
+
+    /**
+     * What only other systems hold is found too, once a content with its SHA-256 has been here.
+     *
+     * @return whether some are not held any more
+     */
+    private static boolean away(FindIndex index, FindQuery query) throws IOException {
+        Map<Long, FindIndex.State> known = index.statesAway();
+        List<FindQuery.LineState> lines = query.statesAway(index.off());
+        if (!lines.isEmpty()) {
+            Set<Digest> without = index.withoutSha256();
+            Map<Digest, Digest> found = new HashMap<>();
+            query.sha256((digest, sha256) -> {
+                if (without.contains(digest)) {
+                    found.put(digest, sha256);
+                }
+            });
+            index.together(() -> {
+                for (Map.Entry<Digest, Digest> e : found.entrySet()) {
+                    index.sha256(e.getKey(), e.getValue());
+                }
+            });
+        }
+        Set<Long> gone = new HashSet<>(known.keySet());
+        boolean[] left = {false};
+        index.together(() -> {
+            for (FindQuery.LineState l : lines) {
+                gone.remove(l.line());
+                FindIndex.State state = known.get(l.line());
+                if (state == null || state.versions() != l.versions() || state.numbers() != l.numbers()) {
+                    left[0] |= state != null;
+                    List<FindIndex.Away> all = new ArrayList<>();
+                    for (FindQuery.Away a : query.away(l.line())) {
+                        all.add(new FindIndex.Away(a.number(), a.sha256().bytes(), a.saved()));
+                    }
+                    index.away(l.line(), all);
+                }
+            }
+            for (long line : gone) {
+                index.away(line, List.of());
+            }
+        });
+        return left[0] || !gone.isEmpty();
     }
 
     /** Takes out what was erased, at once; what is new waits for the next run. */
@@ -109,7 +156,7 @@ public final class Indexer {
                 Reading reading = vault.read()) {
             FindQuery query = FindQuery.of(reading);
             List<FindQuery.LineState> lines = query.states();
-            long removed = gone(index, lines, index.states(), new HashSet<>());
+            long removed = gone(index, query, lines, index.states(), new HashSet<>());
             Map<Long, FindIndex.State> known = index.states();
             for (FindQuery.LineState line : lines) {
                 FindIndex.State state = known.get(line.line());
@@ -119,6 +166,7 @@ public final class Indexer {
                 }
             }
             if (removed > 0) {
+                away(index, query);
                 index.together(index::sweep);
                 index.settle();
             }
@@ -127,12 +175,22 @@ public final class Indexer {
 
     /** Lines of which nothing is here any more. */
     private static long gone(
-            FindIndex index, List<FindQuery.LineState> lines, Map<Long, FindIndex.State> known, Set<Long> there)
+            FindIndex index,
+            FindQuery query,
+            List<FindQuery.LineState> lines,
+            Map<Long, FindIndex.State> known,
+            Set<Long> there)
             throws IOException {
         lines.forEach(l -> there.add(l.line()));
         long removed = 0;
         for (Map.Entry<Long, FindIndex.State> k : known.entrySet()) {
             if (!there.contains(k.getKey())) {
+                if (query.isGone(k.getKey())) {
+                    index.forget(k.getKey());
+                }
+                for (Digest content : query.erasedContents(k.getKey())) {
+                    index.forget(content);
+                }
                 index.remove(k.getKey());
                 removed += k.getValue().versions();
             }
@@ -149,6 +207,9 @@ public final class Indexer {
             if (!v.recipe().isElsewhere() && !erased.contains(v.number())) {
                 here.add(v.number());
             }
+        }
+        for (Digest content : query.erasedContents(line.id())) {
+            index.forget(content);
         }
         long removed = 0;
         for (int number : index.numbers(line.id())) {

@@ -6,9 +6,15 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import java.util.function.BiConsumer;
+import org.mendedleaf.core.vault.Digest;
 
 /** Finds lines by what the catalogue itself says of them: names, notes, comments, people, and labels of snapshots. */
 public final class FindQuery {
+
+    /** Of a version: the content is not here, and it was not let go of by us. */
+    private static final String AWAY = "v.kind = 1 AND v.sha256 IS NOT NULL AND length(v.recipe) = 1 AND NOT EXISTS"
+            + " (SELECT 1 FROM let_go g WHERE g.line = v.line AND g.number = v.number)";
 
     private final Sql sql;
 
@@ -40,6 +46,38 @@ public final class FindQuery {
                 r -> new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4)));
     }
 
+    /** As {@link #states()}, of the versions that only other systems hold and whose SHA-256 is known, but for these places. */
+    public List<LineState> statesAway(Set<Long> withoutPlaces) throws IOException {
+        List<LineState> states = new ArrayList<>();
+        sql.list(
+                "SELECT v.line, count(*), sum(v.number), max(v.captured), l.place FROM version v JOIN line l ON l.id = v.line"
+                        + " WHERE " + AWAY + " GROUP BY v.line",
+                r -> withoutPlaces.contains(r.getLong(5))
+                        || states.add(new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))));
+        return states;
+    }
+
+    /** A version that only other systems hold. */
+    public record Away(int number, Digest sha256, long saved) {}
+
+    /** Versions of a line that only other systems hold, and whose SHA-256 is known. */
+    public List<Away> away(long line) throws IOException {
+        return sql.list(
+                "SELECT v.number, v.sha256, v.saved FROM version v WHERE v.line = ? AND " + AWAY,
+                r -> new Away(r.getInt(1), Digest.of(r.getBytes(2)), r.getLong(3)),
+                line);
+    }
+
+    /** The SHA-256 of contents that are here or were, as far as it is known. */
+    public void sha256(BiConsumer<Digest, Digest> to) throws IOException {
+        sql.list(
+                "SELECT DISTINCT digest, sha256 FROM version WHERE kind = 1 AND sha256 IS NOT NULL AND digest <> sha256",
+                r -> {
+                    to.accept(Digest.of(r.getBytes(1)), Digest.of(r.getBytes(2)));
+                    return 0;
+                });
+    }
+
     /** When a version was saved, in microseconds; of number 0 the newest of the line. */
     public long saved(long line, int number) throws IOException {
         return number > 0
@@ -47,6 +85,20 @@ public final class FindQuery {
                 : sql.number(
                         "SELECT v.saved FROM line l JOIN version v ON v.line = l.id AND v.number = l.last WHERE l.id = ?",
                         line);
+    }
+
+    /** Whether nothing is known of a line any more. */
+    public boolean isGone(long line) throws IOException {
+        return sql.number("SELECT count(*) FROM version WHERE line = ?", line) == 0;
+    }
+
+    /** Contents of a line that somebody erased, so that their words are not wanted either. */
+    public Set<Digest> erasedContents(long line) throws IOException {
+        return new HashSet<>(sql.list(
+                "SELECT v.digest FROM let_go g JOIN version v ON v.line = g.line AND v.number = g.number"
+                        + " WHERE g.line = ? AND g.gone <> 0 AND g.reason = 'ERASED'",
+                r -> Digest.of(r.getBytes(1)),
+                line));
     }
 
     /** Numbers of the versions of a line whose content was erased. */

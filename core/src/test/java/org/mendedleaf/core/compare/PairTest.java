@@ -60,6 +60,25 @@ class PairTest {
                 .startsWith("No difference");
     }
 
+    private static byte[] mail(String rows, String more) {
+        return ("From: Ines <ines@example.org>\nTo: Tomas\nSubject: The fees\nMIME-Version: 1.0\n"
+                        + "Content-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nHere they are.\n"
+                        + "--b\nContent-Type: text/csv; name=fees.csv\n"
+                        + "Content-Disposition: attachment; filename=fees.csv\n\n" + rows + "\n" + more + "--b--\n")
+                .getBytes(StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void attachmentsOfMessagesAreComparedFromThere() throws Exception {
+        String note = "--b\nContent-Type: text/plain; name=note.txt\n"
+                + "Content-Disposition: attachment; filename=note.txt\n\nnew\n";
+        Pair pair = new Pair(
+                side("a.eml", "version 1", mail("k,v\na,1", "")), side("a.eml", "version 2", mail("k,v\na,2", note)));
+        assertThat(pair.member("fees.csv").see().words()).isEqualTo("version 1, then version 2: 1 cell");
+        assertThat(pair.member("note.txt").see().words()).isEqualTo("Only in version 2; there is nothing before it.");
+        assertThat(pair.member("never.txt").see().words()).isEqualTo("Neither has a file here.");
+    }
+
     @Test
     void membersOfArchivesAreComparedFromThere() throws Exception {
         byte[] a = Made.zip(Map.of("in/a.txt", "one\ntwo\n", "gone.txt", "gone"));

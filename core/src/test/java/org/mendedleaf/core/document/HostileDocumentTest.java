@@ -86,6 +86,52 @@ class HostileDocumentTest {
         assertThat(archive.members()).hasSize(100_000);
     }
 
+    /** An archive of empty members, of which each header stands in the directory; the count at its end may lie. */
+    private static byte[] members(int count, int lie) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            for (int i = 0; i < count; i++) {
+                ZipEntry entry = new ZipEntry("m" + i + (i % 3 == 0 ? "/" : ""));
+                entry.setTimeLocal(java.time.LocalDateTime.of(2026, 5, 4, 10, 42, 8));
+                zip.putNextEntry(entry);
+            }
+            zip.setComment("what stands after the end");
+        }
+        byte[] content = out.toByteArray();
+        if (lie >= 0) {
+            ByteBuffer.wrap(content)
+                    .order(java.nio.ByteOrder.LITTLE_ENDIAN)
+                    .putShort(content.length - 25 - 22 + 10, (short) lie);
+        }
+        return content;
+    }
+
+    @Test
+    void ofALargeArchiveTheFirstMembersAreReadAsAThoroughReaderReadsThem() throws IOException {
+        Limits few = new Limits(1 << 20, 20, 100, 100, 7, 10, 1);
+        Document.Archive first = (Document.Archive) Documents.read("a.zip", members(8, -1), false, few);
+        assertThat(first.cut()).isTrue();
+        Document.Archive whole = (Document.Archive) Documents.read("a.zip", members(7, -1), false, few);
+        assertThat(whole.cut()).isFalse();
+        assertThat(first.members()).isEqualTo(whole.members());
+        assertThat(((Document.Archive) Documents.read("a.zip", members(9, 3), false, few)).cut())
+                .as("whatever the count at its end says")
+                .isTrue();
+    }
+
+    @Test
+    void aDirectoryThatIsCutOrPointsNowhereIsNoDirectory() throws IOException {
+        byte[] content = members(20, -1);
+        assertThat(ZipDirectory.of(content).hasMoreThan(19)).isTrue();
+        assertThat(ZipDirectory.of(content).hasMoreThan(20)).isFalse();
+        assertThat(ZipDirectory.of(Arrays.copyOf(content, content.length - 30)).hasMoreThan(0))
+                .isFalse();
+        ByteBuffer.wrap(content).putInt(content.length - 25 - 22 + 16, 0xffffff7f);
+        assertThat(ZipDirectory.of(content).hasMoreThan(0)).isFalse();
+        assertThat(ZipDirectory.of(content).first(10)).isEmpty();
+        assertThat(ZipDirectory.of(new byte[3]).hasMoreThan(0)).isFalse();
+    }
+
     @Test
     void entitiesAreNeitherFetchedNorMultiplied() throws IOException {
         String bomb = "<!DOCTYPE a [<!ENTITY b \"bbbbbbbbbb\"><!ENTITY c \"&b;&b;&b;&b;&b;&b;&b;&b;\">"

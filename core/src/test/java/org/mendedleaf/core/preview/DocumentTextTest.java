@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.document.Made;
 
 class DocumentTextTest {
 
@@ -19,8 +20,10 @@ class DocumentTextTest {
             zip.putNextEntry(new ZipEntry("Pictures/huge.png"));
             zip.write(new byte[2_000_000]);
             zip.closeEntry();
+            zip.putNextEntry(new ZipEntry("mimetype"));
+            zip.closeEntry();
             zip.putNextEntry(new ZipEntry("content.xml"));
-            zip.write("<a><p>the words</p></a>".getBytes(StandardCharsets.UTF_8));
+            zip.write("<a><body><text><p>the words</p></text></body></a>".getBytes(StandardCharsets.UTF_8));
             zip.closeEntry();
         }
         byte[] odt = out.toByteArray();
@@ -40,5 +43,36 @@ class DocumentTextTest {
                         .orElseThrow()
                         .strip())
                 .isEqualTo("b");
+    }
+
+    @Test
+    void whatIsMadeToDoHarmHasNoWordsAndCostsLittle() throws IOException {
+        byte[] brackets = "<".repeat(2 << 20).getBytes(StandardCharsets.UTF_8);
+        assertThat(DocumentText.of("text/html", brackets)).contains("<".repeat(2 << 20));
+        assertThat(DocumentText.of("text/html", "a < b <i>c</i> d".getBytes(StandardCharsets.UTF_8))
+                        .orElseThrow())
+                .doesNotContain("<i>")
+                .contains("c");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            zip.putNextEntry(new ZipEntry("mimetype"));
+            zip.putNextEntry(new ZipEntry("content.xml"));
+            byte[] much = new byte[1 << 20];
+            Arrays.fill(much, (byte) ' ');
+            for (int i = 0; i < 300; i++) {
+                zip.write(much);
+            }
+        }
+        assertThat(DocumentText.of("application/vnd.oasis.opendocument.text", out.toByteArray()))
+                .isEmpty();
+        assertThat(DocumentText.of("application/pdf", "%PDF-1.7 and no more".getBytes(StandardCharsets.UTF_8)))
+                .isEmpty();
+    }
+
+    @Test
+    void documentsOfTheOldKindHaveWordsToo() throws IOException {
+        assertThat(DocumentText.of("application/x-tika-msoffice", Made.xls(Made.rows("Kind,Kilos", "Bramley,736")))
+                        .orElseThrow())
+                .contains("Bramley\t736");
     }
 }

@@ -23,7 +23,7 @@ public final class Looking {
         public static final Choices SMALL = new Choices(false, true, false, false);
     }
 
-    /** A document; members of archives are opened by {@code open}. */
+    /** A document; members of archives and attachments of messages are opened by {@code open}. */
     public static Look of(Document document, Choices choices, Pictures pictures, Consumer<String> open) {
         if (document instanceof Document.Text text) {
             return TextLook.of(text);
@@ -33,7 +33,7 @@ public final class Looking {
         }
         if (document instanceof Document.Prose prose) {
             boolean pages = prose.form() == Document.Form.PAGES && pictures != Pictures.NONE;
-            return pages ? new PagesLook(prose, pictures) : ProseLook.of(prose, pictures);
+            return pages ? new PagesLook(prose, pictures) : ProseLook.of(prose, pictures, open);
         }
         if (document instanceof Document.Picture picture) {
             return PictureLook.of(picture);
@@ -58,7 +58,7 @@ public final class Looking {
     /** Which points the two sides are, in words. */
     public record Titles(String before, String after) {}
 
-    /** A difference; members of archives that differ are opened by {@code open}. */
+    /** A difference; members of archives and attachments of messages are opened by {@code open}. */
     public static Look of(
             Comparison comparison, Choices choices, Titles titles, Pictures pictures, Consumer<String> open) {
         if (comparison instanceof Comparison.TextChanges text) {
@@ -71,7 +71,7 @@ public final class Looking {
             boolean pages = prose.form() == Document.Form.PAGES && pictures != Pictures.NONE;
             return pages && choices.pages()
                     ? new PagePairsLook(prose, choices.onlyChanges(), pictures)
-                    : ProseLook.of(prose, choices.wide(), choices.onlyChanges(), pictures);
+                    : ProseLook.of(prose, choices.wide(), choices.onlyChanges(), pictures, open);
         }
         if (comparison instanceof Comparison.PictureChanges picture) {
             return PictureLook.of(picture);

@@ -2,8 +2,10 @@ package org.mendedleaf.desktop.look;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
+import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -55,12 +57,14 @@ final class ProseLook implements Look {
     private final ListView<Row> list;
     private final int changes;
     private final Pictures pictures;
+    private final @Nullable Consumer<String> open;
     private boolean pages;
     private String found = "";
 
-    private ProseLook(List<Row> rows, boolean wide, int changes, Pictures pictures) {
+    private ProseLook(List<Row> rows, boolean wide, int changes, Pictures pictures, @Nullable Consumer<String> open) {
         this.changes = changes;
         this.pictures = pictures;
+        this.open = open;
         list = Rows.list(rows, "prose-list", "look-list");
         list.setCellFactory(v -> new Cell(wide));
         // Heights that were found before the letters were known, or for another width, are of no use.
@@ -80,8 +84,8 @@ final class ProseLook implements Look {
         };
     }
 
-    /** A document as it is. */
-    static ProseLook of(Document.Prose prose, Pictures pictures) {
+    /** A document as it is; attachments of a message are opened by {@code open}. */
+    static ProseLook of(Document.Prose prose, Pictures pictures, Consumer<String> open) {
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < prose.sections().size(); i++) {
             String name = name(prose.form(), i, prose.sections().get(i).name());
@@ -95,11 +99,12 @@ final class ProseLook implements Look {
                 rows.add(new Row("", new BlockChange(Mark.SAME, block, block, j, j, pieces, 0), i, 0));
             }
         }
-        return new ProseLook(rows, false, 0, pictures);
+        return new ProseLook(rows, false, 0, pictures, prose.form() == Form.MAIL ? open : null);
     }
 
-    /** Two documents. */
-    static ProseLook of(ProseChanges prose, boolean wide, boolean onlyChanges, Pictures pictures) {
+    /** Two documents; attachments of messages are opened by {@code open}. */
+    static ProseLook of(
+            ProseChanges prose, boolean wide, boolean onlyChanges, Pictures pictures, Consumer<String> open) {
         List<Row> rows = new ArrayList<>();
         for (int i = 0; i < prose.sections().size(); i++) {
             SectionChange section = prose.sections().get(i);
@@ -124,7 +129,8 @@ final class ProseLook implements Look {
                                     n -> new Row("", null, of, n))
                             : blocks);
         }
-        ProseLook look = new ProseLook(rows, wide, prose.changes().size(), pictures);
+        ProseLook look =
+                new ProseLook(rows, wide, prose.changes().size(), pictures, prose.form() == Form.MAIL ? open : null);
         look.pages = prose.form() == Form.PAGES && pictures != Pictures.NONE;
         return look;
     }
@@ -310,12 +316,28 @@ final class ProseLook implements Look {
                 box.getChildren().add(cells(pieces, block.style() == Style.FACT));
             } else if (block.style() == Style.ITEM) {
                 HBox item = new HBox(8, Ui.label("•", "look-text"), Marks.flow(pieces, found, style));
+                attachment(block).ifPresent(link -> item.getChildren().add(link));
                 item.setPadding(new javafx.geometry.Insets(0, 0, 0, INDENT * Math.max(0, block.level() - 1)));
                 box.getChildren().add(item);
             } else {
                 box.getChildren().add(Marks.flow(pieces, found, style));
             }
             return box;
+        }
+
+        /** The way into what is attached to a message. */
+        private Optional<Hyperlink> attachment(Block block) {
+            Consumer<String> to = open;
+            int end = block.ref().lastIndexOf('#');
+            if (to == null || end <= 0) {
+                return Optional.empty();
+            }
+            String name = block.ref().substring(0, end);
+            Hyperlink link = new Hyperlink(Words.of("look.attachment"));
+            link.setAccessibleText(Words.of("look.attachment.of", name));
+            link.setMinWidth(USE_PREF_SIZE);
+            link.setOnAction(e -> to.accept(name));
+            return Optional.of(link);
         }
 
         /** The cells of a row, as wide as each other; the name of a fact has the room of a name. */

@@ -357,4 +357,28 @@ class LookTest {
         show(new Comparison.Equal(), ALL);
         assertThat(labels()).hasSize(1);
     }
+
+    private static final String MAIL = "From: Ines <ines@example.org>\nSubject: The fees\nMIME-Version: 1.0\n"
+            + "Content-Type: multipart/mixed; boundary=b\n\n--b\nContent-Type: text/plain\n\nHere they are.\n"
+            + "--b\nContent-Type: text/csv; name=fees.csv\nContent-Disposition: attachment; filename=fees.csv\n\n"
+            + "k,v\na,1\n--b--\n";
+
+    private void clickAttachment() {
+        robot.clickOn(robot.lookup(n -> n instanceof javafx.scene.control.Hyperlink)
+                .queryAs(javafx.scene.control.Hyperlink.class));
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    @Test
+    void whatIsAttachedToAMessageIsLookedInto() throws Exception {
+        List<String> opened = new ArrayList<>();
+        show(() -> Looking.of(read("a.eml", MAIL), ALL, Pictures.NONE, opened::add));
+        clickAttachment();
+        assertThat(opened).containsExactly("fees.csv");
+        FxToolkit.cleanupStages();
+        Comparison comparison = compare("a.eml", MAIL, MAIL.replace("a,1", "a,2"));
+        show(() -> Looking.of(comparison, ONLY, TITLES, Pictures.NONE, opened::add));
+        clickAttachment();
+        assertThat(opened).as("from a difference too").containsExactly("fees.csv", "fees.csv");
+    }
 }
