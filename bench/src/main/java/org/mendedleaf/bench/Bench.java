@@ -66,7 +66,9 @@ public final class Bench {
             return;
         }
         if (arguments.length > 2 && arguments[2].equals("hostile")) {
-            new HostileBench(bench.table).run();
+            HostileBench hostile = new HostileBench(folder, bench.table);
+            hostile.run();
+            hostile.large();
             return;
         }
         if (arguments.length > 2 && arguments[2].equals("unfold")) {

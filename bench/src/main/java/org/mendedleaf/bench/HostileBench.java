@@ -1,28 +1,50 @@
 package org.mendedleaf.bench;
 
+import java.io.BufferedWriter;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
+import java.time.ZoneOffset;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.document.DocumentProcess;
+import org.mendedleaf.core.document.TextPart;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Version;
 
 /** How long documents that are made to do harm take until they are answered, in a process with 512 MB. */
 final class HostileBench {
 
+    private static final long LARGE = 2L << 30;
+
     private static final int MEGABYTES = 512;
     private static final double MOST_MILLIS = 2000;
 
+    private final Path folder;
     private final Table table;
 
-    HostileBench(Table table) {
+    HostileBench(Path folder, Table table) {
+        this.folder = folder;
         this.table = table;
     }
 
@@ -143,5 +165,49 @@ final class HostileBench {
                 table.absolute("answering: " + e.getKey(), (System.nanoTime() - began) / 1e6, "ms", MOST_MILLIS);
             }
         }
+    }
+
+    /** A text of 2 GB, of which the first and the last part are read, and the memory that takes. */
+    void large() throws IOException {
+        Path desk = Files.createDirectories(folder.resolve("large"));
+        Random random = new Random(5);
+        try (BufferedWriter out = Files.newBufferedWriter(desk.resolve("log.txt"))) {
+            for (long at = 0; at < LARGE; at += 64) {
+                out.write("%016x %016x %s%n".formatted(at, random.nextLong(), "and what was said of it by all"));
+            }
+        }
+        Clock clock = Clock.system(ZoneOffset.UTC);
+        try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
+            Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock, "Ines");
+            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            try (Reading reading = vault.read()) {
+                Version version =
+                        reading.line(place, "log.txt").flatMap(Line::newest).orElseThrow();
+                int last = TextPart.count(version.size()) - 1;
+                table.absolute(
+                        "the first part of a text of 2 GB",
+                        millis(() -> Looks.shared().document(reading, version)),
+                        "ms",
+                        MOST_MILLIS);
+                table.absolute("its last part", millis(() -> Looks.part(reading, version, last)), "ms", MOST_MILLIS);
+                Runtime runtime = Runtime.getRuntime();
+                System.gc();
+                table.absolute(
+                        "memory that is held after that",
+                        (runtime.totalMemory() - runtime.freeMemory()) / 1e6,
+                        "MB",
+                        MEGABYTES);
+            }
+        }
+    }
+
+    private static double millis(Work work) throws IOException {
+        long began = System.nanoTime();
+        work.run();
+        return (System.nanoTime() - began) / 1e6;
+    }
+
+    private interface Work {
+        void run() throws IOException;
     }
 }

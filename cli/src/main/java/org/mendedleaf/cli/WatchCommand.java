@@ -8,6 +8,7 @@ import java.util.concurrent.CountDownLatch;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.find.FindKeeper;
+import org.mendedleaf.core.findings.HealthKeeper;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.OpenVault;
@@ -44,6 +45,7 @@ final class WatchCommand extends RetentionBase {
                 supervisor.add(new Guardian(supervisor, vaultHere, clock(), authors(), new Teller()));
                 supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
                 supervisor.add(new FindKeeper(vaultHere));
+                supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
                 supervisor.add(new RetentionKeeper(vaultHere, clock(), who(), calendar(), new RetentionTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);

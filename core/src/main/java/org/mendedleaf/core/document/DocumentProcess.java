@@ -115,6 +115,25 @@ public final class DocumentProcess implements AutoCloseable {
         }
     }
 
+    /** Tells whether a content is what its name says, and whole. Never fails but when it is interrupted. */
+    public Health health(String name, byte[] content) throws InterruptedIOException {
+        if (content.length == 0 || Documents.isPlain(content) && !isReadElsewhere(name) && !isStructured(name)) {
+            return HealthReader.read(name, content, Limits.STANDARD);
+        }
+        try {
+            return DocumentWorker.JSON.readValue(ask(DocumentWorker.HEALTH, name, "", 0, 0, content), Health.class);
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            return Health.notRead(String.valueOf(e.getMessage()));
+        }
+    }
+
+    private static boolean isStructured(String name) {
+        String lower = name.toLowerCase(java.util.Locale.ROOT);
+        return lower.endsWith(".json") || lower.endsWith(".xml");
+    }
+
     /** Text whose reading is more than cutting it into lines. */
     private static boolean isReadElsewhere(String name) {
         String lower = name.toLowerCase(java.util.Locale.ROOT);

@@ -15,7 +15,7 @@ import java.nio.charset.StandardCharsets;
  * The process that reads documents: asked by its standard input, answering on its standard output. An answer that takes all
  * memory ends it, and nothing else.
  *
- * <p>A question is an operation (1 read, 2 member, 3 page), three texts or numbers (name, path, and page with width), and the
+ * <p>A question is an operation (1 read, 2 member, 3 page, 4 health), three texts or numbers (name, path, and page with width), and the
  * content; an answer is a byte (0 an answer, 1 a reason why there is none) and its bytes. Numbers are big-endian, as {@link
  * DataOutputStream} writes them.
  */
@@ -24,6 +24,7 @@ public final class DocumentWorker {
     static final int READ = 1;
     static final int MEMBER = 2;
     static final int PAGE = 3;
+    static final int HEALTH = 4;
 
     static final ObjectMapper JSON = new ObjectMapper();
 
@@ -63,6 +64,7 @@ public final class DocumentWorker {
                 answer = switch (operation) {
                     case READ -> JSON.writeValueAsBytes(Documents.read(name, content, cut));
                     case MEMBER -> Documents.member(name, content, path);
+                    case HEALTH -> JSON.writeValueAsBytes(HealthReader.read(name, content, Limits.STANDARD));
                     default -> Documents.page(content, page, width);
                 };
             } catch (IOException e) {

@@ -49,17 +49,32 @@ public final class Documents {
         if (content.length == 0) {
             return new Document.Empty();
         }
-        String type = mediaType(content, name);
+        // To look for the signs of all formats takes longer than to read a text, which has none.
+        String type = isPlainlyText(name, content) ? "text/plain" : mediaType(content, name);
         try {
             Optional<Document> found = cut ? Optional.empty() : structured(name, type, content, limits);
             return found.or(() -> text(name, content, cut, limits))
-                    .orElseGet(() -> OtherReader.read(type, content, cut ? Words.of("document.large") : ""));
+                    .orElseGet(() ->
+                            OtherReader.read(mediaType(content, name), content, cut ? Words.of("document.large") : ""));
         } catch (DocumentException e) {
             return OtherReader.read(type, content, e.words());
         } catch (IOException | RuntimeException | StackOverflowError e) {
             org.slf4j.LoggerFactory.getLogger(Documents.class).debug("a {} that cannot be read", type, e);
             return OtherReader.read(type, content, Words.of("document.damaged"));
         }
+    }
+
+    /** Whether a content is text, and neither a drawing nor a message, which are text too. */
+    private static boolean isPlainlyText(String name, byte[] content) {
+        if (!isPlain(content) || name.toLowerCase(Locale.ROOT).endsWith(".eml")) {
+            return false;
+        }
+        for (int i = 0; i < Math.min(content.length, 4096); i++) {
+            if (content[i] == '<') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** Whether a content is plain text, which is read at once and without danger. */

@@ -3,12 +3,6 @@ package org.mendedleaf.core.find;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.DriverManager;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
-import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -18,9 +12,9 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.SideDatabase;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.VaultFolder;
-import org.mendedleaf.core.words.Words;
 
 /**
  * The words of all versions, beside the catalogue (SQLite FTS5): each content once, however many versions have it, and what
@@ -28,11 +22,10 @@ import org.mendedleaf.core.words.Words;
  * out is overwritten in the file. One thread at a time for each instance; several instances, also of several processes, may
  * have it open.
  */
-public final class FindIndex implements AutoCloseable {
+public final class FindIndex extends SideDatabase {
 
     private static final String NAME = "index.db";
     private static final int VERSION = 4;
-    private static final int BUSY_MILLIS = 10_000;
 
     private static final String[] TABLES = {
         "CREATE TABLE content (id INTEGER PRIMARY KEY, digest BLOB NOT NULL, ending TEXT NOT NULL, chars INTEGER NOT NULL)",
@@ -58,13 +51,8 @@ public final class FindIndex implements AutoCloseable {
         "PRAGMA user_version = " + VERSION
     };
 
-    private final Path file;
-    private final Connection connection;
-    private final Map<String, PreparedStatement> prepared = new HashMap<>();
-
-    private FindIndex(Path file, Connection connection) {
-        this.file = file;
-        this.connection = connection;
+    private FindIndex(Path file) throws IOException {
+        super(file);
     }
 
     /** Where the index of a vault is. */
@@ -78,8 +66,8 @@ public final class FindIndex implements AutoCloseable {
             return Optional.empty();
         }
         try {
-            FindIndex index = new FindIndex(file(vault), connect(file(vault)));
-            long version = index.number("PRAGMA user_version");
+            FindIndex index = new FindIndex(file(vault));
+            long version = index.version();
             if (version == VERSION - 1) {
                 index.execute(AWAY);
             }
@@ -87,7 +75,7 @@ public final class FindIndex implements AutoCloseable {
                 return Optional.of(index);
             }
             index.close();
-        } catch (SQLException | IOException e) {
+        } catch (IOException e) {
             org.slf4j.LoggerFactory.getLogger(FindIndex.class).info("the index cannot be read", e);
         }
         return Optional.empty();
@@ -100,117 +88,16 @@ public final class FindIndex implements AutoCloseable {
             return there.get();
         }
         remove(vault);
-        try {
-            vault.access().createFile(file(vault));
-            FindIndex index = new FindIndex(file(vault), connect(file(vault)));
-            index.execute(TABLES);
-            index.execute(AWAY);
-            return index;
-        } catch (SQLException e) {
-            throw failed(vault.root(), e);
-        }
+        vault.access().createFile(file(vault));
+        FindIndex index = new FindIndex(file(vault));
+        index.execute(TABLES);
+        index.execute(AWAY);
+        return index;
     }
 
     /** Takes the index away; it is made anew when it is next filled. */
     public static void remove(VaultFolder vault) throws IOException {
-        for (String ending : new String[] {"", "-wal", "-shm"}) {
-            Files.deleteIfExists(vault.root().resolve(NAME + ending));
-        }
-    }
-
-    private static Connection connect(Path file) throws SQLException {
-        Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
-        try (Statement statement = connection.createStatement()) {
-            statement.execute("PRAGMA busy_timeout = " + BUSY_MILLIS);
-            statement.execute("PRAGMA journal_mode = WAL");
-            statement.execute("PRAGMA synchronous = NORMAL");
-            statement.execute("PRAGMA secure_delete = ON");
-            return connection;
-        } catch (SQLException e) {
-            connection.close();
-            throw e;
-        }
-    }
-
-    private void execute(String[] tables) throws SQLException {
-        connection.setAutoCommit(false);
-        try (Statement statement = connection.createStatement()) {
-            for (String table : tables) {
-                statement.execute(table);
-            }
-            connection.commit();
-        } catch (SQLException e) {
-            connection.rollback();
-            throw e;
-        } finally {
-            connection.setAutoCommit(true);
-        }
-    }
-
-    private static IOException failed(Path where, SQLException e) {
-        return new IOException(Words.of("find.index.failed", where, String.valueOf(e.getMessage())), e);
-    }
-
-    private interface Taker {
-        void take(ResultSet row) throws SQLException;
-    }
-
-    private void query(String sql, Taker taker, @Nullable Object... values) throws IOException {
-        try (ResultSet rows = bind(sql, values).executeQuery()) {
-            while (rows.next()) {
-                taker.take(rows);
-            }
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
-    }
-
-    private long number(String sql, @Nullable Object... values) throws IOException {
-        long[] number = {0};
-        query(sql, r -> number[0] = r.getLong(1), values);
-        return number[0];
-    }
-
-    private void run(String sql, @Nullable Object... values) throws IOException {
-        try {
-            bind(sql, values).execute();
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
-    }
-
-    private PreparedStatement bind(String sql, @Nullable Object... values) throws SQLException {
-        PreparedStatement statement = prepared.get(sql);
-        if (statement == null) {
-            statement = connection.prepareStatement(sql);
-            prepared.put(sql, statement);
-        }
-        for (int i = 0; i < values.length; i++) {
-            statement.setObject(i + 1, values[i]);
-        }
-        return statement;
-    }
-
-    /** Work within one transaction. */
-    interface Work {
-        void run() throws IOException;
-    }
-
-    void together(Work work) throws IOException {
-        try {
-            connection.setAutoCommit(false);
-            try {
-                work.run();
-                connection.commit();
-            } catch (IOException | RuntimeException e) {
-                connection.rollback();
-                throw e;
-            } finally {
-                connection.setAutoCommit(true);
-            }
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
+        remove(vault, NAME);
     }
 
     // Filling.
@@ -333,25 +220,9 @@ public final class FindIndex implements AutoCloseable {
         return unused.size();
     }
 
-    /** Writes everything into the file itself, so that nothing of what was taken out is left beside it. */
+    /** As {@link SideDatabase#settle}, with the words in as little as they need. */
     void settle() throws IOException {
-        // Nothing may be left open for what follows.
-        try {
-            for (PreparedStatement statement : prepared.values()) {
-                statement.close();
-            }
-            prepared.clear();
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
-        try (Statement statement = connection.createStatement()) {
-            statement.execute("INSERT INTO body (body) VALUES ('optimize')");
-            statement.execute("PRAGMA wal_checkpoint(TRUNCATE)");
-            statement.execute("VACUUM");
-            statement.execute("PRAGMA wal_checkpoint(TRUNCATE)");
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
+        settle("INSERT INTO body (body) VALUES ('optimize')");
     }
 
     /** Notes that everything is in that the vault holds in this state, as {@code Reading.state} says it. */
@@ -410,7 +281,7 @@ public final class FindIndex implements AutoCloseable {
             size[1] = r.getLong(1);
             size[2] = r.getLong(2);
         });
-        return new Size(size[0], size[1], size[2], Files.size(file));
+        return new Size(size[0], size[1], size[2], Files.size(file()));
     }
 
     /** As {@link #words(long)}, of the index of a vault; nothing where there is none. */
@@ -468,17 +339,5 @@ public final class FindIndex implements AutoCloseable {
                 wanted.expression(),
                 content);
         return text[0].replaceAll("\\s+", " ");
-    }
-
-    @Override
-    public void close() throws IOException {
-        try {
-            for (PreparedStatement statement : prepared.values()) {
-                statement.close();
-            }
-            connection.close();
-        } catch (SQLException e) {
-            throw failed(file, e);
-        }
     }
 }

@@ -39,7 +39,9 @@ public enum ActionKind {
     /** Somebody let versions go. */
     LET_GO(18),
     /** An undoing was taken back. */
-    REDONE(19);
+    REDONE(19),
+    /** What a finding said was mended. */
+    MENDED(20);
 
     private final int code;
 

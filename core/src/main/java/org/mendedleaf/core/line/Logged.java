@@ -38,7 +38,9 @@ final class Logged {
             "hold",
             "held_line",
             "kept_after_all",
-            "let_go");
+            "let_go",
+            "decision",
+            "fine");
 
     private Logged() {}
 }

@@ -27,7 +27,8 @@ final class Migrations {
             "V6__unfolding",
             "V7__damage",
             "V8__holds",
-            "V9__redo");
+            "V9__redo",
+            "V10__findings");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

@@ -130,7 +130,17 @@ public enum Op {
     /** Parameters: what it undoes, journal. */
     JOURNAL_UNDOES(57, "UPDATE journal SET undoes = ? WHERE id = ?"),
     /** Parameters: journal. It is part of another action, and not undone by itself. */
-    JOURNAL_ITEMS_VOID(58, "DELETE FROM journal_item WHERE journal = ?");
+    JOURNAL_ITEMS_VOID(58, "DELETE FROM journal_item WHERE journal = ?"),
+    /** Parameters: place, finding, what, at, who, reason, journal. */
+    DECISION(
+            59,
+            "INSERT OR REPLACE INTO decision(place, finding, what, at, who, reason, journal) VALUES (?,?,?,?,?,?,?)"),
+    /** Parameters: place, finding. */
+    DECISION_ENDS(60, "DELETE FROM decision WHERE place = ? AND finding = ?"),
+    /** Parameters: id, place, kind, line, at, who, reason. */
+    FINE(61, "INSERT OR REPLACE INTO fine(id, place, kind, line, at, who, reason) VALUES (?,?,?,?,?,?,?)"),
+    /** Parameters: id. */
+    FINE_ENDS(62, "DELETE FROM fine WHERE id = ?");
 
     private final int code;
     private final String sql;

@@ -114,7 +114,8 @@ public final class WriteSession implements AutoCloseable {
         COMMENT,
         FINDING,
         RULESET,
-        HOLD;
+        HOLD,
+        FINE;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

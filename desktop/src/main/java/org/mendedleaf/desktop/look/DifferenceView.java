@@ -181,15 +181,19 @@ public final class DifferenceView extends BorderPane {
     }
 
     private LookPane.Shown shown(Pair.Seen seen, Looking.Choices choices) {
+        return shown(seen, choices, work, path -> into(seen, path));
+    }
+
+    /** What is to be shown of a pair; members of archives are opened by {@code open}. */
+    public static LookPane.Shown shown(Pair.Seen seen, Looking.Choices choices, Work work, Consumer<String> open) {
         Pictures pictures = new PairPictures(seen::pair, work::ask);
         if (seen.comparison().isPresent()) {
             Looking.Titles titles = new Looking.Titles(Words.of("difference.before"), Words.of("difference.after"));
             return LookPane.Shown.compared(
-                    Looking.of(seen.comparison().get(), choices, titles, pictures, path -> into(seen, path)),
-                    seen.words());
+                    Looking.of(seen.comparison().get(), choices, titles, pictures, open), seen.words());
         }
         Look look = seen.document().isPresent()
-                ? Looking.of(seen.document().get(), choices, pictures, path -> into(seen, path))
+                ? Looking.of(seen.document().get(), choices, pictures, open)
                 : Looking.message("");
         return LookPane.Shown.of(look, seen.words());
     }

@@ -25,6 +25,9 @@ import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
 import org.mendedleaf.desktop.find.FindModel;
 import org.mendedleaf.desktop.find.FindView;
+import org.mendedleaf.desktop.look.DifferenceView;
+import org.mendedleaf.desktop.mend.MendModel;
+import org.mendedleaf.desktop.mend.MendView;
 import org.mendedleaf.desktop.protection.ProtectModel;
 import org.mendedleaf.desktop.protection.ProtectView;
 import org.mendedleaf.desktop.protection.ProtectionModel;
@@ -46,7 +49,10 @@ public final class Shell extends BorderPane {
     private final ProtectionView protectionView;
     private final RetentionView retentionView;
     private final FindView findView;
+    private final MendModel mend;
+    private final MendView mendView;
     private Button filesTab = new Button();
+    private Button mendTab = new Button();
     private Button protectionTab = new Button();
     private Button retentionTab = new Button();
     private final Button findTab = new Button();
@@ -76,6 +82,8 @@ public final class Shell extends BorderPane {
                 () -> protect(false));
         this.retentionView = new RetentionView(new RetentionModel(desk));
         this.findView = new FindView(new FindModel(desk), this::lead);
+        this.mend = new MendModel(desk);
+        this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false));
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
@@ -94,6 +102,11 @@ public final class Shell extends BorderPane {
         bar.getStyleClass().add("top-bar");
         bar.setAlignment(Pos.CENTER_LEFT);
         filesTab = tab("tab.files", this::showFiles);
+        mendTab = tab("tab.mend", this::showMend);
+        mend.openProperty().addListener((o, a, n) -> {
+            mendTab.setText(n.intValue() == 0 ? Words.of("tab.mend") : Words.of("tab.mend.open", n.intValue()));
+            Ui.style(mendTab, "tab-open", n.intValue() > 0);
+        });
         protectionTab = tab("tab.protection", this::showProtection);
         retentionTab = tab("tab.retention", this::showRetention);
         bar.getChildren()
@@ -101,6 +114,7 @@ public final class Shell extends BorderPane {
                         Shapes.mark(),
                         Ui.label(Words.of("desktop.title"), "brand"),
                         filesTab,
+                        mendTab,
                         protectionTab,
                         retentionTab,
                         Ui.spacer(),
@@ -195,8 +209,15 @@ public final class Shell extends BorderPane {
 
     private void here(Button tab) {
         Ui.style(filesTab, "tab-here", tab == filesTab);
+        Ui.style(mendTab, "tab-here", tab == mendTab);
         Ui.style(protectionTab, "tab-here", tab == protectionTab);
         Ui.style(retentionTab, "tab-here", tab == retentionTab);
+    }
+
+    private void showMend() {
+        here(mendTab);
+        middle.getChildren().setAll(mendView);
+        mendView.begin();
     }
 
     private void showProtection() {
@@ -240,8 +261,10 @@ public final class Shell extends BorderPane {
         if (e.isAltDown() && e.getCode() == KeyCode.DIGIT1) {
             showFiles();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT2) {
-            showProtection();
+            showMend();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT3) {
+            showProtection();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT4) {
             showRetention();
         } else if (e.isControlDown()
                 && e.getCode() == KeyCode.K
@@ -253,7 +276,7 @@ public final class Shell extends BorderPane {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
-        } else if (e.getCode() == KeyCode.ESCAPE && ways.leaveDifference()) {
+        } else if (e.getCode() == KeyCode.ESCAPE && (ways.leaveDifference() || leaveMendDifference())) {
             e.consume();
             return;
         } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
@@ -270,6 +293,10 @@ public final class Shell extends BorderPane {
             return;
         }
         e.consume();
+    }
+
+    private boolean leaveMendDifference() {
+        return middle.getChildren().contains(mendView) && DifferenceView.leave(mendView);
     }
 
     /** A key that is held down repeats itself; one press undoes one thing. */

@@ -53,7 +53,7 @@ class FindScreenTest extends WindowTest {
     @Test
     void whatStoodInAnEarlierVersionIsFoundAndReadAtThatVersion() throws Exception {
         letters();
-        robot.push(KeyCode.ALT, KeyCode.DIGIT2);
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
         robot.push(KeyCode.CONTROL, KeyCode.K);
         eventually("the box", () -> visible("#find"));
         eventually("the words, once they were read in the background", () -> {

@@ -305,7 +305,7 @@ class IntakeScreenTest extends WindowTest {
     @Test
     void draftsArePublishedAndAFileIsCheckedOutAndIn() throws Exception {
         office();
-        robot.push(KeyCode.ALT, KeyCode.DIGIT2);
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
         eventually("the folder", () -> robot.lookup("#coverage").tryQuery().isPresent());
         robot.clickOn(robot.from(robot.lookup("#coverage").queryAll())
                 .lookup("Front desk")

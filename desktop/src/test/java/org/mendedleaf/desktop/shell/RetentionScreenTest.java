@@ -65,7 +65,7 @@ class RetentionScreenTest extends WindowTest {
     }
 
     private void retention(String part) {
-        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
+        robot.push(KeyCode.ALT, KeyCode.DIGIT4);
         eventually("the screen", () -> visible("#retention-" + part));
         robot.clickOn("#retention-" + part);
     }
@@ -241,7 +241,7 @@ class RetentionScreenTest extends WindowTest {
     @SuppressWarnings("unchecked")
     void beforeAnIntervalIsChosenItSaysWhatItCosts() throws Exception {
         office();
-        robot.push(KeyCode.ALT, KeyCode.DIGIT2);
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
         eventually(
                 "the folder",
                 () -> visible("#coverage") && !table("#coverage").getItems().isEmpty());

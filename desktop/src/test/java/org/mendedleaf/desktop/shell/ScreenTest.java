@@ -344,4 +344,25 @@ class ScreenTest extends WindowTest {
         Files.writeString(desk.resolve("ledger.csv"), "kind,kilos\nKaty,500\n");
         eventually("a fourth version", () -> points().size() == 4);
     }
+
+    @Test
+    void theContentHasAtLeastTwoFifthsOfThePaneAndTheDividerIsRemembered() throws Exception {
+        fill();
+        show();
+        select("ledger.csv");
+        javafx.scene.control.SplitPane split =
+                robot.lookup(".line-split").queryAs(javafx.scene.control.SplitPane.class);
+        javafx.scene.layout.Region content =
+                (javafx.scene.layout.Region) split.getItems().get(1);
+        eventually("its layout", () -> split.getHeight() > 200);
+        assertThat(content.getHeight()).isGreaterThanOrEqualTo(0.4 * split.getHeight());
+        robot.interact(() -> split.setDividerPositions(0.42));
+        robot.interact(() -> app.stop());
+        app = null;
+        show();
+        select("ledger.csv");
+        javafx.scene.control.SplitPane again =
+                robot.lookup(".line-split").queryAs(javafx.scene.control.SplitPane.class);
+        eventually("the divider where it was", () -> Math.abs(again.getDividerPositions()[0] - 0.42) < 0.02);
+    }
 }

@@ -348,7 +348,7 @@ class SystemsScreenTest extends WindowTest {
         });
         show();
         eventually("the files", () -> visible("#listing"));
-        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
+        robot.push(KeyCode.ALT, KeyCode.DIGIT4);
         eventually("the screen", () -> visible("#retention-rules"));
         robot.clickOn("#retention-rules");
         eventually("the way to the systems", () -> visible("#rules-thin-system"));

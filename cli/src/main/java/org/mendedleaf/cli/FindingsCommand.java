@@ -1,0 +1,61 @@
+package org.mendedleaf.cli;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.mendedleaf.core.findings.Findings;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Lists what looks wrong. */
+@Command(name = "findings", description = "${bundle:cli.findings}", mixinStandardHelpOptions = true)
+final class FindingsCommand extends FindingsBase {
+
+    @Option(names = "--all", descriptionKey = "cli.findings.all")
+    boolean all;
+
+    @Option(names = "--as-it-is", descriptionKey = "cli.findings.asItIs")
+    boolean asItIs;
+
+    @Option(names = "--exit-code", descriptionKey = "cli.findings.exitCode")
+    boolean exitCode;
+
+    FindingsCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> maps = new ArrayList<>();
+        boolean[] open = {false};
+        int code = eachVault((folder, vault) -> {
+            if (!asItIs) {
+                look(vault);
+            }
+            Findings findings = new Findings(vault);
+            List<Findings.Listed> listed = all ? findings.all() : findings.open();
+            open[0] |= listed.stream().anyMatch(l -> l.state() == Findings.State.OPEN);
+            for (Findings.Listed l : listed) {
+                if (json) {
+                    maps.add(map(l));
+                } else {
+                    print(l);
+                }
+            }
+            if (!json && listed.isEmpty()) {
+                line(
+                        findings.looked().isEmpty()
+                                ? Words.of("cli.findings.never", folder)
+                                : Words.of(
+                                        "cli.findings.none",
+                                        folder,
+                                        full(findings.looked().get())));
+            }
+            return Main.DONE;
+        });
+        if (json) {
+            printJson(maps);
+        }
+        return exitCode && open[0] ? Math.max(code, Main.SOME_FAILED) : code;
+    }
+}

@@ -1,0 +1,83 @@
+package org.mendedleaf.core.findings;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.document.Health;
+import org.mendedleaf.core.findings.Finding.Certainty;
+import org.mendedleaf.core.findings.Finding.Mark;
+
+/** Looks at each version of each file beside those before it. Pure. */
+abstract class FileDetector implements Detector {
+
+    private final Finding.Kind kind;
+
+    FileDetector(Finding.Kind kind) {
+        this.kind = kind;
+    }
+
+    /** What is thought of a version. */
+    record Judged(Certainty sure, String... evidence) {}
+
+    /**
+     * Judges a version that has one before it, and was not restored by us.
+     *
+     * @param line the versions of the file, oldest first
+     * @param at which of them
+     */
+    abstract Optional<Judged> judge(List<Save> line, int at);
+
+    @Override
+    public List<Finding> detect(History history) {
+        List<Finding> findings = new ArrayList<>();
+        for (List<Save> line : history.byLine().values()) {
+            for (int i = 1; i < line.size(); i++) {
+                Save save = line.get(i);
+                if (save.ours() || !save.hasBefore() || isEarlier(line, i)) {
+                    continue;
+                }
+                Optional<Judged> judged = judge(line, i);
+                if (judged.isPresent()) {
+                    findings.add(Finding.of(
+                            history.place(),
+                            kind,
+                            judged.get().sure(),
+                            mark(line, i),
+                            judged.get().evidence()));
+                }
+            }
+        }
+        return findings;
+    }
+
+    /** Whether somebody brought an earlier content back, which is no harm. */
+    private static boolean isEarlier(List<Save> line, int at) {
+        Save save = line.get(at);
+        for (int i = 0; i < at; i++) {
+            if (line.get(i).digest().equals(save.digest()) && isSound(line.get(i))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether a version can be gone back to, as far as is known. */
+    static boolean isSound(Save save) {
+        return save.health()
+                .map(h -> h.isGood() || h.state() == Health.State.UNKNOWN)
+                .orElse(save.size() > 0);
+    }
+
+    /** The version, and the last good one before it. */
+    static Mark mark(List<Save> line, int at) {
+        Save save = line.get(at);
+        for (int i = at - 1; i >= 0; i--) {
+            if (isSound(line.get(i))) {
+                Save good = line.get(i);
+                return new Mark(
+                        save.line(), save.path(), save.number(), good.number(), good.path(), save.at(), save.who());
+            }
+        }
+        return new Mark(save.line(), save.path(), save.number(), 0, save.path(), save.at(), save.who());
+    }
+}

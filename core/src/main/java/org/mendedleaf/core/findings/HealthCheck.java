@@ -1,0 +1,355 @@
+package org.mendedleaf.core.findings;
+
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InterruptedIOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.document.DocumentProcess;
+import org.mendedleaf.core.document.Health;
+import org.mendedleaf.core.findings.Finding.Mark;
+import org.mendedleaf.core.intake.Resemblance;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.HistoryQuery;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Looks into every version of a vault that was not looked into yet, the latest first, and then has the detectors say what looks
+ * wrong. It can be stopped at any moment and goes on where it was.
+ */
+public final class HealthCheck {
+
+    /** Larger contents are not looked into. Bytes. */
+    static final long MOST = 32L << 20;
+
+    /** With so much in common, percent, what was saved later is the file that was there before. */
+    private static final int SAME_FILE = 25;
+
+    private static final int CONTENTS = 8;
+
+    private final OpenVault vault;
+    private final Clock clock;
+    private final boolean gently;
+    private final Map<Digest, Resemblance.Content> contents = new LinkedHashMap<>(16, 0.75f, true) {
+        private static final long serialVersionUID = 1;
+
+        @Override
+        protected boolean removeEldestEntry(Map.Entry<Digest, Resemblance.Content> eldest) {
+            return size() > CONTENTS;
+        }
+    };
+
+    /**
+     * A check of a vault.
+     *
+     * @param gently whether it rests as long as it works, for the background
+     */
+    public HealthCheck(OpenVault vault, Clock clock, boolean gently) {
+        this.vault = vault;
+        this.clock = clock;
+        this.gently = gently;
+    }
+
+    /**
+     * What was done.
+     *
+     * @param looked versions that were looked into
+     * @param complete whether all were
+     */
+    public record Result(long looked, boolean complete) {}
+
+    /** Looks into what is new in all folders of the vault, and says what looks wrong. */
+    public Result run(Progress progress) throws IOException {
+        long looked = 0;
+        try (Reading reading = vault.read();
+                HealthStore store = HealthStore.open(vault.folder())) {
+            for (Place place : reading.places()) {
+                if (place.isOutside()) {
+                    continue;
+                }
+                Map<Long, List<HistoryQuery.Row>> lines = lines(reading, place);
+                Result result = look(reading, store, lines, progress);
+                looked += result.looked();
+                if (!result.complete()) {
+                    return new Result(looked, false);
+                }
+                judge(reading, store, place, lines);
+            }
+        }
+        return new Result(looked, true);
+    }
+
+    private static Map<Long, List<HistoryQuery.Row>> lines(Reading reading, Place place) throws IOException {
+        Map<Long, List<HistoryQuery.Row>> lines = new LinkedHashMap<>();
+        HistoryQuery.of(reading).versions(place, row -> {
+            if (row.file()) {
+                lines.computeIfAbsent(row.line(), k -> new ArrayList<>()).add(row);
+            }
+        });
+        return lines;
+    }
+
+    private Result look(Reading reading, HealthStore store, Map<Long, List<HistoryQuery.Row>> lines, Progress progress)
+            throws IOException {
+        List<List<HistoryQuery.Row>> latest = new ArrayList<>(lines.values());
+        latest.sort(Comparator.comparing(
+                        (List<HistoryQuery.Row> l) -> l.get(l.size() - 1).saved())
+                .reversed());
+        progress.begin(Words.of("health.step"), latest.size(), 0);
+        long looked = 0;
+        for (List<HistoryQuery.Row> line : latest) {
+            Map<Integer, Resemblance> alike = store.alike(line.get(0).line());
+            for (int i = line.size() - 1; i >= 0; i--) {
+                if (progress.isCancelled() || Thread.currentThread().isInterrupted()) {
+                    return new Result(looked, false);
+                }
+                HistoryQuery.Row row = line.get(i);
+                long began = System.nanoTime();
+                boolean fresh =
+                        row.here() && store.health(row.digest(), row.path()).isEmpty();
+                if (fresh) {
+                    store.put(row.digest(), row.path(), health(reading, row));
+                }
+                boolean compare = i > 0 && !alike.containsKey(row.number()) && row.here();
+                if (compare) {
+                    compare(reading, store, line, i);
+                }
+                if (fresh || compare) {
+                    looked++;
+                    rest(began);
+                }
+            }
+            progress.advance(1, 0);
+        }
+        return new Result(looked, true);
+    }
+
+    /** The health of a version of a file that is here. */
+    private static Health health(Reading reading, HistoryQuery.Row row) throws IOException {
+        if (row.size() > MOST) {
+            return Health.notRead(Words.of("document.large"));
+        }
+        Optional<byte[]> bytes = bytes(reading, row.line(), row.number());
+        return bytes.isPresent()
+                ? DocumentProcess.shared().health(row.path(), bytes.get())
+                : Health.notRead(Words.of("health.damaged"));
+    }
+
+    private static Optional<byte[]> bytes(Reading reading, long line, int number) throws IOException {
+        Optional<Version> version = reading.version(line, number);
+        if (version.isEmpty() || version.get().recipe().isElsewhere()) {
+            return Optional.empty();
+        }
+        ByteArrayOutputStream out =
+                new ByteArrayOutputStream((int) version.get().size());
+        try {
+            reading.contents().read(version.get().recipe(), out::write);
+            return Optional.of(out.toByteArray());
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            // Damaged in the vault, which a check of the vault says.
+            org.slf4j.LoggerFactory.getLogger(HealthCheck.class).info("{}/{} cannot be read", line, number, e);
+            return Optional.empty();
+        }
+    }
+
+    private void compare(Reading reading, HealthStore store, List<HistoryQuery.Row> line, int at) throws IOException {
+        HistoryQuery.Row row = line.get(at);
+        HistoryQuery.Row before = line.get(at - 1);
+        Resemblance found = new Resemblance(-1, false, -1);
+        if (row.digest().equals(before.digest())) {
+            found = new Resemblance(100, false, -1);
+        } else {
+            Optional<Resemblance.Content> a = content(reading, before);
+            Optional<Resemblance.Content> b = content(reading, row);
+            if (a.isPresent() && b.isPresent()) {
+                boolean two = at > 1
+                        && !row.who().equals(before.who())
+                        && Duration.between(before.saved(), row.saved()).compareTo(Crossed.WITHIN) <= 0;
+                Optional<Resemblance.Content> older = two ? content(reading, line.get(at - 2)) : Optional.empty();
+                found = Resemblance.of(a.get(), b.get(), older);
+            }
+        }
+        store.put(row.line(), row.number(), before.number(), found);
+    }
+
+    private Optional<Resemblance.Content> content(Reading reading, HistoryQuery.Row row) throws IOException {
+        if (!row.here() || row.size() > MOST) {
+            return Optional.empty();
+        }
+        Resemblance.Content known = contents.get(row.digest());
+        if (known != null) {
+            return Optional.of(known);
+        }
+        Optional<byte[]> bytes = bytes(reading, row.line(), row.number());
+        bytes.ifPresent(b -> contents.put(row.digest(), new Resemblance.Content(row.path(), b)));
+        return Optional.ofNullable(contents.get(row.digest()));
+    }
+
+    private void judge(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
+            throws IOException {
+        History history = history(reading, store, place, lines);
+        Map<Long, List<Save>> saves = history.byLine();
+        List<Found> all = new ArrayList<>();
+        for (Finding unsorted : Detectors.find(history)) {
+            Finding finding = unsorted.byPath();
+            List<Found.OfFile> files = new ArrayList<>();
+            for (Mark mark : finding.marks()) {
+                List<Save> line = saves.getOrDefault(mark.line(), List.of());
+                String proof = line.stream()
+                        .filter(s -> s.number() == mark.good())
+                        .flatMap(s -> s.health().stream())
+                        .map(Health::proof)
+                        .findFirst()
+                        .orElse("");
+                files.add(new Found.OfFile(
+                        mark, fate(reading, store, finding, mark, line, lines.get(mark.line())), proof));
+            }
+            all.add(new Found(finding, files));
+        }
+        store.found(place.id(), all, clock.instant(), history.saves().size());
+    }
+
+    /** What happened in a place, with what is known of the health of each version. */
+    static History history(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
+            throws IOException {
+        List<Save> saves = new ArrayList<>();
+        for (List<HistoryQuery.Row> line : lines.values()) {
+            Map<Integer, Resemblance> alike = store.alike(line.get(0).line());
+            for (int i = 0; i < line.size(); i++) {
+                HistoryQuery.Row row = line.get(i);
+                HistoryQuery.Row before = i == 0 ? row : line.get(i - 1);
+                boolean quiet = i > 0
+                        && row.size() == before.size()
+                        && row.mtimeNanos() == before.mtimeNanos()
+                        && !row.digest().equals(before.digest());
+                saves.add(new Save(
+                        row.line(),
+                        row.number(),
+                        i == 0 ? 0 : before.number(),
+                        row.path(),
+                        before.path(),
+                        row.saved(),
+                        row.who(),
+                        row.size(),
+                        i == 0 ? 0 : before.size(),
+                        row.digest(),
+                        quiet,
+                        row.origin() == Origin.RESTORED,
+                        store.health(row.digest(), row.path()),
+                        Optional.ofNullable(alike.get(row.number()))));
+            }
+        }
+        List<Turn> turns = new ArrayList<>();
+        HistoryQuery.of(reading)
+                .turns(place, t -> turns.add(new Turn(t.line(), t.at(), t.who(), t.from(), t.to(), t.number())));
+        return new History(place.id(), saves, turns);
+    }
+
+    private Found.Fate fate(
+            Reading reading,
+            HealthStore store,
+            Finding finding,
+            Mark mark,
+            List<Save> line,
+            List<HistoryQuery.Row> rows)
+            throws IOException {
+        Optional<Line> now = reading.line(mark.line());
+        boolean removed = now.isEmpty() || now.get().removed().isPresent();
+        Found.Fate still = mark.good() > 0 ? Found.Fate.TO_MEND : Found.Fate.LOST;
+        if (finding.kind() == Finding.Kind.REMOVED) {
+            return removed ? still : Found.Fate.BACK;
+        }
+        if (removed || line.isEmpty()) {
+            return Found.Fate.REMOVED_SINCE;
+        }
+        Save last = line.get(line.size() - 1);
+        boolean strange = !mark.path().equals(mark.goodPath())
+                && now.get().path().equals(mark.path())
+                && finding.kind() != Finding.Kind.SAVED_OVER;
+        if (last.number() <= mark.number()) {
+            boolean named = finding.kind() == Finding.Kind.ALIKE && last.number() == mark.good();
+            return named && !strange ? Found.Fate.BACK : still;
+        }
+        if (strange) {
+            return still;
+        }
+        boolean earlier = line.stream()
+                .anyMatch(
+                        s -> s.number() < mark.number() && s.digest().equals(last.digest()) && FileDetector.isSound(s));
+        boolean bad = line.stream()
+                .anyMatch(s -> s.number() == mark.number() && s.digest().equals(last.digest()));
+        if (earlier || bad) {
+            return earlier ? Found.Fate.BACK : still;
+        }
+        return isGoodEdit(reading, store, mark, line, rows) ? Found.Fate.EDITED : still;
+    }
+
+    /** Whether what is there now is what was good, worked on since. */
+    private boolean isGoodEdit(
+            Reading reading, HealthStore store, Mark mark, List<Save> line, List<HistoryQuery.Row> rows)
+            throws IOException {
+        Save last = line.get(line.size() - 1);
+        Optional<Save> good =
+                line.stream().filter(s -> s.number() == mark.good()).findFirst();
+        if (!FileDetector.isSound(last) || good.isEmpty()) {
+            return FileDetector.isSound(last) && good.isEmpty();
+        }
+        boolean sameKind =
+                last.health().map(Health::kind).equals(good.get().health().map(Health::kind));
+        if (!sameKind) {
+            return false;
+        }
+        Optional<Resemblance> known = store.alike(mark.line(), last.number(), mark.good());
+        if (known.isEmpty()) {
+            Map<Integer, HistoryQuery.Row> byNumber = new HashMap<>();
+            rows.forEach(r -> byNumber.put(r.number(), r));
+            Optional<Resemblance.Content> a = content(reading, byNumber.get(mark.good()));
+            Optional<Resemblance.Content> b = content(reading, byNumber.get(last.number()));
+            Resemblance found = a.isPresent() && b.isPresent()
+                    ? Resemblance.of(a.get(), b.get(), Optional.empty())
+                    : new Resemblance(-1, false, -1);
+            known = Optional.of(found);
+        }
+        return known.get().shared() < 0 || known.get().shared() >= SAME_FILE;
+    }
+
+    private void rest(long began) throws IOException {
+        if (!gently) {
+            return;
+        }
+        try {
+            Thread.sleep(Math.min(2000, (System.nanoTime() - began) / 1_000_000));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
+        }
+    }
+
+    /** When a check was last complete. */
+    public static Optional<Instant> last(OpenVault vault, Place place) throws IOException {
+        Optional<HealthStore> store = HealthStore.openIfThere(vault.folder());
+        if (store.isEmpty()) {
+            return Optional.empty();
+        }
+        try (HealthStore open = store.get()) {
+            return open.looked(place.id()).map(HealthStore.Looked::at);
+        }
+    }
+}

@@ -1,0 +1,245 @@
+package org.mendedleaf.core.findings;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.mendedleaf.core.document.Health;
+import org.mendedleaf.core.intake.Resemblance;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.line.SideDatabase;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.vault.VaultFolder;
+
+/** Health of contents, each once, how versions are like each other, and what was found; beside the catalogue. */
+public final class HealthStore extends SideDatabase {
+
+    private static final String NAME = "health.db";
+    private static final int VERSION = 1;
+
+    private static final String[] TABLES = {
+        "CREATE TABLE health (digest BLOB NOT NULL, ending TEXT NOT NULL, reason TEXT NOT NULL, detail TEXT NOT NULL,"
+                + " kind TEXT NOT NULL, amount INTEGER NOT NULL, mass INTEGER NOT NULL, noise INTEGER NOT NULL,"
+                + " head TEXT NOT NULL, PRIMARY KEY (digest, ending)) WITHOUT ROWID",
+        "CREATE TABLE alike (line INTEGER NOT NULL, number INTEGER NOT NULL, other INTEGER NOT NULL,"
+                + " shared INTEGER NOT NULL, beginning INTEGER NOT NULL, kept INTEGER NOT NULL,"
+                + " PRIMARY KEY (line, number, other)) WITHOUT ROWID",
+        "CREATE TABLE found (place INTEGER NOT NULL, seq INTEGER NOT NULL, kind TEXT NOT NULL, sure TEXT NOT NULL,"
+                + " began INTEGER NOT NULL, ended INTEGER NOT NULL, evidence TEXT NOT NULL,"
+                + " PRIMARY KEY (place, seq)) WITHOUT ROWID",
+        "CREATE TABLE mark (place INTEGER NOT NULL, seq INTEGER NOT NULL, i INTEGER NOT NULL, line INTEGER NOT NULL,"
+                + " path TEXT NOT NULL, number INTEGER NOT NULL, good INTEGER NOT NULL, good_path TEXT NOT NULL,"
+                + " at INTEGER NOT NULL, who TEXT NOT NULL, fate TEXT NOT NULL, proof TEXT NOT NULL,"
+                + " PRIMARY KEY (place, seq, i)) WITHOUT ROWID",
+        "CREATE TABLE looked (place INTEGER PRIMARY KEY, at INTEGER NOT NULL, files INTEGER NOT NULL)",
+        "PRAGMA user_version = " + VERSION
+    };
+
+    private HealthStore(Path file) throws IOException {
+        super(file);
+    }
+
+    private static Path file(VaultFolder vault) {
+        return vault.root().resolve(NAME);
+    }
+
+    /** Opens what is known of a vault; when that cannot be read it is begun anew. */
+    public static HealthStore open(VaultFolder vault) throws IOException {
+        Optional<HealthStore> there = openIfThere(vault);
+        if (there.isPresent()) {
+            return there.get();
+        }
+        remove(vault, NAME);
+        vault.access().createFile(file(vault));
+        HealthStore store = new HealthStore(file(vault));
+        store.execute(TABLES);
+        return store;
+    }
+
+    /** Opens what is known of a vault, if anything is. */
+    public static Optional<HealthStore> openIfThere(VaultFolder vault) {
+        if (!Files.exists(file(vault))) {
+            return Optional.empty();
+        }
+        try {
+            HealthStore store = new HealthStore(file(vault));
+            if (store.version() == VERSION) {
+                return Optional.of(store);
+            }
+            store.close();
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(HealthStore.class).info("what is known of health cannot be read", e);
+        }
+        return Optional.empty();
+    }
+
+    private static String ending(String path) {
+        String name = RelativePath.name(path).toLowerCase(java.util.Locale.ROOT);
+        return name.substring(Math.max(0, name.lastIndexOf('.')));
+    }
+
+    /** The health of a content that has this name. */
+    public Optional<Health> health(Digest digest, String path) throws IOException {
+        List<Health> found = new ArrayList<>();
+        query(
+                "SELECT reason, detail, kind, amount, mass, noise, head FROM health WHERE digest = ? AND ending = ?",
+                r -> found.add(new Health(
+                        Health.Reason.valueOf(r.getString(1)),
+                        r.getString(2),
+                        Health.Kind.valueOf(r.getString(3)),
+                        r.getLong(4),
+                        r.getLong(5),
+                        r.getInt(6),
+                        r.getString(7))),
+                digest.bytes(),
+                ending(path));
+        return found.stream().findFirst();
+    }
+
+    void put(Digest digest, String path, Health h) throws IOException {
+        run(
+                "INSERT OR REPLACE INTO health VALUES (?,?,?,?,?,?,?,?,?)",
+                digest.bytes(),
+                ending(path),
+                h.reason().name(),
+                h.detail(),
+                h.kind().name(),
+                h.amount(),
+                h.mass(),
+                h.noise(),
+                h.head());
+    }
+
+    /** How versions of a line are like the one before each, by number. */
+    Map<Integer, Resemblance> alike(long line) throws IOException {
+        Map<Integer, Resemblance> all = new HashMap<>();
+        query(
+                "SELECT number, shared, beginning, kept FROM alike WHERE line = ? ORDER BY other",
+                r -> all.put(r.getInt(1), new Resemblance(r.getInt(2), r.getInt(3) != 0, r.getInt(4))),
+                line);
+        return all;
+    }
+
+    /** How a version is like another one of its line. */
+    Optional<Resemblance> alike(long line, int number, int other) throws IOException {
+        List<Resemblance> found = new ArrayList<>();
+        query(
+                "SELECT shared, beginning, kept FROM alike WHERE line = ? AND number = ? AND other = ?",
+                r -> found.add(new Resemblance(r.getInt(1), r.getInt(2) != 0, r.getInt(3))),
+                line,
+                number,
+                other);
+        return found.stream().findFirst();
+    }
+
+    void put(long line, int number, int other, Resemblance r) throws IOException {
+        run(
+                "INSERT OR REPLACE INTO alike VALUES (?,?,?,?,?,?)",
+                line,
+                number,
+                other,
+                r.shared(),
+                r.beginning() ? 1 : 0,
+                r.kept());
+    }
+
+    /** Takes the place of what was found before. */
+    void found(long place, List<Found> all, Instant at, long versions) throws IOException {
+        together(() -> {
+            run("DELETE FROM found WHERE place = ?", place);
+            run("DELETE FROM mark WHERE place = ?", place);
+            for (int seq = 0; seq < all.size(); seq++) {
+                put(place, seq, all.get(seq));
+            }
+            run("INSERT OR REPLACE INTO looked VALUES (?,?,?)", place, at.toEpochMilli(), versions);
+        });
+    }
+
+    private void put(long place, int seq, Found found) throws IOException {
+        Finding f = found.finding();
+        run(
+                "INSERT INTO found VALUES (?,?,?,?,?,?,?)",
+                place,
+                seq,
+                f.kind().name(),
+                f.sure().name(),
+                Moment.micros(f.from()),
+                Moment.micros(f.to()),
+                String.join("\n", f.evidence()));
+        for (int i = 0; i < found.files().size(); i++) {
+            Found.OfFile file = found.files().get(i);
+            Finding.Mark m = file.mark();
+            run(
+                    "INSERT INTO mark VALUES (?,?,?,?,?,?,?,?,?,?,?,?)",
+                    place,
+                    seq,
+                    i,
+                    m.line(),
+                    m.path(),
+                    m.number(),
+                    m.good(),
+                    m.goodPath(),
+                    Moment.micros(m.at()),
+                    m.who(),
+                    file.fate().name(),
+                    file.proof());
+        }
+    }
+
+    /** What was found in a place, the latest first. */
+    List<Found> found(long place) throws IOException {
+        Map<Integer, List<Found.OfFile>> files = new HashMap<>();
+        query(
+                "SELECT seq, line, path, number, good, good_path, at, who, fate, proof FROM mark WHERE place = ?"
+                        + " ORDER BY seq, i",
+                r -> files.computeIfAbsent(r.getInt(1), k -> new ArrayList<>())
+                        .add(new Found.OfFile(
+                                new Finding.Mark(
+                                        r.getLong(2),
+                                        r.getString(3),
+                                        r.getInt(4),
+                                        r.getInt(5),
+                                        r.getString(6),
+                                        Moment.instant(r.getLong(7)),
+                                        r.getString(8)),
+                                Found.Fate.valueOf(r.getString(9)),
+                                r.getString(10))),
+                place);
+        List<Found> all = new ArrayList<>();
+        query(
+                "SELECT seq, kind, sure, began, ended, evidence FROM found WHERE place = ? ORDER BY seq",
+                r -> {
+                    List<Found.OfFile> of = files.getOrDefault(r.getInt(1), List.of());
+                    Finding finding = new Finding(
+                            place,
+                            Finding.Kind.valueOf(r.getString(2)),
+                            Finding.Certainty.valueOf(r.getString(3)),
+                            Moment.instant(r.getLong(4)),
+                            Moment.instant(r.getLong(5)),
+                            of.stream().map(Found.OfFile::mark).toList(),
+                            List.of(r.getString(6).split("\n")));
+                    all.add(new Found(finding, of));
+                },
+                place);
+        return all;
+    }
+
+    /** When a place was last looked at, and how many versions that were. */
+    public record Looked(Instant at, long versions) {}
+
+    /** When a place was last looked at. */
+    Optional<Looked> looked(long place) throws IOException {
+        List<Looked> found = new ArrayList<>();
+        query(
+                "SELECT at, files FROM looked WHERE place = ?",
+                r -> found.add(new Looked(Instant.ofEpochMilli(r.getLong(1)), r.getLong(2))),
+                place);
+        return found.stream().findFirst();
+    }
+}

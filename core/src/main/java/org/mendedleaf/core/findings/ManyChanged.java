@@ -1,0 +1,62 @@
+package org.mendedleaf.core.findings;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.mendedleaf.core.findings.Finding.Certainty;
+import org.mendedleaf.core.findings.Finding.Mark;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Within minutes many more files were saved than is usual in the place, most of them with little in common with what they
+ * were. Files that a program writes again every day, and pictures that look as before, are none of it.
+ */
+final class ManyChanged implements Detector {
+
+    private static final int FEWEST = 20;
+    private static final int TIMES = 4;
+    private static final int LITTLE = 50;
+
+    @Override
+    public List<Finding> detect(History history) {
+        Map<Long, List<Save>> lines = history.byLine();
+        List<List<Save>> runs = Clusters.of(
+                history.saves().stream().filter(s -> s.hasBefore() && !s.ours()).toList(), Save::at);
+        List<Finding> findings = new ArrayList<>();
+        for (List<Save> run : runs) {
+            List<Save> other = run.stream()
+                    .filter(s -> s.shared() >= 0 && s.shared() < LITTLE && !isAnew(lines.get(s.line()), s))
+                    .toList();
+            int usual = Clusters.usual(runs, run);
+            if (other.size() < FEWEST || other.size() * 2 < run.size() || run.size() < usual * TIMES) {
+                continue;
+            }
+            List<Mark> marks = new ArrayList<>();
+            Set<Long> once = new HashSet<>();
+            for (Save s : other) {
+                if (once.add(s.line())) {
+                    List<Save> line = lines.get(s.line());
+                    marks.add(FileDetector.mark(line, line.indexOf(s)));
+                }
+            }
+            findings.add(new Finding(
+                    history.place(),
+                    Finding.Kind.BURST,
+                    Certainty.POSSIBLE,
+                    run.get(0).at(),
+                    run.get(run.size() - 1).at(),
+                    marks,
+                    List.of(Words.of("findings.evidence.pace", run.size(), usual))));
+        }
+        return findings;
+    }
+
+    /** Whether the file is made anew each time. */
+    private static boolean isAnew(List<Save> line, Save save) {
+        return line.stream()
+                .filter(s -> s.number() < save.number() && s.shared() >= 0)
+                .anyMatch(s -> s.shared() < LITTLE);
+    }
+}

@@ -1,0 +1,62 @@
+package org.mendedleaf.core.intake;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * How much a version is like the one before it. Pure.
+ *
+ * @param shared percent of what they say, show or are made of that both have; -1 when nobody can tell
+ * @param beginning whether it is the beginning of the one before it, broken off within a line
+ * @param kept percent of what the one before it had added that is still there; -1 when nobody can tell, or was not asked
+ */
+public record Resemblance(int shared, boolean beginning, int kept) {
+
+    /** Fewer runs of words than this that were added say nothing. */
+    private static final int ADDED_LEAST = 3;
+
+    /** A content with its features. */
+    public static final class Content {
+        private final byte[] bytes;
+        private final Features features;
+
+        /** A content of a file with this name. */
+        public Content(String name, byte[] bytes) {
+            this.bytes = bytes;
+            this.features = Features.of(name, bytes);
+        }
+    }
+
+    /**
+     * Compares.
+     *
+     * @param older the version before the one before it; what was added to it is looked for
+     */
+    public static Resemblance of(Content before, Content after, Optional<Content> older) {
+        var share = Likeness.of(after.features, before.features, List.of());
+        int shared = share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1;
+        int kept = older.map(o -> kept(o.features, before.features, after.features))
+                .orElse(-1);
+        return new Resemblance(shared, isBeginning(before.bytes, after.bytes), kept);
+    }
+
+    private static int kept(Features older, Features before, Features after) {
+        Shingles added = before.near().without(older.near());
+        if (added.size() < ADDED_LEAST || after.words() == 0) {
+            return -1;
+        }
+        int left = added.size() - added.without(after.near()).size();
+        return (int) Math.round(100.0 * left / added.size());
+    }
+
+    private static boolean isBeginning(byte[] before, byte[] after) {
+        int length = after.length;
+        return length > 0
+                && length < before.length
+                && Arrays.equals(before, 0, length, after, 0, length)
+                && after[length - 1] != '\n'
+                && before[length] != '\n'
+                && before[length] != '\r';
+    }
+}

@@ -1,0 +1,310 @@
+package org.mendedleaf.core.findings;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mendedleaf.core.document.Made.rows;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.document.Made;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.Decision;
+import org.mendedleaf.core.line.DecisionStore;
+import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.recovery.RestoreResult;
+
+/** From harm in a real folder to the finding, and from there to one action that mends it and can be taken back. */
+class FindingsTest {
+
+    @TempDir
+    Path temp;
+
+    private TestPlace p;
+
+    @BeforeEach
+    void open() throws IOException {
+        p = new TestPlace(temp);
+    }
+
+    @AfterEach
+    void close() throws IOException {
+        p.close();
+    }
+
+    private void save(String path, byte[] content) throws IOException {
+        p.save(path, content);
+        p.later(600);
+        p.capture();
+    }
+
+    private static byte[] ledger(int last) {
+        List<String> rows = new ArrayList<>(List.of("Kind,Kilos"));
+        for (int i = 0; i < 40; i++) {
+            rows.add("Bramley from row " + i + "," + (i == 39 ? last : 700 + i));
+        }
+        return Made.ods(rows(rows.toArray(String[]::new)));
+    }
+
+    private List<Findings.Listed> all() throws IOException {
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        return new Findings(p.vault()).all();
+    }
+
+    private List<Findings.Listed> openNow() throws IOException {
+        return all().stream().filter(l -> l.state() == Findings.State.OPEN).toList();
+    }
+
+    private Findings.Listed only() throws IOException {
+        List<Findings.Listed> open = openNow();
+        assertThat(open).hasSize(1);
+        return open.get(0);
+    }
+
+    private RestoreResult mend(Findings.Listed listed) throws IOException {
+        RestoreResult result = new Findings(p.vault()).mend(listed, p.recovery(), "Ines", p.now(), Progress.NONE);
+        p.later(5);
+        return result;
+    }
+
+    private static void undo(TestPlace place, RestoreResult result) throws IOException {
+        Action action;
+        try (Reading reading = place.vault().read()) {
+            action = JournalStore.of(reading).get(result.action()).orElseThrow();
+        }
+        assertThat(place.recovery().undo(action).failed()).isEmpty();
+    }
+
+    private void ledgerSavedOver() throws IOException {
+        save("ledger.ods", ledger(1));
+        save("ledger.ods", ledger(2));
+        save("ledger.ods", Made.odt("Dear members", "the press is mended"));
+    }
+
+    @Test
+    void aLedgerThatWasSavedOverIsMendedAndTheLetterStaysAsAVersion() throws IOException {
+        ledgerSavedOver();
+        Findings.Listed found = only();
+        assertThat(found.found().finding().kind()).isEqualTo(Finding.Kind.SAVED_OVER);
+        assertThat(found.found().files().get(0).proof()).isEqualTo("opens, 41 rows");
+        RestoreResult result = mend(found);
+        assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(1);
+        assertThat(Files.readAllBytes(p.path("ledger.ods"))).isEqualTo(ledger(2));
+        assertThat(p.line("ledger.ods").versions()).hasSize(4);
+        assertThat(all().get(0).state()).isEqualTo(Findings.State.MENDED);
+        assertThat(openNow()).isEmpty();
+        assertThatThrownBy(() -> mend(all().get(0))).hasMessageContaining("nothing to mend");
+    }
+
+    @Test
+    void afterUndoingTheFindingIsOpenAgain() throws IOException {
+        ledgerSavedOver();
+        String id = only().id();
+        RestoreResult result = mend(only());
+        undo(p, result);
+        p.later(5);
+        assertThat(Files.readAllBytes(p.path("ledger.ods"))).isNotEqualTo(ledger(2));
+        assertThat(only().id()).isEqualTo(id);
+    }
+
+    @Test
+    void itClosesByItselfWhenSomebodyBringsTheFileBackOrSavesItWell() throws IOException {
+        ledgerSavedOver();
+        save("ledger.ods", ledger(1));
+        assertThat(all()).singleElement().satisfies(l -> {
+            assertThat(l.state()).isEqualTo(Findings.State.CLOSED);
+            assertThat(l.found().closed()).contains(Found.Fate.BACK);
+        });
+        save("ledger.ods", Made.odt("Dear members", "the press is mended"));
+        save("ledger.ods", ledger(99));
+        assertThat(all())
+                .extracting(l -> l.found().closed().orElse(Found.Fate.LOST))
+                .contains(Found.Fate.EDITED);
+        assertThat(openNow()).isEmpty();
+        assertThat(new Findings(p.vault()).looked()).contains(p.now());
+    }
+
+    @Test
+    void workOnTheWrongContentDoesNotCloseIt() throws IOException {
+        ledgerSavedOver();
+        save("ledger.ods", Made.odt("Dear members", "the press is mended", "and so is the beam"));
+        assertThat(openNow()).isNotEmpty();
+        assertThat(mend(openNow().get(openNow().size() - 1)).count(RestoreResult.Outcome.DONE))
+                .isEqualTo(1);
+        assertThat(Files.readAllBytes(p.path("ledger.ods"))).isEqualTo(ledger(2));
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void itIsDismissedWithAReasonAndThatIsTakenBack() throws IOException {
+        ledgerSavedOver();
+        Findings findings = new Findings(p.vault());
+        findings.dismiss(only(), "Wilma", p.now(), "it was meant");
+        assertThat(openNow()).isEmpty();
+        Findings.Listed dismissed = all().get(0);
+        assertThat(dismissed.state()).isEqualTo(Findings.State.DISMISSED);
+        assertThat(dismissed.decision().map(Decision::reason)).contains("it was meant");
+        findings.reopen(dismissed);
+        assertThat(openNow()).hasSize(1);
+    }
+
+    @Test
+    void whatIsFineForAFileIsNotSaidAgainOfIt() throws IOException {
+        ledgerSavedOver();
+        Findings findings = new Findings(p.vault());
+        findings.fine(only(), false, "Wilma", p.now(), "it changes its kind");
+        save("other.ods", ledger(1));
+        save("other.ods", Made.odt("a letter over the other one"));
+        assertThat(openNow())
+                .singleElement()
+                .satisfies(l -> assertThat(l.found().finding().words()).startsWith("other.ods"));
+        Findings.Listed fine = all().stream()
+                .filter(l -> l.state() == Findings.State.FINE)
+                .findFirst()
+                .orElseThrow();
+        findings.reopen(fine);
+        assertThat(openNow()).hasSize(2);
+        findings.fine(openNow().get(0), true, "Wilma", p.now(), "all of it");
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void decisionsOutliveTheirIndexAndTheCatalogue() throws IOException {
+        ledgerSavedOver();
+        Findings.Listed found = only();
+        new Findings(p.vault()).dismiss(found, "Wilma", p.now(), "it was meant");
+        Files.delete(p.vault().folder().root().resolve("health.db"));
+        assertThat(all().get(0).state()).isEqualTo(Findings.State.DISMISSED);
+        Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
+        try (Reading reading = p.vault().read()) {
+            assertThat(DecisionStore.of(reading).decisions(p.place()))
+                    .extracting(Decision::finding)
+                    .containsExactly(found.id());
+        }
+    }
+
+    @Test
+    void aFolderThatWasRemovedComesBack() throws IOException {
+        for (int i = 0; i < 9; i++) {
+            p.save("plans/" + i + ".txt", "plan number " + i);
+        }
+        p.save("other.txt", "stays");
+        p.later(600);
+        p.capture();
+        for (int i = 0; i < 9; i++) {
+            Files.delete(p.path("plans/" + i + ".txt"));
+        }
+        Files.delete(p.path("plans"));
+        p.later(600);
+        p.capture();
+        assertThat(mend(only()).count(RestoreResult.Outcome.DONE)).isEqualTo(9);
+        assertThat(p.read("plans/4.txt")).isEqualTo("plan number 4");
+        assertThat(all().get(0).found().closed()).contains(Found.Fate.BACK);
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void aCancelledCheckGoesOnAndADamagedIndexIsBegunAnew() throws IOException {
+        ledgerSavedOver();
+        Progress stops = new Progress() {
+            private int asked;
+
+            @Override
+            public boolean isCancelled() {
+                return asked++ > 0;
+            }
+        };
+        HealthCheck check = new HealthCheck(p.vault(), p.clock(), false);
+        HealthCheck.Result first = check.run(stops);
+        assertThat(first.complete()).isFalse();
+        assertThat(check.run(Progress.NONE).looked()).isEqualTo(3 - first.looked());
+        assertThat(check.run(Progress.NONE).looked()).as("each once").isZero();
+        Files.write(p.vault().folder().root().resolve("health.db"), new byte[3000]);
+        assertThat(new Findings(p.vault()).all()).isEmpty();
+        assertThat(openNow()).hasSize(1);
+    }
+
+    /**
+     * After a burst is mended each file is as it was, or as it was edited well since, and nothing else has changed; undoing
+     * gives the exact state before.
+     */
+    @Property(tries = 6)
+    void mendingABurstGivesEachFileItsLastGoodVersionOrItsLaterGoodEdit(
+            @ForAll long seed, @ForAll @IntRange(min = 4, max = 9) int harmed) throws IOException {
+        Path folder = Files.createTempDirectory("mend");
+        Random random = new Random(seed);
+        try (TestPlace place = new TestPlace(folder)) {
+            Map<String, String> good = new TreeMap<>();
+            for (int i = 0; i < 12; i++) {
+                for (int v = 0; v <= random.nextInt(3); v++) {
+                    good.put("f" + i + ".csv", "name,kilos\nrow " + i + "," + v + "\n".repeat(1 + random.nextInt(2)));
+                }
+                place.save("f" + i + ".csv", good.get("f" + i + ".csv"));
+            }
+            place.later(600);
+            place.capture();
+            for (int i = 0; i < harmed; i++) {
+                byte[] noise = new byte[900];
+                random.nextBytes(noise);
+                place.save("f" + i + ".csv", noise);
+            }
+            place.later(5);
+            place.capture();
+            int edited = random.nextInt(harmed - 1);
+            for (int i = 0; i < edited; i++) {
+                String later = good.get("f" + i + ".csv") + "and later," + random.nextInt(100) + "\n";
+                good.put("f" + i + ".csv", later);
+                place.save("f" + i + ".csv", later);
+            }
+            place.later(5);
+            place.capture();
+            Map<String, byte[]> before = contents(place);
+            new HealthCheck(place.vault(), place.clock(), false).run(Progress.NONE);
+            Findings findings = new Findings(place.vault());
+            Findings.Listed burst = findings.open().stream()
+                    .filter(l -> l.found().finding().kind() == Finding.Kind.BURST)
+                    .findFirst()
+                    .orElseThrow();
+            assertThat(burst.found().count(Found.Fate.EDITED)).isEqualTo(edited);
+            RestoreResult result = findings.mend(burst, place.recovery(), "Ines", place.now(), Progress.NONE);
+            Map<String, String> after = new TreeMap<>();
+            for (String path : good.keySet()) {
+                after.put(path, place.read(path));
+            }
+            assertThat(after).isEqualTo(good);
+            place.later(5);
+            undo(place, result);
+            Map<String, byte[]> undone = contents(place);
+            assertThat(undone.keySet()).isEqualTo(before.keySet());
+            undone.forEach((path, content) -> assertThat(content).as(path).isEqualTo(before.get(path)));
+        }
+    }
+
+    private static Map<String, byte[]> contents(TestPlace place) throws IOException {
+        Map<String, byte[]> all = new LinkedHashMap<>();
+        try (var files = Files.list(place.folder())) {
+            for (Path file : files.sorted().toList()) {
+                all.put(file.getFileName().toString(), Files.readAllBytes(file));
+            }
+        }
+        return all;
+    }
+}
