@@ -15,6 +15,7 @@ import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.CheckOutStore;
 import org.mendedleaf.core.line.Comment;
 import org.mendedleaf.core.line.Event;
+import org.mendedleaf.core.findings.HealthStore;
 import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Holder;
@@ -69,6 +70,7 @@ final class LineCommand extends RetentionBase {
      *
      * @param beyond why versions go beyond what the place is meant to keep, by number
      * @param kept until when and why each is kept, or since when and why it is gone; empty for nothing to say
+     * @param troubles what is wrong with versions, by number
      */
     private record Said(
             List<Comment> comments,
@@ -76,7 +78,8 @@ final class LineCommand extends RetentionBase {
             Optional<CheckOut> out,
             List<Finding> findings,
             Map<Integer, String> beyond,
-            Map<Integer, String> kept) {
+            Map<Integer, String> kept,
+            Map<Integer, String> troubles) {
 
         static Said of(Reading reading, Line line, java.time.Instant now, Calendar calendar)
                 throws java.io.IOException {
@@ -94,7 +97,8 @@ final class LineCommand extends RetentionBase {
                             : PublishedKeep.beyond(
                                     line.versions(),
                                     PlaceRules.of(reading, line.place()).settings()),
-                    kept);
+                    kept,
+                    HealthStore.troubles(reading.vault().folder(), line));
         }
     }
 
@@ -162,6 +166,9 @@ final class LineCommand extends RetentionBase {
                                         .filter(c -> own && c.number() == v.number())
                                         .map(c -> "  " + c.who() + ": “" + c.words() + "”")
                                         .collect(Collectors.joining())
+                                + (own && said.troubles().containsKey(v.number())
+                                        ? "  ! " + said.troubles().get(v.number())
+                                        : "")
                                 + (own && said.beyond().containsKey(v.number())
                                         ? "  (" + said.beyond().get(v.number()) + ")"
                                         : "")
@@ -228,6 +235,7 @@ final class LineCommand extends RetentionBase {
                                 .map(c -> Map.of("who", c.who(), "at", c.at().toString(), "words", c.words()))
                                 .toList());
                 row.put("kept", said.kept().getOrDefault(v.number(), ""));
+                row.put("trouble", said.troubles().getOrDefault(v.number(), ""));
                 String beyond = said.beyond().get(v.number());
                 if (beyond != null) {
                     row.put("beyond", beyond);

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonFactory;
 import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
 import java.io.ByteArrayInputStream;
+import java.io.EOFException;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.ByteBuffer;
@@ -17,8 +18,17 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.zip.CRC32;
+import java.util.zip.InflaterInputStream;
+import java.util.zip.ZipException;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.cos.COSDocument;
+import org.apache.pdfbox.cos.COSName;
+import org.apache.pdfbox.cos.COSObjectKey;
+import org.apache.pdfbox.cos.COSStream;
+import org.apache.pdfbox.io.RandomAccessReadBuffer;
+import org.apache.pdfbox.pdmodel.PDDocument;
 import org.mendedleaf.core.document.Health.Kind;
 import org.mendedleaf.core.document.Health.Reason;
 import org.mendedleaf.core.words.Words;
@@ -101,7 +111,7 @@ final class HealthReader {
                             ? Reason.NOT_TEXT
                             : Reason.DOES_NOT_OPEN;
             detail = limit ? other.why() : "";
-        } else if (!expected.isEmpty() && !expected.contains(kind)) {
+        } else if (!expected.isEmpty() && (!expected.contains(kind) || ending.equals("svg") && !isDrawn())) {
             reason = Reason.OTHER_KIND;
             detail = kind.name();
         } else {
@@ -130,6 +140,11 @@ final class HealthReader {
             }
         }
         return true;
+    }
+
+    /** Whether it is written as a drawing is; a picture of pixels is none, whatever its name says. */
+    private boolean isDrawn() {
+        return Documents.isPlain(content);
     }
 
     private static Kind kind(Document document) {
@@ -220,7 +235,10 @@ final class HealthReader {
                 case "png" -> png();
                 case "jpg", "jpeg" -> endsLate(content.length / 2, 0xff, 0xd9);
                 case "gif" -> endsLate(content.length - END_WITHIN, 0x3b);
-                case "pdf" -> endsLate(content.length - END_WITHIN, '%', '%', 'E', 'O', 'F');
+                case "pdf" -> {
+                    Found end = endsLate(content.length - END_WITHIN, '%', '%', 'E', 'O', 'F');
+                    yield end.equals(Found.WELL) ? streams() : end;
+                }
                 case "json" -> json();
                 case "xml" -> xml();
                 default -> Found.WELL;
@@ -308,6 +326,32 @@ final class HealthReader {
             at += 12 + (int) length;
         }
         return new Found(Reason.CUT_SHORT, "");
+    }
+
+    /** Each deflated stream of a PDF to its end, with its checksum (RFC 1950); who shows a PDF passes over broken ones. */
+    private Found streams() throws IOException {
+        long[] left = {limits.unpacked()};
+        byte[] buffer = new byte[1 << 15];
+        try (PDDocument pdf = Loader.loadPDF(new RandomAccessReadBuffer(content))) {
+            COSDocument cos = pdf.getDocument();
+            for (COSObjectKey key : cos.getXrefTable().keySet()) {
+                boolean deflated = cos.getObjectFromPool(key).getObject() instanceof COSStream stream
+                        && COSName.FLATE_DECODE.equals(stream.getFilters())
+                        && left[0] > 0;
+                if (!deflated) {
+                    continue;
+                }
+                COSStream stream = (COSStream) cos.getObjectFromPool(key).getObject();
+                try (InputStream in = new InflaterInputStream(stream.createRawInputStream())) {
+                    for (int n = in.read(buffer); n >= 0 && left[0] > 0; n = in.read(buffer)) {
+                        left[0] -= n;
+                    }
+                } catch (ZipException | EOFException e) {
+                    return new Found(Reason.CHECKSUM, Words.of("health.stream", key.getNumber()));
+                }
+            }
+        }
+        return Found.WELL;
     }
 
     private Found json() throws IOException {

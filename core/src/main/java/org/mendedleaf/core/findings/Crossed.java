@@ -13,7 +13,7 @@ final class Crossed extends FileDetector {
     static final Duration WITHIN = Duration.ofHours(2);
 
     /** With no more than this left of it, percent, what the other wrote is gone. */
-    private static final int LEFT = 15;
+    private static final int LEFT = 25;
 
     Crossed() {
         super(Finding.Kind.CROSSED);

@@ -100,7 +100,7 @@ public final class Detectors {
             bursts.add(new Finding(
                     history.place(),
                     Kind.BURST,
-                    Certainty.CERTAIN,
+                    run.stream().map(Finding::sure).min(Comparator.naturalOrder()).orElse(Certainty.LIKELY),
                     run.get(0).from(),
                     run.get(run.size() - 1).to(),
                     marks,

@@ -31,7 +31,7 @@ final class Emptied extends FileDetector {
                             "findings.evidence.empty", Say.size(line.get(at - 1).size()))));
         }
         boolean says = now.isGood() && was.kind() == now.kind() && says(now.kind());
-        if (says && was.mass() >= SAYING && now.mass() < was.mass() * LEFT) {
+        if (says && !isAnew(line, at) && was.mass() >= SAYING && now.mass() < was.mass() * LEFT) {
             return Optional.of(new Judged(
                     now.mass() == 0 ? Certainty.CERTAIN : Certainty.LIKELY,
                     Words.of("findings.evidence.mass", now.mass(), was.mass())));

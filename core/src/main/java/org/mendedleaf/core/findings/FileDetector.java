@@ -10,6 +10,11 @@ import org.mendedleaf.core.findings.Finding.Mark;
 /** Looks at each version of each file beside those before it. Pure. */
 abstract class FileDetector implements Detector {
 
+    /** A file whose versions usually have less than this in common, percent, is made anew each time. */
+    private static final int ANEW = 35;
+
+    private static final int REMEMBERED = 9;
+
     private final Finding.Kind kind;
 
     FileDetector(Finding.Kind kind) {
@@ -59,6 +64,32 @@ abstract class FileDetector implements Detector {
             }
         }
         return false;
+    }
+
+    /**
+     * How much the versions of a file usually have in common with the one before each, percent: the middle of the last nine
+     * before this one. What was harmed and mended again says nothing of what is usual.
+     *
+     * @return -1 when nothing is known
+     */
+    static int usual(List<Save> line, int at) {
+        int[] shared = new int[REMEMBERED];
+        int n = 0;
+        for (int i = at - 1; i > 0 && n < REMEMBERED; i--) {
+            Save save = line.get(i);
+            boolean undone = i + 1 < line.size() && line.get(i + 1).ours();
+            if (save.shared() >= 0 && !save.ours() && !undone) {
+                shared[n++] = save.shared();
+            }
+        }
+        java.util.Arrays.sort(shared, 0, n);
+        return n == 0 ? -1 : shared[n / 2];
+    }
+
+    /** Whether a file is made anew each time, as an export is. */
+    static boolean isAnew(List<Save> line, int at) {
+        int usual = usual(line, at);
+        return usual >= 0 && usual < ANEW;
     }
 
     /** Whether a version can be gone back to, as far as is known. */

@@ -11,9 +11,11 @@ import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.intake.Resemblance;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.SideDatabase;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -100,6 +102,29 @@ public final class HealthStore extends SideDatabase {
                 digest.bytes(),
                 ending(path));
         return found.stream().findFirst();
+    }
+
+    /**
+     * What is wrong with versions of a line, in words, by number, as far as anybody looked.
+     *
+     * @return nothing of what is well
+     */
+    public static Map<Integer, String> troubles(VaultFolder vault, Line line) {
+        Map<Integer, String> troubles = new HashMap<>();
+        Optional<HealthStore> there = line.place().isOutside() ? Optional.empty() : openIfThere(vault);
+        if (there.isEmpty()) {
+            return troubles;
+        }
+        try (HealthStore store = there.get()) {
+            for (Version v : line.versions()) {
+                store.health(v.digest(), v.path())
+                        .filter(h -> h.state() == Health.State.BROKEN || h.state() == Health.State.DOUBTFUL)
+                        .ifPresent(h -> troubles.put(v.number(), h.words()));
+            }
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(HealthStore.class).info("what is known of health cannot be read", e);
+        }
+        return troubles;
     }
 
     void put(Digest digest, String path, Health h) throws IOException {

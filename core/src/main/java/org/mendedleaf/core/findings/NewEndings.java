@@ -67,7 +67,7 @@ final class NewEndings implements Detector {
     private static void add(Map<String, List<Renamed>> byEnding, Set<String> once, Renamed r) {
         String ending = Save.ending(r.to());
         boolean other = !ending.isEmpty() && !ending.equals(Save.ending(r.from()));
-        if (other && once.add(r.line() + "/" + ending)) {
+        if (other && once.add(r.line() + "/" + r.number() + "/" + ending)) {
             byEnding.computeIfAbsent(ending, k -> new ArrayList<>()).add(r);
         }
     }

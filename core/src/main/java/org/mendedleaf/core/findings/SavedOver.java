@@ -2,7 +2,6 @@ package org.mendedleaf.core.findings;
 
 import java.util.List;
 import java.util.Optional;
-import java.util.stream.IntStream;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Certainty;
 import org.mendedleaf.core.words.Words;
@@ -21,13 +20,11 @@ final class SavedOver extends FileDetector {
 
     private static final int CLOSE = 70;
 
-    /** A file whose versions usually have less than this in common is made anew each time. */
-    private static final int ANEW = 35;
-
-    /** What is shorter says too little, letters. */
+    /** What is shorter says too little, letters; of what is more than letters, bytes. */
     private static final int SAYING = 400;
 
-    private static final int REMEMBERED = 9;
+    private static final int SAYING_LEAST = 150;
+    private static final int LARGE = 2000;
 
     SavedOver() {
         super(Finding.Kind.SAVED_OVER);
@@ -49,27 +46,53 @@ final class SavedOver extends FileDetector {
                             now.get().kind().words(),
                             was.get().kind().words())));
         }
-        int shared = save.shared();
-        if (!now.get().isGood()
-                || shared < 0
-                || was.get().mass() < SAYING
-                || now.get().mass() < SAYING) {
+        if (!now.get().isGood()) {
             return Optional.empty();
         }
-        int[] before = IntStream.range(Math.max(1, at - REMEMBERED), at)
-                .map(i -> line.get(i).shared())
-                .filter(s -> s >= 0)
-                .sorted()
-                .toArray();
-        int usual = before.length == 0 ? -1 : before[before.length / 2];
-        boolean anew = usual >= 0 && usual < ANEW;
-        if (shared < UNRELATED && !anew) {
+        if (isOther(now.get().kind(), was.get().kind())) {
+            return Optional.of(new Judged(
+                    Certainty.LIKELY,
+                    Words.of(
+                            "findings.evidence.kind",
+                            now.get().kind().words(),
+                            was.get().kind().words())));
+        }
+        int shared = save.shared();
+        int usual = usual(line, at);
+        // Of a file that was the same for long, less tells as much.
+        int least = at > 2 && usual >= CLOSE ? SAYING_LEAST : SAYING;
+        boolean says = saysEnough(line.get(at - 1), was.get(), least) && saysEnough(save, now.get(), least);
+        if (shared < 0 || !says) {
+            return Optional.empty();
+        }
+        if (shared < UNRELATED && !isAnew(line, at)) {
             return Optional.of(new Judged(Certainty.LIKELY, said(shared, usual)));
         }
-        if (shared < LITTLE && before.length >= 2 && usual >= CLOSE) {
+        if (shared < LITTLE && at > 2 && usual >= CLOSE && was.get().mass() >= SAYING) {
             return Optional.of(new Judged(Certainty.POSSIBLE, said(shared, usual)));
         }
         return Optional.empty();
+    }
+
+    /** Whether it was one kind and is another; a text may be read as a table, or as a document, by what is in it. */
+    private static boolean isOther(Health.Kind now, Health.Kind was) {
+        boolean loose = isLoose(now) && isLoose(was);
+        return now != was && !loose && now != Health.Kind.DATA && was != Health.Kind.DATA;
+    }
+
+    private static boolean isLoose(Health.Kind kind) {
+        return kind == Health.Kind.TEXT
+                || kind == Health.Kind.SHEETS
+                || kind == Health.Kind.PROSE
+                || kind == Health.Kind.MAIL;
+    }
+
+    /** Slides, pictures and archives are more than their words. */
+    private static boolean saysEnough(Save save, Health health, int least) {
+        return switch (health.kind()) {
+            case SLIDES, PICTURE, ARCHIVE, DATA -> save.size() >= LARGE;
+            default -> health.mass() >= least;
+        };
     }
 
     private static String said(int shared, int usual) {

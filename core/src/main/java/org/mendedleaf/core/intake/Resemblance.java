@@ -1,8 +1,11 @@
 package org.mendedleaf.core.intake;
 
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import org.mendedleaf.core.vault.Digest;
 
 /**
  * How much a version is like the one before it. Pure.
@@ -41,7 +44,13 @@ public record Resemblance(int shared, boolean beginning, int kept) {
         return new Resemblance(shared, isBeginning(before.bytes, after.bytes), kept);
     }
 
+    /** Of an archive, which has no words, so many parts that were added say something. */
+    private static final int PARTS_LEAST = 2;
+
     private static int kept(Features older, Features before, Features after) {
+        if (before.words() == 0) {
+            return keptParts(older, before, after);
+        }
         Shingles added = before.near().without(older.near());
         if (added.size() < ADDED_LEAST || after.words() == 0) {
             return -1;
@@ -50,13 +59,29 @@ public record Resemblance(int shared, boolean beginning, int kept) {
         return (int) Math.round(100.0 * left / added.size());
     }
 
+    private static int keptParts(Features older, Features before, Features after) {
+        Set<Digest> added = parts(before);
+        added.removeAll(parts(older));
+        if (added.size() < PARTS_LEAST || parts(before).size() <= added.size()) {
+            return -1;
+        }
+        int all = added.size();
+        added.retainAll(parts(after));
+        return (int) Math.round(100.0 * added.size() / all);
+    }
+
+    private static Set<Digest> parts(Features features) {
+        Set<Digest> parts = new HashSet<>();
+        features.scan().chunks().forEach(c -> parts.add(c.digest()));
+        return parts;
+    }
+
     private static boolean isBeginning(byte[] before, byte[] after) {
         int length = after.length;
-        return length > 0
-                && length < before.length
-                && Arrays.equals(before, 0, length, after, 0, length)
-                && after[length - 1] != '\n'
-                && before[length] != '\n'
-                && before[length] != '\r';
+        if (length == 0 || length >= before.length || !Arrays.equals(before, 0, length, after, 0, length)) {
+            return false;
+        }
+        boolean withinLine = before[length] != '\n' && before[length] != '\r';
+        return after[length - 1] != '\n' && (withinLine || before[before.length - 1] == '\n');
     }
 }

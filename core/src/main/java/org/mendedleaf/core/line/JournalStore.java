@@ -41,6 +41,13 @@ public final class JournalStore {
                 action.kind().code(),
                 action.place(),
                 action.undoes());
+        JournalChain.link(
+                session,
+                id,
+                Moment.micros(action.at()),
+                action.who(),
+                action.kind().code(),
+                action.place());
         return id;
     }
 
@@ -131,14 +138,28 @@ public final class JournalStore {
                 break;
             }
             if (!undone.contains(id)) {
-                get(id).ifPresent(found::add);
+                get(id, undone).ifPresent(found::add);
             }
         }
         return found;
     }
 
+    /** All actions, the latest first. */
+    List<Action> all() throws IOException {
+        Set<Long> undone = undone();
+        List<Action> all = new ArrayList<>();
+        for (long id : sql.list("SELECT id FROM journal ORDER BY id DESC", r -> r.getLong(1))) {
+            get(id, undone).ifPresent(all::add);
+        }
+        return all;
+    }
+
     /** An action by its id. */
     public Optional<Action> get(long id) throws IOException {
+        return get(id, undone());
+    }
+
+    private Optional<Action> get(long id, Set<Long> undoneOnes) throws IOException {
         record Raw(long at, String who, int kind, long place, long undoes) {}
         Optional<Raw> raw = sql.first(
                 "SELECT at, who, kind, place, undoes FROM journal WHERE id = ?",
@@ -147,7 +168,7 @@ public final class JournalStore {
         if (raw.isEmpty()) {
             return Optional.empty();
         }
-        boolean undone = undone().contains(id);
+        boolean undone = undoneOnes.contains(id);
         Raw r = raw.get();
         return Optional.of(new Action(
                 id,

@@ -39,6 +39,7 @@ final class Logged {
             "held_line",
             "kept_after_all",
             "let_go",
+            "journal_link",
             "decision",
             "fine");
 

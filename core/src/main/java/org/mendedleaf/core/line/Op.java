@@ -140,7 +140,9 @@ public enum Op {
     /** Parameters: id, place, kind, line, at, who, reason. */
     FINE(61, "INSERT OR REPLACE INTO fine(id, place, kind, line, at, who, reason) VALUES (?,?,?,?,?,?,?)"),
     /** Parameters: id. */
-    FINE_ENDS(62, "DELETE FROM fine WHERE id = ?");
+    FINE_ENDS(62, "DELETE FROM fine WHERE id = ?"),
+    /** Parameters: journal, digest. */
+    JOURNAL_LINK(63, "INSERT OR REPLACE INTO journal_link(journal, digest) VALUES (?,?)");
 
     private final int code;
     private final String sql;

@@ -96,6 +96,9 @@ public final class VaultCheck {
         // The state that all of this is about begins with the first question.
         List<PackCheck.Expected> expected = expected(sql);
         List<String> damages = new ArrayList<>(catalogue(sql, full));
+        if (damages.isEmpty()) {
+            JournalChain.broken(sql).ifPresent(damages::add);
+        }
         long all = expected.stream().mapToLong(PackCheck.Expected::committed).sum();
         progress.begin(Words.of("check.step"), 0, full ? all : 0);
         PackCheck check = new PackCheck(vault.folder(), packs);

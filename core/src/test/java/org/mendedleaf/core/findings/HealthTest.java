@@ -107,6 +107,23 @@ class HealthTest {
     }
 
     @Test
+    void aPdfWhoseTextIsDamagedWithinSaysSo() throws IOException {
+        byte[] pdf = Made.pdf("The rent is four hundred, and the meadow is mown twice a year by whoever has it.");
+        String text = new String(pdf, StandardCharsets.ISO_8859_1);
+        int stream = text.indexOf("stream\r\n") + 8;
+        if (text.indexOf("FlateDecode") < 0) {
+            return;
+        }
+        assertThat(reason("a.pdf", pdf)).isEqualTo(Reason.WELL);
+        assertThat(reason("a.pdf", flipped(pdf, stream + 20))).isIn(Reason.CHECKSUM, Reason.DOES_NOT_OPEN);
+    }
+
+    @Test
+    void aPictureOfPixelsIsNoDrawing() throws IOException {
+        assertThat(reason("a.svg", Made.picture("png", 30, 20, 5))).isEqualTo(Reason.OTHER_KIND);
+    }
+
+    @Test
     void structureIsToldFromChance() throws IOException {
         assertThat(health("a.dat", noise(5000)).noise()).isGreaterThan(780);
         assertThat(health("a.txt", utf8("the rent is due on the first of May\n".repeat(50)))

@@ -122,10 +122,15 @@ final class LineCell extends ListCell<LineRow> {
         Ui.tooltip(kept, row.kept().why());
         kept.getStyleClass().removeAll("badge-clay", "badge-gold", "badge-slate", "badge-moss");
         Ui.style(kept, row.kept().style(), !row.kept().words().isEmpty());
-        change.setText(row.change());
+        boolean bad = !row.trouble().isEmpty();
+        change.setText(bad ? Words.of("line.trouble") : row.change());
+        Ui.tooltip(change, row.trouble());
         size.setText(Say.size(v.size()));
         boolean lost = v.size() == 0 && !row.change().isEmpty();
-        Ui.style(change, "clay-text", lost);
+        Ui.style(change, "clay-text", lost || bad);
+        if (bad) {
+            what.setText(row.trouble() + " · " + row.words());
+        }
     }
 
     private void event(Event e) {

@@ -17,9 +17,18 @@ public sealed interface LineRow {
      * @param held who holds its content, where that is not the vault alone
      * @param words what else is said of it: where it came from, what it is equal to, its note, its comments
      * @param kept until when it is kept, or that it is gone
+     * @param trouble what is wrong with it, in words; empty when nothing is, as far as anybody looked
      */
     record OfVersion(
-            Version version, String change, boolean current, Lane lane, int equalTo, Held held, String words, Kept kept)
+            Version version,
+            String change,
+            boolean current,
+            Lane lane,
+            int equalTo,
+            Held held,
+            String words,
+            Kept kept,
+            String trouble)
             implements LineRow {
 
         /** What people call it: what its system does, else its edition. */

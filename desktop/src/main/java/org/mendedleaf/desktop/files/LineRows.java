@@ -70,7 +70,7 @@ final class LineRows {
             if (v.line() != line.id()) {
                 LineRow.Held held = held(point);
                 rows.add(new LineRow.OfVersion(
-                        v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held), LineRow.Kept.NOTHING));
+                        v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held), LineRow.Kept.NOTHING, ""));
                 folding = null;
                 continue;
             }
@@ -142,8 +142,10 @@ final class LineRows {
                 said.map(x -> x.verdicts().letGo().containsKey(v.number())).orElse(false);
         LineRow.Held held = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : held(point);
         int equalTo = equal == v.number() ? 0 : equal;
+        String trouble =
+                said.map(s -> s.troubles().getOrDefault(v.number(), "")).orElse("");
         return new LineRow.OfVersion(
-                v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held), kept);
+                v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held), kept, trouble);
     }
 
     /** Until when a version is kept, that it may go, or that it is gone; at length in its tooltip. */
@@ -258,7 +260,7 @@ final class LineRows {
     private static LineRow withLane(LineRow row, LineRow.Lane lane) {
         if (row instanceof LineRow.OfVersion v) {
             return new LineRow.OfVersion(
-                    v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words(), v.kept());
+                    v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words(), v.kept(), v.trouble());
         }
         if (row instanceof LineRow.OfEvent e) {
             return new LineRow.OfEvent(e.event(), lane);

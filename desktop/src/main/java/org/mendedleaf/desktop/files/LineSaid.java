@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.findings.HealthStore;
 import org.mendedleaf.core.intake.PublishedKeep;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
@@ -30,6 +31,7 @@ import org.mendedleaf.core.systems.Facts;
  * @param findings that nobody has seen to
  * @param beyond why versions go beyond what the place is meant to keep, by number
  * @param verdicts what keeps each version, and why others went
+ * @param troubles what is wrong with versions, in words, by number
  * @param rights of who works here
  */
 public record LineSaid(
@@ -39,6 +41,7 @@ public record LineSaid(
         List<Finding> findings,
         Map<Integer, String> beyond,
         LineVerdicts verdicts,
+        Map<Integer, String> troubles,
         Rights rights) {
 
     /** Copies. */
@@ -46,6 +49,7 @@ public record LineSaid(
         comments = List.copyOf(comments);
         findings = List.copyOf(findings);
         beyond = Map.copyOf(beyond);
+        troubles = Map.copyOf(troubles);
     }
 
     static LineSaid of(Reading reading, Line line, String who, Instant now, Calendar calendar) throws IOException {
@@ -64,6 +68,7 @@ public record LineSaid(
                 FindingStore.of(reading).open(line),
                 outside ? Map.of() : PublishedKeep.beyond(line.versions(), rights.settings()),
                 LineVerdicts.of(reading, line.id(), now, calendar),
+                HealthStore.troubles(reading.vault().folder(), line),
                 rights);
     }
 

@@ -106,9 +106,10 @@ final class StemCell extends ListCell<LineRow> {
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
         who.setText(v.who());
         String held = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
-        String words = row.change().isEmpty() ? row.words() : row.change();
+        boolean bad = !row.trouble().isEmpty();
+        String words = bad ? row.trouble() : row.change().isEmpty() ? row.words() : row.change();
         change.setText(held.isEmpty() ? words : words + " · " + held);
-        Ui.style(change, "clay-text", v.size() == 0 && !row.change().isEmpty());
+        Ui.style(change, "clay-text", bad || v.size() == 0 && !row.change().isEmpty());
     }
 
     private void draw(LineRow row) {

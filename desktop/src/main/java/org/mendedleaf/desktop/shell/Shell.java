@@ -25,6 +25,8 @@ import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
 import org.mendedleaf.desktop.find.FindModel;
 import org.mendedleaf.desktop.find.FindView;
+import org.mendedleaf.desktop.journal.JournalModel;
+import org.mendedleaf.desktop.journal.JournalView;
 import org.mendedleaf.desktop.look.DifferenceView;
 import org.mendedleaf.desktop.mend.MendModel;
 import org.mendedleaf.desktop.mend.MendView;
@@ -51,14 +53,18 @@ public final class Shell extends BorderPane {
     private final FindView findView;
     private final MendModel mend;
     private final MendView mendView;
+    private final JournalModel journal;
+    private final JournalView journalView;
     private Button filesTab = new Button();
     private Button mendTab = new Button();
+    private Button journalTab = new Button();
     private Button protectionTab = new Button();
     private Button retentionTab = new Button();
     private final Button findTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
     private final Ways ways;
+    private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
     /** Two ways that people know for the same. */
@@ -84,6 +90,25 @@ public final class Shell extends BorderPane {
         this.findView = new FindView(new FindModel(desk), this::lead);
         this.mend = new MendModel(desk);
         this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false));
+        this.journal = new JournalModel(desk);
+        this.journalView = new JournalView(
+                journal,
+                (held, action) -> files.undoActions().undo(held, action),
+                (held, item) -> {
+                    files.reveal(
+                            held,
+                            org.mendedleaf.core.line.RelativePath.child(item.folder(), item.name()),
+                            item.line(),
+                            null);
+                    showFiles();
+                },
+                name -> saveAsk.apply(name),
+                words -> files.say(words, false, false));
+        desk.changesProperty().addListener((o, a, b) -> {
+            if (middle.getChildren().contains(journalView)) {
+                journal.reload();
+            }
+        });
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
@@ -109,6 +134,7 @@ public final class Shell extends BorderPane {
         });
         protectionTab = tab("tab.protection", this::showProtection);
         retentionTab = tab("tab.retention", this::showRetention);
+        journalTab = tab("tab.journal", this::showJournal);
         bar.getChildren()
                 .addAll(
                         Shapes.mark(),
@@ -117,6 +143,7 @@ public final class Shell extends BorderPane {
                         mendTab,
                         protectionTab,
                         retentionTab,
+                        journalTab,
                         Ui.spacer(),
                         findButton(),
                         new WhoMenu(desk),
@@ -212,6 +239,7 @@ public final class Shell extends BorderPane {
         Ui.style(mendTab, "tab-here", tab == mendTab);
         Ui.style(protectionTab, "tab-here", tab == protectionTab);
         Ui.style(retentionTab, "tab-here", tab == retentionTab);
+        Ui.style(journalTab, "tab-here", tab == journalTab);
     }
 
     private void showMend() {
@@ -230,6 +258,12 @@ public final class Shell extends BorderPane {
         here(retentionTab);
         retentionView.reload();
         middle.getChildren().setAll(retentionView);
+    }
+
+    private void showJournal() {
+        here(journalTab);
+        middle.getChildren().setAll(journalView);
+        journalView.begin();
     }
 
     private void showFiles() {
@@ -266,6 +300,8 @@ public final class Shell extends BorderPane {
             showProtection();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT4) {
             showRetention();
+        } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT5) {
+            showJournal();
         } else if (e.isControlDown()
                 && e.getCode() == KeyCode.K
                 && !desk.places().isEmpty()) {
@@ -329,6 +365,7 @@ public final class Shell extends BorderPane {
 
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
     public void setSaveAsk(Function<String, Optional<File>> ask) {
+        saveAsk = ask;
         ways.setSaveAsk(ask);
         filesView.setSaveAsk(ask);
         retentionView.setSaveAsk(ask);

@@ -18,3 +18,6 @@ CREATE TABLE fine (
     at INTEGER NOT NULL,
     who TEXT NOT NULL,
     reason TEXT NOT NULL);
+
+-- Each entry of the journal with a digest of it and of the link before it, so that what is changed afterwards shows.
+CREATE TABLE journal_link (journal INTEGER PRIMARY KEY, digest BLOB NOT NULL);

@@ -1,0 +1,134 @@
+package org.mendedleaf.cli;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.JournalQuery;
+import org.mendedleaf.core.line.JournalReport;
+import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.line.MomentText;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** Lists what people did. */
+@Command(name = "journal", description = "${bundle:cli.journal}", mixinStandardHelpOptions = true)
+final class JournalCommand extends Base {
+
+    private static final int SHOWN = 100;
+
+    @Option(names = "--file", paramLabel = "NAME", descriptionKey = "cli.journal.file")
+    String file = "";
+
+    @Option(names = "--who", paramLabel = "PERSON", descriptionKey = "cli.journal.who")
+    String by = "";
+
+    @Option(names = "--kind", paramLabel = "KIND", descriptionKey = "cli.journal.kind")
+    String kind = "";
+
+    @Option(names = "--since", paramLabel = "MOMENT", descriptionKey = "cli.journal.since")
+    @Nullable
+    String since;
+
+    @Option(names = "--until", paramLabel = "MOMENT", descriptionKey = "cli.journal.until")
+    @Nullable
+    String until;
+
+    @Option(names = "--export", paramLabel = "FILE", descriptionKey = "cli.journal.export")
+    @Nullable
+    Path export;
+
+    JournalCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        JournalQuery.Wanted wanted = new JournalQuery.Wanted(file, by, kind, moment(since), moment(until));
+        List<JournalQuery.Entry> all = new ArrayList<>();
+        Map<JournalQuery.Entry, String> where = new java.util.IdentityHashMap<>();
+        int code = eachVault((folder, vault) -> {
+            try (Reading reading = vault.read()) {
+                Map<Long, String> places = new TreeMap<>();
+                reading.places().forEach(p -> places.put(p.id(), p.label()));
+                for (JournalQuery.Entry e : JournalQuery.of(reading).entries(wanted, Integer.MAX_VALUE)) {
+                    all.add(e);
+                    where.put(e, places.getOrDefault(e.place(), ""));
+                }
+            }
+            return Main.DONE;
+        });
+        all.sort(java.util.Comparator.comparing(JournalQuery.Entry::at).reversed());
+        Path to = export;
+        if (to != null) {
+            write(to, all, where);
+            say("cli.journal.exported", all.size(), to);
+        } else if (json) {
+            printJson(all.stream()
+                    .map(e -> JournalReport.map(e, id -> where.getOrDefault(e, "")))
+                    .toList());
+        } else {
+            print(all, where);
+        }
+        return code;
+    }
+
+    private Optional<Instant> moment(@Nullable String typed) throws IOException {
+        if (typed == null) {
+            return Optional.empty();
+        }
+        Instant at = new MomentText(zone(), now(), MomentText.NOTHING_AROUND).read(typed);
+        return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
+    }
+
+    /** One file a row or an entry a line, by the ending of the file's name. */
+    private static void write(Path to, List<JournalQuery.Entry> all, Map<JournalQuery.Entry, String> where)
+            throws IOException {
+        boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
+        StringBuilder text = new StringBuilder();
+        for (JournalQuery.Entry e : all) {
+            String place = where.getOrDefault(e, "");
+            String one = csv
+                    ? JournalReport.csv(List.of(e), id -> place)
+                    : JournalReport.jsonLines(List.of(e), id -> place);
+            // The names of the columns stand once.
+            boolean head = csv && !text.isEmpty();
+            text.append(head ? one.substring(one.indexOf('\n') + 1) : one);
+        }
+        Files.writeString(to, text, StandardOpenOption.CREATE_NEW);
+    }
+
+    private void print(List<JournalQuery.Entry> all, Map<JournalQuery.Entry, String> where) throws IOException {
+        if (all.isEmpty()) {
+            say("cli.journal.none");
+            return;
+        }
+        List<List<String>> rows = new ArrayList<>();
+        for (JournalQuery.Entry e : all.subList(0, Math.min(SHOWN, all.size()))) {
+            String undone =
+                    e.action().filter(Action::undone).isPresent() ? "  (" + Words.of("journal.undone") + ")" : "";
+            rows.add(List.of(
+                    e.action().map(a -> String.valueOf(a.id())).orElse(""),
+                    Say.moment(e.at(), now(), zone()),
+                    e.who(),
+                    where.getOrDefault(e, ""),
+                    e.words() + undone));
+        }
+        table(rows, "rllll");
+        if (all.size() > SHOWN) {
+            say("cli.journal.more", all.size() - SHOWN);
+        }
+    }
+}
