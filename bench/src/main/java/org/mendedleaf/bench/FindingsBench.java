@@ -156,8 +156,7 @@ public final class FindingsBench {
         return add(kind, export, folder, kind.fresh(), at);
     }
 
-    private <T> OfficeFile<T> add(Kind<T> kind, boolean export, String folder, T state, Instant at)
-            throws IOException {
+    private <T> OfficeFile<T> add(Kind<T> kind, boolean export, String folder, T state, Instant at) throws IOException {
         long line = files.size() + 1;
         OfficeFile<T> file =
                 new OfficeFile<>(line, kind, export, folder + prose.name() + " " + line + kind.ending, state);
@@ -301,7 +300,8 @@ public final class FindingsBench {
         Map<Integer, List<Runnable3>> plan = new TreeMap<>();
         for (Harm harm : Harm.values()) {
             for (Strength strength : Strength.values()) {
-                boolean many = harm == Harm.GARBLED_MANY || harm == Harm.RENAMED_AND_GARBLED || harm == Harm.REMOVED_MANY;
+                boolean many =
+                        harm == Harm.GARBLED_MANY || harm == Harm.RENAMED_AND_GARBLED || harm == Harm.REMOVED_MANY;
                 for (int i = 0; i < (many ? 4 : 12); i++) {
                     int day = 20 + random.nextInt(DAYS - 30);
                     plan.computeIfAbsent(day, k -> new ArrayList<>()).add(at -> harm(harm, strength, at));
@@ -383,7 +383,8 @@ public final class FindingsBench {
         if (strength == Strength.STRONG || !text) {
             return new byte[0];
         }
-        return strength == Strength.MIDDLE ? " \n \n".getBytes(java.nio.charset.StandardCharsets.UTF_8)
+        return strength == Strength.MIDDLE
+                ? " \n \n".getBytes(java.nio.charset.StandardCharsets.UTF_8)
                 : new String(f.bytes, java.nio.charset.StandardCharsets.UTF_8)
                         .substring(0, Math.max(1, f.bytes.length / 40))
                         .getBytes(java.nio.charset.StandardCharsets.UTF_8);
@@ -504,8 +505,7 @@ public final class FindingsBench {
             }
         }
         int all = wrong.values().stream().mapToInt(Integer::intValue).sum();
-        System.out.printf(
-                Locale.ROOT, "%nWrong findings: %d, %.2f a week: %s%n", all, all / (DAYS / 7.0), wrong);
+        System.out.printf(Locale.ROOT, "%nWrong findings: %d, %.2f a week: %s%n", all, all / (DAYS / 7.0), wrong);
     }
 
     private void missed(Planted p) {

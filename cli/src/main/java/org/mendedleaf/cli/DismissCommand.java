@@ -37,7 +37,7 @@ final class DismissCommand extends FindingsBase {
     }
 
     private int dismiss(OpenVault vault, Findings.Listed listed) throws Exception {
-        Findings findings = new Findings(vault);
+        Findings findings = new Findings(vault, who());
         String words = listed.found().finding().words();
         if (takeBack) {
             findings.reopen(listed);
@@ -50,10 +50,10 @@ final class DismissCommand extends FindingsBase {
         }
         String how = fine;
         if (how == null) {
-            findings.dismiss(listed, who(), now(), why);
+            findings.dismiss(listed, now(), why);
             say("cli.dismiss.done", words);
         } else if (how.equals("file") || how.equals("folder")) {
-            findings.fine(listed, how.equals("folder"), who(), now(), why);
+            findings.fine(listed, how.equals("folder"), now(), why);
             say("cli.dismiss.isFine", words);
         } else {
             throw new IllegalArgumentException(Words.of("cli.dismiss.badFine", how));

@@ -44,7 +44,7 @@ abstract class FindingsBase extends Base {
                 look(open);
                 Findings.Listed listed;
                 try {
-                    listed = new Findings(open).get(id);
+                    listed = new Findings(open, who()).get(id);
                 } catch (IllegalArgumentException e) {
                     unknown = e;
                     continue;

@@ -32,7 +32,7 @@ final class FindingsCommand extends FindingsBase {
             if (!asItIs) {
                 look(vault);
             }
-            Findings findings = new Findings(vault);
+            Findings findings = new Findings(vault, who());
             List<Findings.Listed> listed = all ? findings.all() : findings.open();
             open[0] |= listed.stream().anyMatch(l -> l.state() == Findings.State.OPEN);
             for (Findings.Listed l : listed) {
@@ -41,6 +41,9 @@ final class FindingsCommand extends FindingsBase {
                 } else {
                     print(l);
                 }
+            }
+            if (!json && findings.pausing(now()).isPresent()) {
+                say("findings.pausing");
             }
             if (!json && listed.isEmpty()) {
                 line(

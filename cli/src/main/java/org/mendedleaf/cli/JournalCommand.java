@@ -100,9 +100,8 @@ final class JournalCommand extends Base {
         StringBuilder text = new StringBuilder();
         for (JournalQuery.Entry e : all) {
             String place = where.getOrDefault(e, "");
-            String one = csv
-                    ? JournalReport.csv(List.of(e), id -> place)
-                    : JournalReport.jsonLines(List.of(e), id -> place);
+            String one =
+                    csv ? JournalReport.csv(List.of(e), id -> place) : JournalReport.jsonLines(List.of(e), id -> place);
             // The names of the columns stand once.
             boolean head = csv && !text.isEmpty();
             text.append(head ? one.substring(one.indexOf('\n') + 1) : one);

@@ -31,7 +31,7 @@ final class MendCommand extends FindingsBase {
     }
 
     private int mend(OpenVault vault, Findings.Listed listed) throws Exception {
-        Findings findings = new Findings(vault);
+        Findings findings = new Findings(vault, who());
         FileWork work = work(vault, listed.place());
         if (planOnly) {
             RestorePlan plan = findings.plan(listed, work);
@@ -44,7 +44,7 @@ final class MendCommand extends FindingsBase {
         }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            result = findings.mend(listed, work, who(), now(), progress);
+            result = findings.mend(listed, work, now(), progress);
         }
         look(vault);
         if (json) {

@@ -8,6 +8,7 @@ import java.util.concurrent.CountDownLatch;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.find.FindKeeper;
+import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Duties;
@@ -46,7 +47,13 @@ final class WatchCommand extends RetentionBase {
                 supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
                 supervisor.add(new FindKeeper(vaultHere));
                 supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
-                supervisor.add(new RetentionKeeper(vaultHere, clock(), who(), calendar(), new RetentionTeller()));
+                supervisor.add(new RetentionKeeper(
+                        vaultHere,
+                        clock(),
+                        who(),
+                        calendar(),
+                        () -> new Findings(vaultHere, who()).pausing(now()).isPresent(),
+                        new RetentionTeller()));
             }
             Runtime.getRuntime().addShutdownHook(hook);
             say("cli.watch.started");

@@ -70,8 +70,7 @@ class JournalCommandLineTest extends TerminalTest {
     }
 
     private void tamper(String sql) throws Exception {
-        try (Connection db = DriverManager.getConnection(
-                        "jdbc:sqlite:" + temp.resolve("vault/catalogue.db"));
+        try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + temp.resolve("vault/catalogue.db"));
                 Statement statement = db.createStatement()) {
             statement.execute(sql);
         }

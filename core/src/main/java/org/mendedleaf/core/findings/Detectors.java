@@ -100,7 +100,10 @@ public final class Detectors {
             bursts.add(new Finding(
                     history.place(),
                     Kind.BURST,
-                    run.stream().map(Finding::sure).min(Comparator.naturalOrder()).orElse(Certainty.LIKELY),
+                    run.stream()
+                            .map(Finding::sure)
+                            .min(Comparator.naturalOrder())
+                            .orElse(Certainty.LIKELY),
                     run.get(0).from(),
                     run.get(run.size() - 1).to(),
                     marks,
@@ -156,8 +159,9 @@ public final class Detectors {
     }
 
     private static Finding merged(Finding a, Finding b) {
-        Finding first = a.kind() == Kind.BURST || b.kind() != Kind.BURST ? a : b;
-        Finding second = first == a ? b : a;
+        boolean inOrder = a.kind() == Kind.BURST || b.kind() != Kind.BURST;
+        Finding first = inOrder ? a : b;
+        Finding second = inOrder ? b : a;
         Map<Long, Mark> marks = new java.util.LinkedHashMap<>();
         first.marks().forEach(m -> marks.put(m.line(), m));
         // A file that was renamed as well goes back to the name that it had.

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.findings;
 
 import java.io.IOException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -18,6 +19,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Collision;
@@ -27,16 +29,27 @@ import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.words.Words;
 
 /** What looks wrong in a vault, what people decided about it, and mending it. */
 public final class Findings {
 
-    private final OpenVault vault;
+    /** What happened longer ago does not keep anything from being let go any more. */
+    private static final Duration PAUSES = Duration.ofDays(30);
 
-    /** Findings of this vault. */
-    public Findings(OpenVault vault) {
+    private final OpenVault vault;
+    private final String who;
+
+    /**
+     * Findings of this vault.
+     *
+     * @param who asks; files that may not be seen by this person are left out
+     */
+    public Findings(OpenVault vault, String who) {
         this.vault = vault;
+        this.who = who;
     }
 
     /** How a finding stands. */
@@ -56,17 +69,17 @@ public final class Findings {
     /**
      * A finding as it stands.
      *
+     * @param id of it, the same for everybody
      * @param decision what somebody decided about it
      * @param fine by which it is fine
      */
     public record Listed(
-            Place place, Found found, State state, Optional<Decision> decision, Optional<Decision.Fine> fine) {
-
-        /** Its id. */
-        public String id() {
-            return found.finding().id();
-        }
-    }
+            String id,
+            Place place,
+            Found found,
+            State state,
+            Optional<Decision> decision,
+            Optional<Decision.Fine> fine) {}
 
     /** All findings, the latest first. */
     public List<Listed> all() throws IOException {
@@ -82,8 +95,15 @@ public final class Findings {
                 Map<String, Decision> byFinding = new HashMap<>();
                 decisions.decisions(place).forEach(d -> byFinding.put(d.finding(), d));
                 List<Decision.Fine> fine = decisions.fine(place);
-                for (Found found : store.found(place.id())) {
-                    all.add(listed(place, found, byFinding.get(found.finding().id()), fine));
+                Rights rights = PlaceRules.of(reading, place).rights(who, place);
+                RemarkStore remarks = RemarkStore.of(reading);
+                for (Found whole : store.found(place.id())) {
+                    String id = whole.finding().id();
+                    Found found =
+                            whole.only(line -> rights.sees(remarks.card(line).visibility()));
+                    if (!found.files().isEmpty()) {
+                        all.add(listed(id, place, found, byFinding.get(id), fine));
+                    }
                 }
             }
         }
@@ -97,7 +117,7 @@ public final class Findings {
     }
 
     private static Listed listed(
-            Place place, Found found, @Nullable Decision decision, Collection<Decision.Fine> fine) {
+            String id, Place place, Found found, @Nullable Decision decision, Collection<Decision.Fine> fine) {
         Optional<Decision.Fine> by = fine.stream()
                 .filter(f -> f.kind().equals(found.finding().kind().name()))
                 .filter(f -> f.line() == 0 || found.finding().marks().stream().allMatch(m -> m.line() == f.line()))
@@ -107,7 +127,22 @@ public final class Findings {
         State state = dismissed
                 ? State.DISMISSED
                 : found.isOpen() ? by.isPresent() ? State.FINE : State.OPEN : mended ? State.MENDED : State.CLOSED;
-        return new Listed(place, found, state, Optional.ofNullable(decision), by);
+        return new Listed(id, place, found, state, Optional.ofNullable(decision), by);
+    }
+
+    /**
+     * What keeps anything from being let go by rules until somebody has decided: harm to many files at once, lately.
+     */
+    public Optional<Listed> pausing(Instant now) throws IOException {
+        return open().stream()
+                .filter(l -> {
+                    Finding f = l.found().finding();
+                    boolean many = f.kind() == Finding.Kind.BURST
+                            || f.kind() == Finding.Kind.ALIKE
+                            || f.kind() == Finding.Kind.REMOVED;
+                    return many && f.sure() != Finding.Certainty.POSSIBLE && f.to().isAfter(now.minus(PAUSES));
+                })
+                .findFirst();
     }
 
     /**
@@ -183,8 +218,7 @@ public final class Findings {
      *
      * @throws IllegalArgumentException in words, when there is nothing to mend
      */
-    public RestoreResult mend(Listed listed, FileWork work, String who, Instant now, Progress progress)
-            throws IOException {
+    public RestoreResult mend(Listed listed, FileWork work, Instant now, Progress progress) throws IOException {
         Order order = order(listed);
         if (order.wishes().isEmpty()) {
             throw new IllegalArgumentException(Words.of("findings.nothingToMend"));
@@ -197,7 +231,7 @@ public final class Findings {
     }
 
     /** Says that nothing has to be done about a finding. */
-    public void dismiss(Listed listed, String who, Instant now, String reason) throws IOException {
+    public void dismiss(Listed listed, Instant now, String reason) throws IOException {
         decide(new Decision(listed.place().id(), listed.id(), Decision.What.DISMISSED, now, who, reason, 0));
     }
 
@@ -206,7 +240,7 @@ public final class Findings {
      *
      * @param everywhere in the whole place; otherwise for the file of the finding
      */
-    public void fine(Listed listed, boolean everywhere, String who, Instant now, String reason) throws IOException {
+    public void fine(Listed listed, boolean everywhere, Instant now, String reason) throws IOException {
         Finding f = listed.found().finding();
         if (!everywhere && f.marks().size() != 1) {
             throw new IllegalArgumentException(Words.of("findings.fineOne"));

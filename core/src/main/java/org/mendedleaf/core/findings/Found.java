@@ -1,5 +1,7 @@
 package org.mendedleaf.core.findings;
 
+import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.findings.Finding.Mark;
@@ -38,6 +40,37 @@ public record Found(Finding finding, List<OfFile> files) {
      * @param proof why its last good version is thought good, in words; empty when there is none
      */
     public record OfFile(Mark mark, Fate fate, String proof) {}
+
+    /** Says whether a file may be seen. */
+    @FunctionalInterface
+    interface Seen {
+        /** Whether this line may be. */
+        boolean is(long line) throws IOException;
+    }
+
+    /** The same with these files only. */
+    Found only(Seen seen) throws IOException {
+        List<OfFile> some = new ArrayList<>();
+        for (OfFile file : files) {
+            if (seen.is(file.mark().line())) {
+                some.add(file);
+            }
+        }
+        if (some.size() == files.size()) {
+            return this;
+        }
+        List<Mark> marks = some.stream().map(OfFile::mark).toList();
+        return new Found(
+                new Finding(
+                        finding.place(),
+                        finding.kind(),
+                        finding.sure(),
+                        finding.from(),
+                        finding.to(),
+                        marks,
+                        finding.evidence()),
+                some);
+    }
 
     /** How many files stand so. */
     public long count(Fate fate) {

@@ -8,7 +8,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -219,7 +218,9 @@ public final class HealthCheck {
                         .findFirst()
                         .orElse("");
                 files.add(new Found.OfFile(
-                        mark, fate(reading, store, finding, mark, line, lines.get(mark.line())), proof));
+                        mark,
+                        fate(reading, store, finding, mark, line, lines.getOrDefault(mark.line(), List.of())),
+                        proof));
             }
             all.add(new Found(finding, files));
         }
@@ -318,16 +319,24 @@ public final class HealthCheck {
         }
         Optional<Resemblance> known = store.alike(mark.line(), last.number(), mark.good());
         if (known.isEmpty()) {
-            Map<Integer, HistoryQuery.Row> byNumber = new HashMap<>();
-            rows.forEach(r -> byNumber.put(r.number(), r));
-            Optional<Resemblance.Content> a = content(reading, byNumber.get(mark.good()));
-            Optional<Resemblance.Content> b = content(reading, byNumber.get(last.number()));
+            Optional<Resemblance.Content> a = content(reading, rows, mark.good());
+            Optional<Resemblance.Content> b = content(reading, rows, last.number());
             Resemblance found = a.isPresent() && b.isPresent()
                     ? Resemblance.of(a.get(), b.get(), Optional.empty())
                     : new Resemblance(-1, false, -1);
             known = Optional.of(found);
         }
         return known.get().shared() < 0 || known.get().shared() >= SAME_FILE;
+    }
+
+    private Optional<Resemblance.Content> content(Reading reading, List<HistoryQuery.Row> rows, int number)
+            throws IOException {
+        for (HistoryQuery.Row row : rows) {
+            if (row.number() == number) {
+                return content(reading, row);
+            }
+        }
+        return Optional.empty();
     }
 
     private void rest(long began) throws IOException {

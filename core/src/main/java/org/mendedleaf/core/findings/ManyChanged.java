@@ -27,7 +27,9 @@ final class ManyChanged implements Detector {
         List<Finding> findings = new ArrayList<>();
         for (List<Save> run : runs) {
             List<Save> other = run.stream()
-                    .filter(s -> s.shared() >= 0 && s.shared() < LITTLE && !isAnew(lines.get(s.line()), s))
+                    .filter(s -> s.shared() >= 0
+                            && s.shared() < LITTLE
+                            && !isAnew(lines.getOrDefault(s.line(), List.of()), s))
                     .toList();
             int usual = Clusters.usual(runs, run);
             if (other.size() < FEWEST || other.size() * 2 < run.size() || run.size() < usual * TIMES) {
@@ -37,7 +39,7 @@ final class ManyChanged implements Detector {
             Set<Long> once = new HashSet<>();
             for (Save s : other) {
                 if (once.add(s.line())) {
-                    List<Save> line = lines.get(s.line());
+                    List<Save> line = lines.getOrDefault(s.line(), List.of());
                     marks.add(FileDetector.mark(line, line.indexOf(s)));
                 }
             }

@@ -106,10 +106,10 @@ public final class HistoryQuery {
                 }
                 for (long id : up) {
                     Folder folder = all.get(id);
-                    boolean top = folder == null || folder.parent() == 0;
-                    folders.put(
-                            id,
-                            top ? "" : RelativePath.child(folders.getOrDefault(folder.parent(), ""), folder.name()));
+                    String path = folder == null || folder.parent() == 0
+                            ? ""
+                            : RelativePath.child(folders.getOrDefault(folder.parent(), ""), folder.name());
+                    folders.put(id, path);
                 }
             }
         }

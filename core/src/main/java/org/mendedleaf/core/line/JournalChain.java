@@ -25,7 +25,8 @@ final class JournalChain {
         byte[] after(byte[] before) {
             MessageDigest sha = Digest.sha256();
             sha.update(before);
-            return sha.digest((id + "\n" + at + "\n" + who + "\n" + kind + "\n" + place).getBytes(StandardCharsets.UTF_8));
+            return sha.digest(
+                    (id + "\n" + at + "\n" + who + "\n" + kind + "\n" + place).getBytes(StandardCharsets.UTF_8));
         }
     }
 
@@ -41,7 +42,8 @@ final class JournalChain {
     static Optional<String> broken(Sql sql) throws IOException {
         record Link(long id, byte[] digest) {}
         List<Link> links = sql.list(
-                "SELECT journal, digest FROM journal_link ORDER BY journal", r -> new Link(r.getLong(1), r.getBytes(2)));
+                "SELECT journal, digest FROM journal_link ORDER BY journal",
+                r -> new Link(r.getLong(1), r.getBytes(2)));
         byte[] before = FIRST;
         for (Link link : links) {
             Optional<Entry> entry = sql.first(
@@ -57,12 +59,13 @@ final class JournalChain {
             }
             before = link.digest();
         }
-        List<Long> loose = new ArrayList<>(links.isEmpty()
-                ? List.of()
-                : sql.list(
-                        "SELECT id FROM journal WHERE id > ? AND id NOT IN (SELECT journal FROM journal_link)",
-                        r -> r.getLong(1),
-                        links.get(0).id()));
+        List<Long> loose = new ArrayList<>(
+                links.isEmpty()
+                        ? List.of()
+                        : sql.list(
+                                "SELECT id FROM journal WHERE id > ? AND id NOT IN (SELECT journal FROM journal_link)",
+                                r -> r.getLong(1),
+                                links.get(0).id()));
         return loose.stream().findFirst().map(id -> Words.of("check.journal.loose", String.valueOf(id)));
     }
 }

@@ -89,8 +89,8 @@ public final class JournalQuery {
         found.addAll(sql.list(
                 "SELECT lifted, who, place, reason FROM hold WHERE lifted <> 0",
                 r -> entry(r.getLong(1), "", "HOLD_LIFTED", r.getLong(3), r.getString(4))));
-        found.addAll(sql.list(
-                "SELECT at, who FROM ruleset", r -> entry(r.getLong(1), r.getString(2), "RULES_SET", 0, "")));
+        found.addAll(
+                sql.list("SELECT at, who FROM ruleset", r -> entry(r.getLong(1), r.getString(2), "RULES_SET", 0, "")));
         found.addAll(sql.list(
                 "SELECT at, who, place, reason FROM decision WHERE what = 'DISMISSED'",
                 r -> entry(r.getLong(1), r.getString(2), "FINDING_DISMISSED", r.getLong(3), r.getString(4))));

@@ -14,7 +14,15 @@ public final class RetentionKeeper implements Supervisor.Duty {
     private static final Duration ROUND = Duration.ofMinutes(1);
 
     private final Standing standing;
+    private final Pause pause;
     private final Listener listener;
+
+    /** Whether nothing shall be let go for now, since something happened that somebody has to decide about first. */
+    @FunctionalInterface
+    public interface Pause {
+        /** Whether it is so now. */
+        boolean is() throws IOException;
+    }
 
     /** Hears what is done; called from the keeper's thread. */
     public interface Listener {
@@ -22,8 +30,14 @@ public final class RetentionKeeper implements Supervisor.Duty {
         void kept(Standing.Done done);
     }
 
-    /** Keeps a vault. */
-    public RetentionKeeper(OpenVault vault, Clock clock, String who, Calendar calendar, Listener listener) {
+    /**
+     * Keeps a vault.
+     *
+     * @param pause is asked before anything is done
+     */
+    public RetentionKeeper(
+            OpenVault vault, Clock clock, String who, Calendar calendar, Pause pause, Listener listener) {
+        this.pause = pause;
         this.standing = new Standing(vault, clock, who, calendar);
         this.listener = listener;
     }
@@ -35,7 +49,7 @@ public final class RetentionKeeper implements Supervisor.Duty {
 
     @Override
     public Duration round(Supervisor.Breath breath) throws IOException {
-        if (standing.isDue()) {
+        if (standing.isDue() && !pause.is()) {
             listener.kept(standing.run(new Stop(breath)));
         }
         return ROUND;

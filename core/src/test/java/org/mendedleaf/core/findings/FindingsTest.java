@@ -24,13 +24,23 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.document.Made;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Decision;
 import org.mendedleaf.core.line.DecisionStore;
 import org.mendedleaf.core.line.JournalStore;
+import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.line.RemarkStore;
+import org.mendedleaf.core.line.RuleStore;
+import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.RetentionKeeper;
+import org.mendedleaf.core.retention.Standing;
 
 /** From harm in a real folder to the finding, and from there to one action that mends it and can be taken back. */
 class FindingsTest {
@@ -56,7 +66,14 @@ class FindingsTest {
         p.capture();
     }
 
-    private static byte[] ledger(int last) {
+    private final Map<Integer, byte[]> ledgers = new LinkedHashMap<>();
+
+    /** The same bytes for the same number: what writes a document writes the time of day into it. */
+    private byte[] ledger(int last) {
+        return ledgers.computeIfAbsent(last, FindingsTest::made);
+    }
+
+    private static byte[] made(int last) {
         List<String> rows = new ArrayList<>(List.of("Kind,Kilos"));
         for (int i = 0; i < 40; i++) {
             rows.add("Bramley from row " + i + "," + (i == 39 ? last : 700 + i));
@@ -66,7 +83,7 @@ class FindingsTest {
 
     private List<Findings.Listed> all() throws IOException {
         new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
-        return new Findings(p.vault()).all();
+        return new Findings(p.vault(), "Ines").all();
     }
 
     private List<Findings.Listed> openNow() throws IOException {
@@ -80,7 +97,7 @@ class FindingsTest {
     }
 
     private RestoreResult mend(Findings.Listed listed) throws IOException {
-        RestoreResult result = new Findings(p.vault()).mend(listed, p.recovery(), "Ines", p.now(), Progress.NONE);
+        RestoreResult result = new Findings(p.vault(), "Ines").mend(listed, p.recovery(), p.now(), Progress.NONE);
         p.later(5);
         return result;
     }
@@ -139,7 +156,7 @@ class FindingsTest {
                 .extracting(l -> l.found().closed().orElse(Found.Fate.LOST))
                 .contains(Found.Fate.EDITED);
         assertThat(openNow()).isEmpty();
-        assertThat(new Findings(p.vault()).looked()).contains(p.now());
+        assertThat(new Findings(p.vault(), "Ines").looked()).contains(p.now());
     }
 
     @Test
@@ -156,8 +173,8 @@ class FindingsTest {
     @Test
     void itIsDismissedWithAReasonAndThatIsTakenBack() throws IOException {
         ledgerSavedOver();
-        Findings findings = new Findings(p.vault());
-        findings.dismiss(only(), "Wilma", p.now(), "it was meant");
+        Findings findings = new Findings(p.vault(), "Ines");
+        findings.dismiss(only(), p.now(), "it was meant");
         assertThat(openNow()).isEmpty();
         Findings.Listed dismissed = all().get(0);
         assertThat(dismissed.state()).isEqualTo(Findings.State.DISMISSED);
@@ -169,8 +186,8 @@ class FindingsTest {
     @Test
     void whatIsFineForAFileIsNotSaidAgainOfIt() throws IOException {
         ledgerSavedOver();
-        Findings findings = new Findings(p.vault());
-        findings.fine(only(), false, "Wilma", p.now(), "it changes its kind");
+        Findings findings = new Findings(p.vault(), "Ines");
+        findings.fine(only(), false, p.now(), "it changes its kind");
         save("other.ods", ledger(1));
         save("other.ods", Made.odt("a letter over the other one"));
         assertThat(openNow())
@@ -182,7 +199,7 @@ class FindingsTest {
                 .orElseThrow();
         findings.reopen(fine);
         assertThat(openNow()).hasSize(2);
-        findings.fine(openNow().get(0), true, "Wilma", p.now(), "all of it");
+        findings.fine(openNow().get(0), true, p.now(), "all of it");
         assertThat(openNow()).isEmpty();
     }
 
@@ -190,7 +207,7 @@ class FindingsTest {
     void decisionsOutliveTheirIndexAndTheCatalogue() throws IOException {
         ledgerSavedOver();
         Findings.Listed found = only();
-        new Findings(p.vault()).dismiss(found, "Wilma", p.now(), "it was meant");
+        new Findings(p.vault(), "Ines").dismiss(found, p.now(), "it was meant");
         Files.delete(p.vault().folder().root().resolve("health.db"));
         assertThat(all().get(0).state()).isEqualTo(Findings.State.DISMISSED);
         Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
@@ -222,6 +239,83 @@ class FindingsTest {
     }
 
     @Test
+    void whatSomebodyMayNotSeeIsNotNamed() throws IOException {
+        ledgerSavedOver();
+        try (WriteSession session = p.vault().write()) {
+            RemarkStore.card(session, p.line("ledger.ods").id(), new Card("", Card.Visibility.OWNER));
+            RuleStore.rule(session, p.place().id(), "owner", "Ines");
+            RuleStore.member(session, p.place().id(), "Jory", "reader");
+            session.commit();
+        }
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        assertThat(new Findings(p.vault(), "Ines").open()).hasSize(1);
+        assertThat(new Findings(p.vault(), "Jory").open()).isEmpty();
+    }
+
+    @Test
+    void rulesLetNothingGoWhileABurstIsUndecided() throws IOException {
+        for (int i = 0; i < 8; i++) {
+            p.save("f" + i + ".csv", "name,kilos\nrow " + i + ",1\n");
+        }
+        p.later(600);
+        p.capture();
+        for (int i = 0; i < 8; i++) {
+            byte[] noise = new byte[900];
+            new Random(i).nextBytes(noise);
+            p.save("f" + i + ".csv", noise);
+        }
+        p.later(5);
+        p.capture();
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        Findings findings = new Findings(p.vault(), "Ines");
+        assertThat(findings.pausing(p.now())).isPresent();
+        assertThat(findings.pausing(p.now().plus(Duration.ofDays(40))))
+                .as("not for ever")
+                .isEmpty();
+        try (WriteSession session = p.vault().write()) {
+            LetGoStore.put(
+                    session,
+                    new LetGo(
+                            p.line("f1.csv").id(),
+                            1,
+                            0,
+                            p.now(),
+                            p.now(),
+                            "Ines",
+                            "THINNED",
+                            "Daily",
+                            java.util.Optional.empty()));
+            session.commit();
+        }
+        List<Standing.Done> done = new ArrayList<>();
+        RetentionKeeper keeper = new RetentionKeeper(
+                p.vault(),
+                p.clock(),
+                "Ines",
+                new Calendar(p.clock().getZone(), java.time.DayOfWeek.MONDAY),
+                () -> findings.pausing(p.now()).isPresent(),
+                done::add);
+        keeper.round(NEVER_ENDING);
+        assertThat(done).isEmpty();
+        findings.dismiss(findings.open().get(0), p.now(), "it was a test");
+        keeper.round(NEVER_ENDING);
+        assertThat(done).hasSize(1);
+        assertThat(p.line("f1.csv").version(1).orElseThrow().recipe().isElsewhere())
+                .as("its grace had ended")
+                .isTrue();
+    }
+
+    private static final Supervisor.Breath NEVER_ENDING = new Supervisor.Breath() {
+        @Override
+        public boolean isEnding() {
+            return false;
+        }
+
+        @Override
+        public void pause(Duration time) {}
+    };
+
+    @Test
     void aCancelledCheckGoesOnAndADamagedIndexIsBegunAnew() throws IOException {
         ledgerSavedOver();
         Progress stops = new Progress() {
@@ -238,7 +332,7 @@ class FindingsTest {
         assertThat(check.run(Progress.NONE).looked()).isEqualTo(3 - first.looked());
         assertThat(check.run(Progress.NONE).looked()).as("each once").isZero();
         Files.write(p.vault().folder().root().resolve("health.db"), new byte[3000]);
-        assertThat(new Findings(p.vault()).all()).isEmpty();
+        assertThat(new Findings(p.vault(), "Ines").all()).isEmpty();
         assertThat(openNow()).hasSize(1);
     }
 
@@ -278,13 +372,13 @@ class FindingsTest {
             place.capture();
             Map<String, byte[]> before = contents(place);
             new HealthCheck(place.vault(), place.clock(), false).run(Progress.NONE);
-            Findings findings = new Findings(place.vault());
+            Findings findings = new Findings(place.vault(), "Ines");
             Findings.Listed burst = findings.open().stream()
                     .filter(l -> l.found().finding().kind() == Finding.Kind.BURST)
                     .findFirst()
                     .orElseThrow();
             assertThat(burst.found().count(Found.Fate.EDITED)).isEqualTo(edited);
-            RestoreResult result = findings.mend(burst, place.recovery(), "Ines", place.now(), Progress.NONE);
+            RestoreResult result = findings.mend(burst, place.recovery(), place.now(), Progress.NONE);
             Map<String, String> after = new TreeMap<>();
             for (String path : good.keySet()) {
                 after.put(path, place.read(path));

@@ -260,7 +260,15 @@ final class LineRows {
     private static LineRow withLane(LineRow row, LineRow.Lane lane) {
         if (row instanceof LineRow.OfVersion v) {
             return new LineRow.OfVersion(
-                    v.version(), v.change(), v.current(), lane, v.equalTo(), v.held(), v.words(), v.kept(), v.trouble());
+                    v.version(),
+                    v.change(),
+                    v.current(),
+                    lane,
+                    v.equalTo(),
+                    v.held(),
+                    v.words(),
+                    v.kept(),
+                    v.trouble());
         }
         if (row instanceof LineRow.OfEvent e) {
             return new LineRow.OfEvent(e.event(), lane);

@@ -186,9 +186,8 @@ public final class JournalModel {
         StringBuilder text = new StringBuilder();
         for (Row row : rows) {
             List<JournalQuery.Entry> one = List.of(row.entry());
-            String said = csv
-                    ? JournalReport.csv(one, id -> row.place())
-                    : JournalReport.jsonLines(one, id -> row.place());
+            String said =
+                    csv ? JournalReport.csv(one, id -> row.place()) : JournalReport.jsonLines(one, id -> row.place());
             // The names of the columns stand once.
             text.append(csv && !text.isEmpty() ? said.substring(said.indexOf('\n') + 1) : said);
         }

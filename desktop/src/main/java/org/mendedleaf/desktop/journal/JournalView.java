@@ -161,21 +161,48 @@ public final class JournalView extends BorderPane {
     }
 
     private void columns() {
-        table.getColumns().add(Tables.words("journal.column.when", 130, this::when, Comparator.comparing(r -> r.entry().at())));
-        table.getColumns().add(Tables.words("journal.column.who", 100, r -> r.entry().who(), Comparator.comparing(r -> r.entry().who())));
-        table.getColumns().add(Tables.words("journal.column.what", 330, JournalView::what, Comparator.comparing(JournalView::what)));
-        table.getColumns().add(Tables.words("journal.column.place", 120, JournalModel.Row::place, Comparator.comparing(JournalModel.Row::place)));
-        files.getColumns().add(Tables.words("journal.column.file", 220, JournalView::shortly, Comparator.comparing(JournalView::path)));
-        files.getColumns().add(Tables.words("journal.column.versions", 120, JournalView::versions, Comparator.comparing(JournalView::versions)));
+        table.getColumns()
+                .add(Tables.words(
+                        "journal.column.when",
+                        130,
+                        this::when,
+                        Comparator.comparing(r -> r.entry().at())));
+        table.getColumns()
+                .add(Tables.words(
+                        "journal.column.who",
+                        100,
+                        r -> r.entry().who(),
+                        Comparator.comparing(r -> r.entry().who())));
+        table.getColumns()
+                .add(Tables.words(
+                        "journal.column.what", 330, JournalView::what, Comparator.comparing(JournalView::what)));
+        table.getColumns()
+                .add(Tables.words(
+                        "journal.column.place",
+                        120,
+                        JournalModel.Row::place,
+                        Comparator.comparing(JournalModel.Row::place)));
+        files.getColumns()
+                .add(Tables.words(
+                        "journal.column.file", 220, JournalView::shortly, Comparator.comparing(JournalView::path)));
+        files.getColumns()
+                .add(Tables.words(
+                        "journal.column.versions",
+                        120,
+                        JournalView::versions,
+                        Comparator.comparing(JournalView::versions)));
     }
 
     private String when(JournalModel.Row row) {
-        return Say.moment(row.entry().at(), model.desk().clock().instant(), model.desk().zone());
+        return Say.moment(
+                row.entry().at(), model.desk().clock().instant(), model.desk().zone());
     }
 
     private static String what(JournalModel.Row row) {
         boolean undone = row.entry().action().filter(Action::undone).isPresent();
-        return undone ? row.entry().words() + " · " + Words.of("journal.undone") : row.entry().words();
+        return undone
+                ? row.entry().words() + " · " + Words.of("journal.undone")
+                : row.entry().words();
     }
 
     private static String path(Action.Item item) {

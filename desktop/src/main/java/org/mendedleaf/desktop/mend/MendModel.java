@@ -67,10 +67,10 @@ public final class MendModel {
      * @param open what needs somebody, the latest first
      * @param dealt what was dealt with, or closed by itself, the latest first
      * @param looked when all was last looked at; empty when it never was
-     * @param versions how many versions there are
+     * @param pausing whether rules let nothing go until somebody has decided
      */
-    public record Picture(List<Row> open, List<Row> dealt, Optional<Instant> looked) {
-        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty());
+    public record Picture(List<Row> open, List<Row> dealt, Optional<Instant> looked, boolean pausing) {
+        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false);
 
         /** Copies the lists. */
         public Picture {
@@ -130,17 +130,21 @@ public final class MendModel {
     /** Looks again at what is known. */
     public void reload() {
         List<Held> places = List.copyOf(desk.places());
-        listing.ask(() -> picture(places), this::show, e -> problem.set(Failures.words(e)));
+        String who = desk.home().who();
+        Instant now = desk.clock().instant();
+        listing.ask(() -> picture(places, who, now), this::show, e -> problem.set(Failures.words(e)));
     }
 
-    private static Picture picture(List<Held> places) throws IOException {
+    private static Picture picture(List<Held> places, String who, Instant now) throws IOException {
         List<Row> open = new ArrayList<>();
         List<Row> dealt = new ArrayList<>();
         Set<OpenVault> vaults = new LinkedHashSet<>();
         places.forEach(h -> vaults.add(h.vault()));
         Optional<Instant> looked = Optional.empty();
+        boolean pausing = false;
         for (OpenVault vault : vaults) {
-            Findings findings = new Findings(vault);
+            Findings findings = new Findings(vault, who);
+            pausing |= findings.pausing(now).isPresent();
             Optional<Instant> at = findings.looked();
             looked = looked.isEmpty() || at.isPresent() && at.get().isBefore(looked.get()) ? at : looked;
             for (Findings.Listed l : findings.all()) {
@@ -151,7 +155,7 @@ public final class MendModel {
                         .ifPresent(h -> (l.state() == Findings.State.OPEN ? open : dealt).add(new Row(h, l)));
             }
         }
-        return new Picture(open, dealt.subList(0, Math.min(DEALT_MOST, dealt.size())), looked);
+        return new Picture(open, dealt.subList(0, Math.min(DEALT_MOST, dealt.size())), looked, pausing);
     }
 
     private void show(Picture now) {
@@ -197,7 +201,9 @@ public final class MendModel {
                     .forEach((hour, changes) -> days.merge(hour / 24, changes, Integer::sum));
         }
         boolean any = row.listed().found().count(Found.Fate.TO_MEND) > 0;
-        RestorePlan made = any ? new Findings(row.held().vault()).plan(row.listed(), desk.work(row.held())) : null;
+        RestorePlan made = any
+                ? new Findings(row.held().vault(), desk.home().who()).plan(row.listed(), desk.work(row.held()))
+                : null;
         return new Plan(row, made, days, day);
     }
 
@@ -233,11 +239,11 @@ public final class MendModel {
                 .start(
                         Words.of("job.mend", row.finding().words()),
                         progress -> {
-                            Findings findings = new Findings(row.held().vault());
+                            Findings findings =
+                                    new Findings(row.held().vault(), desk.home().who());
                             RestoreResult result = findings.mend(
                                     row.listed(),
                                     desk.work(row.held()),
-                                    desk.home().who(),
                                     desk.clock().instant(),
                                     progress);
                             new HealthCheck(row.held().vault(), desk.clock(), false).run(progress);
@@ -295,16 +301,16 @@ public final class MendModel {
         if (row == null) {
             return;
         }
-        String who = desk.home().who();
         Instant now = desk.clock().instant();
         desk.background()
                 .run(
                         () -> {
-                            Findings findings = new Findings(row.held().vault());
+                            Findings findings =
+                                    new Findings(row.held().vault(), desk.home().who());
                             if (reach == Reach.ONCE) {
-                                findings.dismiss(row.listed(), who, now, reason);
+                                findings.dismiss(row.listed(), now, reason);
                             } else {
-                                findings.fine(row.listed(), reach == Reach.FOLDER, who, now, reason);
+                                findings.fine(row.listed(), reach == Reach.FOLDER, now, reason);
                             }
                             return true;
                         },
@@ -325,7 +331,7 @@ public final class MendModel {
         desk.background()
                 .run(
                         () -> {
-                            new Findings(row.held().vault()).reopen(row.listed());
+                            new Findings(row.held().vault(), desk.home().who()).reopen(row.listed());
                             return true;
                         },
                         ok -> reload(),

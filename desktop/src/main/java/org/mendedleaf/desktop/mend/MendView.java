@@ -143,6 +143,9 @@ public final class MendView extends BorderPane {
                                         p.looked().get(),
                                         model.desk().clock().instant(),
                                         model.desk().zone())));
+        if (p.pausing()) {
+            about.setText(about.getText() + " " + Words.of("findings.pausing"));
+        }
         List<Item> items = new ArrayList<>();
         p.open().forEach(r -> items.add(new Item(r)));
         if (!p.dealt().isEmpty()) {

@@ -30,6 +30,7 @@ import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.find.FindKeeper;
+import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Job;
@@ -213,7 +214,15 @@ public final class Desk implements AutoCloseable {
             supervisor.add(new SnapshotKeeper(vault, clock, authors(), home.who(), new SnapshotListener()));
             supervisor.add(new FindKeeper(vault));
             supervisor.add(new HealthKeeper(vault, clock, () -> background.onScreen(this::changed)));
-            supervisor.add(new RetentionKeeper(vault, clock, home.who(), calendar(), new RetentionListener()));
+            supervisor.add(new RetentionKeeper(
+                    vault,
+                    clock,
+                    home.who(),
+                    calendar(),
+                    () -> new Findings(vault, home.who())
+                            .pausing(clock.instant())
+                            .isPresent(),
+                    new RetentionListener()));
         }
     }
 
