@@ -111,7 +111,7 @@ public final class FindingsBench {
     /** Runs it and prints the tables. */
     public static void main(String[] arguments) throws Exception {
         System.setProperty("java.awt.headless", "true");
-        int count = arguments.length > 0 ? Integer.parseInt(arguments[0]) : 10_000;
+        int count = arguments.length > 0 ? Integer.parseInt(arguments[0]) : 2500;
         long seed = arguments.length > 1 ? Long.parseLong(arguments[1]) : 2;
         FindingsBench bench = new FindingsBench(count, seed);
         bench.year();
@@ -128,7 +128,7 @@ public final class FindingsBench {
         for (int i = 0; i < 10; i++) {
             add(kinds.get(i % 3), true, "Exports/", first.plusSeconds(i));
         }
-        Map<Integer, List<Runnable3>> harm = plan();
+        Map<Integer, List<Deed>> harm = plan();
         for (int day = 0; day < DAYS; day++) {
             LocalDate date = START.plusDays(day);
             Instant morning = date.atTime(8, 0).toInstant(ZoneOffset.UTC);
@@ -141,14 +141,14 @@ public final class FindingsBench {
             if (works) {
                 work(day, morning);
             }
-            for (Runnable3 deed : harm.getOrDefault(day, List.of())) {
+            for (Deed deed : harm.getOrDefault(day, List.of())) {
                 deed.at(morning.plus(Duration.ofMinutes(30 + random.nextInt(480))));
             }
             mended(morning.plus(Duration.ofHours(11)));
         }
     }
 
-    private interface Runnable3 {
+    private interface Deed {
         void at(Instant when) throws IOException;
     }
 
@@ -296,8 +296,8 @@ public final class FindingsBench {
 
     // The damage.
 
-    private Map<Integer, List<Runnable3>> plan() {
-        Map<Integer, List<Runnable3>> plan = new TreeMap<>();
+    private Map<Integer, List<Deed>> plan() {
+        Map<Integer, List<Deed>> plan = new TreeMap<>();
         for (Harm harm : Harm.values()) {
             for (Strength strength : Strength.values()) {
                 boolean many =

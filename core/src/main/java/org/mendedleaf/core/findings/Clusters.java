@@ -3,6 +3,7 @@ package org.mendedleaf.core.findings;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
@@ -34,17 +35,25 @@ final class Clusters {
         return all;
     }
 
+    /** How large the runs are, in ascending order. */
+    static <T> int[] sizes(List<List<T>> all) {
+        return all.stream().mapToInt(List::size).sorted().toArray();
+    }
+
     /**
      * What is usual: the size that nine in ten of the other runs do not exceed.
      *
-     * @param without the run that is looked at
+     * @param sizes of all runs, as {@link #sizes} gives them
+     * @param own size of the run that is looked at
      */
-    static <T> int usual(List<List<T>> all, List<T> without) {
-        int[] sizes = all.stream()
-                .filter(r -> r != without)
-                .mapToInt(List::size)
-                .sorted()
-                .toArray();
-        return sizes.length == 0 ? 0 : sizes[(int) Math.min(sizes.length - 1, Math.ceil(sizes.length * 0.9) - 1)];
+    static int usual(int[] sizes, int own) {
+        int others = sizes.length - 1;
+        if (others <= 0) {
+            return 0;
+        }
+        int at = (int) Math.min(others - 1, Math.max(0, Math.ceil(others * 0.9) - 1));
+        // The run itself is left out: from its place on, the others stand one further.
+        int itself = Arrays.binarySearch(sizes, own);
+        return sizes[itself >= 0 && itself <= at ? at + 1 : at];
     }
 }

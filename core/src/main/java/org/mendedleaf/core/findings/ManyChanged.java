@@ -24,6 +24,7 @@ final class ManyChanged implements Detector {
         Map<Long, List<Save>> lines = history.byLine();
         List<List<Save>> runs = Clusters.of(
                 history.saves().stream().filter(s -> s.hasBefore() && !s.ours()).toList(), Save::at);
+        int[] sizes = Clusters.sizes(runs);
         List<Finding> findings = new ArrayList<>();
         for (List<Save> run : runs) {
             List<Save> other = run.stream()
@@ -31,7 +32,7 @@ final class ManyChanged implements Detector {
                             && s.shared() < LITTLE
                             && !isAnew(lines.getOrDefault(s.line(), List.of()), s))
                     .toList();
-            int usual = Clusters.usual(runs, run);
+            int usual = Clusters.usual(sizes, run.size());
             if (other.size() < FEWEST || other.size() * 2 < run.size() || run.size() < usual * TIMES) {
                 continue;
             }

@@ -19,9 +19,10 @@ final class RemovedInBulk implements Detector {
         Map<Long, List<Save>> lines = history.byLine();
         List<List<Turn>> runs =
                 Clusters.of(history.turns().stream().filter(Turn::isRemoval).toList(), Turn::at);
+        int[] sizes = Clusters.sizes(runs);
         List<Finding> findings = new ArrayList<>();
         for (List<Turn> run : runs) {
-            int usual = Clusters.usual(runs, run);
+            int usual = Clusters.usual(sizes, run.size());
             if (run.size() < Math.max(FEWEST, usual * TIMES)) {
                 continue;
             }
