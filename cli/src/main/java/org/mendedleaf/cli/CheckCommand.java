@@ -9,6 +9,7 @@ import java.util.Map;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -23,6 +24,9 @@ final class CheckCommand extends Base {
 
     @Option(names = "--full", descriptionKey = "cli.check.full")
     boolean full;
+
+    @Option(names = "--heal", descriptionKey = "cli.check.heal")
+    boolean heal;
 
     @Option(names = "--rebuild", descriptionKey = "cli.check.rebuild")
     boolean rebuild;
@@ -54,14 +58,43 @@ final class CheckCommand extends Base {
         boolean whole = !rebuild || rebuild(folder);
         try (OpenVault open = open(folder)) {
             VaultCheck.Report report;
+            List<Healing.Healed> healed = List.of();
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                report = new VaultCheck(open).run(full, progress);
+                if (heal) {
+                    Healing.Result result = new Healing(open, book(), clock(), authors()).run(progress);
+                    report = result.after();
+                    healed = result.healed();
+                } else {
+                    report = new VaultCheck(open).run(full, progress);
+                }
             }
-            rows.add(json(folder, report));
+            Map<String, Object> row = json(folder, report);
+            if (heal) {
+                row.put(
+                        "healed",
+                        healed.stream()
+                                .map(h -> Map.of(
+                                        "path", h.version().path(),
+                                        "version", h.version().label(),
+                                        "from", h.from()))
+                                .toList());
+            }
+            rows.add(row);
             if (!json) {
+                healed.forEach(h ->
+                        say("cli.check.healed", h.version().path(), h.version().label(), h.from()));
+            }
+            boolean good = heal ? report.lost().isEmpty() : report.isClean();
+            if (!json && heal && good && !report.isClean()) {
+                say(
+                        "cli.check.healedAll",
+                        folder,
+                        report.versions(),
+                        report.damages().size());
+            } else if (!json) {
                 print(folder, report);
             }
-            return whole && report.isClean() ? Main.DONE : Main.SOME_FAILED;
+            return whole && good ? Main.DONE : Main.SOME_FAILED;
         }
     }
 

@@ -339,6 +339,19 @@ public final class Reading implements AutoCloseable {
         return new LineQuery(sql, names).version(line, number);
     }
 
+    /** All versions with this content. */
+    public List<Version> versionsWith(Digest digest) throws IOException {
+        record Key(long line, int number) {}
+        List<Version> found = new ArrayList<>();
+        for (Key key : sql.list(
+                "SELECT line, number FROM version WHERE digest = ?",
+                r -> new Key(r.getLong(1), r.getInt(2)),
+                digest.bytes())) {
+            version(key.line(), key.number()).ifPresent(found::add);
+        }
+        return found;
+    }
+
     /** Where a file was at a moment; empty when it was not there. */
     public Optional<String> pathAt(long line, Instant at) throws IOException {
         return new LineQuery(sql, names).pathAt(line, Moment.micros(at));

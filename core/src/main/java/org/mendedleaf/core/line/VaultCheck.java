@@ -67,11 +67,12 @@ public final class VaultCheck {
     /**
      * A version that cannot be brought back whole.
      *
+     * @param line of the file
      * @param path of the file, as it is now
      * @param number of the version
      * @param label what people call it
      */
-    public record LostVersion(String path, int number, String label) {}
+    public record LostVersion(long line, String path, int number, String label) {}
 
     /**
      * Checks.

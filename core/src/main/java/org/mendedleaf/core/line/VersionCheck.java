@@ -70,7 +70,7 @@ final class VersionCheck {
         for (Trouble trouble : troubles) {
             String path = path(trouble);
             String label = Numbering.of(sql, trouble.line(), trouble.number()).label();
-            lost.add(new VaultCheck.LostVersion(path, trouble.number(), label));
+            lost.add(new VaultCheck.LostVersion(trouble.line(), path, trouble.number(), label));
             damages.add(Words.of("check.version", path, label, trouble.words()));
         }
     }

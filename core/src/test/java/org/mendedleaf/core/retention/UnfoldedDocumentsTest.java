@@ -176,7 +176,9 @@ class UnfoldedDocumentsTest {
         }
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(1))) {
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
-            assertThat(report.lost()).containsExactly(new VaultCheck.LostVersion("letter.odt", 1, "1"));
+            assertThat(report.lost())
+                    .extracting(l -> l.path() + " " + l.number() + " " + l.label())
+                    .containsExactly("letter.odt 1 1");
         }
     }
 }

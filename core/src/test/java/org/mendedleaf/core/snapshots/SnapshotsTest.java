@@ -253,6 +253,9 @@ class SnapshotsTest {
                     "duty",
                     "held_line",
                     "kept_after_all",
+                    "decision",
+                    "fine",
+                    "journal_link",
                     "moved_aside",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
