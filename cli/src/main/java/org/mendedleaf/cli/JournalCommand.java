@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -54,33 +55,34 @@ final class JournalCommand extends Base {
         super(surroundings);
     }
 
+    /** An entry, and what its place is called. */
+    private record Row(JournalQuery.Entry entry, String place) {}
+
     @Override
     public Integer call() throws Exception {
         JournalQuery.Wanted wanted = new JournalQuery.Wanted(file, by, kind, moment(since), moment(until));
-        List<JournalQuery.Entry> all = new ArrayList<>();
-        Map<JournalQuery.Entry, String> where = new java.util.IdentityHashMap<>();
+        List<Row> all = new ArrayList<>();
         int code = eachVault((folder, vault) -> {
             try (Reading reading = vault.read()) {
                 Map<Long, String> places = new TreeMap<>();
                 reading.places().forEach(p -> places.put(p.id(), p.label()));
                 for (JournalQuery.Entry e : JournalQuery.of(reading).entries(wanted, Integer.MAX_VALUE)) {
-                    all.add(e);
-                    where.put(e, places.getOrDefault(e.place(), ""));
+                    all.add(new Row(e, places.getOrDefault(e.place(), "")));
                 }
             }
             return Main.DONE;
         });
-        all.sort(java.util.Comparator.comparing(JournalQuery.Entry::at).reversed());
+        all.sort(Comparator.comparing((Row r) -> r.entry().at()).reversed());
         Path to = export;
         if (to != null) {
-            write(to, all, where);
+            write(to, all);
             say("cli.journal.exported", all.size(), to);
         } else if (json) {
             printJson(all.stream()
-                    .map(e -> JournalReport.map(e, id -> where.getOrDefault(e, "")))
+                    .map(r -> JournalReport.map(r.entry(), id -> r.place()))
                     .toList());
         } else {
-            print(all, where);
+            print(all);
         }
         return code;
     }
@@ -94,8 +96,7 @@ final class JournalCommand extends Base {
     }
 
     /** One file a row or an entry a line, by the ending of the file's name. */
-    private static void write(Path to, List<JournalQuery.Entry> all, Map<JournalQuery.Entry, String> where)
-            throws IOException {
+    private static void write(Path to, List<Row> all) throws IOException {
         boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
         StringBuilder text = new StringBuilder();
         for (JournalQuery.Entry e : all) {
@@ -109,20 +110,21 @@ final class JournalCommand extends Base {
         Files.writeString(to, text, StandardOpenOption.CREATE_NEW);
     }
 
-    private void print(List<JournalQuery.Entry> all, Map<JournalQuery.Entry, String> where) throws IOException {
+    private void print(List<Row> all) throws IOException {
         if (all.isEmpty()) {
             say("cli.journal.none");
             return;
         }
         List<List<String>> rows = new ArrayList<>();
-        for (JournalQuery.Entry e : all.subList(0, Math.min(SHOWN, all.size()))) {
+        for (Row row : all.subList(0, Math.min(SHOWN, all.size()))) {
+            JournalQuery.Entry e = row.entry();
             String undone =
                     e.action().filter(Action::undone).isPresent() ? "  (" + Words.of("journal.undone") + ")" : "";
             rows.add(List.of(
                     e.action().map(a -> String.valueOf(a.id())).orElse(""),
                     Say.moment(e.at(), now(), zone()),
                     e.who(),
-                    where.getOrDefault(e, ""),
+                    row.place(),
                     e.words() + undone));
         }
         table(rows, "rllll");

@@ -56,7 +56,8 @@ public final class Pictures {
         try {
             AffineTransform units = font.getFontMatrix().createAffineTransform();
             double x = middle - font.getStringWidth(text) / 2000 * size;
-            for (char c : text.toCharArray()) {
+            for (int i = 0; i < text.length(); i++) {
+                char c = text.charAt(i);
                 AffineTransform at = new AffineTransform(size, 0, 0, -size, x, base);
                 at.concatenate(units);
                 String name = c == ' ' ? "space" : String.valueOf(c);

@@ -152,6 +152,10 @@ public final class Coverage {
         long missed = every.isEmpty() || lastGood.isEmpty()
                 ? 0
                 : Math.max(0, Duration.between(lastGood.get(), now).dividedBy(every.get()));
+        // A folder that is captured by hand may be away for long before anybody looks.
+        boolean away = !place.isOutside() && !Files.isDirectory(place.root());
+        String trouble =
+                away && state.trouble().isEmpty() ? Words.of("capture.placeGone", place.root()) : state.trouble();
         List<Skipped> gaps =
                 state.skipped().stream().filter(s -> s.reason().isTrouble()).toList();
         return new Row(
@@ -161,10 +165,10 @@ public final class Coverage {
                 place.where(),
                 facts.map(Facts::kind),
                 Lateness.isLate(place, state, now)
-                                && state.trouble().isEmpty()
+                                && trouble.isEmpty()
                                 && state.lastGood().isPresent()
                         ? CoverageState.LATE
-                        : judge(place, state.trouble(), facts, lastGood, missed, drive, gaps.size()),
+                        : judge(place, trouble, facts, lastGood, missed, drive, gaps.size()),
                 lastGood,
                 next,
                 missed,
@@ -173,7 +177,7 @@ public final class Coverage {
                 facts.map(Facts::usedBytes).orElse(-1L),
                 facts.map(Facts::totalBytes).orElse(-1L),
                 gaps,
-                state.trouble(),
+                trouble,
                 facts,
                 related);
     }

@@ -239,6 +239,90 @@ class FindingsTest {
     }
 
     @Test
+    void aFileThatSomebodyMovedMeanwhileIsMendedWhereItIs() throws IOException {
+        ledgerSavedOver();
+        Files.createDirectories(p.path("archive"));
+        Files.move(p.path("ledger.ods"), p.path("archive/ledger 2026.ods"));
+        p.later(5);
+        p.capture();
+        assertThat(mend(only()).count(RestoreResult.Outcome.DONE)).isEqualTo(1);
+        assertThat(Files.readAllBytes(p.path("archive/ledger 2026.ods"))).isEqualTo(ledger(2));
+        assertThat(p.path("ledger.ods")).doesNotExist();
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void aFileThatWasRemovedSinceStaysRemoved() throws IOException {
+        ledgerSavedOver();
+        Files.delete(p.path("ledger.ods"));
+        p.later(5);
+        p.capture();
+        assertThat(all()).singleElement().satisfies(l -> {
+            assertThat(l.state()).isEqualTo(Findings.State.CLOSED);
+            assertThat(l.found().closed()).contains(Found.Fate.REMOVED_SINCE);
+        });
+        assertThatThrownBy(() -> mend(all().get(0))).hasMessageContaining("nothing to mend");
+    }
+
+    @Test
+    void filesThatGotAStrangeEndingGetTheirNamesBack() throws IOException {
+        for (int i = 0; i < 5; i++) {
+            p.save("f" + i + ".csv", "name,kilos\nrow " + i + ",1\n");
+        }
+        p.later(600);
+        p.capture();
+        for (int i = 0; i < 5; i++) {
+            Files.move(p.path("f" + i + ".csv"), p.path("f" + i + ".csv.locked"));
+        }
+        p.later(5);
+        p.capture();
+        Findings.Listed found = only();
+        assertThat(found.found().finding().kind()).isEqualTo(Finding.Kind.ALIKE);
+        assertThat(found.found().finding().evidence().get(0)).contains(".locked");
+        assertThat(mend(found).count(RestoreResult.Outcome.DONE)).isEqualTo(5);
+        for (int i = 0; i < 5; i++) {
+            assertThat(p.read("f" + i + ".csv")).contains("row " + i);
+            assertThat(p.path("f" + i + ".csv.locked")).doesNotExist();
+        }
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void aFileWithoutAGoodVersionIsSaidAndLeft() throws IOException {
+        save("list.json", "{\"a\": [".getBytes(java.nio.charset.StandardCharsets.UTF_8));
+        save("list.json", new byte[200]);
+        assertThat(all()).as("it was never well").isEmpty();
+    }
+
+    @Test
+    void theKeeperLooksWhenSomethingWasCapturedAndOnlyThen() throws Exception {
+        ledgerSavedOver();
+        int[] told = {0};
+        HealthKeeper keeper = new HealthKeeper(p.vault(), p.clock(), () -> told[0]++);
+        keeper.round(NEVER_ENDING);
+        assertThat(told[0]).isEqualTo(1);
+        assertThat(new Findings(p.vault(), "Ines").open()).hasSize(1);
+        keeper.round(NEVER_ENDING);
+        assertThat(told[0]).as("nothing came since").isEqualTo(1);
+        save("ledger.ods", ledger(1));
+        keeper.round(NEVER_ENDING);
+        assertThat(told[0]).isEqualTo(2);
+        assertThat(new Findings(p.vault(), "Ines").open()).isEmpty();
+    }
+
+    @Test
+    void anIdIsTypedAsFarAsItTellsThemApart() throws IOException {
+        ledgerSavedOver();
+        Findings findings = new Findings(p.vault(), "Ines");
+        String id = only().id();
+        assertThat(findings.get(id.substring(0, 3).toUpperCase(java.util.Locale.ROOT))
+                        .id())
+                .isEqualTo(id);
+        assertThatThrownBy(() -> findings.get("zz")).hasMessageContaining("There is no finding");
+        assertThatThrownBy(() -> findings.get("")).hasMessageContaining("There is no finding");
+    }
+
+    @Test
     void whatSomebodyMayNotSeeIsNotNamed() throws IOException {
         ledgerSavedOver();
         try (WriteSession session = p.vault().write()) {

@@ -72,6 +72,17 @@ class CoverageTest {
     }
 
     @Test
+    void aFolderThatIsGoneIsNotCoveredThoughNobodyHasLookedSince() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        Files.move(rig.desk.folder(), rig.desk.folder().resolveSibling("moved away"));
+        Coverage.Row row = Coverage.of(rig.vault(), rig.now()).get(0);
+        assertThat(row.state()).isEqualTo(CoverageState.FAILING);
+        assertThat(Warning.of(List.of(row), rig.now(), ZoneOffset.UTC).get(0).words())
+                .contains(rig.desk.folder().toString());
+    }
+
+    @Test
     void whatASystemDoesNotKeepIsSaid() {
         Facts store = facts(SystemKind.OBJECT_STORE);
         Facts off = new Facts(

@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.mend;
 import java.io.IOException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -30,6 +31,8 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
@@ -68,14 +71,17 @@ public final class MendModel {
      * @param dealt what was dealt with, or closed by itself, the latest first
      * @param looked when all was last looked at; empty when it never was
      * @param pausing whether rules let nothing go until somebody has decided
+     * @param warnings what is late, away, full or failing, in words; Protection has more of it
      */
-    public record Picture(List<Row> open, List<Row> dealt, Optional<Instant> looked, boolean pausing) {
-        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false);
+    public record Picture(
+            List<Row> open, List<Row> dealt, Optional<Instant> looked, boolean pausing, List<String> warnings) {
+        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false, List.of());
 
         /** Copies the lists. */
         public Picture {
             open = List.copyOf(open);
             dealt = List.copyOf(dealt);
+            warnings = List.copyOf(warnings);
         }
     }
 
@@ -132,19 +138,22 @@ public final class MendModel {
         List<Held> places = List.copyOf(desk.places());
         String who = desk.home().who();
         Instant now = desk.clock().instant();
-        listing.ask(() -> picture(places, who, now), this::show, e -> problem.set(Failures.words(e)));
+        ZoneId zone = desk.zone();
+        listing.ask(() -> picture(places, who, now, zone), this::show, e -> problem.set(Failures.words(e)));
     }
 
-    private static Picture picture(List<Held> places, String who, Instant now) throws IOException {
+    private static Picture picture(List<Held> places, String who, Instant now, ZoneId zone) throws IOException {
         List<Row> open = new ArrayList<>();
         List<Row> dealt = new ArrayList<>();
         Set<OpenVault> vaults = new LinkedHashSet<>();
         places.forEach(h -> vaults.add(h.vault()));
         Optional<Instant> looked = Optional.empty();
         boolean pausing = false;
+        List<String> warnings = new ArrayList<>();
         for (OpenVault vault : vaults) {
             Findings findings = new Findings(vault, who);
             pausing |= findings.pausing(now).isPresent();
+            Warning.of(Coverage.of(vault, now), now, zone).forEach(w -> warnings.add(w.words()));
             Optional<Instant> at = findings.looked();
             looked = looked.isEmpty() || at.isPresent() && at.get().isBefore(looked.get()) ? at : looked;
             for (Findings.Listed l : findings.all()) {
@@ -155,7 +164,7 @@ public final class MendModel {
                         .ifPresent(h -> (l.state() == Findings.State.OPEN ? open : dealt).add(new Row(h, l)));
             }
         }
-        return new Picture(open, dealt.subList(0, Math.min(DEALT_MOST, dealt.size())), looked, pausing);
+        return new Picture(open, dealt.subList(0, Math.min(DEALT_MOST, dealt.size())), looked, pausing, warnings);
     }
 
     private void show(Picture now) {

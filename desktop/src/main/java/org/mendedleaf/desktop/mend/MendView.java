@@ -36,6 +36,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 public final class MendView extends BorderPane {
 
     private static final double LIST = 392;
+    private static final int WARNINGS_MOST = 3;
 
     private final MendModel model;
     private final MendModel.Hearer said;
@@ -43,6 +44,8 @@ public final class MendView extends BorderPane {
     private final Label about = Ui.label("", "dim");
     private final ListView<@Nullable Item> list = new ListView<>();
     private final FindingPane detail;
+    private final VBox warnings = new VBox(4);
+    private final Runnable protection;
     private boolean filling;
 
     /**
@@ -56,9 +59,11 @@ public final class MendView extends BorderPane {
      * The screen.
      *
      * @param said hears what was done
+     * @param protection leads to the screen that has more of what is late, away, full or failing
      */
-    public MendView(MendModel model, MendModel.Hearer said) {
+    public MendView(MendModel model, MendModel.Hearer said, Runnable protection) {
         this.model = model;
+        this.protection = protection;
         this.said = said;
         this.detail = new FindingPane(model, this::look, said);
         setId("mend");
@@ -69,8 +74,10 @@ public final class MendView extends BorderPane {
         look.setId("mend-look");
         HBox head = new HBox(12, new VBox(2, title, about), Ui.spacer(), look);
         head.setAlignment(Pos.CENTER_LEFT);
-        head.getStyleClass().add("plan-top");
-        setTop(head);
+        VBox top = new VBox(8, head, warnings);
+        top.getStyleClass().add("plan-top");
+        warnings.setId("mend-warnings");
+        setTop(top);
         list.setId("mend-list");
         list.getStyleClass().add("mend-list");
         list.setAccessibleText(Words.of("mend.list"));
@@ -146,6 +153,12 @@ public final class MendView extends BorderPane {
         if (p.pausing()) {
             about.setText(about.getText() + " " + Words.of("findings.pausing"));
         }
+        warnings.getChildren()
+                .setAll(p.warnings().stream()
+                        .limit(WARNINGS_MOST)
+                        .map(this::warning)
+                        .toList());
+        Ui.visible(warnings, !p.warnings().isEmpty());
         List<Item> items = new ArrayList<>();
         p.open().forEach(r -> items.add(new Item(r)));
         if (!p.dealt().isEmpty()) {
@@ -156,6 +169,18 @@ public final class MendView extends BorderPane {
         list.getItems().setAll(items);
         filling = false;
         select(model.chosenProperty().get());
+    }
+
+    /** What is late, away, full or failing is mended on another screen. */
+    private HBox warning(String words) {
+        Label label = Ui.label(words, "clay-text");
+        label.setMinWidth(0);
+        Ui.tooltip(label, words);
+        Button see = Ui.button("mend.protection", protection, "small");
+        see.setMinWidth(USE_PREF_SIZE);
+        HBox box = new HBox(12, label, see);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
     }
 
     private void select(MendModel.@Nullable Row row) {

@@ -89,7 +89,7 @@ public final class Shell extends BorderPane {
         this.retentionView = new RetentionView(new RetentionModel(desk));
         this.findView = new FindView(new FindModel(desk), this::lead);
         this.mend = new MendModel(desk);
-        this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false));
+        this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false), this::showProtection);
         this.journal = new JournalModel(desk);
         this.journalView = new JournalView(
                 journal,

@@ -151,4 +151,16 @@ class MendScreenTest extends WindowTest {
         assertThat(text("#mend-mend")).isEqualTo("Mend 6 files");
         assertThat(text("#mend-about")).startsWith("Last looked");
     }
+
+    @Test
+    void aFolderThatIsAwayIsSaidAboveAndLeadsToProtection() throws Exception {
+        open();
+        Files.move(desk, desk.resolveSibling("moved away"));
+        robot.interact(() -> app.shell().desk().changed());
+        eventually(
+                "the warning",
+                () -> robot.lookup("#mend-warnings .clay-text").tryQuery().isPresent());
+        robot.clickOn("#mend-warnings .button");
+        eventually("Protection", () -> visible("#coverage"));
+    }
 }
