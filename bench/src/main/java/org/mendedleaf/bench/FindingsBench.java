@@ -18,6 +18,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Detectors;
@@ -75,8 +76,8 @@ public final class FindingsBench {
         private Instant saved = Instant.EPOCH;
         private String who = "";
         private byte[] bytes = {};
-        private Resemblance.Content content;
-        private Resemblance.Content before;
+        private Resemblance.@Nullable Content content;
+        private Resemblance.@Nullable Content before;
         private boolean removed;
         private boolean harmed;
 
@@ -142,7 +143,7 @@ public final class FindingsBench {
                 work(day, morning);
             }
             for (Deed deed : harm.getOrDefault(day, List.of())) {
-                deed.at(morning.plus(Duration.ofMinutes(30 + random.nextInt(480))));
+                deed.at(morning.plus(Duration.ofMinutes(30L + random.nextInt(480))));
             }
             mended(morning.plus(Duration.ofHours(11)));
         }
@@ -157,7 +158,7 @@ public final class FindingsBench {
     }
 
     private <T> OfficeFile<T> add(Kind<T> kind, boolean export, String folder, T state, Instant at) throws IOException {
-        long line = files.size() + 1;
+        long line = files.size() + 1L;
         OfficeFile<T> file =
                 new OfficeFile<>(line, kind, export, folder + prose.name() + " " + line + kind.ending, state);
         files.add(file);
@@ -261,11 +262,11 @@ public final class FindingsBench {
         Instant when = at.isAfter(f.saved) ? at : f.saved.plusSeconds(60);
         Resemblance.Content now = new Resemblance.Content(f.path, bytes);
         Optional<Resemblance> alike = Optional.empty();
-        if (f.number > 0) {
-            boolean two = f.before != null
-                    && !who.equals(f.who)
-                    && Duration.between(f.saved, when).compareTo(Duration.ofHours(2)) <= 0;
-            alike = Optional.of(Resemblance.of(f.content, now, two ? Optional.of(f.before) : Optional.empty()));
+        Resemblance.Content last = f.content;
+        if (last != null) {
+            boolean two = !who.equals(f.who) && Duration.between(f.saved, when).compareTo(Duration.ofHours(2)) <= 0;
+            Optional<Resemblance.Content> older = two ? Optional.ofNullable(f.before) : Optional.empty();
+            alike = Optional.of(Resemblance.of(last, now, older));
         }
         saves.add(new Save(
                 f.line,

@@ -99,10 +99,11 @@ final class JournalCommand extends Base {
     private static void write(Path to, List<Row> all) throws IOException {
         boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
         StringBuilder text = new StringBuilder();
-        for (JournalQuery.Entry e : all) {
-            String place = where.getOrDefault(e, "");
-            String one =
-                    csv ? JournalReport.csv(List.of(e), id -> place) : JournalReport.jsonLines(List.of(e), id -> place);
+        for (Row row : all) {
+            List<JournalQuery.Entry> entry = List.of(row.entry());
+            String one = csv
+                    ? JournalReport.csv(entry, id -> row.place())
+                    : JournalReport.jsonLines(entry, id -> row.place());
             // The names of the columns stand once.
             boolean head = csv && !text.isEmpty();
             text.append(head ? one.substring(one.indexOf('\n') + 1) : one);
