@@ -1,0 +1,91 @@
+package org.mendedleaf.desktop.journal;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
+import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.desktop.files.DeskTest;
+
+/** What people did, narrowed down and written into a file, without its scene. */
+class JournalModelTest extends DeskTest {
+
+    private JournalModel restored() throws Exception {
+        Line line;
+        try (Reading reading = held.vault().read()) {
+            line = reading.line(held.place(), "ledger.csv").orElseThrow();
+        }
+        desk.recovery(held)
+                .restore(
+                        Order.restore(
+                                List.of(new Wish(line.version(1).orElseThrow(), "ledger.csv")),
+                                Collisions.all(Collision.REPLACE)),
+                        Progress.NONE);
+        JournalModel model = new JournalModel(desk);
+        model.reload();
+        until(() -> model.rowsProperty().get().size() == 1);
+        return model;
+    }
+
+    @Test
+    void anEntryHasItsPlaceItsFilesAndWhetherItCanBeUndone() throws Exception {
+        JournalModel.Row row = restored().rowsProperty().get().get(0);
+        assertThat(row.place()).isEqualTo("papers");
+        assertThat(row.files()).hasSize(1);
+        assertThat(row.undoable()).isTrue();
+        assertThat(row.entry().words()).isEqualTo("ledger.csv restored");
+        desk.recovery(held).undo(row.entry().action().orElseThrow(), Progress.NONE);
+        JournalModel again = new JournalModel(desk);
+        again.reload();
+        until(() -> again.rowsProperty().get().size() == 2);
+        assertThat(again.rowsProperty().get())
+                .as("neither the undo nor what was undone")
+                .noneMatch(JournalModel.Row::undoable);
+    }
+
+    @Test
+    void eachFieldNarrowsItAtOnce() throws Exception {
+        JournalModel model = restored();
+        model.whoProperty().set("nobody");
+        until(() -> model.rowsProperty().get().isEmpty());
+        model.whoProperty().set("ines");
+        until(() -> model.rowsProperty().get().size() == 1);
+        model.kindProperty().set("REMOVED");
+        until(() -> model.rowsProperty().get().isEmpty());
+        model.kindProperty().set("RESTORED");
+        until(() -> model.rowsProperty().get().size() == 1);
+        model.fileProperty().set("plan");
+        until(() -> model.rowsProperty().get().isEmpty());
+        model.fileProperty().set("");
+        model.sinceProperty().set("no such day");
+        assertThat(model.problemProperty().get()).contains("is not a moment");
+        model.sinceProperty().set("yesterday");
+        assertThat(model.problemProperty().get()).isEmpty();
+        until(() -> model.rowsProperty().get().size() == 1);
+        assertThat(JournalModel.KINDS).contains("", "RESTORED", "MENDED", "HELD");
+    }
+
+    @Test
+    void whatIsShownIsWrittenIntoANewFileOnly() throws Exception {
+        JournalModel model = restored();
+        Path csv = temp.resolve("out.csv");
+        boolean[] done = {false};
+        model.export(csv, () -> done[0] = true);
+        until(() -> done[0]);
+        assertThat(Files.readAllLines(csv)).hasSize(2).anyMatch(l -> l.contains("ledger.csv"));
+        model.export(csv, () -> done[0] = false);
+        until(() -> model.problemProperty().get().contains("nothing was written"));
+        Path lines = temp.resolve("out.jsonl");
+        model.export(lines, () -> done[0] = false);
+        until(() -> !done[0]);
+        assertThat(Files.readString(lines)).startsWith("{\"at\"");
+    }
+}
