@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.VaultCheck;
@@ -66,6 +67,7 @@ final class CheckCommand extends Base {
                     healed = result.healed();
                 } else {
                     report = new VaultCheck(open).run(full, progress);
+                    LastCheck.note(open, report, now());
                 }
             }
             Map<String, Object> row = json(folder, report);

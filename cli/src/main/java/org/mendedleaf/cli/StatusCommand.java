@@ -13,6 +13,7 @@ import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.FindingStore;
+import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -73,6 +74,12 @@ final class StatusCommand extends Base {
                     room.versions(),
                     Say.size(room.versionBytes()),
                     Say.size(room.storedBytes()));
+        }
+        Optional<LastCheck> check = LastCheck.of(reading);
+        map.put("lastFullCheck", check.map(c -> c.at().toString()).orElse(null));
+        map.put("lostInLastFullCheck", check.map(LastCheck::lost).orElse(null));
+        if (!json) {
+            line("  " + LastCheck.words(check, now(), zone()));
         }
         boolean good = true;
         List<String> failing = new ArrayList<>();

@@ -76,4 +76,25 @@ class HealCommandLineTest extends TerminalTest {
         assertThat(run("check", "--heal")).isZero();
         assertThat(out).doesNotContain("whole again");
     }
+
+    @Test
+    void whenTheLastFullCheckWasAndWhatCameOfItIsSaid() throws Exception {
+        String file = save("a.txt", noise(1));
+        protect();
+        run("status");
+        assertThat(out).contains("The vault was never checked in full.");
+        assertThat(run("check")).isZero();
+        run("status");
+        assertThat(out).as("that one was not full").contains("never checked");
+        assertThat(run("check", "--full")).isZero();
+        run("status");
+        assertThat(out).contains("Last full check of the vault:").contains("all whole");
+        save("a.txt", "saved over");
+        assertThat(run("capture")).isZero();
+        damage();
+        assertThat(run("check", "--heal")).isNotZero();
+        run("status");
+        assertThat(out).contains("1 version lost");
+        assertThat(Files.exists(Path.of(file))).isTrue();
+    }
 }

@@ -11,6 +11,7 @@ import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.DamagedChunks;
+import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.OutsideWriter;
 import org.mendedleaf.core.line.Place;
@@ -66,6 +67,7 @@ public final class Healing {
     public Result run(Progress progress) throws IOException {
         VaultCheck.Report before = new VaultCheck(vault).run(true, progress);
         if (before.lost().isEmpty() || before.cancelled()) {
+            LastCheck.note(vault, before, clock.instant());
             return new Result(before, List.of(), before);
         }
         capture(progress);
@@ -76,7 +78,9 @@ public final class Healing {
             }
             heal(lost, progress).ifPresent(from -> healed.add(new Healed(lost, from)));
         }
-        return new Result(before, healed, new VaultCheck(vault).run(true, progress));
+        VaultCheck.Report after = new VaultCheck(vault).run(true, progress);
+        LastCheck.note(vault, after, clock.instant());
+        return new Result(before, healed, after);
     }
 
     /** Files whose contents are damaged in the vault are read again by the next capture, as the check has noted. */

@@ -5,6 +5,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -24,6 +25,7 @@ import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
+import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
@@ -71,11 +73,17 @@ public final class MendModel {
      * @param dealt what was dealt with, or closed by itself, the latest first
      * @param looked when all was last looked at; empty when it never was
      * @param pausing whether rules let nothing go until somebody has decided
+     * @param check when a vault was last checked in full, the longest ago, and what came of it, in words
      * @param warnings what is late, away, full or failing, in words; Protection has more of it
      */
     public record Picture(
-            List<Row> open, List<Row> dealt, Optional<Instant> looked, boolean pausing, List<String> warnings) {
-        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false, List.of());
+            List<Row> open,
+            List<Row> dealt,
+            Optional<Instant> looked,
+            boolean pausing,
+            List<String> warnings,
+            String check) {
+        static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false, List.of(), "");
 
         /** Copies the lists. */
         public Picture {
@@ -150,9 +158,13 @@ public final class MendModel {
         Optional<Instant> looked = Optional.empty();
         boolean pausing = false;
         List<String> warnings = new ArrayList<>();
+        List<Optional<LastCheck>> checks = new ArrayList<>();
         for (OpenVault vault : vaults) {
             Findings findings = new Findings(vault, who);
             pausing |= findings.pausing(now).isPresent();
+            try (Reading reading = vault.read()) {
+                checks.add(LastCheck.of(reading));
+            }
             Warning.of(Coverage.of(vault, now), now, zone).forEach(w -> warnings.add(w.words()));
             Optional<Instant> at = findings.looked();
             looked = looked.isEmpty() || at.isPresent() && at.get().isBefore(looked.get()) ? at : looked;
@@ -164,7 +176,21 @@ public final class MendModel {
                         .ifPresent(h -> (l.state() == Findings.State.OPEN ? open : dealt).add(new Row(h, l)));
             }
         }
-        return new Picture(open, dealt.subList(0, Math.min(DEALT_MOST, dealt.size())), looked, pausing, warnings);
+        return new Picture(
+                open,
+                dealt.subList(0, Math.min(DEALT_MOST, dealt.size())),
+                looked,
+                pausing,
+                warnings,
+                check(checks, now, zone));
+    }
+
+    /** Of several vaults, what there is to say of the one that was never checked, or longest ago. */
+    private static String check(List<Optional<LastCheck>> checks, Instant now, ZoneId zone) {
+        return checks.stream()
+                .min(Comparator.comparing(c -> c.map(LastCheck::at).orElse(Instant.MIN)))
+                .map(c -> LastCheck.words(c, now, zone))
+                .orElse("");
     }
 
     private void show(Picture now) {

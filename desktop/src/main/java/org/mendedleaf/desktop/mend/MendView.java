@@ -70,9 +70,13 @@ public final class MendView extends BorderPane {
         getStyleClass().addAll("files", "mend");
         title.setId("mend-title");
         about.setId("mend-about");
+        about.setMinWidth(0);
+        VBox names = new VBox(2, title, about);
+        names.setMinWidth(0);
         Button look = Ui.button("mend.look", model::look, "flat");
         look.setId("mend-look");
-        HBox head = new HBox(12, new VBox(2, title, about), Ui.spacer(), look);
+        HBox head = new HBox(12, names, Ui.spacer(), look);
+        look.setMinWidth(USE_PREF_SIZE);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox top = new VBox(8, head, warnings);
         top.getStyleClass().add("plan-top");
@@ -150,6 +154,9 @@ public final class MendView extends BorderPane {
                                         p.looked().get(),
                                         model.desk().clock().instant(),
                                         model.desk().zone())));
+        if (!p.check().isEmpty()) {
+            about.setText(about.getText() + " " + p.check());
+        }
         if (p.pausing()) {
             about.setText(about.getText() + " " + Words.of("findings.pausing"));
         }
