@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.CheckSchedule;
 import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Rebuild;
@@ -32,12 +34,19 @@ final class CheckCommand extends Base {
     @Option(names = "--rebuild", descriptionKey = "cli.check.rebuild")
     boolean rebuild;
 
+    @Option(names = "--every", paramLabel = "DAYS|off", descriptionKey = "cli.check.every")
+    @Nullable
+    String every;
+
     CheckCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
     @Override
     public Integer call() throws Exception {
+        if (every != null) {
+            return choose(days(every));
+        }
         List<Object> rows = new ArrayList<>();
         int code = Main.DONE;
         for (Path folder : vaults()) {
@@ -55,16 +64,38 @@ final class CheckCommand extends Base {
         return code;
     }
 
+    private static int days(String typed) {
+        try {
+            return typed.equalsIgnoreCase("off") ? CheckSchedule.BY_HAND : Math.max(1, Integer.parseInt(typed));
+        } catch (NumberFormatException e) {
+            throw new IllegalArgumentException(Words.of("check.days", typed), e);
+        }
+    }
+
+    private int choose(int days) throws Exception {
+        return eachVault((folder, open) -> {
+            CheckSchedule.choose(open, days);
+            if (json) {
+                printJson(Map.of("vault", folder.toString(), "everyDays", days));
+            } else {
+                say("cli.check.schedule", folder, days);
+            }
+            return Main.DONE;
+        });
+    }
+
     private int check(Path folder, List<Object> rows) throws Exception {
         boolean whole = !rebuild || rebuild(folder);
         try (OpenVault open = open(folder)) {
             VaultCheck.Report report;
             List<Healing.Healed> healed = List.of();
+            List<Healing.OfCopy> copies = List.of();
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 if (heal) {
                     Healing.Result result = new Healing(open, book(), clock(), authors()).run(progress);
                     report = result.after();
                     healed = result.healed();
+                    copies = result.copies();
                 } else {
                     report = new VaultCheck(open).run(full, progress);
                     LastCheck.note(open, report, now());
@@ -80,13 +111,25 @@ final class CheckCommand extends Base {
                                         "version", h.version().label(),
                                         "from", h.from()))
                                 .toList());
+                row.put(
+                        "copies",
+                        copies.stream()
+                                .map(c -> Map.of(
+                                        "folder", c.copy().folder().toString(),
+                                        "healedBytes", c.bytes(),
+                                        "trouble", c.trouble()))
+                                .toList());
             }
             rows.add(row);
             if (!json) {
                 healed.forEach(h ->
                         say("cli.check.healed", h.version().path(), h.version().label(), h.from()));
+                copies.forEach(this::print);
             }
-            boolean good = heal ? report.lost().isEmpty() : report.isClean();
+            boolean good = heal
+                    ? report.lost().isEmpty()
+                            && copies.stream().allMatch(c -> c.trouble().isEmpty())
+                    : report.isClean();
             if (!json && heal && good && !report.isClean()) {
                 say(
                         "cli.check.healedAll",
@@ -97,6 +140,14 @@ final class CheckCommand extends Base {
                 print(folder, report);
             }
             return whole && good ? Main.DONE : Main.SOME_FAILED;
+        }
+    }
+
+    private void print(Healing.OfCopy copy) {
+        if (!copy.trouble().isEmpty()) {
+            complain(copy.trouble());
+        } else if (copy.bytes() > 0) {
+            say("cli.copyVault.healed", copy.copy().folder(), Say.size(copy.bytes()));
         }
     }
 

@@ -58,6 +58,7 @@ import picocli.CommandLine.Command;
             UndoCommand.class,
             RedoCommand.class,
             CheckCommand.class,
+            CopyVaultCommand.class,
             StatusCommand.class,
             SystemsCommand.class,
             ConnectCommand.class,

@@ -7,6 +7,8 @@ import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.LivedTime;
@@ -60,6 +62,11 @@ final class ReclaimCommand extends RetentionBase {
                 Reclaim reclaim = new Reclaim(open, clock());
                 Reclaim.Done done = atOnce ? reclaim.endGrace(who(), progress) : reclaim.run(progress);
                 print(done);
+                for (CopyStatus copy : new Copies(open, clock(), who()).list()) {
+                    if (copy.stale() > 0) {
+                        complain(Words.of("cli.reclaim.copy", copy.copy().folder()));
+                    }
+                }
                 return done.damaged().isEmpty() ? Main.DONE : Main.SOME_FAILED;
             }
         });

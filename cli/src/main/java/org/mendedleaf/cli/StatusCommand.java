@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.capture.Lateness;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.FindingStore;
@@ -41,7 +43,9 @@ final class StatusCommand extends Base {
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder);
                     Reading reading = open.read()) {
-                code = vault(folder, reading, rows) ? code : Math.max(code, Main.LATE);
+                boolean good = vault(folder, reading, rows);
+                good &= copies(new Copies(open, clock(), who()), rows);
+                code = good ? code : Math.max(code, Main.LATE);
             } catch (org.mendedleaf.core.vault.VaultException e) {
                 complain(e.words());
                 rows.add(Map.of("vault", folder.toString(), "error", e.words()));
@@ -119,6 +123,31 @@ final class StatusCommand extends Base {
                 }
                 findings.forEach(w -> line("  " + w));
             }
+        }
+        return good;
+    }
+
+    /** Says how the copies of the vault stand; whether none of them needs somebody. */
+    private boolean copies(Copies copies, List<Object> rows) throws IOException {
+        List<Object> all = new ArrayList<>();
+        boolean good = true;
+        for (CopyStatus status : copies.list()) {
+            all.add(CopyVaultBase.json(status));
+            good &= !status.needsSomebody();
+            if (!json) {
+                String words = Words.of("cli.status.copy", status.copy().folder(), status.sentence(now(), zone()));
+                if (status.needsSomebody()) {
+                    complain(words);
+                } else {
+                    line(words);
+                }
+            }
+        }
+        if (rows.get(rows.size() - 1) instanceof Map<?, ?> row) {
+            Map<String, Object> with = new LinkedHashMap<>();
+            row.forEach((key, value) -> with.put(String.valueOf(key), value));
+            with.put("copies", all);
+            rows.set(rows.size() - 1, with);
         }
         return good;
     }

@@ -7,6 +7,8 @@ import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyKeeper;
 import org.mendedleaf.core.find.FindKeeper;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
@@ -18,6 +20,8 @@ import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
+import org.mendedleaf.core.systems.CheckKeeper;
+import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -47,6 +51,15 @@ final class WatchCommand extends RetentionBase {
                 supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
                 supervisor.add(new FindKeeper(vaultHere));
                 supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
+                Copies copies = new Copies(vaultHere, clock(), who());
+                supervisor.add(new CopyKeeper(copies, clock(), () -> {}));
+                supervisor.add(new CheckKeeper(
+                        vaultHere,
+                        new Healing(vaultHere, book(), clock(), authors()),
+                        copies,
+                        clock(),
+                        false,
+                        this::checked));
                 supervisor.add(new RetentionKeeper(
                         vaultHere,
                         clock(),
@@ -77,6 +90,14 @@ final class WatchCommand extends RetentionBase {
         }
         guardians.clear();
         open.clear();
+    }
+
+    private void checked(Healing.Result result) {
+        result.healed()
+                .forEach(h -> line(Words.of(
+                        "cli.check.healed", h.version().path(), h.version().label(), h.from())));
+        result.after().lost().forEach(l -> complain(Words.of("copies.lost", l.path(), l.label())));
+        surroundings.out().flush();
     }
 
     private final class RetentionTeller implements RetentionKeeper.Listener {

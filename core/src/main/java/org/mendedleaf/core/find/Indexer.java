@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Rest;
 import org.mendedleaf.core.line.FindQuery;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Moment;
@@ -42,7 +43,7 @@ public final class Indexer {
     private static final String SILENT = "/";
 
     private final OpenVault vault;
-    private final boolean gently;
+    private final Rest rest;
     private final Looks looks;
 
     /**
@@ -52,7 +53,7 @@ public final class Indexer {
      */
     public Indexer(OpenVault vault, boolean gently) {
         this.vault = vault;
-        this.gently = gently;
+        this.rest = new Rest(gently ? 1 : 0);
         this.looks = Looks.shared();
     }
 
@@ -253,7 +254,7 @@ public final class Indexer {
             if (puts.size() >= GROUP) {
                 write(index, id, puts);
             }
-            rest(began);
+            rest.after(began);
         }
         write(index, id, puts);
         return new Counts(added, removed);
@@ -321,18 +322,6 @@ public final class Indexer {
             }
         });
         puts.clear();
-    }
-
-    private void rest(long began) throws IOException {
-        if (!gently) {
-            return;
-        }
-        try {
-            Thread.sleep(Math.min(2000, (System.nanoTime() - began) / 1_000_000));
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new InterruptedIOException();
-        }
     }
 
     private static String ending(String path) {

@@ -17,6 +17,7 @@ import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Mark;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.jobs.Rest;
 import org.mendedleaf.core.line.HistoryQuery;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
@@ -43,7 +44,7 @@ public final class HealthCheck {
 
     private final OpenVault vault;
     private final Clock clock;
-    private final boolean gently;
+    private final Rest rest;
     private final Map<Digest, Resemblance.Content> contents = new LinkedHashMap<>(16, 0.75f, true) {
         private static final long serialVersionUID = 1;
 
@@ -61,7 +62,7 @@ public final class HealthCheck {
     public HealthCheck(OpenVault vault, Clock clock, boolean gently) {
         this.vault = vault;
         this.clock = clock;
-        this.gently = gently;
+        this.rest = new Rest(gently ? 1 : 0);
     }
 
     /**
@@ -130,7 +131,7 @@ public final class HealthCheck {
                 }
                 if (fresh || compare) {
                     looked++;
-                    rest(began);
+                    rest.after(began);
                 }
             }
             progress.advance(1, 0);
@@ -337,18 +338,6 @@ public final class HealthCheck {
             }
         }
         return Optional.empty();
-    }
-
-    private void rest(long began) throws IOException {
-        if (!gently) {
-            return;
-        }
-        try {
-            Thread.sleep(Math.min(2000, (System.nanoTime() - began) / 1_000_000));
-        } catch (InterruptedException e) {
-            Thread.currentThread().interrupt();
-            throw new InterruptedIOException();
-        }
     }
 
     /** When a check was last complete. */

@@ -1,8 +1,10 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.core.vault.VaultException;
@@ -24,6 +26,30 @@ public final class DamagedChunks {
     public static boolean isKnownFor(Reading reading, Recipe recipe) throws IOException {
         Set<Long> known = noted(reading.sql());
         return !known.isEmpty() && reading.contents().places(recipe).stream().anyMatch(p -> known.contains(p.id()));
+    }
+
+    /** The versions that need something that is known to be damaged, by path; no byte of them is read for that. */
+    public static List<VaultCheck.LostVersion> lost(Reading reading) throws IOException {
+        Set<Long> known = noted(reading.sql());
+        if (known.isEmpty()) {
+            return List.of();
+        }
+        record Of(long line, int number, byte[] recipe) {}
+        List<VaultCheck.LostVersion> lost = new ArrayList<>();
+        for (Of v : reading.sql()
+                .list(
+                        "SELECT line, number, recipe FROM version ORDER BY line, number",
+                        r -> new Of(r.getLong(1), r.getInt(2), r.getBytes(3)))) {
+            if (VersionCheck.needsAny(v.recipe(), known)) {
+                Optional<Line> line = reading.line(v.line());
+                lost.add(new VaultCheck.LostVersion(
+                        v.line(),
+                        line.map(Line::path).orElse(""),
+                        v.number(),
+                        line.map(l -> l.label(v.number())).orElse(String.valueOf(v.number()))));
+            }
+        }
+        return lost;
     }
 
     /**

@@ -24,9 +24,9 @@ public record LastCheck(Instant at, long lost) {
         return at == 0 ? Optional.empty() : Optional.of(new LastCheck(Moment.instant(at), reading.note(LOST)));
     }
 
-    /** Notes what came of a check; of one that was not full, or did not come to its end, nothing. */
+    /** Notes what came of a check; of one that was not full, or did not come to its end, or was of a copy, nothing. */
     public static void note(OpenVault vault, VaultCheck.Report report, Instant now) throws IOException {
-        if (!report.full() || report.cancelled()) {
+        if (!report.full() || report.cancelled() || vault.folder().isCopy()) {
             return;
         }
         try (WriteSession session = vault.write()) {

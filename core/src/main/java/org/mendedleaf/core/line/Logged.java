@@ -41,7 +41,8 @@ final class Logged {
             "let_go",
             "journal_link",
             "decision",
-            "fine");
+            "fine",
+            "vault_copy");
 
     private Logged() {}
 }

@@ -28,7 +28,8 @@ final class Migrations {
             "V7__damage",
             "V8__holds",
             "V9__redo",
-            "V10__findings");
+            "V10__findings",
+            "V11__copies");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

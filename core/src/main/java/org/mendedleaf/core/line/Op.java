@@ -142,7 +142,11 @@ public enum Op {
     /** Parameters: id. */
     FINE_ENDS(62, "DELETE FROM fine WHERE id = ?"),
     /** Parameters: journal, digest. */
-    JOURNAL_LINK(63, "INSERT OR REPLACE INTO journal_link(journal, digest) VALUES (?,?)");
+    JOURNAL_LINK(63, "INSERT OR REPLACE INTO journal_link(journal, digest) VALUES (?,?)"),
+    /** Parameters: id, folder, at, who. */
+    VAULT_COPY(64, "INSERT INTO vault_copy(id, folder, at, who, ended, ended_by) VALUES (?,?,?,?,0,'')"),
+    /** Parameters: ended, by whom, id. */
+    VAULT_COPY_ENDS(65, "UPDATE vault_copy SET ended = ?, ended_by = ? WHERE id = ?");
 
     private final int code;
     private final String sql;

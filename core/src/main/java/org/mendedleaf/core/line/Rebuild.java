@@ -110,7 +110,7 @@ public final class Rebuild {
                 if (basis != Basis.PACKS) {
                     new Orphans(sql, vault).takeIn();
                 }
-                end(sql, Math.max(last, known));
+                new PackTables(sql).end(Math.max(last, known));
             } finally {
                 if (old.isPresent()) {
                     old.get().close();
@@ -187,16 +187,6 @@ public final class Rebuild {
         }
     }
 
-    private void end(Sql sql, long last) throws IOException {
-        sql.run("INSERT OR REPLACE INTO counter(name, value) VALUES ('commit', ?)", last);
-        sql.run("INSERT OR REPLACE INTO counter(name, value) SELECT 'chunk', coalesce(max(id), 0) FROM chunk");
-        sql.run(
-                "INSERT OR REPLACE INTO counter(name, value) SELECT ?, max(coalesce(max(valid_from), 0),"
-                        + " coalesce(max(nullif(valid_to, ?)), 0)) FROM span",
-                Present.HIGHEST,
-                Moment.OPEN);
-    }
-
     /** Packs that changed names, or were renamed, get the names that their headers say. */
     private void putNamesRight() throws IOException {
         List<PackFiles.PackFile> wrong = PackFiles.of(vault).stream()
@@ -242,39 +232,26 @@ public final class Rebuild {
 
     /** Puts chunks and packs into the new catalogue. */
     private final class Packs implements PackReplay.Taker {
-        private final Sql sql;
+        private final PackTables tables;
 
         Packs(Sql sql) {
-            this.sql = sql;
-        }
-
-        private void put(String how, ChunkPlace c) throws IOException {
-            sql.run(
-                    how + " INTO chunk(id, hash, pack, off, clen, len) VALUES (?,?,?,?,?,?)",
-                    c.id(),
-                    c.digest(),
-                    c.pack(),
-                    c.offset(),
-                    c.storedBytes(),
-                    c.length());
+            this.tables = new PackTables(sql);
         }
 
         @Override
         public void chunk(ChunkPlace place) throws IOException {
-            put("INSERT OR REPLACE", place);
-            sql.run("DELETE FROM damaged WHERE chunk = ?", place.id());
+            tables.chunk(place);
             chunks++;
         }
 
         @Override
         public void lost(ChunkPlace place) throws IOException {
-            // One that was found before, or is found later, is sound.
-            put("INSERT OR IGNORE", place);
+            tables.lost(place);
         }
 
         @Override
         public void pack(long number, long end, boolean sealed) throws IOException {
-            sql.run("INSERT OR REPLACE INTO pack(id, sealed, committed) VALUES (?,?,?)", number, sealed ? 1 : 0, end);
+            tables.pack(number, end, sealed);
         }
 
         @Override

@@ -1,6 +1,8 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -42,6 +44,7 @@ public final class VaultCheck {
      * @param damages what is wrong
      * @param lost versions that cannot be brought back whole
      * @param cancelled whether somebody stopped it before its end
+     * @param damagedPacks numbers of the packs in which something is wrong
      */
     public record Report(
             boolean full,
@@ -50,12 +53,14 @@ public final class VaultCheck {
             long bytes,
             List<String> damages,
             List<LostVersion> lost,
-            boolean cancelled) {
+            boolean cancelled,
+            Set<Long> damagedPacks) {
 
         /** Copies the lists. */
         public Report {
             damages = List.copyOf(damages);
             lost = List.copyOf(lost);
+            damagedPacks = Set.copyOf(damagedPacks);
         }
 
         /** Whether nothing is wrong. */
@@ -81,17 +86,27 @@ public final class VaultCheck {
      *     looked at from outside
      */
     public Report run(boolean full, Progress progress) throws IOException {
+        return run(full, progress, Set.of());
+    }
+
+    /**
+     * As {@link #run(boolean, Progress)}.
+     *
+     * @param sound numbers of packs of which every byte was read already, and is sound; from outside they are looked at too
+     */
+    public Report run(boolean full, Progress progress, Set<Long> sound) throws IOException {
         Set<Long> lostChunks = new HashSet<>();
         Report report;
         try (Reading reading = vault.read();
                 PackReader packs = new PackReader(vault.folder())) {
-            report = run(full, progress, reading, packs, lostChunks);
+            report = run(full, progress, reading, packs, lostChunks, sound);
         }
         note(report, lostChunks);
         return report;
     }
 
-    private Report run(boolean full, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks)
+    private Report run(
+            boolean full, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks, Set<Long> sound)
             throws IOException {
         Sql sql = reading.sql();
         // The state that all of this is about begins with the first question.
@@ -104,11 +119,14 @@ public final class VaultCheck {
         progress.begin(Words.of("check.step"), 0, full ? all : 0);
         PackCheck check = new PackCheck(vault.folder(), packs);
         long[] bytes = {0};
+        Set<Long> damagedPacks = new HashSet<>();
         for (PackCheck.Expected pack : expected) {
             if (progress.isCancelled()) {
                 break;
             }
-            List<Damage> found = full
+            boolean isRead = sound.contains(pack.number());
+            bytes[0] += isRead ? pack.committed() : 0;
+            List<Damage> found = full && !isRead
                     ? check.full(pack, n -> {
                         bytes[0] += n;
                         progress.advance(0, n);
@@ -117,6 +135,7 @@ public final class VaultCheck {
             if (found.isEmpty() || !follow(pack, packs, lostChunks)) {
                 found.forEach(d -> damages.add(d.words()));
                 found.forEach(d -> lostChunks.addAll(d.chunks()));
+                found.forEach(d -> damagedPacks.add(d.pack()));
             }
         }
         damages.addAll(strayFiles(expected));
@@ -128,7 +147,14 @@ public final class VaultCheck {
             damages.addAll(new LogCheck(vault.folder(), sql).run());
         }
         return new Report(
-                full, expected.size(), versions.looked(), bytes[0], damages, versions.lost(), progress.isCancelled());
+                full,
+                expected.size(),
+                versions.looked(),
+                bytes[0],
+                damages,
+                versions.lost(),
+                progress.isCancelled(),
+                damagedPacks);
     }
 
     private static List<String> catalogue(Sql sql, boolean full) {
@@ -150,8 +176,7 @@ public final class VaultCheck {
     private static List<PackCheck.Expected> expected(Sql sql) throws IOException {
         TreeMap<Long, NavigableMap<Long, ChunkPlace>> chunks = new TreeMap<>();
         sql.list("SELECT id, hash, pack, off, clen, len FROM chunk", r -> {
-            ChunkPlace c =
-                    new ChunkPlace(r.getLong(1), r.getLong(3), r.getLong(4), r.getInt(5), r.getInt(6), r.getBytes(2));
+            ChunkPlace c = place(r);
             return chunks.computeIfAbsent(c.pack(), p -> new TreeMap<>()).put(c.offset(), c) == null;
         });
         return new ArrayList<>(sql.list(
@@ -161,6 +186,18 @@ public final class VaultCheck {
                         r.getInt(2) == 1,
                         r.getLong(3),
                         chunks.getOrDefault(r.getLong(1), new TreeMap<>()))));
+    }
+
+    /** Where the chunks of one pack lie in it, by offset. */
+    static NavigableMap<Long, ChunkPlace> places(Sql sql, long pack) throws IOException {
+        TreeMap<Long, ChunkPlace> chunks = new TreeMap<>();
+        sql.list("SELECT id, hash, pack, off, clen, len FROM chunk WHERE pack = ?", VaultCheck::place, pack)
+                .forEach(c -> chunks.put(c.offset(), c));
+        return chunks;
+    }
+
+    private static ChunkPlace place(ResultSet r) throws SQLException {
+        return new ChunkPlace(r.getLong(1), r.getLong(3), r.getLong(4), r.getInt(5), r.getInt(6), r.getBytes(2));
     }
 
     /** Whether a pack was emptied since; then its chunks are looked at where they are now. */
@@ -173,13 +210,7 @@ public final class VaultCheck {
                 List<ChunkPlace> moved = now.sql()
                         .list(
                                 "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = ?",
-                                r -> new ChunkPlace(
-                                        r.getLong(1),
-                                        r.getLong(3),
-                                        r.getLong(4),
-                                        r.getInt(5),
-                                        r.getInt(6),
-                                        r.getBytes(2)),
+                                VaultCheck::place,
                                 c.id());
                 for (ChunkPlace place : moved) {
                     try {

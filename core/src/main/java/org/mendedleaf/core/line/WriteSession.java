@@ -11,8 +11,10 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.ChannelOpener;
 import org.mendedleaf.core.vault.ChunkWriter;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.vault.VaultLock;
+import org.mendedleaf.core.words.Words;
 
 /**
  * The right and the means to change a vault, for a while: its lock, a transaction on the catalogue, and the incoming
@@ -55,6 +57,9 @@ public final class WriteSession implements AutoCloseable {
      */
     static WriteSession open(VaultFolder vault, String holder, Duration patience, ChannelOpener opener)
             throws IOException {
+        if (vault.isCopy()) {
+            throw new VaultException.Unavailable(Words.of("vault.isCopy", vault.root()));
+        }
         VaultLock lock = VaultLock.take(vault, holder, patience);
         Sql sql = null;
         try {
@@ -115,7 +120,8 @@ public final class WriteSession implements AutoCloseable {
         FINDING,
         RULESET,
         HOLD,
-        FINE;
+        FINE,
+        VAULT_COPY;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

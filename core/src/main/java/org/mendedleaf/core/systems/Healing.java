@@ -5,10 +5,14 @@ import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyHealing;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.DamagedChunks;
 import org.mendedleaf.core.line.LastCheck;
@@ -17,6 +21,7 @@ import org.mendedleaf.core.line.OutsideWriter;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.StoredContent;
@@ -24,8 +29,9 @@ import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Brings damaged contents back: from the files that are there, from other versions with the same content, and from other systems
- * that hold it. What is damaged is never written over; it is stored anew, and whoever needs it finds it there.
+ * Brings damaged contents back: from copies of the vault, the files that are there, other versions with the same content, and
+ * other systems that hold it. A pack that a copy can make whole is replaced by the whole one; anything else is stored anew, and
+ * whoever needs it finds it there. Copies are read too, and get again what the vault has.
  */
 public final class Healing {
 
@@ -55,32 +61,109 @@ public final class Healing {
      * @param before what was damaged
      * @param healed versions that are whole again
      * @param after what is damaged now
+     * @param copies what came of reading every byte of the copies that are there
      */
-    public record Result(VaultCheck.Report before, List<Healed> healed, VaultCheck.Report after) {
-        /** Copies the list. */
+    public record Result(VaultCheck.Report before, List<Healed> healed, VaultCheck.Report after, List<OfCopy> copies) {
+        /** Copies the lists. */
         public Result {
             healed = List.copyOf(healed);
+            copies = List.copyOf(copies);
         }
     }
 
-    /** Reads every stored byte, heals what can be healed, and reads it again. */
+    /**
+     * What came of reading every byte of a copy.
+     *
+     * @param bytes that it got again from the vault
+     * @param trouble what is wrong with it now, in words; empty when nothing is
+     */
+    public record OfCopy(VaultCopy copy, long bytes, String trouble) {}
+
+    /** Reads every stored byte of the vault and of its copies, heals what can be healed, and reads it again. */
     public Result run(Progress progress) throws IOException {
-        VaultCheck.Report before = new VaultCheck(vault).run(true, progress);
-        if (before.lost().isEmpty() || before.cancelled()) {
-            LastCheck.note(vault, before, clock.instant());
-            return new Result(before, List.of(), before);
+        Result result = heal(new VaultCheck(vault).run(true, progress), progress);
+        LastCheck.note(vault, result.after(), clock.instant());
+        List<OfCopy> copies = result.after().cancelled() ? List.of() : ofCopies(progress);
+        return new Result(result.before(), result.healed(), result.after(), copies);
+    }
+
+    /**
+     * Heals what a check of every byte has found, and reads it again.
+     *
+     * @param before what it found
+     */
+    public Result heal(VaultCheck.Report before, Progress progress) throws IOException {
+        List<Healed> healed = new ArrayList<>();
+        VaultCheck.Report after = before;
+        if (!before.isClean() && !before.cancelled()) {
+            heal(before, healed, progress);
+            after = new VaultCheck(vault).run(true, progress);
+        }
+        return new Result(before, healed, after, List.of());
+    }
+
+    private void heal(VaultCheck.Report before, List<Healed> healed, Progress progress) throws IOException {
+        List<VaultCheck.LostVersion> lost = new ArrayList<>(before.lost());
+        for (CopyStatus status : copies().list()) {
+            fromCopy(status.copy(), before.damagedPacks(), lost, healed);
+        }
+        if (lost.isEmpty()) {
+            return;
         }
         capture(progress);
-        List<Healed> healed = new ArrayList<>();
-        for (VaultCheck.LostVersion lost : before.lost()) {
+        for (VaultCheck.LostVersion each : lost) {
             if (progress.isCancelled()) {
                 break;
             }
-            heal(lost, progress).ifPresent(from -> healed.add(new Healed(lost, from)));
+            heal(each, progress).ifPresent(from -> healed.add(new Healed(each, from)));
         }
-        VaultCheck.Report after = new VaultCheck(vault).run(true, progress);
-        LastCheck.note(vault, after, clock.instant());
-        return new Result(before, healed, after);
+    }
+
+    private Copies copies() {
+        return new Copies(vault, clock, "");
+    }
+
+    /** Packs hold the same bytes in a copy: that brings back whatever was in them, change logs too. */
+    private void fromCopy(
+            VaultCopy copy, Set<Long> damagedPacks, List<VaultCheck.LostVersion> lost, List<Healed> healed)
+            throws IOException {
+        try {
+            if (new CopyHealing(copies()).healVault(copy, damagedPacks) == 0) {
+                return;
+            }
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(Healing.class).info("nothing comes from {}", copy.folder(), e);
+            return;
+        }
+        for (VaultCheck.LostVersion each : List.copyOf(lost)) {
+            Optional<Version> version = version(each);
+            if (version.isPresent() && isWhole(version.get())) {
+                healed.add(new Healed(each, Words.of("healing.copy", copy.folder())));
+                lost.remove(each);
+            }
+        }
+    }
+
+    private List<OfCopy> ofCopies(Progress progress) throws IOException {
+        List<OfCopy> found = new ArrayList<>();
+        for (CopyStatus status : copies().list()) {
+            if (status.standing() == CopyStatus.Standing.AWAY || progress.isCancelled()) {
+                continue;
+            }
+            try {
+                CopyHealing.Checked checked = new CopyHealing(copies()).check(status.copy(), progress);
+                String trouble = checked.after().isClean()
+                        ? ""
+                        : Words.of(
+                                "copies.damaged",
+                                status.copy().folder(),
+                                checked.after().lost().size());
+                found.add(new OfCopy(status.copy(), checked.healedBytes(), trouble));
+            } catch (VaultException e) {
+                found.add(new OfCopy(status.copy(), 0, e.words()));
+            }
+        }
+        return found;
     }
 
     /** Files whose contents are damaged in the vault are read again by the next capture, as the check has noted. */

@@ -42,6 +42,9 @@ public final class PackReplay implements AutoCloseable {
 
         /** Something that cannot be read, in words. */
         void damaged(String words);
+
+        /** Bytes of a pack in which no record is sound. */
+        default void stretch(long pack, long from, long to) throws IOException {}
     }
 
     private record CommitPlace(long pack, PackRecord head) {}
@@ -61,9 +64,14 @@ public final class PackReplay implements AutoCloseable {
         for (PackFiles.PackFile file : PackFiles.of(vault)) {
             file.words().ifPresent(taker::damaged);
             if (file.number() > 0 && file.state() != PackFiles.State.MISNAMED) {
-                walk(file.number(), known.in(file.number()), taker);
+                walk(file.number(), PackFormat.HEADER, known.in(file.number()), taker);
             }
         }
+    }
+
+    /** Walks one pack from a place on at which a record begins, or from its first one. */
+    public void walk(long number, long from, Places known, Taker taker) throws IOException {
+        walk(number, Math.max(PackFormat.HEADER, from), known.in(number), taker);
     }
 
     /** Finds the commits by the heads of records alone, for packs of which every record was read a moment ago. */
@@ -88,10 +96,10 @@ public final class PackReplay implements AutoCloseable {
         }
     }
 
-    private void walk(long number, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
+    private void walk(long number, long from, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
         PackWalk walk = new PackWalk(reader, number, known);
-        long[] end = {PackFormat.HEADER};
-        walk.run(new PackWalk.Taker() {
+        long[] end = {from};
+        walk.run(from, walk.end().bytes(), new PackWalk.Taker() {
             @Override
             public void sound(PackRecord head, byte[] bytes) throws IOException {
                 end[0] = head.end();
@@ -104,6 +112,7 @@ public final class PackReplay implements AutoCloseable {
 
             @Override
             public void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException {
+                taker.stretch(number, from, to);
                 if (chunk.isPresent()) {
                     taker.lost(chunk.get());
                 }

@@ -20,7 +20,8 @@ import org.mendedleaf.core.words.Words;
  * The folder that is a vault, and where its parts stand in it.
  *
  * <pre>
- * VAULT           lines of text: "mended-leaf vault", "format 1", "id" and a UUID; "access group" when it is shared
+ * VAULT           lines of text: "mended-leaf vault", "format 1", "id" and a UUID; "access group" when it is shared;
+ *                 of a copy "format 2", and "copy" as the last line
  * catalogue.db    SQLite 3, in WAL mode (beside it -wal and -shm while in use)
  * packs/          00000001.pack and so on, see {@link PackFormat}
  * lock            held by the process that writes; its text says who
@@ -29,8 +30,9 @@ import org.mendedleaf.core.words.Words;
  * @param root the folder
  * @param id of the vault, written into every pack
  * @param access who else on this computer may open it
+ * @param isCopy whether it is kept in step with another vault, and may only be read
  */
-public record VaultFolder(Path root, UUID id, Access access) {
+public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
 
     static {
         NativeLibraries.ready();
@@ -39,6 +41,11 @@ public record VaultFolder(Path root, UUID id, Access access) {
     private static final String MARKER = "VAULT";
     private static final String FIRST_LINE = "mended-leaf vault";
     private static final int FORMAT = 1;
+
+    /** Of a copy: programs that do not know copies, and would write into one, refuse it. */
+    private static final int COPY_FORMAT = 2;
+
+    private static final String COPY = "copy";
     private static final String SHARED = "access group";
 
     /** What a kill while a vault is made may leave before there is one. */
@@ -66,17 +73,8 @@ public record VaultFolder(Path root, UUID id, Access access) {
         if (isVault(folder)) {
             return open(folder);
         }
-        if (Files.exists(folder)) {
-            if (!Files.isDirectory(folder)) {
-                throw new VaultException.Unavailable(Words.of("vault.notAFolder", folder));
-            }
-            try (Stream<Path> inside = Files.list(folder)) {
-                if (inside.anyMatch(p -> !BEGUN.contains(p.getFileName().toString()))) {
-                    throw new VaultException.Unavailable(Words.of("vault.notEmpty", folder));
-                }
-            }
-        }
-        VaultFolder vault = new VaultFolder(folder.toAbsolutePath().normalize(), UUID.randomUUID(), access);
+        requireUnused(folder);
+        VaultFolder vault = new VaultFolder(folder.toAbsolutePath().normalize(), UUID.randomUUID(), access, false);
         if (!vault.packNumbersIfAny().isEmpty()) {
             throw new VaultException.Damaged(Words.of("vault.noMarker", folder));
         }
@@ -87,6 +85,20 @@ public record VaultFolder(Path root, UUID id, Access access) {
         return vault;
     }
 
+    private static void requireUnused(Path folder) throws IOException {
+        if (!Files.exists(folder)) {
+            return;
+        }
+        if (!Files.isDirectory(folder)) {
+            throw new VaultException.Unavailable(Words.of("vault.notAFolder", folder));
+        }
+        try (Stream<Path> inside = Files.list(folder)) {
+            if (inside.anyMatch(p -> !BEGUN.contains(p.getFileName().toString()))) {
+                throw new VaultException.Unavailable(Words.of("vault.notEmpty", folder));
+            }
+        }
+    }
+
     private List<Long> packNumbersIfAny() throws IOException {
         return Files.isDirectory(packs()) ? packNumbers() : List.of();
     }
@@ -94,7 +106,11 @@ public record VaultFolder(Path root, UUID id, Access access) {
     /** The marker comes last and whole: without it there is no vault yet. */
     private void writeMarker() throws IOException {
         String text = String.join(
-                "\n", FIRST_LINE, "format " + FORMAT, "id " + id, access == Access.GROUP ? SHARED + "\n" : "");
+                "\n",
+                FIRST_LINE,
+                "format " + (isCopy ? COPY_FORMAT : FORMAT),
+                "id " + id,
+                (access == Access.GROUP ? SHARED + "\n" : "") + (isCopy ? COPY + "\n" : ""));
         Path beside = root.resolve(MARKER + ".new");
         Files.deleteIfExists(beside);
         try (FileChannel out = access.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
@@ -105,9 +121,30 @@ public record VaultFolder(Path root, UUID id, Access access) {
         Durable.forceFolder(root);
     }
 
+    /**
+     * Makes an empty copy of this vault in a folder that is empty, not there yet, or in which making it was cut short.
+     *
+     * @throws VaultException.Unavailable when the folder holds something else
+     */
+    public VaultFolder makeCopy(Path folder) throws IOException {
+        requireUnused(folder);
+        VaultFolder copy = new VaultFolder(folder.toAbsolutePath().normalize(), id, access, true);
+        access.createFolders(copy.root());
+        access.createFolders(copy.packs());
+        copy.writeMarker();
+        return copy;
+    }
+
+    /** This copy as a vault of its own, into which one can write. */
+    public VaultFolder asVault() throws IOException {
+        VaultFolder vault = new VaultFolder(root, id, access, false);
+        vault.writeMarker();
+        return vault;
+    }
+
     /** The same vault, which others may open from now on, or may not any longer. */
     public VaultFolder shared(Access with) throws IOException {
-        VaultFolder changed = new VaultFolder(root, id, with);
+        VaultFolder changed = new VaultFolder(root, id, with, isCopy);
         changed.writeMarker();
         with.giveAll(root);
         return changed;
@@ -154,12 +191,13 @@ public record VaultFolder(Path root, UUID id, Access access) {
                 throw new VaultException.Damaged(Words.of("vault.marker", folder));
             }
             int format = Integer.parseInt(lines.get(1).substring("format ".length()));
-            if (format > FORMAT) {
-                throw new VaultException.TooNew(folder, format, FORMAT);
+            if (format > COPY_FORMAT) {
+                throw new VaultException.TooNew(folder, format, COPY_FORMAT);
             }
             UUID id = UUID.fromString(lines.get(2).substring("id ".length()));
-            Access access = lines.size() > 3 && lines.get(3).equals(SHARED) ? Access.GROUP : Access.OWNER;
-            return new VaultFolder(folder.toAbsolutePath().normalize(), id, access);
+            List<String> more = lines.subList(3, lines.size());
+            Access access = more.contains(SHARED) ? Access.GROUP : Access.OWNER;
+            return new VaultFolder(folder.toAbsolutePath().normalize(), id, access, more.contains(COPY));
         } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
             throw new VaultException.Damaged(Words.of("vault.marker", folder), e);
         }

@@ -23,8 +23,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.document.Made;
+import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Decision;
@@ -299,13 +299,13 @@ class FindingsTest {
         ledgerSavedOver();
         int[] told = {0};
         HealthKeeper keeper = new HealthKeeper(p.vault(), p.clock(), () -> told[0]++);
-        keeper.round(NEVER_ENDING);
+        keeper.round(Breathing.on());
         assertThat(told[0]).isEqualTo(1);
         assertThat(new Findings(p.vault(), "Ines").open()).hasSize(1);
-        keeper.round(NEVER_ENDING);
+        keeper.round(Breathing.on());
         assertThat(told[0]).as("nothing came since").isEqualTo(1);
         save("ledger.ods", ledger(1));
-        keeper.round(NEVER_ENDING);
+        keeper.round(Breathing.on());
         assertThat(told[0]).isEqualTo(2);
         assertThat(new Findings(p.vault(), "Ines").open()).isEmpty();
     }
@@ -379,25 +379,15 @@ class FindingsTest {
                 new Calendar(p.clock().getZone(), java.time.DayOfWeek.MONDAY),
                 () -> findings.pausing(p.now()).isPresent(),
                 done::add);
-        keeper.round(NEVER_ENDING);
+        keeper.round(Breathing.on());
         assertThat(done).isEmpty();
         findings.dismiss(findings.open().get(0), p.now(), "it was a test");
-        keeper.round(NEVER_ENDING);
+        keeper.round(Breathing.on());
         assertThat(done).hasSize(1);
         assertThat(p.line("f1.csv").version(1).orElseThrow().recipe().isElsewhere())
                 .as("its grace had ended")
                 .isTrue();
     }
-
-    private static final Supervisor.Breath NEVER_ENDING = new Supervisor.Breath() {
-        @Override
-        public boolean isEnding() {
-            return false;
-        }
-
-        @Override
-        public void pause(Duration time) {}
-    };
 
     @Test
     void aCancelledCheckGoesOnAndADamagedIndexIsBegunAnew() throws IOException {

@@ -41,7 +41,8 @@ class WordsTest {
                     while (m.find()) {
                         found.add(m.group(1));
                     }
-                    Matcher bundle = Pattern.compile("\\$\\{bundle:([a-z.]+)}").matcher(text);
+                    Matcher bundle =
+                            Pattern.compile("\\$\\{bundle:([a-zA-Z.]+)}").matcher(text);
                     while (bundle.find()) {
                         found.add(bundle.group(1));
                     }

@@ -29,6 +29,8 @@ import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyKeeper;
 import org.mendedleaf.core.find.FindKeeper;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
@@ -52,7 +54,9 @@ import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.BackupRun;
+import org.mendedleaf.core.systems.CheckKeeper;
 import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.OutsideWork;
@@ -214,6 +218,15 @@ public final class Desk implements AutoCloseable {
             supervisor.add(new SnapshotKeeper(vault, clock, authors(), home.who(), new SnapshotListener()));
             supervisor.add(new FindKeeper(vault));
             supervisor.add(new HealthKeeper(vault, clock, () -> background.onScreen(this::changed)));
+            Copies copies = new Copies(vault, clock, home.who());
+            supervisor.add(new CopyKeeper(copies, clock, () -> background.onScreen(this::changed)));
+            supervisor.add(new CheckKeeper(
+                    vault,
+                    new Healing(vault, book, clock, authors()),
+                    copies,
+                    clock,
+                    false,
+                    result -> background.onScreen(this::changed)));
             supervisor.add(new RetentionKeeper(
                     vault,
                     clock,

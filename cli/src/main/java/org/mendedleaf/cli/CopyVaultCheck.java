@@ -1,0 +1,57 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.copies.CopyHealing;
+import org.mendedleaf.core.words.Say;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Reads every byte of copies of the vault, and takes what is damaged again from the vault. */
+@Command(name = "check", description = "${bundle:cli.copyVault.check}", mixinStandardHelpOptions = true)
+final class CopyVaultCheck extends CopyVaultBase {
+
+    @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.copyVault.folderOrAll")
+    @Nullable
+    Path folder;
+
+    CopyVaultCheck(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> rows = new ArrayList<>();
+        int code = eachCopy(folder, (copies, status) -> {
+            CopyHealing.Checked checked;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                checked = new CopyHealing(copies).check(status.copy(), progress);
+            }
+            Map<String, Object> row = json(copies.in(status.copy().folder()).orElse(status));
+            row.put("clean", checked.after().isClean());
+            row.put("healedBytes", checked.healedBytes());
+            row.put("damages", checked.after().damages());
+            rows.add(row);
+            if (!json) {
+                checked.after().damages().forEach(this::complain);
+                if (checked.healedBytes() > 0) {
+                    say("cli.copyVault.healed", status.copy().folder(), Say.size(checked.healedBytes()));
+                }
+                say(
+                        checked.after().isClean() ? "cli.copyVault.sound" : "cli.copyVault.damaged",
+                        status.copy().folder(),
+                        checked.after().versions(),
+                        Say.size(checked.after().bytes()),
+                        checked.after().lost().size());
+            }
+            return checked.after().isClean() ? Main.DONE : Main.SOME_FAILED;
+        });
+        if (json) {
+            printJson(rows);
+        }
+        return code;
+    }
+}

@@ -1,0 +1,18 @@
+package org.mendedleaf.cli;
+
+import picocli.CommandLine.Command;
+
+/** Copies of the vault on other drives. */
+@Command(
+        name = "copy-vault",
+        description = "${bundle:cli.copyVault}",
+        mixinStandardHelpOptions = true,
+        subcommands = {
+            CopyVaultAdd.class,
+            CopyVaultList.class,
+            CopyVaultRun.class,
+            CopyVaultCheck.class,
+            CopyVaultEnd.class,
+            CopyVaultUse.class
+        })
+final class CopyVaultCommand extends Group {}

@@ -1,0 +1,47 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.words.Say;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+/** Brings copies of the vault in step now. */
+@Command(name = "run", description = "${bundle:cli.copyVault.run}", mixinStandardHelpOptions = true)
+final class CopyVaultRun extends CopyVaultBase {
+
+    @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.copyVault.folderOrAll")
+    @Nullable
+    Path folder;
+
+    CopyVaultRun(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        List<Object> rows = new ArrayList<>();
+        int code = eachCopy(folder, (copies, status) -> {
+            long written;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                written = copies.run(status.copy(), progress);
+            }
+            CopyStatus now = copies.in(status.copy().folder()).orElse(status);
+            Map<String, Object> row = json(now);
+            row.put("writtenBytes", written);
+            rows.add(row);
+            if (!json) {
+                say("cli.copyVault.ran", status.copy().folder(), Say.size(written));
+            }
+            return Main.DONE;
+        });
+        if (json) {
+            printJson(rows);
+        }
+        return code;
+    }
+}

@@ -1,0 +1,45 @@
+package org.mendedleaf.cli;
+
+import java.nio.file.Path;
+import java.util.Map;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Makes a copy of a vault a vault of its own, as when the drive of the vault broke. */
+@Command(name = "use", description = "${bundle:cli.copyVault.use}", mixinStandardHelpOptions = true)
+final class CopyVaultUse extends CopyVaultBase {
+
+    @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.copyVault.folder")
+    @SuppressWarnings("NullAway.Init")
+    Path folder;
+
+    @Option(names = "--yes", descriptionKey = "cli.copyVault.use.yes")
+    boolean yes;
+
+    CopyVaultUse(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        if (!VaultFolder.open(folder).isCopy()) {
+            throw new IllegalArgumentException(Words.of("copies.noCopy", folder));
+        }
+        if (!yes && !surroundings.confirms(Words.of("cli.copyVault.use.what", folder))) {
+            complain(Words.of("cli.copyVault.use.needsYes", folder));
+            return Main.SOME_FAILED;
+        }
+        VaultFolder own = Copies.use(folder);
+        home().addVault(own.root());
+        if (json) {
+            printJson(Map.of("vault", own.root().toString()));
+        } else {
+            say("cli.copyVault.used", own.root());
+        }
+        return Main.DONE;
+    }
+}
