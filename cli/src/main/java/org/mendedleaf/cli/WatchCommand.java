@@ -44,6 +44,10 @@ final class WatchCommand extends RetentionBase {
             for (Path folder : vaults()) {
                 OpenVault vaultHere = open(folder);
                 open.add(vaultHere);
+                if (vaultHere.folder().isCopy()) {
+                    complain(Words.of("vault.isCopy", folder));
+                    continue;
+                }
                 Supervisor supervisor =
                         new Supervisor(Supervisor.Backoff.STANDARD, new Duties(vaultHere, clock(), this::told));
                 guardians.add(supervisor);

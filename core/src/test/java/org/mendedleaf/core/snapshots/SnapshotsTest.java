@@ -257,6 +257,9 @@ class SnapshotsTest {
                     "fine",
                     "journal_link",
                     "moved_aside",
+                    "vault_copy",
+                    "copy_state",
+                    "sound_pack",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }

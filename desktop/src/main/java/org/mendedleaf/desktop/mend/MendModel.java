@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.mend;
 
 import java.io.IOException;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -21,10 +22,13 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
+import org.mendedleaf.core.line.DamagedChunks;
 import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
@@ -164,6 +168,12 @@ public final class MendModel {
             pausing |= findings.pausing(now).isPresent();
             try (Reading reading = vault.read()) {
                 checks.add(LastCheck.of(reading));
+                DamagedChunks.lost(reading).forEach(l -> warnings.add(Words.of("copies.lost", l.path(), l.label())));
+            }
+            for (CopyStatus copy : new Copies(vault, Clock.fixed(now, zone), who).list()) {
+                if (copy.needsSomebody()) {
+                    warnings.add(Words.of("cli.status.copy", copy.copy().folder(), copy.sentence(now, zone)));
+                }
             }
             Warning.of(Coverage.of(vault, now), now, zone).forEach(w -> warnings.add(w.words()));
             Optional<Instant> at = findings.looked();

@@ -39,11 +39,11 @@ final class CoverageTable extends TableView<Coverage.Row> {
         setFixedCellSize(46);
         setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         setPlaceholder(Ui.label(Words.of("protection.empty"), "dim"));
-        column("protection.place", 195, r -> r, CoverageTable::place);
-        column("protection.state", 106, r -> r, CoverageTable::state);
-        column("protection.last", 98, this::last, CoverageTable::words);
-        column("protection.next", 102, this::next, CoverageTable::words);
-        column("protection.room", 118, r -> r, CoverageTable::room);
+        column("protection.place", 195, 120, r -> r, CoverageTable::place);
+        column("protection.state", 106, 84, r -> r, CoverageTable::state);
+        column("protection.last", 98, 90, this::last, CoverageTable::words);
+        column("protection.next", 102, 98, this::next, CoverageTable::words);
+        column("protection.room", 118, 96, r -> r, CoverageTable::room);
         model.rowsProperty().addListener((o, a, rows) -> fill(rows));
         model.selectedProperty().addListener((o, a, row) -> pick(row));
         getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
@@ -68,10 +68,14 @@ final class CoverageTable extends TableView<Coverage.Row> {
     }
 
     private <T> void column(
-            String key, double width, Function<Coverage.Row, T> value, Function<T, javafx.scene.Node> draw) {
+            String key,
+            double width,
+            double least,
+            Function<Coverage.Row, T> value,
+            Function<T, javafx.scene.Node> draw) {
         TableColumn<Coverage.Row, T> column = new TableColumn<>(Words.of(key));
         column.setPrefWidth(width);
-        column.setMinWidth(70);
+        column.setMinWidth(least);
         column.setSortable(false);
         column.setReorderable(false);
         column.setCellValueFactory(c -> new ReadOnlyObjectWrapper<>(value.apply(c.getValue())));

@@ -212,6 +212,13 @@ final class PlacePane extends BorderPane {
 
     // A folder on this computer.
 
+    /** The name of a field, which is never cut off. */
+    private static Label name(String key) {
+        Label name = Ui.label(Words.of(key), "form-name");
+        name.setMinWidth(USE_PREF_SIZE);
+        return name;
+    }
+
     private void folder(Coverage.Row row, VBox body) {
         Place p = row.place().orElseThrow();
         form.getChildren().clear();
@@ -231,8 +238,8 @@ final class PlacePane extends BorderPane {
                 apply.run();
             }
         });
-        form.addRow(0, Ui.label(Words.of("protect.rhythm"), "form-name"), rhythm);
-        form.addRow(1, Ui.label(Words.of("protect.exclusions"), "form-name"), out);
+        form.addRow(0, name("protect.rhythm"), rhythm);
+        form.addRow(1, name("protect.exclusions"), out);
         GridPane.setHgrow(out, javafx.scene.layout.Priority.ALWAYS);
         body.getChildren().addAll(form, problem);
         body.getChildren()

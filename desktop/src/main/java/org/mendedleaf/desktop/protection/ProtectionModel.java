@@ -33,6 +33,7 @@ public final class ProtectionModel {
     private final ReadOnlyObjectWrapper<Coverage.@Nullable Row> selected = new ReadOnlyObjectWrapper<>();
     private final PlaceModel place;
     private final AheadModel ahead;
+    private final VaultModel vaults;
 
     /** The model over this desk. */
     public ProtectionModel(Desk desk) {
@@ -40,6 +41,7 @@ public final class ProtectionModel {
         this.question = desk.background().new Newest();
         this.place = new PlaceModel(desk);
         this.ahead = new AheadModel(desk);
+        this.vaults = new VaultModel(desk);
         desk.changesProperty().addListener((o, a, b) -> reload());
         selected.addListener((o, a, row) -> place.show(row));
     }
@@ -64,6 +66,11 @@ public final class ProtectionModel {
         return selected.getReadOnlyProperty();
     }
 
+    /** The vaults themselves, and their copies. */
+    public VaultModel vaults() {
+        return vaults;
+    }
+
     /** The settings of the selected place. */
     public PlaceModel place() {
         return place;
@@ -76,6 +83,7 @@ public final class ProtectionModel {
 
     /** Looks again. */
     public void reload() {
+        vaults.reload();
         question.ask(
                 this::load,
                 found -> {

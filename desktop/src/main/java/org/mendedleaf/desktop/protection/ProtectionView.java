@@ -2,11 +2,13 @@ package org.mendedleaf.desktop.protection;
 
 import java.io.File;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SplitPane;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -25,6 +27,9 @@ public final class ProtectionView extends StackPane {
 
     private static final int WARNINGS_SHOWN = 3;
 
+    /** Of the height that the table and the vaults have together. */
+    private static final double VAULTS_MOST = 0.45;
+
     private final ProtectionModel model;
     private final BorderPane screen = new BorderPane();
     private final VBox warnings = new VBox(6);
@@ -36,12 +41,14 @@ public final class ProtectionView extends StackPane {
      *
      * @param folderAsk asks for a folder, beginning at one
      * @param openFiles goes to the files of a place
+     * @param show goes to a version that is damaged
      * @param protect goes to the sheet on which a folder is protected
      */
     public ProtectionView(
             ProtectionModel model,
             Function<File, Optional<File>> folderAsk,
             Consumer<Held> openFiles,
+            BiConsumer<Held, VaultModel.Lost> show,
             Runnable protect) {
         this.model = model;
         this.protect = protect;
@@ -57,7 +64,12 @@ public final class ProtectionView extends StackPane {
         VBox top = new VBox(10, head, warnings);
         top.getStyleClass().add("protection-top");
         CoverageTable table = new CoverageTable(model);
-        StackPane left = new StackPane(table);
+        BorderPane left = new BorderPane(table);
+        ScrollPane vaults = new ScrollPane(new VaultBox(model.vaults(), folderAsk, show));
+        vaults.setFitToWidth(true);
+        vaults.getStyleClass().add("place-scroll");
+        vaults.maxHeightProperty().bind(left.heightProperty().multiply(VAULTS_MOST));
+        left.setBottom(vaults);
         left.getStyleClass().add("sheet");
         pane = new PlacePane(
                 model, folderAsk, openFiles, protect, () -> model.connection().ifPresent(this::sheet));

@@ -167,9 +167,9 @@ public final class Desk implements AutoCloseable {
                     StringBuilder wrong = new StringBuilder();
                     for (Path folder : home.vaults()) {
                         try {
-                            found.addAll(openVault(folder));
+                            found.addAll(openVault(folder, words -> say(wrong, words)));
                         } catch (IOException e) {
-                            wrong.append(wrong.isEmpty() ? "" : "\n").append(e.getMessage());
+                            say(wrong, String.valueOf(e.getMessage()));
                         }
                     }
                     background.onScreen(() -> trouble.set(wrong.toString()));
@@ -184,13 +184,20 @@ public final class Desk implements AutoCloseable {
                 e -> trouble.set(String.valueOf(e.getMessage())));
     }
 
-    private List<Held> openVault(Path folder) throws IOException {
+    private static void say(StringBuilder all, String words) {
+        all.append(all.isEmpty() ? "" : "\n").append(words);
+    }
+
+    private List<Held> openVault(Path folder, Consumer<String> hearer) throws IOException {
         OpenVault vault = vaults.get(folder);
         if (vault == null) {
             vault = OpenVault.open(folder, Words.of("desktop.holder"), PATIENCE);
             vaults.put(folder, vault);
             if (vault.wasOpenToOthers()) {
-                background.onScreen(() -> trouble.set(Words.of("vault.tightened", folder)));
+                hearer.accept(Words.of("vault.tightened", folder));
+            }
+            if (vault.folder().isCopy()) {
+                hearer.accept(Words.of("vault.isCopy", folder));
             }
         }
         return held(vault);
@@ -210,6 +217,10 @@ public final class Desk implements AutoCloseable {
                 continue;
             }
             OpenVault vault = e.getValue();
+            if (vault.folder().isCopy()) {
+                // It can only be read.
+                continue;
+            }
             Supervisor supervisor =
                     new Supervisor(Supervisor.Backoff.STANDARD, new Duties(vault, clock, this::dutyWent));
             supervisors.put(e.getKey(), supervisor);
@@ -373,7 +384,7 @@ public final class Desk implements AutoCloseable {
                     OpenVault.openOrCreate(real, Words.of("desktop.holder"), PATIENCE)
                             .close();
                     home.addVault(real);
-                    openVault(real);
+                    openVault(real, words -> background.onScreen(() -> trouble.set(words)));
                     OpenVault vault = vaults.get(real);
                     if (vault == null) {
                         throw new IllegalStateException("expected an open vault at " + real);

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -44,7 +45,7 @@ public final class Shell extends BorderPane {
 
     private final Desk desk;
     private final Theme theme;
-    private final Function<File, Optional<File>> folderAsk;
+    private Function<File, Optional<File>> folderAsk;
     private final FilesModel files;
     private final FilesView filesView;
     private final ProtectionModel protection;
@@ -67,6 +68,9 @@ public final class Shell extends BorderPane {
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
+    /** A bar that is wider has room for everything. */
+    private static final double WIDE = 1180;
+
     /** Two ways that people know for the same. */
     private static final List<KeyCombination> REDO =
             List.of(KeyCombination.valueOf("Ctrl+Shift+Z"), KeyCombination.valueOf("Ctrl+Y"));
@@ -80,9 +84,13 @@ public final class Shell extends BorderPane {
         this.protection = new ProtectionModel(desk);
         this.protectionView = new ProtectionView(
                 protection,
-                folderAsk,
+                start -> this.folderAsk.apply(start),
                 held -> {
                     files.open(held, "");
+                    showFiles();
+                },
+                (held, lost) -> {
+                    files.reveal(held, lost.version().path(), lost.version().line(), null);
                     showFiles();
                 },
                 () -> protect(false));
@@ -112,7 +120,9 @@ public final class Shell extends BorderPane {
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
-        setFolderAsk(() -> folderAsk.apply(new File(System.getProperty("user.home"))));
+        Supplier<Optional<File>> fromHome = () -> folderAsk.apply(new File(System.getProperty("user.home")));
+        filesView.setFolderAsk(fromHome);
+        ways.setFolderAsk(fromHome);
         setTop(bar());
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
@@ -135,10 +145,16 @@ public final class Shell extends BorderPane {
         protectionTab = tab("tab.protection", this::showProtection);
         retentionTab = tab("tab.retention", this::showRetention);
         journalTab = tab("tab.journal", this::showJournal);
+        Label brand = Ui.label(Words.of("desktop.title"), "brand");
+        bar.widthProperty().addListener((o, a, width) -> {
+            // The way round comes before the name of the program.
+            Ui.visible(brand, width.doubleValue() >= WIDE);
+            Ui.style(bar, "narrow", width.doubleValue() < WIDE);
+        });
         bar.getChildren()
                 .addAll(
                         Shapes.mark(),
-                        Ui.label(Words.of("desktop.title"), "brand"),
+                        brand,
                         filesTab,
                         mendTab,
                         protectionTab,
@@ -231,6 +247,7 @@ public final class Shell extends BorderPane {
     private static Button tab(String key, Runnable show) {
         Button tab = Ui.button(key, show, "flat", "tab");
         tab.setId(key.replace('.', '-'));
+        tab.setMinWidth(USE_PREF_SIZE);
         return tab;
     }
 
@@ -377,7 +394,8 @@ public final class Shell extends BorderPane {
     }
 
     /** Puts another way to ask for a folder in place. */
-    public void setFolderAsk(java.util.function.Supplier<Optional<File>> ask) {
+    public void setFolderAsk(Supplier<Optional<File>> ask) {
+        folderAsk = start -> ask.get();
         filesView.setFolderAsk(ask);
         ways.setFolderAsk(ask);
     }

@@ -23,6 +23,7 @@ final class WhoMenu extends MenuButton {
         this.desk = desk;
         this.question = desk.background().new Newest();
         setId("who");
+        setMinWidth(USE_PREF_SIZE);
         getStyleClass().addAll("flat", "text-button", "who");
         setAccessibleText(Words.of("who.menu"));
         setOnShowing(e -> fill());

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -13,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.desktop.files.DeskTest;
@@ -111,5 +113,22 @@ class MendModelTest extends DeskTest {
         model.reload();
         until(() -> !model.pictureProperty().get().warnings().isEmpty());
         assertThat(model.pictureProperty().get().warnings().get(0)).contains("papers");
+    }
+
+    @Test
+    void aCopyOfTheVaultThatIsAwayIsAWarning() throws Exception {
+        Path copy = temp.resolve("drive");
+        Copies copies = new Copies(desk.vaults().values().iterator().next(), desk.clock(), "Ines");
+        copies.run(copies.add(copy).copy(), Progress.NONE);
+        save("rota.txt", ROTA, Instant.now().minusSeconds(900));
+        capture();
+        MendModel model = new MendModel(desk);
+        model.reload();
+        until(() -> model.pictureProperty().get().check().length() > 0);
+        assertThat(model.pictureProperty().get().warnings()).isEmpty();
+        Files.move(copy, temp.resolve("away"));
+        model.reload();
+        until(() -> !model.pictureProperty().get().warnings().isEmpty());
+        assertThat(model.pictureProperty().get().warnings().get(0)).contains("drive", "is away");
     }
 }

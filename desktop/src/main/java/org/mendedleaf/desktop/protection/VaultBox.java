@@ -1,0 +1,276 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.function.Function;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Hyperlink;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.RadioMenuItem;
+import javafx.scene.control.SeparatorMenuItem;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.kordamp.ikonli.feather.Feather;
+import org.kordamp.ikonli.javafx.FontIcon;
+import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.line.CheckSchedule;
+import org.mendedleaf.core.line.LastCheck;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Ui;
+
+/** Below the table of what is protected: the vault itself, whether every byte of it is whole, and its copies. */
+final class VaultBox extends VBox {
+
+    private static final int LOST_SHOWN = 3;
+    private static final List<Integer> EVERY = List.of(7, 30, 90, CheckSchedule.BY_HAND);
+
+    private static final Map<CopyStatus.Standing, String> BADGES = Map.of(
+            CopyStatus.Standing.IN_STEP, "badge-moss",
+            CopyStatus.Standing.FAILING, "badge-clay");
+
+    private final VaultModel model;
+    private final Function<File, Optional<File>> folderAsk;
+    private final BiConsumer<Held, VaultModel.Lost> show;
+
+    VaultBox(VaultModel model, Function<File, Optional<File>> folderAsk, BiConsumer<Held, VaultModel.Lost> show) {
+        super(6);
+        this.model = model;
+        this.folderAsk = folderAsk;
+        this.show = show;
+        setId("vault-box");
+        getStyleClass().add("vault-box");
+        model.rowsProperty().addListener((o, a, b) -> draw());
+        model.saidProperty().addListener((o, a, b) -> draw());
+        model.askedProperty().addListener((o, a, b) -> draw());
+        draw();
+    }
+
+    private Instant now() {
+        return model.desk().clock().instant();
+    }
+
+    private void draw() {
+        getChildren().clear();
+        for (VaultModel.Row row : model.rowsProperty().get()) {
+            getChildren().add(vault(row));
+            row.lost().stream().limit(LOST_SHOWN).forEach(l -> getChildren().add(lost(l)));
+            if (row.lost().size() > LOST_SHOWN) {
+                getChildren()
+                        .add(Ui.label(
+                                Words.of("vaultBox.moreLost", row.lost().size() - LOST_SHOWN), "dim", "small-words"));
+            }
+            row.copies().forEach(c -> getChildren().add(copy(row, c)));
+            if (row.copies().isEmpty()) {
+                getChildren().add(none(row));
+            }
+        }
+        VaultModel.Asked asked = model.askedProperty().get();
+        if (asked != null) {
+            getChildren().add(question(asked));
+        }
+        if (!model.saidProperty().get().isEmpty()) {
+            Label said = Ui.label(model.saidProperty().get(), "small-words");
+            said.setId("vault-said");
+            said.setWrapText(true);
+            getChildren().add(said);
+        }
+        Ui.visible(this, !getChildren().isEmpty());
+    }
+
+    private static HBox line(Label badge, String name, String where, String words, javafx.scene.Node... controls) {
+        Label title = Ui.label(name, "row-name");
+        title.setMinWidth(USE_PREF_SIZE);
+        Label path = Ui.label(where, "dim", "small-words");
+        Ui.tooltip(path, where);
+        HBox first = new HBox(8, title, path);
+        first.setAlignment(Pos.BASELINE_LEFT);
+        Label second = Ui.label(words, "dim", "small-words");
+        second.setWrapText(true);
+        VBox text = new VBox(1, first, second);
+        HBox.setHgrow(text, Priority.ALWAYS);
+        text.setMinWidth(0);
+        badge.setMinWidth(USE_PREF_SIZE);
+        HBox held = new HBox(badge);
+        held.getStyleClass().add("vault-badge");
+        held.setAlignment(Pos.TOP_LEFT);
+        HBox line = new HBox(10, held, text);
+        line.getChildren().addAll(controls);
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().add("vault-line");
+        line.setAccessibleText(name + " " + where + ". " + badge.getText() + ". " + words);
+        return line;
+    }
+
+    private static Label badge(String words, String style) {
+        return Ui.label(words, "badge", style);
+    }
+
+    private HBox vault(VaultModel.Row row) {
+        Label badge = row.reading().isPresent()
+                ? badge(Words.of("vaultBox.reading", share(row)), "badge-slate")
+                : !row.lost().isEmpty()
+                        ? badge(Words.of("vaultBox.lost", row.lost().size()), "badge-clay")
+                        : row.check().isEmpty()
+                                ? badge(Words.of("vaultBox.unread"), "badge-slate")
+                                : badge(Words.of("vaultBox.whole"), "badge-moss");
+        Button read = Ui.button("vaultBox.readNow", () -> model.check(row.vault()), "small");
+        read.setId("vault-read");
+        read.setMinWidth(USE_PREF_SIZE);
+        MenuButton more = more("vault-more");
+        for (int days : EVERY) {
+            RadioMenuItem item = new RadioMenuItem(Words.of("vaultBox.every", days));
+            item.setSelected(row.days() == days);
+            item.setOnAction(e -> model.every(row.vault(), days));
+            more.getItems().add(item);
+        }
+        MenuItem another = new MenuItem(Words.of("vaultBox.add"));
+        another.setOnAction(e -> add(row));
+        MenuItem rebuild = new MenuItem(Words.of("vaultBox.rebuild"));
+        rebuild.setId("vault-rebuild");
+        rebuild.setOnAction(e -> model.rebuild(row.vault()));
+        more.getItems().addAll(new SeparatorMenuItem(), another, rebuild);
+        return line(
+                badge,
+                Words.of("vaultBox.vault"),
+                row.folder().toString(),
+                String.join(
+                        " ",
+                        LastCheck.words(row.check(), now(), model.desk().zone()),
+                        next(row),
+                        Words.of("copies.room", Say.size(row.storedBytes()), Say.size(row.freeBytes()))),
+                read,
+                more);
+    }
+
+    private static int share(VaultModel.Row row) {
+        return row.reading()
+                .filter(s -> s.allBytes() > 0)
+                .map(s -> (int) (100 * s.readBytes() / s.allBytes()))
+                .orElse(0);
+    }
+
+    private String next(VaultModel.Row row) {
+        if (row.days() == CheckSchedule.BY_HAND) {
+            return Words.of("vaultBox.byHand");
+        }
+        Optional<Instant> due = row.check().map(c -> c.at().plus(Duration.ofDays(row.days())));
+        boolean soon = row.reading().isPresent() || due.isEmpty() || !due.get().isAfter(now());
+        return soon
+                ? Words.of("vaultBox.next.soon")
+                : Words.of(
+                        "vaultBox.next", Say.day(due.get(), now(), model.desk().zone()));
+    }
+
+    private static MenuButton more(String id) {
+        MenuButton more = new MenuButton();
+        more.setId(id);
+        more.setGraphic(new FontIcon(Feather.MORE_HORIZONTAL));
+        more.getStyleClass().addAll("icon-button", "flat");
+        Ui.name(more, Words.of("vaultBox.more"));
+        return more;
+    }
+
+    private HBox lost(VaultModel.Lost lost) {
+        String words =
+                Words.of("copies.lost", lost.version().path(), lost.version().label());
+        Label text = Ui.label(words, "warning-words", "small-words");
+        text.setWrapText(true);
+        HBox line = new HBox(10, text);
+        lost.held().ifPresent(held -> {
+            Hyperlink link = new Hyperlink(Words.of("vaultBox.showLost"));
+            link.setMinWidth(USE_PREF_SIZE);
+            link.setOnAction(e -> show.accept(held, lost));
+            line.getChildren().addAll(Ui.spacer(), link);
+        });
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().addAll("warning", "lost-version");
+        return line;
+    }
+
+    private HBox copy(VaultModel.Row row, CopyStatus status) {
+        Label badge = badge(status.standing().words(), BADGES.getOrDefault(status.standing(), "badge-slate"));
+        List<String> words = new ArrayList<>();
+        words.add(status.sentence(now(), model.desk().zone()));
+        if (status.freeBytes() >= 0 && status.seen().bytes() > 0) {
+            words.add(Words.of("copies.room", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
+        }
+        words.add(status.seen()
+                .checked()
+                .map(c -> Words.of(
+                        "copies.checked", Say.moment(c, now(), model.desk().zone())))
+                .orElse(Words.of("copies.neverChecked")));
+        if (status.sameDrive()) {
+            words.add(Words.of("copies.sameDrive"));
+        }
+        Button run = Ui.button("vaultBox.run", () -> model.run(row.vault(), status.copy()), "small");
+        run.setId("copy-run");
+        run.setMinWidth(USE_PREF_SIZE);
+        run.setDisable(status.standing() == CopyStatus.Standing.AWAY);
+        Ui.visible(run, status.standing() != CopyStatus.Standing.IN_STEP);
+        MenuButton more = more("copy-more");
+        MenuItem read = new MenuItem(Words.of("vaultBox.readNow"));
+        read.setDisable(status.standing() == CopyStatus.Standing.AWAY);
+        read.setOnAction(e -> model.check(row.vault(), status.copy()));
+        MenuItem end = new MenuItem(Words.of("vaultBox.endMenu"));
+        end.setOnAction(e -> model.end(row.vault(), status.copy()));
+        more.getItems().addAll(read, end);
+        return line(
+                badge,
+                Words.of("vaultBox.copy"),
+                status.copy().folder().toString(),
+                String.join(" ", words),
+                run,
+                more);
+    }
+
+    private HBox none(VaultModel.Row row) {
+        Label words = Ui.label(Words.of("vaultBox.noCopy"), "dim", "small-words");
+        words.setWrapText(true);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMaxWidth(Double.MAX_VALUE);
+        Button add = Ui.button("vaultBox.add", () -> add(row), "small");
+        add.setId("copy-add");
+        add.setMinWidth(USE_PREF_SIZE);
+        HBox line = new HBox(10, words, add);
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().add("vault-line");
+        return line;
+    }
+
+    private void add(VaultModel.Row row) {
+        folderAsk
+                .apply(new File(System.getProperty("user.home")))
+                .ifPresent(f -> model.add(row.vault(), Path.of(f.getPath())));
+    }
+
+    private HBox question(VaultModel.Asked asked) {
+        Label words = Ui.label(asked.words(), "warning-words", "small-words");
+        words.setId("vault-asked");
+        words.setWrapText(true);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMaxWidth(Double.MAX_VALUE);
+        Button go = Ui.button(asked.go(), asked.work(), "small");
+        go.setId("vault-go");
+        go.setMinWidth(USE_PREF_SIZE);
+        Button leave = Ui.button("vaultBox.leave", model::leave, "small", "flat");
+        leave.setId("vault-leave");
+        leave.setMinWidth(USE_PREF_SIZE);
+        HBox line = new HBox(10, words, go, leave);
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().add("warning");
+        return line;
+    }
+}

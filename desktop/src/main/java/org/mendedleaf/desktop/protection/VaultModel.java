@@ -1,0 +1,328 @@
+package org.mendedleaf.desktop.protection;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyHealing;
+import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.line.CheckSchedule;
+import org.mendedleaf.core.line.DamagedChunks;
+import org.mendedleaf.core.line.LastCheck;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rebuild;
+import org.mendedleaf.core.line.SoundPacks;
+import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.line.VaultCopy;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.systems.Healing;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.shell.Held;
+
+/** The vaults themselves and their copies, without a scene: how they stand, and what can be done. */
+public final class VaultModel {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
+
+    private final Desk desk;
+    private final Background.Newest question;
+    private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<String> said = new ReadOnlyObjectWrapper<>("");
+    private final ReadOnlyObjectWrapper<@Nullable Asked> asked = new ReadOnlyObjectWrapper<>();
+
+    /**
+     * A version that is damaged, and that nobody has whole.
+     *
+     * @param held its place; empty when that is not known any more
+     */
+    public record Lost(Optional<Held> held, VaultCheck.LostVersion version) {}
+
+    /**
+     * A vault.
+     *
+     * @param storedBytes that it takes
+     * @param freeBytes on its drive
+     * @param check the last one of every byte
+     * @param reading how far the one is that goes on; empty when none does
+     * @param days how often it is; 0 for by hand
+     * @param lost versions that nobody has whole
+     */
+    public record Row(
+            OpenVault vault,
+            long storedBytes,
+            long freeBytes,
+            Optional<LastCheck> check,
+            Optional<SoundPacks.Share> reading,
+            int days,
+            List<Lost> lost,
+            List<CopyStatus> copies) {
+        /** Copies the lists. */
+        public Row {
+            lost = List.copyOf(lost);
+            copies = List.copyOf(copies);
+        }
+
+        /** Where it is. */
+        public Path folder() {
+            return vault.folder().root();
+        }
+    }
+
+    /**
+     * Something that is asked before it is done.
+     *
+     * @param words what would happen
+     * @param go what the button says that does it
+     */
+    public record Asked(String words, String go, Runnable work) {}
+
+    VaultModel(Desk desk) {
+        this.desk = desk;
+        this.question = desk.background().new Newest();
+    }
+
+    /** What is shared. */
+    public Desk desk() {
+        return desk;
+    }
+
+    /** The vaults. */
+    public ReadOnlyObjectProperty<List<Row>> rowsProperty() {
+        return rows.getReadOnlyProperty();
+    }
+
+    /** What was done last, or why it was not, in words. */
+    public ReadOnlyObjectProperty<String> saidProperty() {
+        return said.getReadOnlyProperty();
+    }
+
+    /** What is asked now; null when nothing is. */
+    public ReadOnlyObjectProperty<@Nullable Asked> askedProperty() {
+        return asked.getReadOnlyProperty();
+    }
+
+    /** Looks again. */
+    public void reload() {
+        List<OpenVault> vaults = desk.vaults().entrySet().stream()
+                .sorted(java.util.Map.Entry.comparingByKey())
+                .map(java.util.Map.Entry::getValue)
+                .toList();
+        List<Held> places = List.copyOf(desk.places());
+        question.ask(
+                () -> {
+                    List<Row> found = new ArrayList<>();
+                    for (OpenVault vault : vaults) {
+                        found.add(row(vault, places));
+                    }
+                    return found;
+                },
+                rows::set,
+                e -> said.set(Failures.words(e)));
+    }
+
+    private Row row(OpenVault vault, List<Held> places) throws IOException {
+        try (Reading reading = vault.read()) {
+            List<Lost> lost = new ArrayList<>();
+            for (VaultCheck.LostVersion v : DamagedChunks.lost(reading)) {
+                Optional<Line> line = reading.line(v.line());
+                lost.add(new Lost(
+                        places.stream()
+                                .filter(h -> h.vault().equals(vault)
+                                        && line.isPresent()
+                                        && h.place().id() == line.get().place().id())
+                                .findFirst(),
+                        v));
+            }
+            Optional<Instant> began = CheckSchedule.began(reading);
+            return new Row(
+                    vault,
+                    reading.room().storedBytes(),
+                    Files.getFileStore(vault.folder().root()).getUsableSpace(),
+                    LastCheck.of(reading),
+                    began.isEmpty() ? Optional.empty() : Optional.of(new SoundPacks(vault, began.get()).share()),
+                    CheckSchedule.days(reading),
+                    lost,
+                    copies(vault).list());
+        }
+    }
+
+    private Copies copies(OpenVault vault) {
+        return new Copies(vault, desk.clock(), desk.home().who());
+    }
+
+    /** Leaves what is asked undone. */
+    public void leave() {
+        asked.set(null);
+    }
+
+    private void ask(String words, String go, Runnable work) {
+        said.set("");
+        asked.set(new Asked(words, go, () -> {
+            asked.set(null);
+            work.run();
+        }));
+    }
+
+    /** Begins a copy in a folder; where that is on the drive of the vault, it is asked first. */
+    public void add(OpenVault vault, Path folder) {
+        said.set("");
+        desk.background()
+                .run(
+                        () -> {
+                            Copies copies = copies(vault);
+                            return copies.wouldShareDrive(copies.check(folder));
+                        },
+                        same -> {
+                            if (same) {
+                                ask(Words.of("copies.sameDrive"), "vaultBox.allTheSame", () -> begin(vault, folder));
+                            } else {
+                                begin(vault, folder);
+                            }
+                        },
+                        e -> said.set(Failures.words(e)));
+    }
+
+    private void begin(OpenVault vault, Path folder) {
+        desk.jobs()
+                .start(
+                        Words.of("job.copyVault"),
+                        progress -> {
+                            Copies copies = copies(vault);
+                            CopyStatus begun = copies.add(folder);
+                            desk.background().onScreen(this::reload);
+                            return copies.run(begun.copy(), progress);
+                        },
+                        written -> done(Words.of("cli.copyVault.added", folder, Say.size(written))),
+                        this::failed);
+    }
+
+    private void done(String words) {
+        said.set(words);
+        desk.changed();
+        reload();
+    }
+
+    private void failed(Exception e) {
+        said.set(Failures.words(e));
+        reload();
+    }
+
+    /** Brings a copy in step now. */
+    public void run(OpenVault vault, VaultCopy copy) {
+        said.set("");
+        desk.jobs()
+                .start(
+                        Words.of("job.copyVault"),
+                        progress -> copies(vault).run(copy, progress),
+                        written -> done(Words.of("cli.copyVault.ran", copy.folder(), Say.size(written))),
+                        this::failed);
+    }
+
+    /** Reads every byte of a copy, and takes what is damaged again from the vault. */
+    public void check(OpenVault vault, VaultCopy copy) {
+        said.set("");
+        desk.jobs()
+                .start(
+                        Words.of("job.checkVault"),
+                        progress -> new CopyHealing(copies(vault)).check(copy, progress),
+                        checked -> done(Words.of(
+                                checked.after().isClean() ? "cli.copyVault.sound" : "cli.copyVault.damaged",
+                                copy.folder(),
+                                checked.after().versions(),
+                                Say.size(checked.after().bytes()),
+                                checked.after().lost().size())),
+                        this::failed);
+    }
+
+    /** Asks whether a copy shall be kept in step no longer. */
+    public void end(OpenVault vault, VaultCopy copy) {
+        ask(
+                Words.of("vaultBox.end.what", copy.folder()),
+                "vaultBox.end",
+                () -> desk.background()
+                        .run(
+                                () -> {
+                                    copies(vault).end(copy);
+                                    return true;
+                                },
+                                is -> done(Words.of("cli.copyVault.ended", copy.folder())),
+                                this::failed));
+    }
+
+    /** Reads every byte of a vault and of its copies now, and heals what is damaged. */
+    public void check(OpenVault vault) {
+        said.set("");
+        desk.jobs()
+                .start(
+                        Words.of("job.checkVault"),
+                        progress -> new Healing(vault, desk.book(), desk.clock(), desk.authors()).run(progress),
+                        result -> done(words(vault, result)),
+                        this::failed);
+    }
+
+    private static String words(OpenVault vault, Healing.Result result) {
+        if (result.after().cancelled()) {
+            return Words.of("vaultBox.cancelled");
+        }
+        int lost = result.after().lost().size();
+        String key = lost > 0
+                ? "vaultBox.read.lost"
+                : !result.after().isClean()
+                        ? "vaultBox.read.damaged"
+                        : result.before().isClean() ? "vaultBox.read.whole" : "vaultBox.read.healed";
+        return Words.of(
+                key,
+                vault.folder().root(),
+                result.after().versions(),
+                Say.size(result.after().bytes()),
+                result.healed().size(),
+                lost,
+                result.after().damages().size());
+    }
+
+    /** Chooses how often every byte is read. */
+    public void every(OpenVault vault, int days) {
+        desk.background()
+                .run(
+                        () -> {
+                            CheckSchedule.choose(vault, days);
+                            return days;
+                        },
+                        is -> done(Words.of("cli.check.schedule", vault.folder().root(), days)),
+                        this::failed);
+    }
+
+    /** Asks whether the catalogue shall be made anew from the packs. */
+    public void rebuild(OpenVault vault) {
+        Path folder = vault.folder().root();
+        ask(
+                Words.of("vaultBox.rebuild.what"),
+                "vaultBox.rebuild.go",
+                () -> desk.jobs()
+                        .start(
+                                Words.of("job.rebuild"),
+                                progress -> Rebuild.run(folder, Words.of("desktop.holder"), PATIENCE, desk.clock()),
+                                report -> done(Words.of(
+                                                "cli.check.rebuilt",
+                                                Say.number(report.commits()),
+                                                Say.number(report.chunks()),
+                                                report.aside().getFileName())
+                                        + (report.basis() == Rebuild.Basis.PACKS
+                                                ? ""
+                                                : " " + Words.of("cli.check.basis." + report.basis()))),
+                                this::failed));
+    }
+}
