@@ -126,7 +126,7 @@ final class JournalCommand extends Base {
                     Say.moment(e.at(), now(), zone()),
                     e.who(),
                     row.place(),
-                    e.words() + undone));
+                    e.words() + (e.outcome().isEmpty() ? "" : " · " + e.outcome()) + undone));
         }
         table(rows, "rllll");
         if (all.size() > SHOWN) {

@@ -1,17 +1,23 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** Everything that people did, in the window, on the command line and by schedules alike: the journal as a whole. */
 public final class JournalQuery {
+
+    /** What took less was done at once. */
+    private static final Duration WORTH_SAYING = Duration.ofMillis(500);
 
     private final Sql sql;
     private final JournalStore actions;
@@ -35,8 +41,34 @@ public final class JournalQuery {
      * @param place id of its place; 0 when it is about the whole vault
      * @param words what was done
      * @param action with its files, and by which it is undone; empty for what has neither
+     * @param end how it came out; empty where that was not noted
+     * @param cutShort whether it began and never came to its end
      */
-    public record Entry(Instant at, String who, String kind, long place, String words, Optional<Action> action) {}
+    public record Entry(
+            Instant at,
+            String who,
+            String kind,
+            long place,
+            String words,
+            Optional<Action> action,
+            Optional<JournalEnds.End> end,
+            boolean cutShort) {
+
+        /** How it came out, in words; empty where there is nothing to say. */
+        public String outcome() {
+            if (cutShort) {
+                return Words.of("journal.cutShort");
+            }
+            boolean isLong =
+                    end.filter(e -> e.took().compareTo(WORTH_SAYING) >= 0).isPresent();
+            String took = isLong
+                    ? Words.of("journal.took", Say.duration(end.orElseThrow().took()))
+                    : "";
+            int failed = end.map(JournalEnds.End::failed).orElse(0);
+            String files = failed == 0 ? "" : Words.of("journal.failed", failed);
+            return files.isEmpty() || took.isEmpty() ? files + took : files + ", " + took;
+        }
+    }
 
     /**
      * Which entries are wanted; what is empty narrows nothing.
@@ -70,8 +102,12 @@ public final class JournalQuery {
     /** Entries, the latest first. */
     public List<Entry> entries(Wanted wanted, int most) throws IOException {
         List<Entry> found = new ArrayList<>();
+        Map<Long, JournalEnds.End> ends = JournalEnds.all(sql);
+        long first = JournalEnds.first(sql);
         for (Action a : actions.all()) {
-            Entry e = new Entry(a.at(), a.who(), a.kind().name(), a.place(), a.words(), Optional.of(a));
+            Optional<JournalEnds.End> end = Optional.ofNullable(ends.get(a.id()));
+            boolean cutShort = end.isEmpty() && a.id() >= first;
+            Entry e = new Entry(a.at(), a.who(), a.kind().name(), a.place(), a.words(), Optional.of(a), end, cutShort);
             if (wanted.fits(e)) {
                 found.add(e);
             }
@@ -97,11 +133,24 @@ public final class JournalQuery {
         found.addAll(sql.list(
                 "SELECT at, who, place, reason FROM fine",
                 r -> entry(r.getLong(1), r.getString(2), "FINDING_FINE", r.getLong(3), r.getString(4))));
+        found.addAll(sql.list(
+                "SELECT at, who, folder FROM vault_copy",
+                r -> entry(r.getLong(1), r.getString(2), "COPY_BEGUN", 0, r.getString(3))));
+        found.addAll(sql.list(
+                "SELECT ended, ended_by, folder FROM vault_copy WHERE ended <> 0",
+                r -> entry(r.getLong(1), r.getString(2), "COPY_ENDED", 0, r.getString(3))));
         return found;
     }
 
     private static Entry entry(long at, String who, String kind, long place, String reason) {
         return new Entry(
-                Moment.instant(at), who, kind, place, Words.of("journal.other." + kind, reason), Optional.empty());
+                Moment.instant(at),
+                who,
+                kind,
+                place,
+                Words.of("journal.other." + kind, reason),
+                Optional.empty(),
+                Optional.empty(),
+                false);
     }
 }

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Map;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.journal.Action;
 
 /** The journal for other programs: as CSV (RFC 4180), one row for each file, and as JSON Lines, one entry in a line. */
@@ -22,13 +23,25 @@ public final class JournalReport {
     public static String csv(List<JournalQuery.Entry> entries, Places places) throws IOException {
         StringWriter out = new StringWriter();
         try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("at", "who", "kind", "place", "words", "undone", "file", "version before", "version after");
+            csv.printRecord(
+                    "at",
+                    "who",
+                    "kind",
+                    "place",
+                    "words",
+                    "undone",
+                    "file",
+                    "version before",
+                    "version after",
+                    "took seconds",
+                    "failed");
             for (JournalQuery.Entry e : entries) {
                 String place = places.place(e.place());
                 boolean undone = e.action().map(Action::undone).orElse(false);
                 List<Action.Item> items = e.action().map(Action::items).orElse(List.of());
                 if (items.isEmpty()) {
-                    csv.printRecord(e.at(), e.who(), e.kind(), place, e.words(), undone, "", "", "");
+                    csv.printRecord(
+                            e.at(), e.who(), e.kind(), place, e.words(), undone, "", "", "", took(e), failed(e));
                 }
                 for (Action.Item i : items) {
                     csv.printRecord(
@@ -40,11 +53,22 @@ public final class JournalReport {
                             undone,
                             RelativePath.child(i.folder(), i.name()),
                             i.before(),
-                            i.after());
+                            i.after(),
+                            took(e),
+                            failed(e));
                 }
             }
         }
         return out.toString();
+    }
+
+    /** Seconds that it took; nothing where that is not known. */
+    private static @Nullable Double took(JournalQuery.Entry e) {
+        return e.end().map(end -> end.took().toMillis() / 1000.0).orElse(null);
+    }
+
+    private static @Nullable Integer failed(JournalQuery.Entry e) {
+        return e.end().map(JournalEnds.End::failed).orElse(null);
     }
 
     /** As JSON Lines. */
@@ -64,6 +88,9 @@ public final class JournalReport {
         map.put("kind", e.kind());
         map.put("place", places.place(e.place()));
         map.put("words", e.words());
+        map.put("tookSeconds", took(e));
+        map.put("failed", failed(e));
+        map.put("cutShort", e.cutShort());
         e.action().ifPresent(a -> {
             map.put("action", a.id());
             map.put("undone", a.undone());

@@ -51,6 +51,16 @@ public final class JournalStore {
         return id;
     }
 
+    /** An action goes on over several commits, until {@link #end}; one that has none was cut short. */
+    public static void goesOn(WriteSession session, long action) {
+        session.ends().hold(action);
+    }
+
+    /** An action has come to its end: it stands so with the next commit. */
+    public static void end(WriteSession session, long action, JournalEnds.End end) {
+        session.ends().end(action, end);
+    }
+
     /** Adds an item to an action. */
     public static void add(WriteSession session, long action, int seq, long folder, Action.Item item)
             throws IOException {

@@ -42,7 +42,8 @@ final class Logged {
             "journal_link",
             "decision",
             "fine",
-            "vault_copy");
+            "vault_copy",
+            "journal_end");
 
     private Logged() {}
 }

@@ -146,7 +146,9 @@ public enum Op {
     /** Parameters: id, folder, at, who. */
     VAULT_COPY(64, "INSERT INTO vault_copy(id, folder, at, who, ended, ended_by) VALUES (?,?,?,?,0,'')"),
     /** Parameters: ended, by whom, id. */
-    VAULT_COPY_ENDS(65, "UPDATE vault_copy SET ended = ?, ended_by = ? WHERE id = ?");
+    VAULT_COPY_ENDS(65, "UPDATE vault_copy SET ended = ?, ended_by = ? WHERE id = ?"),
+    /** Parameters: id, journal, took, failed, content, digest. */
+    JOURNAL_END(66, "INSERT INTO journal_end(id, journal, took, failed, content, digest) VALUES (?,?,?,?,?,?)");
 
     private final int code;
     private final String sql;

@@ -9,6 +9,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.mendedleaf.core.jobs.Progress;
@@ -113,7 +114,8 @@ public final class VaultCheck {
         List<PackCheck.Expected> expected = expected(sql);
         List<String> damages = new ArrayList<>(catalogue(sql, full));
         if (damages.isEmpty()) {
-            JournalChain.broken(sql).ifPresent(damages::add);
+            Optional<String> journal = JournalChain.broken(sql);
+            (journal.isPresent() ? journal : JournalEnds.broken(sql)).ifPresent(damages::add);
         }
         long all = expected.stream().mapToLong(PackCheck.Expected::committed).sum();
         progress.begin(Words.of("check.step"), 0, full ? all : 0);

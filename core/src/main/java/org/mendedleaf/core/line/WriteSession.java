@@ -35,6 +35,7 @@ public final class WriteSession implements AutoCloseable {
     private final ChunkWriter chunks;
     private final ChangeLog log = new ChangeLog();
     private final PackedListing.Keeper packed;
+    private final JournalEnds.Keeper ends = new JournalEnds.Keeper();
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
     private long highest;
@@ -153,6 +154,11 @@ public final class WriteSession implements AutoCloseable {
         return sql;
     }
 
+    /** How the actions end that this session notes. */
+    JournalEnds.Keeper ends() {
+        return ends;
+    }
+
     /** Where contents go in. */
     public ChunkWriter chunks() {
         return chunks;
@@ -169,6 +175,7 @@ public final class WriteSession implements AutoCloseable {
     /** Changes the catalogue, and remembers the change for the commit record. */
     void apply(Op op, @Nullable Object... values) throws IOException {
         packed.before(op, values);
+        ends.before(op, values);
         switch (op) {
             case SPAN -> seen(values[3]);
             case SPAN_ENDS -> seen(values[0]);
@@ -207,6 +214,7 @@ public final class WriteSession implements AutoCloseable {
             }
         }
         changes.clear();
+        ends.note(this);
         if (highest > note(Present.HIGHEST)) {
             note(Present.HIGHEST, highest);
         }

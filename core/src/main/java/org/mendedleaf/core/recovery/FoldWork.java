@@ -53,6 +53,7 @@ final class FoldWork {
             }
             fold(f, progress);
         }
+        noting.end(failed.size());
         return new FoldResult(noting.action(), versions, removed, failed, cancelled);
     }
 

@@ -44,7 +44,7 @@ public final class LetGoBack {
             noting.copy(action.items(), new LineWriter(session));
             LetGoStore.back(session, action.id(), noting.action());
             noting.undoes(action.id());
-            session.commit();
+            noting.end(0);
             List<String> done = new ArrayList<>();
             for (Action.Item i : action.items()) {
                 if (back.contains(i.line())) {
@@ -66,7 +66,7 @@ public final class LetGoBack {
             int n = LetGoStore.again(session, undo.id(), original.id(), LivedTime.of(session, clock.instant()), who);
             Noting noting = new Noting(session, place, clock, who, ActionKind.REDONE, false);
             noting.undoes(undo.id());
-            session.commit();
+            noting.end(0);
             List<String> done = original.items().stream()
                     .map(i -> RelativePath.child(i.folder(), i.name()))
                     .toList();

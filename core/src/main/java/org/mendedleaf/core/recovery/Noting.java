@@ -2,9 +2,11 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.time.Clock;
+import java.time.Duration;
 import java.util.List;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.JournalEnds;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.Place;
@@ -22,6 +24,7 @@ final class Noting {
     private final String who;
     private final ActionKind kind;
     private final boolean items;
+    private final long began = System.nanoTime();
     private long action;
     private int seq;
 
@@ -49,6 +52,20 @@ final class Noting {
         if (action == 0) {
             action = JournalStore.begin(
                     session, new Action(0, clock.instant(), who, kind, place.id(), 0, false, List.of()));
+            JournalStore.goesOn(session, action);
+        }
+    }
+
+    /**
+     * The action has come to its end, with so many files that did not come about.
+     *
+     * @throws IOException when that cannot be written down
+     */
+    void end(int failed) throws IOException {
+        if (action != 0) {
+            Duration took = Duration.ofNanos(System.nanoTime() - began);
+            JournalStore.end(session, action, new JournalEnds.End(took, failed));
+            session.commit();
         }
     }
 

@@ -94,6 +94,7 @@ final class PutWork {
         if (!cancelled && !stored.isEmpty()) {
             cancelled = !place(stored, progress);
         }
+        noting.end(failed.size());
         return new PutResult(noting.action(), labels, failed, same, stayed, cancelled);
     }
 

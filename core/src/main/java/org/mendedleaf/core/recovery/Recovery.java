@@ -135,7 +135,11 @@ public final class Recovery implements FileWork {
                 results.add(RestoreResult.Item.untouched(item));
             }
         }
-        return new RestoreResult(noting.action(), results, cancelled);
+        RestoreResult result = new RestoreResult(noting.action(), results, cancelled);
+        noting.end((int) results.stream()
+                .filter(r -> r.outcome() == RestoreResult.Outcome.FAILED)
+                .count());
+        return result;
     }
 
     /**
@@ -241,6 +245,7 @@ public final class Recovery implements FileWork {
                     failed.add(paths.get(i) + ": " + outcomes.get(i).why());
                 }
             }
+            noting.end(failed.size());
             return new Removal(noting.action(), removed, failed);
         }
     }

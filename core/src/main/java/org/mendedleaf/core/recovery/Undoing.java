@@ -132,8 +132,8 @@ final class Undoing {
                     LetGoStore.again(session, action.id(), about.id(), LivedTime.of(session, clock.instant()), who);
                 }
                 noting.undoes(action.id());
-                session.commit();
             }
+            noting.end(failed.size());
             return new FileWork.Undone(about, List.copyOf(done), failed, tasks.isEmpty());
         }
     }
@@ -188,7 +188,7 @@ final class Undoing {
         noting.copy(about.items(), lines);
         RemarkStore.of(session).noteBack(session, back.id(), noting.action());
         noting.undoes(back.id());
-        session.commit();
+        noting.end(0);
     }
 
     /** Which files of a publishing have a later version by now, in words: what came later counts on that number. */

@@ -19,11 +19,13 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.words.Say;
 
 /** Everything that people did, as one list that is proved and written down for other programs. */
 class JournalTest {
@@ -187,5 +189,67 @@ class JournalTest {
         assertThat(broken()).as("it begins with what comes next").isEmpty();
         run("UPDATE journal SET who = 'x' WHERE id = (SELECT max(id) FROM journal)");
         assertThat(broken()).isPresent();
+    }
+
+    private Optional<String> brokenEnds() throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return JournalEnds.broken(reading.sql());
+        }
+    }
+
+    private JournalQuery.Entry restored() throws IOException {
+        return entries(JournalQuery.Wanted.ALL).stream()
+                .filter(e -> e.kind().equals("RESTORED"))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    @Test
+    void howAnActionCameOutStandsWithIt() throws IOException {
+        assertThat(restored().end())
+                .hasValueSatisfying(e -> assertThat(e.failed()).isZero());
+        assertThat(restored().cutShort()).isFalse();
+        long id = restored().action().orElseThrow().id();
+        try (WriteSession session = p.vault().write()) {
+            JournalStore.end(session, id, new JournalEnds.End(Duration.ofSeconds(75), 2));
+            session.commit();
+        }
+        assertThat(restored().outcome()).isEqualTo("2 files failed, took " + Say.duration(Duration.ofSeconds(75)));
+        assertThat(JournalReport.jsonLines(List.of(restored()), i -> "")).contains("\"tookSeconds\":75.0");
+        assertThat(brokenEnds()).isEmpty();
+    }
+
+    @Test
+    void anActionThatWasKilledIsSaidToBeCutShort() throws IOException {
+        try (WriteSession session = p.vault().write()) {
+            long id = JournalStore.begin(
+                    session,
+                    new Action(0, p.now(), "Ada", ActionKind.REMOVED, p.place().id(), 0, false, List.of()));
+            JournalStore.goesOn(session, id);
+            session.commit();
+        }
+        JournalQuery.Entry latest = entries(JournalQuery.Wanted.ALL).get(0);
+        assertThat(latest.cutShort()).isTrue();
+        assertThat(latest.outcome()).isEqualTo("cut short");
+    }
+
+    @Test
+    void theChainCoversTheFilesOfAnEntryAndHowItCameOut() throws IOException {
+        assertThat(brokenEnds()).isEmpty();
+        long id = restored().action().orElseThrow().id();
+        run("UPDATE journal_item SET name = 'another.txt' WHERE journal = " + id);
+        assertThat(brokenEnds()).hasValueSatisfying(w -> assertThat(w).contains("files of entry " + id));
+        assertThat(p.check().damages()).anyMatch(d -> d.contains("files of entry " + id));
+        run("UPDATE journal_end SET failed = 7 WHERE id = 1");
+        assertThat(brokenEnds()).hasValueSatisfying(w -> assertThat(w).contains("entry"));
+        run("DELETE FROM journal_end WHERE id = 1");
+        assertThat(p.check().damages()).as("the packs still tell of it").isNotEmpty();
+    }
+
+    @Test
+    void howActionsEndedIsMadeAnewFromThePacks() throws IOException {
+        Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
+        assertThat(brokenEnds()).isEmpty();
+        assertThat(restored().end()).isPresent();
     }
 }

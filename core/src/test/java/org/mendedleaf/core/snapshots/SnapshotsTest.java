@@ -260,6 +260,7 @@ class SnapshotsTest {
                     "vault_copy",
                     "copy_state",
                     "sound_pack",
+                    "journal_end",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }

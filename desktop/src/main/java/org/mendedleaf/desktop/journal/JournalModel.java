@@ -73,6 +73,7 @@ public final class JournalModel {
             kinds.add(k.name());
         }
         kinds.addAll(List.of("HELD", "HOLD_LIFTED", "RULES_SET", "FINDING_DISMISSED", "FINDING_FINE"));
+        kinds.addAll(List.of("COPY_BEGUN", "COPY_ENDED"));
         KINDS = List.copyOf(kinds);
     }
 

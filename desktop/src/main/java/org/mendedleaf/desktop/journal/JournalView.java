@@ -200,9 +200,10 @@ public final class JournalView extends BorderPane {
 
     private static String what(JournalModel.Row row) {
         boolean undone = row.entry().action().filter(Action::undone).isPresent();
-        return undone
-                ? row.entry().words() + " · " + Words.of("journal.undone")
-                : row.entry().words();
+        String outcome = row.entry().outcome();
+        return row.entry().words()
+                + (outcome.isEmpty() ? "" : " · " + outcome)
+                + (undone ? " · " + Words.of("journal.undone") : "");
     }
 
     private static String path(Action.Item item) {

@@ -20,3 +20,13 @@ CREATE TABLE copy_state (
 
 -- Packs of which every byte was read and is sound, and when: a check that was cut short goes on behind them. Not logged.
 CREATE TABLE sound_pack (pack INTEGER PRIMARY KEY, bytes INTEGER NOT NULL, at INTEGER NOT NULL);
+
+-- How actions ended: what they took in microseconds, how many files failed, and a chain of digests over their files.
+CREATE TABLE journal_end (
+    id INTEGER PRIMARY KEY,
+    journal INTEGER NOT NULL,
+    took INTEGER NOT NULL,
+    failed INTEGER NOT NULL,
+    content BLOB NOT NULL,
+    digest BLOB NOT NULL);
+CREATE INDEX journal_end_journal ON journal_end (journal);
