@@ -3,6 +3,7 @@ package org.mendedleaf.cli;
 import java.util.ArrayList;
 import java.util.List;
 import org.mendedleaf.core.findings.Findings;
+import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -42,10 +43,22 @@ final class FindingsCommand extends FindingsBase {
                     print(l);
                 }
             }
+            // What needs somebody and is no harm to a file: late, away, full, not copied, damaged, about to go.
+            List<Concern> warnings = Concern.warnings(vault, who(), now(), zone());
+            open[0] |= !warnings.isEmpty();
+            for (Concern c : warnings) {
+                if (json) {
+                    maps.add(NoticesCommand.map(c));
+                } else {
+                    line(c.words());
+                }
+            }
             if (!json && findings.pausing(now()).isPresent()) {
                 say("findings.pausing");
             }
-            if (!json && listed.isEmpty()) {
+            if (!json
+                    && listed.isEmpty()
+                    && (warnings.isEmpty() || findings.looked().isEmpty())) {
                 line(
                         findings.looked().isEmpty()
                                 ? Words.of("cli.findings.never", folder)

@@ -52,6 +52,7 @@ import picocli.CommandLine.Command;
             MendCommand.class,
             DismissCommand.class,
             HealthCommand.class,
+            NoticesCommand.class,
             JournalCommand.class,
             CopyCommand.class,
             RemoveCommand.class,

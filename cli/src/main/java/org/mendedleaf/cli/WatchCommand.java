@@ -17,6 +17,9 @@ import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.DesktopNotice;
+import org.mendedleaf.core.notices.NoticeKeeper;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
@@ -64,6 +67,8 @@ final class WatchCommand extends RetentionBase {
                         clock(),
                         false,
                         this::checked));
+                supervisor.add(
+                        new NoticeKeeper(vaultHere, home(), clock(), DesktopNotice::tell, c -> c.forEach(this::came)));
                 supervisor.add(new RetentionKeeper(
                         vaultHere,
                         clock(),
@@ -94,6 +99,11 @@ final class WatchCommand extends RetentionBase {
         }
         guardians.clear();
         open.clear();
+    }
+
+    private void came(Concern concern) {
+        line(concern.words());
+        surroundings.out().flush();
     }
 
     private void checked(Healing.Result result) {

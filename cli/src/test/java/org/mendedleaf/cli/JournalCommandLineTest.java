@@ -52,7 +52,8 @@ class JournalCommandLineTest extends TerminalTest {
         Path csv = temp.resolve("journal.csv");
         assertThat(run("journal", "--export", csv.toString())).isZero();
         List<String> rows = Files.readAllLines(csv);
-        assertThat(rows.get(0)).isEqualTo("at,who,kind,place,words,undone,file,version before,version after");
+        assertThat(rows.get(0))
+                .isEqualTo("at,who,kind,place,words,undone,file,version before,version after,took seconds,failed");
         assertThat(rows).filteredOn(r -> r.startsWith("at,")).hasSize(1);
         assertThat(rows).anyMatch(r -> r.contains("REMOVED") && r.contains("true,other.txt"));
         Path lines = temp.resolve("journal.jsonl");

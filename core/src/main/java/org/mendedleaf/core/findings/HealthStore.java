@@ -47,6 +47,20 @@ public final class HealthStore extends SideDatabase {
         super(file);
     }
 
+    /** Something that is equal as long as nothing was written to it; cheap to ask for. */
+    public static String state(VaultFolder vault) {
+        StringBuilder state = new StringBuilder();
+        for (String ending : new String[] {"", "-wal"}) {
+            Path each = Path.of(file(vault) + ending);
+            try {
+                state.append(' ').append(Files.size(each)).append('@').append(Files.getLastModifiedTime(each));
+            } catch (IOException e) {
+                state.append(" -");
+            }
+        }
+        return state.toString();
+    }
+
     private static Path file(VaultFolder vault) {
         return vault.root().resolve(NAME);
     }

@@ -277,6 +277,16 @@ public final class Home {
         save();
     }
 
+    /** What somebody chose under this key; empty when nothing. */
+    public String chosen(String key) {
+        return settings.path(key).asText("");
+    }
+
+    /** Chooses something under a key. It is written by {@link #save}. */
+    public void choose(String key, String value) {
+        settings.put(key, value);
+    }
+
     /** What a screen remembers under this key; empty when nothing. */
     public String remembered(String key) {
         return settings.path("screen").path(key).asText("");

@@ -1,7 +1,6 @@
 package org.mendedleaf.desktop.mend;
 
 import java.io.IOException;
-import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -22,23 +21,19 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
-import org.mendedleaf.core.copies.Copies;
-import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
-import org.mendedleaf.core.line.DamagedChunks;
 import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.systems.Coverage;
-import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
@@ -168,14 +163,8 @@ public final class MendModel {
             pausing |= findings.pausing(now).isPresent();
             try (Reading reading = vault.read()) {
                 checks.add(LastCheck.of(reading));
-                DamagedChunks.lost(reading).forEach(l -> warnings.add(Words.of("copies.lost", l.path(), l.label())));
             }
-            for (CopyStatus copy : new Copies(vault, Clock.fixed(now, zone), who).list()) {
-                if (copy.needsSomebody()) {
-                    warnings.add(Words.of("cli.status.copy", copy.copy().folder(), copy.sentence(now, zone)));
-                }
-            }
-            Warning.of(Coverage.of(vault, now), now, zone).forEach(w -> warnings.add(w.words()));
+            Concern.warnings(vault, who, now, zone).forEach(c -> warnings.add(c.words()));
             Optional<Instant> at = findings.looked();
             looked = looked.isEmpty() || at.isPresent() && at.get().isBefore(looked.get()) ? at : looked;
             for (Findings.Listed l : findings.all()) {

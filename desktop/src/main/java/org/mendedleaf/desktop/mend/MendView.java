@@ -75,7 +75,8 @@ public final class MendView extends BorderPane {
         names.setMinWidth(0);
         Button look = Ui.button("mend.look", model::look, "flat");
         look.setId("mend-look");
-        HBox head = new HBox(12, names, Ui.spacer(), look);
+        NoticesMenu notices = new NoticesMenu(model.desk());
+        HBox head = new HBox(12, names, Ui.spacer(), notices, look);
         look.setMinWidth(USE_PREF_SIZE);
         head.setAlignment(Pos.CENTER_LEFT);
         VBox top = new VBox(8, head, warnings);

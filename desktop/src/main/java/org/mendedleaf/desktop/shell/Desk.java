@@ -47,6 +47,9 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.DesktopNotice;
+import org.mendedleaf.core.notices.NoticeKeeper;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
@@ -76,6 +79,7 @@ public final class Desk implements AutoCloseable {
     private final Clock clock;
     private final Background background;
     private final Jobs jobs;
+    private final SimpleObjectProperty<String> notice = new SimpleObjectProperty<>("");
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
     private final SystemBook book;
@@ -238,6 +242,8 @@ public final class Desk implements AutoCloseable {
                     clock,
                     false,
                     result -> background.onScreen(this::changed)));
+            supervisor.add(new NoticeKeeper(
+                    vault, home, clock, DesktopNotice::tell, came -> background.onScreen(() -> noticed(came))));
             supervisor.add(new RetentionKeeper(
                     vault,
                     clock,
@@ -248,6 +254,17 @@ public final class Desk implements AutoCloseable {
                             .isPresent(),
                     new RetentionListener()));
         }
+    }
+
+    private void noticed(List<Concern> came) {
+        notice.set("");
+        notice.set(Words.of("notices.came", came.size(), came.get(0).words()));
+        changed();
+    }
+
+    /** What has just come up that needs somebody, in words. */
+    public ReadOnlyObjectProperty<String> noticeProperty() {
+        return notice;
     }
 
     private void dutyWent(Duties.Failing duty) {

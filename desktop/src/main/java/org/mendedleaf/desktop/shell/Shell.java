@@ -117,6 +117,11 @@ public final class Shell extends BorderPane {
                 journal.reload();
             }
         });
+        desk.noticeProperty().addListener((o, a, words) -> {
+            if (!words.isEmpty()) {
+                files.say(words, false, true);
+            }
+        });
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");

@@ -1,0 +1,87 @@
+package org.mendedleaf.cli;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.DesktopNotice;
+import org.mendedleaf.core.notices.NoticeSettings;
+import org.mendedleaf.core.notices.QuietHours;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/** What needs somebody, and how people are told of it. */
+@Command(name = "notices", description = "${bundle:cli.notices}", mixinStandardHelpOptions = true)
+final class NoticesCommand extends Base {
+
+    /** Whether something is so. */
+    enum Switch {
+        /** It is. */
+        ON,
+        /** It is not. */
+        OFF
+    }
+
+    @Option(names = "--desktop", paramLabel = "on|off", descriptionKey = "cli.notices.desktop")
+    @Nullable
+    Switch desktop;
+
+    @Option(names = "--quiet-hours", paramLabel = "FROM-TO|off", descriptionKey = "cli.notices.quiet")
+    @Nullable
+    String quiet;
+
+    @Option(names = "--test", descriptionKey = "cli.notices.test")
+    boolean test;
+
+    NoticesCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        NoticeSettings settings = NoticeSettings.of(home());
+        if (desktop != null || quiet != null) {
+            settings = new NoticeSettings(
+                    desktop == null ? settings.desktop() : desktop == Switch.ON,
+                    quiet == null ? settings.quiet() : QuietHours.parse(quiet));
+            settings.save(home());
+        }
+        if (test) {
+            boolean told = DesktopNotice.tell(Words.of("desktop.title"), Words.of("cli.notices.test.words"));
+            say(told ? "cli.notices.tested" : "cli.notices.notTested");
+            return told ? Main.DONE : Main.SOME_FAILED;
+        }
+        List<Concern> all = new ArrayList<>();
+        int code = home().vaults().isEmpty() && vault == null
+                ? Main.DONE
+                : eachVault((folder, open) -> {
+                    all.addAll(Concern.of(open, who(), now(), zone()));
+                    return Main.DONE;
+                });
+        print(all, settings);
+        return code;
+    }
+
+    private void print(List<Concern> all, NoticeSettings settings) {
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("desktop", settings.desktop());
+            map.put("quietHours", settings.quiet().text());
+            map.put("concerns", all.stream().map(NoticesCommand::map).toList());
+            printJson(map);
+            return;
+        }
+        all.forEach(c -> line(c.words()));
+        if (all.isEmpty()) {
+            say("cli.notices.none");
+        }
+        say("cli.notices.settings", settings.desktop() ? 1 : 0, settings.quiet().text());
+    }
+
+    static Map<String, Object> map(Concern c) {
+        return Map.of("id", c.id(), "kind", c.kind().name(), "words", c.words());
+    }
+}

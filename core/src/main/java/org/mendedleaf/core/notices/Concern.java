@@ -1,0 +1,95 @@
+package org.mendedleaf.core.notices;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.findings.Finding;
+import org.mendedleaf.core.findings.Findings;
+import org.mendedleaf.core.line.DamagedChunks;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.retention.GoingSoon;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.Warning;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Something that needs somebody. It is there as long as what it says is so.
+ *
+ * @param id the same as long as it is the same thing, for everybody
+ * @param words what is wrong and what to do
+ */
+public record Concern(String id, Kind kind, String words) {
+
+    /** What it is about. */
+    public enum Kind {
+        /** A file, or many, look harmed. */
+        FINDING,
+        /** Something in the vault is damaged that nobody has whole. */
+        DAMAGE,
+        /** Protection is late, failing or ended; a drive is away or full. */
+        PROTECTION,
+        /** A copy of the vault is not kept in step. */
+        COPY,
+        /** Versions go for good that nothing else holds. */
+        GOING
+    }
+
+    /** Everything about a vault that needs somebody, findings first. */
+    public static List<Concern> of(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
+        List<Concern> found = new ArrayList<>(findings(vault, who));
+        found.addAll(warnings(vault, who, now, zone));
+        return found;
+    }
+
+    /** Open findings of which one can be sure enough. */
+    private static List<Concern> findings(OpenVault vault, String who) throws IOException {
+        return new Findings(vault, who)
+                .open().stream()
+                        .filter(l -> l.found().finding().sure() != Finding.Certainty.POSSIBLE)
+                        .map(l -> new Concern(
+                                l.id(),
+                                Kind.FINDING,
+                                l.place().label() + ": " + l.found().finding().words()))
+                        .toList();
+    }
+
+    /** What needs somebody and is no finding about files. */
+    public static List<Concern> warnings(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
+        List<Concern> found = new ArrayList<>();
+        String root = vault.folder().root().toString();
+        try (Reading reading = vault.read()) {
+            for (VaultCheck.LostVersion l : DamagedChunks.lost(reading)) {
+                found.add(new Concern(
+                        root + " " + l.line() + "/" + l.number(),
+                        Kind.DAMAGE,
+                        Words.of("copies.lost", l.path(), l.label())));
+            }
+            Optional<GoingSoon> going = GoingSoon.of(reading, now);
+            going.ifPresent(g -> found.add(new Concern(
+                    root + " " + g.first(),
+                    Kind.GOING,
+                    Words.of("concern.going", g.versions(), g.files(), Say.coming(g.first(), now, zone)))));
+        }
+        for (Warning w : Warning.of(Coverage.of(vault, now), now, zone)) {
+            found.add(new Concern(w.row().where() + " " + w.row().state(), Kind.PROTECTION, w.words()));
+        }
+        for (CopyStatus copy : new Copies(vault, Clock.fixed(now, zone), who).list()) {
+            if (copy.needsSomebody()) {
+                found.add(new Concern(
+                        copy.copy().folder() + " " + copy.standing(),
+                        Kind.COPY,
+                        Words.of("cli.status.copy", copy.copy().folder(), copy.sentence(now, zone))));
+            }
+        }
+        return found;
+    }
+}

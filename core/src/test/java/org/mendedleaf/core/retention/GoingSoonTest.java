@@ -1,0 +1,80 @@
+package org.mendedleaf.core.retention;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Reading;
+
+/** Versions that go for good within days, by rules, and that nothing else holds. */
+class GoingSoonTest {
+
+    private static final long DAY = 24 * 60;
+
+    @TempDir
+    Path temp;
+
+    private TestPlace p;
+
+    @BeforeEach
+    void start() throws IOException {
+        p = new TestPlace(temp);
+        for (int v = 1; v <= 4; v++) {
+            p.save("a.txt", "text " + v);
+            p.save("b.txt", "text " + (v == 1 ? 4 : v + 10));
+            p.later(5);
+            p.capture();
+        }
+    }
+
+    @AfterEach
+    void end() throws IOException {
+        p.close();
+    }
+
+    private Optional<GoingSoon> going() throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return GoingSoon.of(reading, p.now());
+        }
+    }
+
+    private void thin() throws IOException {
+        Verdicts v = Histories.judge(
+                p, new RuleSet(List.of(Rule.keepAll("last one", Scope.ALL).withCounts(1, 1)), Term.days(14), false));
+        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
+    }
+
+    @Test
+    void nothingGoesWhereNothingWasLetGo() throws IOException {
+        assertThat(going()).isEmpty();
+    }
+
+    @Test
+    void whatIsDueWithinDaysIsSaidUnlessSomethingElseHoldsIt() throws IOException {
+        thin();
+        assertThat(going()).as("there is a week left").isEmpty();
+        p.later(5 * DAY);
+        GoingSoon soon = going().orElseThrow();
+        // Six were let go; what the first version of b.txt says, the newest of a.txt still says.
+        assertThat(soon.versions()).isEqualTo(5);
+        assertThat(soon.files()).isEqualTo(2);
+        assertThat(soon.first()).isAfter(p.now());
+    }
+
+    @Test
+    void whatSomebodyErasedHimselfIsNotSaid() throws IOException {
+        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+                .erase(p.line("a.txt").id(), Erasing.What.VERSION, 1, Progress.NONE);
+        p.later(5 * DAY);
+        assertThat(going()).isEmpty();
+    }
+}
