@@ -53,6 +53,10 @@ public final class Bench {
             new IntakeBench(folder.resolve("intake"), bench.scale, bench.table).run();
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("mend")) {
+            new MendBench(folder.resolve("mend"), bench.scale, bench.table).run();
+            return;
+        }
         if (arguments.length > 2 && arguments[2].equals("retention")) {
             new RetentionBench(folder.resolve("retention"), (int) (1000 * bench.scale), bench.table).run();
             return;
@@ -98,6 +102,7 @@ public final class Bench {
         bench.edits();
         new UnfoldBench(folder.resolve("unfold"), bench.table).run();
         new LookBench(folder.resolve("look"), bench.scale, bench.table).run();
+        new MendBench(folder.resolve("mend"), bench.scale, bench.table).run();
         bench.binary();
         bench.looks();
         new Moments(folder.resolve("moments"), (int) (1000 * bench.scale), bench.table).run();

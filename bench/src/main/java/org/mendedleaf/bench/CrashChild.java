@@ -13,11 +13,15 @@ import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyHealing;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -30,10 +34,13 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.Folding;
+import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.recovery.Revision;
@@ -48,8 +55,8 @@ import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.vault.Digest;
 
 /**
- * The process that is killed: it edits files, captures, restores, puts in, adopts, folds, rolls back, lets go and reclaims
- * without end, and says on its standard output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line
+ * The process that is killed: it edits files, captures, restores, mends, puts in, adopts, folds, rolls back, lets go, reclaims,
+ * copies the vault and heals it without end, and says on its standard output what it is about to write ("WILL sha256"), which versions were acknowledged ("ACK line
  * number sha256"), and how the folder looked before something that can be undone as a whole ("BEFORE kind digest", then
  * "DONE").
  */
@@ -100,10 +107,17 @@ final class CrashChild {
             if (child.random.nextInt(8) == 0) {
                 child.rebuild();
             }
-            switch (child.random.nextInt(6)) {
+            if (child.random.nextInt(2) == 0) {
+                child.copyVault();
+            }
+            if (child.random.nextInt(4) == 0) {
+                child.heal();
+            }
+            switch (child.random.nextInt(7)) {
                 case 0, 1 -> child.rollBack();
                 case 2 -> child.put(false);
                 case 3 -> child.put(true);
+                case 4 -> child.mend();
                 default -> child.fold();
             }
         }
@@ -227,6 +241,75 @@ final class CrashChild {
         try (Reading reading = vault.read()) {
             return JournalStore.of(reading).get(id).orElseThrow();
         }
+    }
+
+    /** What was harmed gets its last good version back, many files at once. */
+    private void mend() throws IOException {
+        capture();
+        List<String> paths = new ArrayList<>();
+        for (int i :
+                random.ints(0, FILES).distinct().limit(1 + random.nextInt(10)).toArray()) {
+            String path = "file" + i;
+            if (Files.exists(desk.resolve(path))) {
+                Path beside = aside.resolve("harm");
+                Files.write(beside, content(20_000));
+                Files.move(beside, desk.resolve(path), StandardCopyOption.ATOMIC_MOVE);
+                paths.add(path);
+            }
+        }
+        capture();
+        List<Wish> wishes = new ArrayList<>();
+        try (Reading reading = vault.read()) {
+            for (String path : paths) {
+                List<Version> all = reading.line(place, path).orElseThrow().versions();
+                if (all.size() > 1 && !all.get(1).recipe().isElsewhere()) {
+                    wishes.add(new Wish(all.get(1), path));
+                }
+            }
+        }
+        before(ActionKind.MENDED);
+        recovery()
+                .restore(
+                        new Order(
+                                ActionKind.MENDED,
+                                wishes,
+                                Collisions.all(Collision.REPLACE),
+                                List.of(),
+                                List.of(),
+                                List.of()),
+                        Progress.NONE);
+        say("DONE");
+    }
+
+    private Copies copies() {
+        return new Copies(vault, clock, "child");
+    }
+
+    private VaultCopy copyVault() throws IOException {
+        Copies copies = copies();
+        Path to = folder.toRealPath().resolve("copy");
+        Optional<CopyStatus> known = copies.in(to);
+        VaultCopy copy = known.isPresent() ? known.get().copy() : copies.add(to).copy();
+        copies.run(copy, Progress.NONE);
+        return copy;
+    }
+
+    /** Packs are damaged, and come back from the copy. */
+    private void heal() throws IOException {
+        VaultCopy copy = copyVault();
+        List<Long> packs = vault.folder().packNumbers();
+        Path pack = vault.folder().pack(packs.get(random.nextInt(packs.size())));
+        byte[] bytes = Files.readAllBytes(pack);
+        if (bytes.length < 500) {
+            return;
+        }
+        say("DAMAGED");
+        int at = 100 + random.nextInt(bytes.length - 200);
+        try (var out = java.nio.channels.FileChannel.open(pack, java.nio.file.StandardOpenOption.WRITE)) {
+            out.write(java.nio.ByteBuffer.wrap(Corpus.noise(random, Math.min(5000, bytes.length - at))), at);
+        }
+        new CopyHealing(copies()).healVault(copy, Set.copyOf(packs));
+        say("HEALED");
     }
 
     /** The catalogue is made anew from the packs. */

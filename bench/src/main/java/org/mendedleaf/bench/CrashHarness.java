@@ -23,6 +23,9 @@ import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.copies.CopyHealing;
+import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -34,12 +37,13 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.vault.Digest;
 
 /**
  * Kills a writing process at random moments and looks at what it leaves: the vault opens, a full check is clean, every
- * acknowledged version comes back bit for bit, no live file is half written, and a roll back, a put, an adoption or a fold
+ * acknowledged version comes back bit for bit, a copy of the vault says what it said, no live file is half written, and a roll back, a put, an adoption or a fold
  * that was cut short can be undone to exactly what was there before.
  */
 public final class CrashHarness {
@@ -53,6 +57,9 @@ public final class CrashHarness {
     private final Map<ActionKind, String> states = new EnumMap<>(ActionKind.class);
     private boolean rebuilding;
     private int rebuilds;
+    private boolean healing;
+    private int healings;
+    private int copies;
     private final Set<String> made = new HashSet<>();
     private ActionKind under = ActionKind.ROLLED_BACK;
     private final Map<ActionKind, Integer> undone = new EnumMap<>(ActionKind.class);
@@ -70,6 +77,8 @@ public final class CrashHarness {
      * @param acknowledged versions that were checked after the last kill
      * @param unfolded how many of them are stored unfolded
      * @param rebuilds of the catalogue that were cut short
+     * @param healings of a damaged pack that were cut short
+     * @param copies of the vault that were looked at
      * @param undone actions that were cut short, and undone afterwards, by kind
      * @param failures in words; empty when every promise was kept
      */
@@ -78,6 +87,8 @@ public final class CrashHarness {
             int acknowledged,
             int unfolded,
             int rebuilds,
+            int healings,
+            int copies,
             Map<ActionKind, Integer> undone,
             List<String> failures) {}
 
@@ -87,10 +98,10 @@ public final class CrashHarness {
             killOnce(random.nextLong(), "work");
             List<String> failures = inspect();
             if (!failures.isEmpty()) {
-                return new Outcome(i + 1, acknowledged.size(), unfolded, rebuilds, undone, failures);
+                return new Outcome(i + 1, acknowledged.size(), unfolded, rebuilds, healings, copies, undone, failures);
             }
         }
-        return new Outcome(kills, acknowledged.size(), unfolded, rebuilds, undone, List.of());
+        return new Outcome(kills, acknowledged.size(), unfolded, rebuilds, healings, copies, undone, List.of());
     }
 
     /**
@@ -106,14 +117,14 @@ public final class CrashHarness {
                 Path at = folder.resolve("made" + n);
                 List<String> failures = goesOn(at, made.contains("made" + n));
                 if (!failures.isEmpty()) {
-                    return new Outcome(i + 1, looked, 0, 0, Map.of(), failures);
+                    return new Outcome(i + 1, looked, 0, 0, 0, 0, Map.of(), failures);
                 }
                 looked++;
                 delete(at);
             }
             made.clear();
         }
-        return new Outcome(kills, looked, 0, 0, Map.of(), List.of());
+        return new Outcome(kills, looked, 0, 0, 0, 0, Map.of(), List.of());
     }
 
     /** Whoever protects the folder again goes on with what a kill left. */
@@ -198,6 +209,10 @@ public final class CrashHarness {
                     rebuilding = true;
                 } else if (words[0].equals("REBUILT")) {
                     rebuilding = false;
+                } else if (words[0].equals("DAMAGED")) {
+                    healing = true;
+                } else if (words[0].equals("HEALED")) {
+                    healing = false;
                 } else if (words[0].equals("DONE")) {
                     before = "";
                 }
@@ -217,6 +232,10 @@ public final class CrashHarness {
                 OpenVault.openOrCreate(folder.resolve("vault"), "crash harness", Duration.ofSeconds(5))) {
             rebuilds += rebuilding ? 1 : 0;
             rebuilding = false;
+            Optional<String> copied = copy(vault);
+            if (copied.isPresent()) {
+                return List.of(copied.get());
+            }
             vault.write().close();
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
             if (!report.isClean()) {
@@ -236,6 +255,38 @@ public final class CrashHarness {
             }
         }
         return halfWritten();
+    }
+
+    /**
+     * The copy says what the vault said when it was last in step, whatever was cut short; it heals the vault, and then it is
+     * brought in step and is whole.
+     */
+    private Optional<String> copy(OpenVault vault) throws IOException {
+        Copies all = new Copies(vault, Clock.system(ZoneOffset.UTC), "harness");
+        Optional<CopyStatus> status = all.in(folder.resolve("copy"));
+        if (status.isEmpty()) {
+            return Optional.empty();
+        }
+        VaultCopy copy = status.get().copy();
+        copies++;
+        VaultCheck.Report cut = check(copy);
+        if (!cut.lost().isEmpty()) {
+            return Optional.of("the copy lost " + cut.lost());
+        }
+        if (healing) {
+            healing = false;
+            healings++;
+            new CopyHealing(all).healVault(copy, Set.copyOf(vault.folder().packNumbers()));
+        }
+        all.run(copy, Progress.NONE);
+        VaultCheck.Report whole = check(copy);
+        return whole.isClean() ? Optional.empty() : Optional.of("the copy is damaged: " + whole.damages());
+    }
+
+    private static VaultCheck.Report check(VaultCopy copy) throws IOException {
+        try (OpenVault open = OpenVault.open(copy.folder(), "harness", Duration.ofSeconds(5))) {
+            return new VaultCheck(open).run(true, Progress.NONE);
+        }
     }
 
     /** What was cut short is undone, and the folder is as it was before it. */
@@ -322,6 +373,8 @@ public final class CrashHarness {
         int versions = 0;
         int unfolded = 0;
         int rebuilds = 0;
+        int healings = 0;
+        int copies = 0;
         Map<ActionKind, Integer> cut = new EnumMap<>(ActionKind.class);
         // A new vault every 20 kills: first captures are hit too, and a check does not grow without end.
         while (left > 0) {
@@ -331,10 +384,13 @@ public final class CrashHarness {
             versions += outcome.acknowledged();
             unfolded += outcome.unfolded();
             rebuilds += outcome.rebuilds();
+            healings += outcome.healings();
+            copies += outcome.copies();
             outcome.undone().forEach((kind, n) -> cut.merge(kind, n, Integer::sum));
             System.out.println(kills - left + now + " kills, " + versions + " acknowledged versions, "
                     + unfolded + " of them unfolded, cut short and undone: "
-                    + cut + ", rebuilds cut short: " + rebuilds + ", "
+                    + cut + ", rebuilds cut short: " + rebuilds + ", healings cut short: " + healings
+                    + ", copies of the vault looked at: " + copies + ", "
                     + (outcome.failures().isEmpty() ? "all back" : outcome.failures()));
             if (!outcome.failures().isEmpty()) {
                 System.out.println("kept for a look: " + folder);

@@ -25,7 +25,13 @@ import org.mendedleaf.core.vault.VaultFolder;
 public final class FindIndex extends SideDatabase {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 4;
+    private static final int VERSION = 5;
+
+    /** Earlier ones are begun anew. */
+    private static final int FIRST_TAKEN_OVER = 3;
+
+    /** So many of the latest versions are looked at before all that hold the words are. */
+    private static final int LATEST = 3000;
 
     private static final String[] TABLES = {
         "CREATE TABLE content (id INTEGER PRIMARY KEY, digest BLOB NOT NULL, ending TEXT NOT NULL, chars INTEGER NOT NULL)",
@@ -48,7 +54,12 @@ public final class FindIndex extends SideDatabase {
                 + " saved INTEGER NOT NULL, PRIMARY KEY (line, number)) WITHOUT ROWID",
         "CREATE INDEX away_sha256 ON away (sha256)",
         "DELETE FROM complete",
-        "PRAGMA user_version = " + VERSION
+        "PRAGMA user_version = 4"
+    };
+
+    /** From version 4 to 5: versions by the time at which they were saved. */
+    private static final String[] BY_TIME = {
+        "CREATE INDEX IF NOT EXISTS at_saved ON at (saved, line, number, content)", "PRAGMA user_version = " + VERSION
     };
 
     private FindIndex(Path file) throws IOException {
@@ -68,10 +79,13 @@ public final class FindIndex extends SideDatabase {
         try {
             FindIndex index = new FindIndex(file(vault));
             long version = index.version();
-            if (version == VERSION - 1) {
+            if (version == FIRST_TAKEN_OVER) {
                 index.execute(AWAY);
             }
-            if (version == VERSION || version == VERSION - 1) {
+            if (version >= FIRST_TAKEN_OVER && version < VERSION) {
+                index.execute(BY_TIME);
+            }
+            if (version >= FIRST_TAKEN_OVER && version <= VERSION) {
                 return Optional.of(index);
             }
             index.close();
@@ -92,6 +106,7 @@ public final class FindIndex extends SideDatabase {
         FindIndex index = new FindIndex(file(vault));
         index.execute(TABLES);
         index.execute(AWAY);
+        index.execute(BY_TIME);
         return index;
     }
 
@@ -310,6 +325,59 @@ public final class FindIndex extends SideDatabase {
 
     /** A version whose words were found, and when it was saved, in microseconds. */
     record Match(long line, int number, long content, long saved) {}
+
+    /**
+     * The versions whose words are wanted, of the lines in which they were saved latest: where most contents hold the words, all
+     * others need not be gone through.
+     *
+     * @param lines of so many lines
+     * @param also of these lines too
+     * @return nothing when the latest versions do not tell; then {@link #matches} does
+     */
+    Optional<List<Match>> latest(Wanted wanted, int lines, Set<Long> also) throws IOException {
+        if (number("SELECT count(*) FROM (SELECT 1 FROM away LIMIT 1)") > 0) {
+            return Optional.empty();
+        }
+        run("CREATE TEMP TABLE IF NOT EXISTS looked (id INTEGER PRIMARY KEY)");
+        run("DELETE FROM looked");
+        run("INSERT OR IGNORE INTO looked SELECT content FROM (SELECT content FROM at ORDER BY saved DESC LIMIT "
+                + LATEST + ")");
+        Set<Long> holding = holding(wanted);
+        Set<Long> found = new java.util.LinkedHashSet<>();
+        query("SELECT line, content FROM at ORDER BY saved DESC LIMIT " + LATEST, r -> {
+            if (found.size() < lines && holding.contains(r.getLong(2))) {
+                found.add(r.getLong(1));
+            }
+        });
+        if (found.size() < lines) {
+            return Optional.empty();
+        }
+        found.addAll(also);
+        List<Match> all = new ArrayList<>();
+        run("DELETE FROM looked");
+        for (long line : found) {
+            query(
+                    "SELECT line, number, content, saved FROM at WHERE line = ?",
+                    r -> all.add(new Match(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))),
+                    line);
+            run("INSERT OR IGNORE INTO looked SELECT content FROM at WHERE line = ?", line);
+        }
+        Set<Long> theirs = holding(wanted);
+        all.removeIf(m -> !theirs.contains(m.content()));
+        return Optional.of(all);
+    }
+
+    /** Which of the contents that are looked at hold what is wanted. */
+    private Set<Long> holding(Wanted wanted) throws IOException {
+        Set<Long> holding = new HashSet<>();
+        query(
+                "SELECT b.rowid FROM body b CROSS JOIN looked l ON l.id = b.rowid"
+                        + " WHERE b.text MATCH ? AND b.rowid BETWEEN (SELECT min(id) FROM looked)"
+                        + " AND (SELECT max(id) FROM looked)",
+                r -> holding.add(r.getLong(1)),
+                wanted.expression());
+        return holding;
+    }
 
     /** Versions whose words are wanted: the latest so many that are here, and as many that others hold. */
     List<Match> matches(Wanted wanted, int most) throws IOException {

@@ -24,6 +24,9 @@ public final class Finder {
 
     private static final int MATCHES_MOST = 50_000;
 
+    /** Where names and notes of more lines hold the words, all of them are gone through at once. */
+    private static final int SAID_MOST = 300;
+
     private final OpenVault vault;
     private final String who;
 
@@ -99,54 +102,94 @@ public final class Finder {
     public Found find(Wanted wanted, int most) throws IOException {
         try (Reading reading = vault.read()) {
             FindQuery query = FindQuery.of(reading);
-            Map<Long, Collected> lines = new LinkedHashMap<>();
-            if (wanted.narrow().field() != Wanted.Field.TEXT) {
-                for (FindQuery.Said said : query.said(wanted.words(), wanted.unwanted())) {
-                    lines.computeIfAbsent(said.line(), k -> new Collected())
-                            .said
-                            .add(said);
-                }
-            }
             Optional<FindIndex> index = FindIndex.openIfThere(vault.folder());
             try {
-                long indexed = index.isPresent() ? index.get().versions() : 0;
-                if (index.isPresent() && wanted.narrow().field() != Wanted.Field.NAMES) {
-                    for (FindIndex.Match match : index.get().matches(wanted, MATCHES_MOST)) {
-                        Collected c = lines.computeIfAbsent(match.line(), k -> new Collected());
-                        c.numbers.add(match.number());
-                        c.saved = Math.max(c.saved, match.saved());
-                        if (match.number() >= c.newest) {
-                            c.newest = match.number();
-                            c.content = match.content();
-                        }
-                    }
-                }
-                long all = indexed;
-                if (index.isEmpty() || !index.get().isComplete(reading.state())) {
-                    all = query.states().stream()
-                            .mapToLong(FindQuery.LineState::versions)
-                            .sum();
-                }
-                List<FileHit> hits = new ArrayList<>();
-                boolean more = false;
-                // The latest first, so that no more lines are read than are shown.
-                for (Map.Entry<Long, Collected> e : latestFirst(query, lines)) {
-                    if (hits.size() == most) {
-                        more = true;
-                        break;
-                    }
-                    FileHit hit = hit(reading, query, index.orElse(null), wanted, e.getKey(), e.getValue());
-                    if (hit != null) {
-                        hits.add(hit);
-                    }
-                }
-                return new Found(hits, snapshots(reading, query, wanted), more, Math.min(indexed, all), all);
+                return find(reading, query, index.orElse(null), wanted, most);
             } finally {
                 if (index.isPresent()) {
                     index.get().close();
                 }
             }
         }
+    }
+
+    private Found find(Reading reading, FindQuery query, @Nullable FindIndex index, Wanted wanted, int most)
+            throws IOException {
+        Map<Long, Collected> said = new LinkedHashMap<>();
+        if (wanted.narrow().field() != Wanted.Field.TEXT) {
+            for (FindQuery.Said s : query.said(wanted.words(), wanted.unwanted())) {
+                said.computeIfAbsent(s.line(), k -> new Collected()).said.add(s);
+            }
+        }
+        Optional<Hits> hits = Optional.empty();
+        if (index != null && wanted.narrow().field() != Wanted.Field.NAMES) {
+            if (said.size() <= SAID_MOST) {
+                Optional<List<FindIndex.Match>> latest = index.latest(wanted, most + 1, said.keySet());
+                if (latest.isPresent()) {
+                    hits = Optional.of(hits(reading, query, index, wanted, most, collect(said, latest.get())))
+                            .filter(h -> h.files().size() == most);
+                }
+            }
+            if (hits.isEmpty()) {
+                // Not all of the latest are for who asks, or what is wanted is rare.
+                List<FindIndex.Match> all = index.matches(wanted, MATCHES_MOST);
+                hits = Optional.of(hits(reading, query, index, wanted, most, collect(said, all)));
+            }
+        }
+        Hits found =
+                hits.isPresent() ? hits.get() : hits(reading, query, index, wanted, most, collect(said, List.of()));
+        long indexed = index == null ? 0 : index.versions();
+        long all = indexed;
+        if (index == null || !index.isComplete(reading.state())) {
+            all = query.states().stream()
+                    .mapToLong(FindQuery.LineState::versions)
+                    .sum();
+        }
+        return new Found(found.files(), snapshots(reading, query, wanted), found.more(), Math.min(indexed, all), all);
+    }
+
+    private record Hits(List<FileHit> files, boolean more) {}
+
+    /** What was found by line: what the catalogue says, and the versions that hold the words. */
+    private static Map<Long, Collected> collect(Map<Long, Collected> said, List<FindIndex.Match> matches) {
+        Map<Long, Collected> lines = new LinkedHashMap<>();
+        said.forEach((line, c) -> {
+            Collected own = new Collected();
+            own.said.addAll(c.said);
+            lines.put(line, own);
+        });
+        for (FindIndex.Match match : matches) {
+            Collected c = lines.computeIfAbsent(match.line(), k -> new Collected());
+            c.numbers.add(match.number());
+            c.saved = Math.max(c.saved, match.saved());
+            if (match.number() >= c.newest) {
+                c.newest = match.number();
+                c.content = match.content();
+            }
+        }
+        return lines;
+    }
+
+    private Hits hits(
+            Reading reading,
+            FindQuery query,
+            @Nullable FindIndex index,
+            Wanted wanted,
+            int most,
+            Map<Long, Collected> lines)
+            throws IOException {
+        List<FileHit> hits = new ArrayList<>();
+        // The latest first, so that no more lines are read than are shown.
+        for (Map.Entry<Long, Collected> e : latestFirst(query, lines)) {
+            if (hits.size() == most) {
+                return new Hits(hits, true);
+            }
+            FileHit hit = hit(reading, query, index, wanted, e.getKey(), e.getValue());
+            if (hit != null) {
+                hits.add(hit);
+            }
+        }
+        return new Hits(hits, false);
     }
 
     private static List<Map.Entry<Long, Collected>> latestFirst(FindQuery query, Map<Long, Collected> lines)

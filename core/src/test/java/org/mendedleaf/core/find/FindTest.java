@@ -287,4 +287,36 @@ class FindTest {
         assertThat(first.added()).isBetween(1L, 29L);
         assertThat(new Indexer(p.vault(), false).run(Progress.NONE).added()).isEqualTo(30 - first.added());
     }
+
+    @Test
+    void whereMostFilesHoldTheWordsTheLatestComeFirstWithAllTheirVersions() throws IOException {
+        for (int v = 1; v <= 3; v++) {
+            for (int f = 0; f < 9; f++) {
+                p.save("f" + f + ".txt", v == 2 && f == 4 ? "pears " + f : "apples and pears " + f + " " + v);
+                p.later(1);
+            }
+            p.later(5);
+            p.capture();
+        }
+        new Indexer(p.vault(), false).run(Progress.NONE);
+        Wanted apples = Wanted.parse("apples", false, Wanted.Narrow.NOT);
+        try (FindIndex index = FindIndex.open(p.vault().folder())) {
+            assertThat(index.latest(apples, 3, java.util.Set.of())).isPresent();
+            assertThat(index.latest(apples, 10, java.util.Set.of()))
+                    .as("there are nine")
+                    .isEmpty();
+        }
+        Finder finder = new Finder(p.vault(), "Ines");
+        Finder.Found all = finder.find(apples, 50);
+        assertThat(all.files()).hasSize(9);
+        assertThat(all.more()).isFalse();
+        Finder.Found few = finder.find(apples, 3);
+        assertThat(few.more()).isTrue();
+        assertThat(few.files()).usingRecursiveComparison().isEqualTo(all.files().subList(0, 3));
+        Finder.FileHit gap = all.files().stream()
+                .filter(h -> h.line().path().equals("f4.txt"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(gap.spans()).as("not in the second version").hasSize(2);
+    }
 }
