@@ -25,6 +25,9 @@ final class Marks {
         };
     }
 
+    /** The style class of a text of pieces; what it says, with its tabs, is its user data. */
+    static final String FLOW = "look-flow";
+
     /** The style class of a mark. */
     static String style(Mark mark) {
         return "mark-" + mark.name().toLowerCase(Locale.ROOT);
@@ -44,7 +47,10 @@ final class Marks {
      */
     static TextFlow flow(List<Piece> pieces, String found, String... styles) {
         TextFlow flow = new TextFlow();
-        flow.getStyleClass().add("look-flow");
+        flow.getStyleClass().add(FLOW);
+        StringBuilder all = new StringBuilder();
+        pieces.forEach(p -> all.append(p.text()));
+        flow.setUserData(all.toString());
         for (Piece piece : pieces) {
             String rest = piece.text().replace("\t", "    ");
             String lower = rest.toLowerCase(Locale.ROOT);

@@ -55,6 +55,7 @@ final class ProseLook implements Look {
     }
 
     private final ListView<Row> list;
+    private final Letters<Row> letters;
     private final int changes;
     private final Pictures pictures;
     private final @Nullable Consumer<String> open;
@@ -66,6 +67,7 @@ final class ProseLook implements Look {
         this.pictures = pictures;
         this.open = open;
         list = Rows.list(rows, "prose-list", "look-list");
+        letters = Letters.in(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
         // Heights that were found before the letters were known, or for another width, are of no use.
         javafx.application.Platform.runLater(() -> javafx.application.Platform.runLater(list::refresh));
@@ -209,7 +211,10 @@ final class ProseLook implements Look {
 
     @Override
     public String text() {
-        return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
+        String selected = letters.text();
+        return !selected.isEmpty()
+                ? selected
+                : Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
     }
 
     private final class Cell extends ListCell<Row> {
@@ -265,6 +270,7 @@ final class ProseLook implements Look {
             if (getScene() != null) {
                 applyCss();
             }
+            letters.shows(this);
         }
 
         private Region sides(BlockChange block) {

@@ -40,6 +40,7 @@ final class TextLook implements Look {
     }
 
     private final ListView<Row> list;
+    private final Letters<Row> letters;
     private final int changes;
     private String found = "";
 
@@ -47,6 +48,7 @@ final class TextLook implements Look {
         this.changes = changes;
         list = Rows.list(rows, "text-list", "look-list");
         list.setFixedCellSize(20);
+        letters = Letters.in(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
     }
 
@@ -136,7 +138,10 @@ final class TextLook implements Look {
 
     @Override
     public String text() {
-        return Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
+        String selected = letters.text();
+        return !selected.isEmpty()
+                ? selected
+                : Rows.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
     }
 
     private final class Cell extends ListCell<Row> {
@@ -165,6 +170,7 @@ final class TextLook implements Look {
                 Line line = java.util.Objects.requireNonNull(row.left());
                 Marks.mark(this, line.mark());
                 setGraphic(half(line, line.after() > 0 ? line.after() : line.before()));
+                letters.shows(this);
                 return;
             }
             Marks.mark(this, Mark.SAME);
@@ -182,6 +188,7 @@ final class TextLook implements Look {
             Marks.mark(left, row.left() == null ? Mark.SAME : row.left().mark());
             Marks.mark(right, row.right() == null ? Mark.SAME : row.right().mark());
             setGraphic(both);
+            letters.shows(this);
         }
 
         private ListView<Row> list() {

@@ -10,10 +10,13 @@ import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
@@ -21,6 +24,8 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.MouseButton;
+import javafx.scene.text.TextFlow;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.compare.Comparison.RowChange;
@@ -313,5 +318,74 @@ class ReadingScreenTest extends WindowTest {
         eventually("what changed", () -> words().startsWith("version 3, then"));
         robot.push(KeyCode.CONTROL, KeyCode.P);
         eventually("why not", () -> words().equals("There is no printer on this computer."));
+    }
+
+    private List<TextFlow> flows() {
+        return robot.lookup("#reading .look-flow").queryAllAs(TextFlow.class).stream()
+                .filter(f -> f.getScene() != null && f.isVisible())
+                .sorted(java.util.Comparator.comparingDouble(
+                        f -> f.localToScene(0, 0).getY()))
+                .toList();
+    }
+
+    private String copied() {
+        robot.push(KeyCode.CONTROL, KeyCode.C);
+        AtomicReference<String> text = new AtomicReference<>("");
+        robot.interact(() -> text.set(Clipboard.getSystemClipboard().getString()));
+        return text.get();
+    }
+
+    @Test
+    void lettersAreSelectedOverLinesAndCopied() throws Exception {
+        fill();
+        save(
+                "letter.txt",
+                "Dear Tomas,\nthe press is\tmended now.\nYours, Ada\n",
+                Instant.now().minusSeconds(9000));
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            Place place;
+            try (var reading = vault.read()) {
+                place = reading.places().get(0);
+            }
+            capture(vault, place, Instant.now().minusSeconds(8000));
+        }
+        show();
+        select("letter.txt");
+        robot.push(KeyCode.ENTER);
+        eventually("the large view", () -> visible("#reading"));
+        robot.clickOn("#reading-content");
+        eventually("its three lines", () -> flows().size() >= 3);
+        TextFlow first = flows().get(0);
+        TextFlow third = flows().get(2);
+        Bounds word = letters(first, 5, 10);
+        Bounds end = letters(third, 0, 5);
+        robot.moveTo(left(first, word)).press(MouseButton.PRIMARY);
+        robot.moveTo(right(third, end)).release(MouseButton.PRIMARY);
+        assertThat(copied()).isEqualTo("Tomas,\nthe press is\tmended now.\nYours");
+        assertThat(robot.lookup("#reading .letters").queryAll()).hasSize(3);
+        robot.doubleClickOn(middle(flows().get(0), word));
+        assertThat(copied()).isEqualTo("Tomas");
+        robot.press(KeyCode.SHIFT).clickOn(right(flows().get(2), end)).release(KeyCode.SHIFT);
+        assertThat(copied()).startsWith("Tomas,").endsWith("Yours");
+        robot.push(KeyCode.DOWN);
+        eventually(
+                "rows again", () -> robot.lookup("#reading .letters").queryAll().isEmpty());
+        assertThat(copied()).endsWith("\n");
+    }
+
+    private static Bounds letters(TextFlow flow, int from, int to) {
+        return new javafx.scene.shape.Path(flow.rangeShape(from, to)).getBoundsInLocal();
+    }
+
+    private static Point2D left(TextFlow flow, Bounds at) {
+        return flow.localToScreen(at.getMinX() + 1.5, (at.getMinY() + at.getMaxY()) / 2);
+    }
+
+    private static Point2D right(TextFlow flow, Bounds at) {
+        return flow.localToScreen(at.getMaxX() - 1.5, (at.getMinY() + at.getMaxY()) / 2);
+    }
+
+    private static Point2D middle(TextFlow flow, Bounds at) {
+        return flow.localToScreen((at.getMinX() + at.getMaxX()) / 2, (at.getMinY() + at.getMaxY()) / 2);
     }
 }
