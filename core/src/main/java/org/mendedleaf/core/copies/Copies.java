@@ -161,10 +161,12 @@ public final class Copies {
     /** Whether a folder, or the nearest one above it that is there, is on the drive of the vault. */
     public boolean wouldShareDrive(Path folder) throws IOException {
         Path there = Protect.realOfNew(folder);
-        while (!Files.exists(there)) {
-            there = there.getParent();
+        for (Path at = there; at != null; at = at.getParent()) {
+            if (Files.exists(at)) {
+                return isSameDrive(vault.folder().root(), at);
+            }
         }
-        return isSameDrive(vault.folder().root(), there);
+        return false;
     }
 
     /** Ends a copy: it is kept in step no longer. What is in its folder stays, and can be read. */

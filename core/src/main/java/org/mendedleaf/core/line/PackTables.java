@@ -1,6 +1,7 @@
 package org.mendedleaf.core.line;
 
 import java.io.IOException;
+import java.util.NavigableMap;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
@@ -49,7 +50,7 @@ final class PackTables {
     }
 
     /** The packs, by number. */
-    TreeMap<Long, VaultCopy.Pack> packs() throws IOException {
+    NavigableMap<Long, VaultCopy.Pack> packs() throws IOException {
         TreeMap<Long, VaultCopy.Pack> packs = new TreeMap<>();
         sql.list(
                 "SELECT id, committed, sealed FROM pack",

@@ -10,6 +10,7 @@ import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.Collections;
 import java.util.List;
+import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
@@ -38,8 +39,8 @@ public final class PackHealing {
         if (!Files.exists(other.pack(number))) {
             return 0;
         }
-        TreeMap<Long, Integer> ours = sound(vault, number, until);
-        TreeMap<Long, Integer> theirs = sound(other, number, until);
+        NavigableMap<Long, Integer> ours = sound(vault, number, until);
+        NavigableMap<Long, Integer> theirs = sound(other, number, until);
         theirs.keySet().removeAll(ours.keySet());
         boolean header = !hasHeader(vault, number) && hasHeader(other, number);
         boolean trailer = sealed && !hasTrailer(vault, number, until) && hasTrailer(other, number, until);
@@ -86,7 +87,7 @@ public final class PackHealing {
     }
 
     /** Offsets and lengths of the records that are sound and hold what their digest says. */
-    private static TreeMap<Long, Integer> sound(VaultFolder vault, long number, long until) throws IOException {
+    private static NavigableMap<Long, Integer> sound(VaultFolder vault, long number, long until) throws IOException {
         TreeMap<Long, Integer> found = new TreeMap<>();
         if (!Files.exists(vault.pack(number))) {
             return found;

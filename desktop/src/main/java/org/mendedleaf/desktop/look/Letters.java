@@ -134,7 +134,8 @@ final class Letters<T> {
     private static String part(String text, int begin, int end) {
         StringBuilder part = new StringBuilder();
         int at = 0;
-        for (char c : text.toCharArray()) {
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
             if (at >= begin && at < end) {
                 part.append(c);
             }

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import javafx.print.PageLayout;
 import javafx.print.PrinterJob;
-import javafx.scene.Node;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
@@ -16,11 +16,8 @@ public final class Printing {
 
     private static final double LETTERS = 9;
 
-    /** From the foot of one line to that of the next, as a part of the height of letters. */
-    private static final double LEADING = 1.35;
-
-    /** How wide a letter is at most, as a part of its height. */
-    private static final double WIDEST = 0.62;
+    /** Between the lines. Points. */
+    private static final double BETWEEN = 1;
 
     private Printing() {}
 
@@ -69,9 +66,14 @@ public final class Printing {
             job.cancelJob();
             return "";
         }
+        return print(job, title, look);
+    }
+
+    /** Prints by a job whose printer is chosen; what became of it in words. */
+    static String print(PrinterJob job, String title, Look look) {
         PageLayout layout = job.getJobSettings().getPageLayout();
-        int lines = (int) Math.max(10, layout.getPrintableHeight() / (LETTERS * LEADING));
-        int letters = (int) Math.max(20, layout.getPrintableWidth() / (LETTERS * WIDEST));
+        int lines = lines(layout.getPrintableHeight());
+        int letters = letters(layout.getPrintableWidth());
         List<List<String>> pages = pages(title, look.whole(), lines, letters);
         for (List<String> page : pages) {
             if (!job.printPage(layout, node(page))) {
@@ -82,13 +84,28 @@ public final class Printing {
         return job.endJob() ? Words.of("print.done", title, pages.size()) : Words.of("print.failed", title);
     }
 
-    private static Node node(List<String> page) {
-        VBox box = new VBox(LETTERS * (LEADING - 1));
-        for (String line : page) {
-            Text text = new Text(line.isEmpty() ? " " : line);
-            text.setFont(Font.font("IBM Plex Mono", LETTERS));
-            box.getChildren().add(text);
-        }
+    /** How many lines a page of this height holds whole. */
+    static int lines(double height) {
+        double line = text(" ").getLayoutBounds().getHeight() + BETWEEN;
+        return (int) Math.max(1, Math.floor((height + BETWEEN) / line));
+    }
+
+    /** How many letters a line of this width holds whole. */
+    static int letters(double width) {
+        return (int) Math.max(1, Math.floor(width / text("W").getLayoutBounds().getWidth()));
+    }
+
+    private static Text text(String line) {
+        Text text = new Text(line.isEmpty() ? " " : line);
+        text.setFont(Font.font("IBM Plex Mono", LETTERS));
+        return text;
+    }
+
+    static Region node(List<String> page) {
+        VBox box = new VBox(BETWEEN);
+        // Paper has no pixels: lines rounded up would be more than the page holds.
+        box.setSnapToPixel(false);
+        page.forEach(line -> box.getChildren().add(text(line)));
         return box;
     }
 }

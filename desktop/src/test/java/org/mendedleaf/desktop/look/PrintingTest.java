@@ -2,9 +2,13 @@ package org.mendedleaf.desktop.look;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Random;
+import javafx.scene.layout.Region;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.testfx.api.FxToolkit;
 
 class PrintingTest {
 
@@ -36,6 +40,22 @@ class PrintingTest {
             String printed =
                     String.join("", pages.stream().flatMap(List::stream).toList());
             assertThat(printed.replaceAll("\\s", "")).isEqualTo(("t" + text).replaceAll("\\s", ""));
+        }
+    }
+
+    @Test
+    @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+    void aFullPageIsNoHigherAndNoWiderThanThePaper() throws Exception {
+        FxToolkit.registerPrimaryStage();
+        for (double[] paper : new double[][] {{487, 734}, {300, 100}, {734, 487}}) {
+            int lines = Printing.lines(paper[1]);
+            int letters = Printing.letters(paper[0]);
+            List<String> page = Collections.nCopies(lines, "W".repeat(letters));
+            Region full = Printing.node(page);
+            assertThat(full.prefHeight(-1)).isLessThanOrEqualTo(paper[1]);
+            assertThat(full.prefWidth(-1)).isLessThanOrEqualTo(paper[0]);
+            Region more = Printing.node(Collections.nCopies(lines + 1, "W"));
+            assertThat(more.prefHeight(-1)).as("no room is left").isGreaterThan(paper[1]);
         }
     }
 }
