@@ -256,7 +256,8 @@ public final class Desk implements AutoCloseable {
         }
     }
 
-    private void noticed(List<Concern> came) {
+    /** Says at the foot of the window what has just come up. */
+    void noticed(List<Concern> came) {
         notice.set("");
         notice.set(Words.of("notices.came", came.size(), came.get(0).words()));
         changed();

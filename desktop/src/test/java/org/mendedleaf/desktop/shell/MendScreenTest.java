@@ -8,7 +8,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import javafx.scene.control.ListView;
+import javafx.scene.control.CheckMenuItem;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -20,6 +24,8 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.NoticeSettings;
 
 /** From what looks wrong to having it mended, by clicks and by keys. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -162,5 +168,50 @@ class MendScreenTest extends WindowTest {
                 () -> robot.lookup("#mend-warnings .clay-text").tryQuery().isPresent());
         robot.clickOn("#mend-warnings .button");
         eventually("Protection", () -> visible("#coverage"));
+    }
+
+    private void notices(String words) {
+        MenuButton menu = robot.lookup("#notices-menu").queryAs(MenuButton.class);
+        MenuItem item = menu.getItems().stream()
+                .filter(m -> words.equals(m.getText()))
+                .findFirst()
+                .orElseThrow();
+        robot.interact(() -> {
+            if (item instanceof CheckMenuItem check) {
+                check.setSelected(!check.isSelected());
+            }
+            item.fire();
+        });
+    }
+
+    @Test
+    void howSomebodyIsToldIsChosenAndKept() throws Exception {
+        open();
+        notices("Quiet from 22:00 to 07:00");
+        eventually(
+                "the quiet hours",
+                () -> NoticeSettings.of(Home.open(home)).quiet().text().equals("22:00-07:00"));
+        notices("Notices of the desktop");
+        eventually("no notices", () -> !NoticeSettings.of(Home.open(home)).desktop());
+        notices("No quiet hours");
+        eventually(
+                "no quiet hours",
+                () -> NoticeSettings.of(Home.open(home)).quiet().isNone());
+    }
+
+    @Test
+    void whatComesUpWhileTheWindowIsOpenIsSaidAtItsFoot() throws Exception {
+        open();
+        Objects.requireNonNull(app.shell());
+        robot.interact(() -> app.shell()
+                .desk()
+                .noticed(List.of(
+                        new Concern("a", Concern.Kind.FINDING, "Front desk: lease.odt was emptied"),
+                        new Concern("b", Concern.Kind.COPY, "a copy is away"))));
+        eventually(
+                "what came",
+                () -> robot.lookup("2 things need somebody. Front desk: lease.odt was emptied")
+                        .tryQuery()
+                        .isPresent());
     }
 }
