@@ -39,6 +39,13 @@ final class NoticesTold {
      * told again when it comes back. Two programs that ask at once share them between them.
      */
     List<Concern> fresh(Path vault, List<Concern> now) throws IOException {
+        // A lock of a file is one of the whole process: its threads, one for each vault, take turns besides.
+        synchronized (NoticesTold.class) {
+            return locked(vault, now);
+        }
+    }
+
+    private List<Concern> locked(Path vault, List<Concern> now) throws IOException {
         Access.OWNER.createFile(lock);
         try (FileChannel channel = FileChannel.open(lock, StandardOpenOption.WRITE);
                 FileLock held = channel.lock()) {

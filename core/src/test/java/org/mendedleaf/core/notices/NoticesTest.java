@@ -177,4 +177,39 @@ class NoticesTest {
         assertThat(DesktopNotice.gdbus("It's", "two\nlines \\ and 'more'"))
                 .contains("'It\\'s'", "'two\\nlines \\\\ and \\'more\\''");
     }
+
+    @Test
+    void twoProgramsAtOnceTellItBetweenThem() throws Exception {
+        harm();
+        List<String> both = java.util.Collections.synchronizedList(new ArrayList<>());
+        List<Thread> threads = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            NoticeKeeper keeper =
+                    new NoticeKeeper(p.vault(), home, p.clock(), (title, words) -> both.add(words), all -> {});
+            threads.add(new Thread(() -> {
+                try {
+                    keeper.round(Breathing.on());
+                } catch (IOException | RuntimeException e) {
+                    both.add(e.toString());
+                }
+            }));
+        }
+        threads.forEach(Thread::start);
+        for (Thread thread : threads) {
+            thread.join();
+        }
+        assertThat(both).hasSize(1);
+        assertThat(both.get(0)).contains("rota.txt was emptied");
+    }
+
+    @Test
+    void whatWasToldSurvivesAFileThatCannotBeRead() throws Exception {
+        harm();
+        keeper().round(Breathing.on());
+        Files.writeString(temp.resolve("home/notices.json"), "{ not a settings file");
+        keeper().round(Breathing.on());
+        assertThat(shown).as("told once more, and then not").hasSize(2);
+        keeper().round(Breathing.on());
+        assertThat(shown).hasSize(2);
+    }
 }
