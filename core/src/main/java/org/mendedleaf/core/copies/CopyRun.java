@@ -4,14 +4,13 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.Collections;
-import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CopyCatalogue;
 import org.mendedleaf.core.line.OpenVault;
@@ -118,11 +117,36 @@ final class CopyRun {
                     catalogue.replay(replay.changeLog(commit));
                 }
             }
-            requireAll(replay, has.commit(), wanted.commit());
+            if (!hasAll(replay, has.commit(), wanted.commit())) {
+                // Change logs are damaged or gone: the catalogue of the vault still knows what they said.
+                catalogue.close();
+                return withCatalogue(packs);
+            }
             catalogue.commit(wanted);
             packs.discard(gone(wanted));
             return new Done(written, false, wanted);
         }
+    }
+
+    /** Copies the catalogue as it is, and the packs as far as it knows them. */
+    private Done withCatalogue(PackCopy packs) throws IOException {
+        VaultCopy.Extent extent;
+        try (Reading reading = vault.read()) {
+            extent = CopyCatalogue.takeFrom(reading, to);
+        }
+        try (PackReplay replay = new PackReplay(to)) {
+            for (Map.Entry<Long, VaultCopy.Pack> pack : extent.packs().entrySet()) {
+                long n = packs.bring(pack.getKey(), 0, pack.getValue().committed(), progress);
+                if (n < 0) {
+                    return new Done(written, true, VaultCopy.Extent.NONE);
+                }
+                written += n;
+                replay.walk(pack.getKey(), 0, number -> Collections.emptyNavigableMap(), new ReadBack(packs, null));
+            }
+        }
+        CopyCatalogue.putInPlace(to);
+        packs.discard(gone(extent));
+        return new Done(written, false, extent);
     }
 
     /** How much of each pack the copy has for certain. */
@@ -173,18 +197,14 @@ final class CopyRun {
     }
 
     /** Without each commit in between the catalogue of the copy would not say what the vault's says. */
-    private void requireAll(PackReplay replay, long after, long until) throws VaultException.Damaged {
-        List<Long> missing = new ArrayList<>();
+    private static boolean hasAll(PackReplay replay, long after, long until) {
         Set<Long> there = Set.copyOf(replay.commits());
         for (long n = after + 1; n <= until; n++) {
             if (!there.contains(n)) {
-                missing.add(n);
+                return false;
             }
         }
-        if (!missing.isEmpty()) {
-            throw new VaultException.Damaged(
-                    Words.of("copies.commits", vault.folder().root(), String.valueOf(missing.get(0)), missing.size()));
-        }
+        return true;
     }
 
     private Set<Long> gone(VaultCopy.Extent wanted) throws IOException {
@@ -196,21 +216,25 @@ final class CopyRun {
     /** What was written is read back, and put down in the catalogue of the copy. */
     private final class ReadBack implements PackReplay.Taker {
         private final PackCopy packs;
-        private final CopyCatalogue catalogue;
+        private final @Nullable CopyCatalogue catalogue;
 
-        ReadBack(PackCopy packs, CopyCatalogue catalogue) {
+        ReadBack(PackCopy packs, @Nullable CopyCatalogue catalogue) {
             this.packs = packs;
             this.catalogue = catalogue;
         }
 
         @Override
         public void chunk(ChunkPlace place) throws IOException {
-            catalogue.chunk(place);
+            if (catalogue != null) {
+                catalogue.chunk(place);
+            }
         }
 
         @Override
         public void lost(ChunkPlace place) throws IOException {
-            catalogue.lost(place);
+            if (catalogue != null) {
+                catalogue.lost(place);
+            }
         }
 
         @Override

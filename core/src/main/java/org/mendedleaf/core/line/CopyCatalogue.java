@@ -3,6 +3,8 @@ package org.mendedleaf.core.line;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.NavigableMap;
@@ -19,6 +21,7 @@ public final class CopyCatalogue implements AutoCloseable {
     private final VaultFolder copy;
     private final Sql sql;
     private final PackTables tables;
+    private boolean closed;
 
     private CopyCatalogue(VaultFolder copy, Sql sql) {
         this.copy = copy;
@@ -46,13 +49,42 @@ public final class CopyCatalogue implements AutoCloseable {
 
     /** Makes an empty catalogue; one that is there is taken away: with the next run the packs give all of it again. */
     public static void begin(VaultFolder copy) throws IOException {
-        Path fresh = copy.root().resolve("catalogue.new");
-        Catalogue.make(copy, fresh);
+        Catalogue.make(copy, fresh(copy));
+        putInPlace(copy);
+    }
+
+    private static Path fresh(VaultFolder copy) {
+        return copy.root().resolve("catalogue.new");
+    }
+
+    /**
+     * Writes the catalogue of a vault as it is now beside that of a copy, until {@link #putInPlace}.
+     *
+     * @return what it knows
+     */
+    public static VaultCopy.Extent takeFrom(Reading vault, VaultFolder copy) throws IOException {
+        Path fresh = fresh(copy);
+        for (String ending : new String[] {"", "-wal", "-shm", "-journal"}) {
+            Files.deleteIfExists(Path.of(fresh + ending));
+        }
+        vault.sql().whole(fresh);
+        copy.access().tighten(fresh);
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + fresh.toUri());
+                Sql sql = new Sql(copy, connection)) {
+            PackTables tables = new PackTables(sql);
+            return new VaultCopy.Extent(tables.packs(), tables.commit());
+        } catch (SQLException e) {
+            throw Catalogue.translate(copy, e);
+        }
+    }
+
+    /** Has what was written beside it take the place of the catalogue of a copy. */
+    public static void putInPlace(VaultFolder copy) throws IOException {
         for (String ending : new String[] {"-wal", "-shm"}) {
             Files.deleteIfExists(Path.of(copy.catalogue() + ending));
         }
         Files.move(
-                fresh,
+                fresh(copy),
                 copy.catalogue(),
                 java.nio.file.StandardCopyOption.ATOMIC_MOVE,
                 java.nio.file.StandardCopyOption.REPLACE_EXISTING);
@@ -104,6 +136,10 @@ public final class CopyCatalogue implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        if (closed) {
+            return;
+        }
+        closed = true;
         try {
             if (!sql.connection().getAutoCommit()) {
                 sql.connection().rollback();

@@ -1,9 +1,11 @@
 package org.mendedleaf.core.line;
 
+import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -54,6 +56,22 @@ final class Sql implements AutoCloseable {
     /** The first number of the first row, or 0. */
     long number(String sql, @Nullable Object... values) throws VaultException {
         return first(sql, row -> row.getLong(1), values).orElse(0L);
+    }
+
+    /** Writes the whole database into a file that is not there, without what was deleted from it. */
+    void whole(Path file) throws VaultException {
+        try {
+            boolean before = connection.getAutoCommit();
+            connection.rollback();
+            connection.setAutoCommit(true);
+            try (Statement copy = connection.createStatement()) {
+                copy.execute("VACUUM INTO '" + file.toString().replace("'", "''") + "'");
+            } finally {
+                connection.setAutoCommit(before);
+            }
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        }
     }
 
     int run(String sql, @Nullable Object... values) throws VaultException {

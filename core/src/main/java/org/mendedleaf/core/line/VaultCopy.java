@@ -32,6 +32,9 @@ public record VaultCopy(long id, Path folder, Instant since, String who) {
      * @param commit number of the last commit
      */
     public record Extent(NavigableMap<Long, Pack> packs, long commit) {
+        /** Nothing. */
+        public static final Extent NONE = new Extent(new TreeMap<>(), 0);
+
         /** Copies the map. */
         public Extent {
             packs = java.util.Collections.unmodifiableNavigableMap(new TreeMap<>(packs));

@@ -328,6 +328,27 @@ class CopiesTest {
     }
 
     @Test
+    void aVaultWhoseChangeLogsAreDamagedIsCopiedWithItsCatalogue() throws IOException {
+        p.save("a.txt", "what it said at first");
+        p.capture();
+        p.save("b.txt", "captured after that");
+        p.capture();
+        // The first record of all is the change log by which the folder came under protection.
+        Path pack = p.vault().folder().pack(1);
+        byte[] bytes = Files.readAllBytes(pack);
+        bytes[120] ^= 0x11;
+        Files.write(pack, bytes);
+        p.vault().closeIdleReaders();
+        CopyStatus status = begin();
+        assertThat(status.standing()).isEqualTo(CopyStatus.Standing.IN_STEP);
+        assertThat(all(folder)).hasSize(2).isEqualTo(all(p.vault().folder().root()));
+        p.save("c.txt", "and after the copy");
+        p.capture();
+        copies.run(status.copy(), Progress.NONE);
+        assertThat(all(folder)).hasSize(3).isEqualTo(all(p.vault().folder().root()));
+    }
+
+    @Test
     void theKeeperCatchesUpByItself() throws Exception {
         copies.add(folder);
         p.save("a.txt", "one");
