@@ -53,6 +53,7 @@ final class VaultBox extends VBox {
         setId("vault-box");
         getStyleClass().add("vault-box");
         model.rowsProperty().addListener((o, a, b) -> draw());
+        model.closedProperty().addListener((o, a, b) -> draw());
         model.saidProperty().addListener((o, a, b) -> draw());
         model.askedProperty().addListener((o, a, b) -> draw());
         draw();
@@ -64,6 +65,7 @@ final class VaultBox extends VBox {
 
     private void draw() {
         getChildren().clear();
+        model.closedProperty().get().forEach(c -> getChildren().add(closed(c)));
         for (VaultModel.Row row : model.rowsProperty().get()) {
             getChildren().add(vault(row));
             row.lost().stream().limit(LOST_SHOWN).forEach(l -> getChildren().add(lost(l)));
@@ -118,6 +120,20 @@ final class VaultBox extends VBox {
         return Ui.label(words, "badge", style);
     }
 
+    /** A vault that cannot be opened; as long as its packs are there, its catalogue can be made anew. */
+    private HBox closed(VaultModel.Closed vault) {
+        Button rebuild = Ui.button("vaultBox.rebuild", () -> model.rebuild(vault.folder()), "small");
+        rebuild.setId("vault-rebuild-closed");
+        rebuild.setMinWidth(USE_PREF_SIZE);
+        Ui.visible(rebuild, vault.packs());
+        return line(
+                badge(Words.of("vaultBox.closed"), "badge-clay"),
+                Words.of("vaultBox.vault"),
+                vault.folder().toString(),
+                vault.why(),
+                rebuild);
+    }
+
     private HBox vault(VaultModel.Row row) {
         Label badge = row.reading().isPresent()
                 ? badge(Words.of("vaultBox.reading", share(row)), "badge-slate")
@@ -140,7 +156,7 @@ final class VaultBox extends VBox {
         another.setOnAction(e -> add(row));
         MenuItem rebuild = new MenuItem(Words.of("vaultBox.rebuild"));
         rebuild.setId("vault-rebuild");
-        rebuild.setOnAction(e -> model.rebuild(row.vault()));
+        rebuild.setOnAction(e -> model.rebuild(row.folder()));
         more.getItems().addAll(new SeparatorMenuItem(), another, rebuild);
         return line(
                 badge,

@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -40,6 +41,7 @@ public final class VaultModel {
     private final Desk desk;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<Closed>> closed = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<String> said = new ReadOnlyObjectWrapper<>("");
     private final ReadOnlyObjectWrapper<@Nullable Asked> asked = new ReadOnlyObjectWrapper<>();
 
@@ -82,6 +84,14 @@ public final class VaultModel {
     }
 
     /**
+     * A vault that cannot be opened.
+     *
+     * @param why in words
+     * @param packs whether its packs are there, from which a catalogue can be made anew
+     */
+    public record Closed(Path folder, String why, boolean packs) {}
+
+    /**
      * Something that is asked before it is done.
      *
      * @param words what would happen
@@ -104,6 +114,11 @@ public final class VaultModel {
         return rows.getReadOnlyProperty();
     }
 
+    /** The vaults that cannot be opened. */
+    public ReadOnlyObjectProperty<List<Closed>> closedProperty() {
+        return closed.getReadOnlyProperty();
+    }
+
     /** What was done last, or why it was not, in words. */
     public ReadOnlyObjectProperty<String> saidProperty() {
         return said.getReadOnlyProperty();
@@ -117,19 +132,27 @@ public final class VaultModel {
     /** Looks again. */
     public void reload() {
         List<OpenVault> vaults = desk.vaults().entrySet().stream()
-                .sorted(java.util.Map.Entry.comparingByKey())
-                .map(java.util.Map.Entry::getValue)
+                .sorted(Map.Entry.comparingByKey())
+                .map(Map.Entry::getValue)
                 .toList();
         List<Held> places = List.copyOf(desk.places());
+        Map<Path, String> failed = desk.closedVaults();
+        record Found(List<Row> rows, List<Closed> closed) {}
         question.ask(
                 () -> {
                     List<Row> found = new ArrayList<>();
                     for (OpenVault vault : vaults) {
                         found.add(row(vault, places));
                     }
-                    return found;
+                    List<Closed> without = new ArrayList<>();
+                    failed.forEach((folder, why) ->
+                            without.add(new Closed(folder, why, Files.isDirectory(folder.resolve("packs")))));
+                    return new Found(found, without);
                 },
-                rows::set,
+                found -> {
+                    rows.set(found.rows());
+                    closed.set(found.closed());
+                },
                 e -> said.set(Failures.words(e)));
     }
 
@@ -306,8 +329,7 @@ public final class VaultModel {
     }
 
     /** Asks whether the catalogue shall be made anew from the packs. */
-    public void rebuild(OpenVault vault) {
-        Path folder = vault.folder().root();
+    public void rebuild(Path folder) {
         ask(
                 Words.of("vaultBox.rebuild.what"),
                 "vaultBox.rebuild.go",
@@ -315,14 +337,21 @@ public final class VaultModel {
                         .start(
                                 Words.of("job.rebuild"),
                                 progress -> Rebuild.run(folder, Words.of("desktop.holder"), PATIENCE, desk.clock()),
-                                report -> done(Words.of(
-                                                "cli.check.rebuilt",
-                                                Say.number(report.commits()),
-                                                Say.number(report.chunks()),
-                                                report.aside().getFileName())
-                                        + (report.basis() == Rebuild.Basis.PACKS
-                                                ? ""
-                                                : " " + Words.of("cli.check.basis." + report.basis()))),
+                                report -> rebuilt(folder, report),
                                 this::failed));
+    }
+
+    private void rebuilt(Path folder, Rebuild.Report report) {
+        String words = Words.of(
+                        "cli.check.rebuilt",
+                        Say.number(report.commits()),
+                        Say.number(report.chunks()),
+                        report.aside().getFileName())
+                + (report.basis() == Rebuild.Basis.PACKS ? "" : " " + Words.of("cli.check.basis." + report.basis()));
+        if (desk.closedVaults().containsKey(folder)) {
+            desk.open(() -> done(words));
+        } else {
+            done(words);
+        }
     }
 }

@@ -81,6 +81,7 @@ public final class Desk implements AutoCloseable {
     private final Jobs jobs;
     private final SimpleObjectProperty<String> notice = new SimpleObjectProperty<>("");
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
+    private final Map<Path, String> closed = new ConcurrentHashMap<>();
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
     private final SystemBook book;
     private final ObservableList<Held> places = FXCollections.observableArrayList();
@@ -172,7 +173,9 @@ public final class Desk implements AutoCloseable {
                     for (Path folder : home.vaults()) {
                         try {
                             found.addAll(openVault(folder, words -> say(wrong, words)));
+                            closed.remove(folder);
                         } catch (IOException e) {
+                            closed.put(folder, String.valueOf(e.getMessage()));
                             say(wrong, String.valueOf(e.getMessage()));
                         }
                     }
@@ -308,6 +311,11 @@ public final class Desk implements AutoCloseable {
     /** Connects systems, makes places, changes their settings. */
     public Connecting connecting() {
         return new Connecting(home, book, clock);
+    }
+
+    /** The vaults of the user that cannot be opened, with what is wrong, in words. */
+    public Map<Path, String> closedVaults() {
+        return Map.copyOf(closed);
     }
 
     /** The open vaults, by folder. */

@@ -207,13 +207,8 @@ public final class Shell extends BorderPane {
     void open() {
         desk.open(() -> {
             Home home = desk.home();
-            Optional<Held> last = desk.places().stream()
-                    .filter(h -> h.place().where().equals(home.remembered("place")))
-                    .findFirst()
-                    .or(() -> desk.places().stream().findFirst());
-            if (last.isPresent()) {
-                boolean same = last.get().place().where().equals(home.remembered("place"));
-                files.open(last.get(), same ? home.remembered("folder") : "");
+            openLast();
+            if (files.placeProperty().get() != null) {
                 showFiles();
             } else if (home.vaults().isEmpty()) {
                 protect(true);
@@ -233,6 +228,19 @@ public final class Shell extends BorderPane {
         });
     }
 
+    /** Goes to the place that was looked at last, or to any; stays nowhere while there is none. */
+    private void openLast() {
+        Home home = desk.home();
+        Optional<Held> last = desk.places().stream()
+                .filter(h -> h.place().where().equals(home.remembered("place")))
+                .findFirst()
+                .or(() -> desk.places().stream().findFirst());
+        if (last.isPresent()) {
+            boolean same = last.get().place().where().equals(home.remembered("place"));
+            files.open(last.get(), same ? home.remembered("folder") : "");
+        }
+    }
+
     /** There are vaults, and none of them can be opened: a disk is away, most likely. */
     private void noVault() {
         Label why = Ui.label(desk.troubleProperty().get(), "dim", "centered");
@@ -244,6 +252,7 @@ public final class Shell extends BorderPane {
                 Ui.label(Words.of("shell.noVault"), "big-title"),
                 why,
                 Ui.button("shell.again", this::open, "accent"),
+                Ui.button("mend.protection", this::showProtection, "flat"),
                 Ui.button("where.protect", () -> protect(true), "flat"));
         sheet.setAlignment(Pos.CENTER);
         middle.getChildren().setAll(sheet);
@@ -289,6 +298,10 @@ public final class Shell extends BorderPane {
     }
 
     private void showFiles() {
+        if (files.placeProperty().get() == null) {
+            // A vault may have been opened since.
+            openLast();
+        }
         if (files.placeProperty().get() == null) {
             protect(desk.home().vaults().isEmpty());
             return;

@@ -138,6 +138,27 @@ class VaultScreenTest extends WindowTest {
     }
 
     @Test
+    void aVaultWhoseCatalogueIsGoneGetsItBackByOneButton() throws Exception {
+        fill();
+        for (String ending : List.of("", "-wal", "-shm")) {
+            Files.deleteIfExists(temp.resolve("vault/catalogue.db" + ending));
+        }
+        show();
+        eventually(
+                "the window", () -> robot.lookup("#tab-protection").tryQuery().isPresent());
+        robot.push(KeyCode.ALT, KeyCode.DIGIT3);
+        eventually("the vault that is not opened", () -> box().contains("not opened"));
+        assertThat(box()).contains("has packs and no catalogue");
+        robot.clickOn("#vault-rebuild-closed");
+        eventually("the question", () -> robot.lookup("#vault-go").tryQuery().isPresent());
+        robot.clickOn("#vault-go");
+        eventually("what was done", () -> text("#vault-said").contains("A new catalogue was made"));
+        assertThat(box()).doesNotContain("not opened");
+        robot.push(KeyCode.ALT, KeyCode.DIGIT1);
+        listed();
+    }
+
+    @Test
     void howOftenEveryByteIsReadIsChosen() throws Exception {
         protection();
         choose("#vault-more", "Read it only by hand");
