@@ -316,7 +316,13 @@ public final class LineModel {
         Version first = wanted;
         wanted = null;
         Optional<Version> named = first == null ? Optional.empty() : now.version(first.number());
-        choose(named.or(() -> still).or(now::newest).orElse(null));
+        if (named.isEmpty() && still.isPresent() && was != null && still.get().number() == was.number()) {
+            // Who looks into a member of it goes on looking into that.
+            chosen.set(still.get());
+            loadDetail();
+        } else {
+            choose(named.or(() -> still).or(now::newest).orElse(null));
+        }
         loadChanges(now);
         loadOthers(now);
     }

@@ -83,12 +83,27 @@ public final class PickModel {
         this.line = line;
         this.said = said;
         this.planQuestion = desk.background().new Newest();
-        line.detailProperty().addListener((o, a, detail) -> {
+        line.detailProperty().addListener((o, before, detail) -> {
+            Offer now = detail instanceof Detail.Compared c ? offer(c) : Offer.NOTHING;
+            if (isSame(before, detail) && now.equals(offer.get())) {
+                // It was looked at again since something else changed: what is ticked stays ticked.
+                return;
+            }
             ticked.clear();
             planQuestion.drop();
             plan.set(Plan.NOTHING);
-            offer.set(detail instanceof Detail.Compared c ? offer(c) : Offer.NOTHING);
+            offer.set(now);
         });
+    }
+
+    private static boolean isSame(Detail before, Detail now) {
+        return before instanceof Detail.Compared a
+                && now instanceof Detail.Compared b
+                && a.version().line() == b.version().line()
+                && a.version().number() == b.version().number()
+                && a.member().equals(b.member())
+                && a.before().equals(b.before())
+                && a.after().equals(b.after());
     }
 
     private Offer offer(Detail.Compared compared) {

@@ -211,4 +211,41 @@ class ReadingModelsTest extends DeskTest {
             }
         }
     }
+
+    @Test
+    void whatSomebodyIsAtStaysWhenSomethingElseChanges() throws Exception {
+        archive("plan.txt", "one\n", "old.txt", "gone");
+        capture();
+        archive("plan.txt", "two\n", "new.txt", "came");
+        capture();
+        FilesModel files = open("bundle.zip");
+        until(() -> files.line().detailProperty().get() instanceof Detail.Compared);
+        files.line().memberProperty().set("plan.txt");
+        until(() -> files.line().detailProperty().get() instanceof Detail.Compared c
+                && c.member().equals("plan.txt"));
+        Detail before = files.line().detailProperty().get();
+        desk.changed();
+        until(() -> files.line().detailProperty().get() != before);
+        assertThat(files.line().memberProperty().get()).isEqualTo("plan.txt");
+        assertThat(compared(files).member()).isEqualTo("plan.txt");
+    }
+
+    @Test
+    void whatIsTickedStaysTickedWhenSomethingElseChanges() throws Exception {
+        save("ledger.csv", "kind,kilos\nKaty,412\nBramley,7\n", later.plusSeconds(60));
+        capture();
+        save("ledger.csv", "kind,kilos\nKaty,421\nBramley,7\n", later.plusSeconds(120));
+        capture();
+        FilesModel files = ledger();
+        until(() -> !files.picking().offerProperty().get().changes().isEmpty());
+        files.picking().tick(1, true);
+        until(() -> files.picking().planProperty().get().known());
+        Detail before = files.line().detailProperty().get();
+        desk.changed();
+        until(() -> files.line().detailProperty().get() != before);
+        assertThat(files.picking().ticks()).isEqualTo(1);
+        assertThat(files.picking().planProperty().get().known()).isTrue();
+        choose(files, 1);
+        until(() -> files.picking().ticks() == 0);
+    }
 }
