@@ -8,6 +8,9 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.ObservableValue;
 import javafx.geometry.Orientation;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -54,6 +57,9 @@ final class LineView extends StackPane {
     private final Button remove;
     private final MenuButton more = new MenuButton();
     private final BorderPane content = new BorderPane();
+    /** A pane that is lower has not been laid out yet. Pixels. */
+    private static final double ROOM = 200;
+
     private final SplitPane split = new SplitPane();
     private final VBox nothing = new VBox(10);
     private boolean filling;
@@ -468,9 +474,20 @@ final class LineView extends StackPane {
         return split.getDividerPositions()[0];
     }
 
-    /** Puts it. */
+    /** Puts it, once there is room to put it in: before that the layout would move it away again. */
     void divider(double position) {
         split.setDividerPositions(position);
+        if (split.getHeight() < ROOM) {
+            split.heightProperty().addListener(new ChangeListener<>() {
+                @Override
+                public void changed(ObservableValue<? extends Number> o, Number before, Number height) {
+                    if (height.doubleValue() >= ROOM) {
+                        split.heightProperty().removeListener(this);
+                        Platform.runLater(() -> split.setDividerPositions(position));
+                    }
+                }
+            });
+        }
     }
 
     void restoreChosen() {

@@ -357,7 +357,13 @@ class ScreenTest extends WindowTest {
         eventually("its layout", () -> split.getHeight() > 200);
         assertThat(content.getHeight()).isGreaterThanOrEqualTo(0.4 * split.getHeight());
         robot.interact(() -> split.setDividerPositions(0.42));
-        robot.interact(() -> app.stop());
+        javafx.stage.Window window = split.getScene().getWindow();
+        // As somebody closes it: the divider is written down then. The old window must not be looked at again.
+        robot.interact(() -> {
+            window.fireEvent(new javafx.stage.WindowEvent(window, javafx.stage.WindowEvent.WINDOW_CLOSE_REQUEST));
+            window.hide();
+            app.stop();
+        });
         app = null;
         show();
         select("ledger.csv");
