@@ -60,7 +60,8 @@ class MendModelTest extends DeskTest {
         until(() -> !said.isEmpty());
         assertThat(said).containsExactly("1 file mended. (undo)");
         assertThat(folder.resolve("rota.txt")).hasContent(ROTA);
-        until(() -> model.openProperty().get() == 0);
+        until(() -> model.openProperty().get() == 0
+                && !model.pictureProperty().get().dealt().isEmpty());
         assertThat(model.pictureProperty().get().dealt())
                 .extracting(r -> r.listed().state())
                 .containsExactly(Findings.State.MENDED);
@@ -84,7 +85,8 @@ class MendModelTest extends DeskTest {
     void itIsFineForThisFileFromNowOnUntilThatIsTakenBack() throws Exception {
         MendModel model = emptied();
         model.fine(MendModel.Reach.FILE, "it is emptied each year", (words, undo) -> said.add(words));
-        until(() -> model.openProperty().get() == 0);
+        until(() -> model.openProperty().get() == 0
+                && !model.pictureProperty().get().dealt().isEmpty());
         assertThat(said).containsExactly("Fine: rota.txt was emptied");
         MendModel.Row dealt = model.pictureProperty().get().dealt().get(0);
         assertThat(dealt.listed().state()).isEqualTo(Findings.State.FINE);
