@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -76,8 +77,8 @@ public final class HealthCheck {
     /** Looks into what is new in all folders of the vault, and says what looks wrong. */
     public Result run(Progress progress) throws IOException {
         long looked = 0;
-        try (Reading reading = vault.read();
-                HealthStore store = HealthStore.open(vault.folder())) {
+        try (HealthStore store = HealthStore.open(vault.folder());
+                Reading reading = begin(store)) {
             for (Place place : reading.places()) {
                 if (place.isOutside()) {
                     continue;
@@ -92,6 +93,23 @@ public final class HealthCheck {
             }
         }
         return new Result(looked, true);
+    }
+
+    private Reading begin(HealthStore store) throws IOException {
+        Map<Long, Long> seen = new HashMap<>();
+        try (Reading before = vault.read()) {
+            for (Place place : before.places()) {
+                seen.put(place.id(), store.seen(place.id()));
+            }
+        }
+        Reading reading = vault.read();
+        for (Map.Entry<Long, Long> place : seen.entrySet()) {
+            if (place.getValue() > reading.commit()) {
+                // The vault went back, as when a copy took its place.
+                store.forgetSeen(place.getKey());
+            }
+        }
+        return reading;
     }
 
     private static Map<Long, List<HistoryQuery.Row>> lines(Reading reading, Place place) throws IOException {
@@ -225,7 +243,7 @@ public final class HealthCheck {
             }
             all.add(new Found(finding, files));
         }
-        store.found(place.id(), all, clock.instant(), history.saves().size());
+        store.found(place.id(), all, clock.instant(), history.saves().size(), reading.commit());
     }
 
     /** What happened in a place, with what is known of the health of each version. */

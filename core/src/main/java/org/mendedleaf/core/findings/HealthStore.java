@@ -43,6 +43,10 @@ public final class HealthStore extends SideDatabase {
         "PRAGMA user_version = " + VERSION
     };
 
+    /** How far the vault had come when a place was last looked at; an earlier program leaves it as it is. */
+    private static final String SEEN =
+            "CREATE TABLE IF NOT EXISTS seen (place INTEGER PRIMARY KEY, number INTEGER NOT NULL)";
+
     private HealthStore(Path file) throws IOException {
         super(file);
     }
@@ -75,6 +79,7 @@ public final class HealthStore extends SideDatabase {
         vault.access().createFile(file(vault));
         HealthStore store = new HealthStore(file(vault));
         store.execute(TABLES);
+        store.execute(SEEN);
         return store;
     }
 
@@ -86,6 +91,7 @@ public final class HealthStore extends SideDatabase {
         try {
             HealthStore store = new HealthStore(file(vault));
             if (store.version() == VERSION) {
+                store.execute(SEEN);
                 return Optional.of(store);
             }
             store.close();
@@ -188,9 +194,28 @@ public final class HealthStore extends SideDatabase {
                 r.kept());
     }
 
-    /** Takes the place of what was found before. */
-    void found(long place, List<Found> all, Instant at, long versions) throws IOException {
+    /** The number of the change up to which what was found in a place was judged; 0 while nobody looked. */
+    long seen(long place) throws IOException {
+        return number("SELECT number FROM seen WHERE place = ?", place);
+    }
+
+    /** Has what is found next take the place of what was found, however far the vault had come then. */
+    void forgetSeen(long place) throws IOException {
+        run("DELETE FROM seen WHERE place = ?", place);
+    }
+
+    /**
+     * Takes the place of what was found before, unless that was judged by a later state of the vault: of two that look at once
+     * the one that began first may come last.
+     *
+     * @param commit the number of the last change that was seen
+     */
+    void found(long place, List<Found> all, Instant at, long versions, long commit) throws IOException {
         together(() -> {
+            if (seen(place) > commit) {
+                return;
+            }
+            run("INSERT OR REPLACE INTO seen VALUES (?,?)", place, commit);
             run("DELETE FROM found WHERE place = ?", place);
             run("DELETE FROM mark WHERE place = ?", place);
             for (int seq = 0; seq < all.size(); seq++) {

@@ -78,6 +78,11 @@ public final class Reading implements AutoCloseable {
         return sql.number("SELECT value FROM counter WHERE name = ?", name);
     }
 
+    /** The number of the last change that is seen; each change of a vault has the next one. */
+    public long commit() throws IOException {
+        return new PackTables(sql).commit();
+    }
+
     /** What is another after anything was captured, done, let go, held or ruled. */
     public String state() throws IOException {
         return sql.list(

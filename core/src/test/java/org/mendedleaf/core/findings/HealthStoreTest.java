@@ -84,14 +84,49 @@ class HealthStoreTest {
                         new Found.OfFile(marks.get(0), Found.Fate.TO_MEND, "opens, 3 rows"),
                         new Found.OfFile(marks.get(1), Found.Fate.LOST, "")));
         try (HealthStore store = store()) {
-            store.found(1, List.of(found), DAY, 77);
+            store.found(1, List.of(found), DAY, 77, 40);
             assertThat(store.found(1)).containsExactly(found);
             assertThat(store.found(2)).isEmpty();
             assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
-            store.found(1, List.of(), DAY.plusSeconds(5), 78);
+            store.found(1, List.of(), DAY.plusSeconds(5), 78, 41);
             assertThat(store.found(1))
                     .as("what is found takes the place of what was")
                     .isEmpty();
+        }
+    }
+
+    @Test
+    void whoLookedEarlierButEndsLaterDoesNotTakeBackWhatWasFoundSince() throws IOException {
+        Finding finding = new Finding(
+                1,
+                Finding.Kind.EMPTIED,
+                Finding.Certainty.LIKELY,
+                DAY,
+                DAY,
+                List.of(new Mark(4, "a.ods", 3, 2, "a.ods", DAY, "Jory")),
+                List.of("It is empty."));
+        Found found =
+                new Found(finding, List.of(new Found.OfFile(finding.marks().get(0), Found.Fate.TO_MEND, "")));
+        try (HealthStore store = store()) {
+            store.found(1, List.of(found), DAY, 77, 41);
+            store.found(1, List.of(), DAY.plusSeconds(5), 76, 40);
+            assertThat(store.found(1)).containsExactly(found);
+            assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
+        }
+    }
+
+    @Test
+    void aVaultThatWentBackIsJudgedAsItIsNow() throws IOException {
+        p.save("list.json", "{\"a\": 1}");
+        p.capture();
+        long place = p.line("list.json").place().id();
+        try (HealthStore store = store()) {
+            store.found(place, List.of(), DAY, 77, 1_000_000);
+        }
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        try (HealthStore store = store()) {
+            assertThat(store.looked(place).map(HealthStore.Looked::versions)).contains(1L);
+            assertThat(store.seen(place)).isBetween(1L, 100L);
         }
     }
 
