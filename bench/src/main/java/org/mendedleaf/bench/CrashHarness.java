@@ -269,9 +269,14 @@ public final class CrashHarness {
         }
         VaultCopy copy = status.get().copy();
         copies++;
-        VaultCheck.Report cut = check(copy);
-        if (!cut.lost().isEmpty()) {
-            return Optional.of("the copy lost " + cut.lost());
+        // Killed before anything was copied, it has no catalogue, and nothing to lose.
+        if (Files.exists(copy.folder().resolve("catalogue.db"))) {
+            VaultCheck.Report cut = check(copy);
+            if (!cut.lost().isEmpty()) {
+                return Optional.of("the copy lost " + cut.lost());
+            }
+        } else if (status.get().seen().good().isPresent()) {
+            return Optional.of("the copy that was in step has no catalogue");
         }
         if (healing) {
             healing = false;

@@ -74,7 +74,8 @@ public final class Catalogue {
 
     private static VaultException missing(VaultFolder vault) throws IOException {
         return vault.packNumbers().isEmpty()
-                ? new VaultException.Unavailable(Words.of("catalogue.none", vault.root()))
+                ? new VaultException.Unavailable(
+                        Words.of(vault.isCopy() ? "copies.empty" : "catalogue.none", vault.root()))
                 : new VaultException.Damaged(PackReplay.hint(vault));
     }
 

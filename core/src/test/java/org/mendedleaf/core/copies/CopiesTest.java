@@ -240,6 +240,13 @@ class CopiesTest {
         assertThat(all(folder)).isEqualTo(all(p.vault().folder().root()));
     }
 
+    @Test
+    void aCopyIntoWhichNothingWasCopiedYetSaysSo() throws IOException {
+        copies.add(folder);
+        assertThatThrownBy(() -> OpenVault.open(folder, "test", Duration.ofSeconds(1)))
+                .hasMessage("Nothing has been copied to " + folder + " yet. Bring the copy in step first.");
+    }
+
     /** Stops after so many questions. */
     private static final class After implements Progress {
         private int left;
