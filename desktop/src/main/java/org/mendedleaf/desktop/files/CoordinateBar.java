@@ -9,7 +9,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SeparatorMenuItem;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
@@ -86,7 +85,7 @@ final class CoordinateBar extends HBox {
     private void where() {
         @Nullable Held held = model.placeProperty().get();
         places.setText(held == null ? "" : label(held));
-        places.setTooltip(held == null ? null : new Tooltip(held.place().where()));
+        places.setTooltip(held == null ? null : Ui.tooltip(held.place().where()));
         places.getItems().clear();
         boolean systems = false;
         for (Held each : model.desk()
@@ -178,8 +177,7 @@ final class CoordinateBar extends HBox {
         boolean past = at != null;
         now.setText(
                 at == null ? Words.of("when.now") : Say.full(at, model.desk().zone()));
-        now.setTooltip(
-                at == null ? null : new Tooltip(Say.exact(at, model.desk().zone())));
+        now.setTooltip(at == null ? null : Ui.tooltip(Say.exact(at, model.desk().zone())));
         Ui.style(now, "moment-past", past);
         Ui.visible(back, past);
     }

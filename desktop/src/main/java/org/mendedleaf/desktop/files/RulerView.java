@@ -19,6 +19,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.Ui;
 
 /**
  * The time ruler: a bar for each step of time, as high as there were changes, and a marker for the moment that is looked
@@ -34,7 +35,7 @@ final class RulerView extends Pane {
     private final FilesModel model;
     private final Region marker = new Region();
     private final Polygon handle = new Polygon(-6, 0, 6, 0, 0, 9);
-    private final Tooltip tooltip = new Tooltip();
+    private final Tooltip tooltip = Ui.tooltip("");
     private boolean dragged;
 
     RulerView(FilesModel model) {
@@ -122,7 +123,7 @@ final class RulerView extends Pane {
         shape.setManaged(false);
         shape.setLayoutX(Math.max(5, Math.min(getWidth() - 5, x)));
         shape.setLayoutY(AXIS - 5);
-        Tooltip.install(shape, new Tooltip(peg.words(zone())));
+        Tooltip.install(shape, Ui.tooltip(peg.words(zone())));
         shape.setOnMousePressed(MouseEvent::consume);
         shape.setOnMouseReleased(e -> {
             model.momentProperty().set(peg.at());

@@ -15,7 +15,6 @@ import javafx.scene.control.TabPane;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
-import javafx.scene.control.Tooltip;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Comparison.Column;
 import org.mendedleaf.core.compare.Comparison.Mark;
@@ -423,7 +422,7 @@ final class SheetLook implements Look {
                     && getText().toLowerCase(java.util.Locale.ROOT).contains(found[0]);
             Ui.style(this, "cell-found", holds);
             if (!main.formula().isEmpty()) {
-                setTooltip(new Tooltip(main.formula()));
+                setTooltip(Ui.tooltip(main.formula()));
             }
             over(row, column);
         }

@@ -9,7 +9,9 @@ import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
+import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
@@ -135,6 +137,20 @@ public final class Shell extends BorderPane {
         setBottom(new VBox(new MessageBar(files), new StatusBar(desk)));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
+        sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {
+            if (owner == null) {
+                Platform.runLater(this::takeKeys);
+            }
+        });
+    }
+
+    /** When what had the keys is gone, as the button of a row that was dealt with, the screen has them. */
+    private void takeKeys() {
+        if (getScene() != null
+                && getScene().getFocusOwner() == null
+                && !middle.getChildren().isEmpty()) {
+            middle.getChildren().get(0).requestFocus();
+        }
     }
 
     private HBox bar() {

@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.FilesModel;
+import org.mendedleaf.desktop.widgets.Ui;
 
 /** What can be undone, newest first, and the undoing that can be taken back: also what was done before the program was last started. */
 final class UndoMenu extends MenuButton {
@@ -42,7 +43,7 @@ final class UndoMenu extends MenuButton {
         setGraphic(new FontIcon(Feather.ROTATE_CCW));
         getStyleClass().addAll("icon-button", "flat");
         setAccessibleText(Words.of("undo.menu"));
-        setTooltip(new javafx.scene.control.Tooltip(Words.of("undo.menu")));
+        setTooltip(Ui.tooltip(Words.of("undo.menu")));
         show(List.of());
         desk.changesProperty().addListener((o, a, b) -> load());
         desk.places().addListener((javafx.collections.ListChangeListener<Held>) c -> load());

@@ -40,7 +40,7 @@ public final class Tables {
                 super.updateItem(row, empty);
                 String text = empty || row == null ? "" : words.apply(row);
                 setText(text);
-                setTooltip(text.length() < 24 ? null : new javafx.scene.control.Tooltip(text));
+                setTooltip(text.length() < 24 ? null : Ui.tooltip(text));
             }
         });
         return column;

@@ -48,10 +48,17 @@ public final class Ui {
         return button;
     }
 
+    /** What is said of something that is pointed at. A key that is pressed meanwhile still does what it does. */
+    public static Tooltip tooltip(String words) {
+        Tooltip tooltip = new Tooltip(words);
+        tooltip.setConsumeAutoHidingEvents(false);
+        return tooltip;
+    }
+
     /** Gives a control its accessible name and tooltip. */
     public static void name(ButtonBase control, String words) {
         control.setAccessibleText(words);
-        control.setTooltip(new Tooltip(words));
+        control.setTooltip(tooltip(words));
     }
 
     /** Room that grows. */
@@ -79,7 +86,7 @@ public final class Ui {
 
     /** Puts a tooltip on a label, or takes it away. */
     public static void tooltip(Label label, @Nullable String words) {
-        label.setTooltip(words == null || words.isEmpty() ? null : new Tooltip(words));
+        label.setTooltip(words == null || words.isEmpty() ? null : tooltip(words));
     }
 
     /** Sets or clears one style class. */

@@ -15,6 +15,7 @@ import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
@@ -188,6 +189,19 @@ class IntakeScreenTest extends WindowTest {
         robot.clickOn("#adopt-lease-txt-bak");
         eventually("the message", () -> text("#strays-message").contains("lease.txt is now version 2"));
         assertThat(desk.resolve("lease.txt")).hasContent(words(1, 20) + "kept by a program");
+    }
+
+    @Test
+    void escapeLeavesAScreenAlsoWhileATooltipIsShown() throws Exception {
+        office();
+        robot.clickOn("#listing-in");
+        robot.clickOn("#listing-in-strays");
+        eventually("the copy", () -> visible("#adopt-lease-txt-bak"));
+        robot.moveTo(robot.lookup("#strays .icon-button").queryAs(Node.class));
+        eventually(
+                "the tooltip", () -> robot.listWindows().stream().anyMatch(w -> w instanceof Tooltip && w.isShowing()));
+        robot.push(KeyCode.ESCAPE);
+        eventually("the files", () -> visible("#listing"));
     }
 
     @Test
