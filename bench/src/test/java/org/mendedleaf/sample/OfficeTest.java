@@ -217,7 +217,7 @@ class OfficeTest {
             assertThat(MergedLine.of(vault, log, book, true).others())
                     .extracting(l -> l.place().where())
                     .containsExactlyInAnyOrder("Drive:Front desk", "Server:Harvest", "Archive:Press logs");
-            Coverage.Row drive = Coverage.of(vault, Office.TODAY).stream()
+            Coverage.Row drive = Coverage.of(vault, Office.TODAY, java.time.ZoneOffset.UTC).stream()
                     .filter(r -> r.where().equals("Drive:Front desk"))
                     .findFirst()
                     .orElseThrow();

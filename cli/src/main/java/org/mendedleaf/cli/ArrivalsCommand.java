@@ -14,7 +14,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Shows what came last into the folder of downloads, and chooses other folders for it. */
-@Command(name = "arrivals", description = "${bundle:cli.arrivals}", mixinStandardHelpOptions = true)
+@Command(name = "arrivals", description = "${bundle:cli.arrivals}")
 final class ArrivalsCommand extends Base {
 
     private static final int MOST = 20;

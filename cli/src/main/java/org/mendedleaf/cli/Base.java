@@ -68,6 +68,12 @@ abstract class Base implements Callable<Integer> {
     private @Nullable SystemBook book;
     private final Set<String> looked = new HashSet<>();
 
+    @Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            descriptionKey = "cli.option.help")
+    boolean help;
+
     @Option(names = "--vault", paramLabel = "DIR", descriptionKey = "cli.option.vault")
     @Nullable
     Path vault;
@@ -326,6 +332,26 @@ abstract class Base implements Callable<Integer> {
 
     Snapshots snapshots(Located located) throws IOException {
         return new Snapshots(located.vault(), located.place(), clock(), authors(), who());
+    }
+
+    /**
+     * A protected folder as a whole.
+     *
+     * @throws IllegalArgumentException in words, when it lies within one or is a place in another system
+     */
+    Located wholeFolder(Path folder) throws IOException {
+        Located located = locate(folder);
+        try {
+            folderOnly(located);
+            if (!located.path().isEmpty()) {
+                throw new IllegalArgumentException(
+                        Words.of("cli.place.wholeFolder", located.place().root()));
+            }
+            return located;
+        } catch (IllegalArgumentException e) {
+            located.close();
+            throw e;
+        }
     }
 
     /** Refuses what is only for folders. */

@@ -14,6 +14,7 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.SystemException;
@@ -25,7 +26,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Captures what changed, in one place or in all. */
-@Command(name = "capture", description = "${bundle:cli.capture}", mixinStandardHelpOptions = true)
+@Command(name = "capture", description = "${bundle:cli.capture}")
 final class CaptureCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.capture.folder")
@@ -111,6 +112,17 @@ final class CaptureCommand extends Base {
         results.add(row);
         if (place.isOutside()) {
             return look(open, place, row);
+        }
+        if (place.versioning() != Versioning.ON) {
+            String words = Words.of("cli.capture." + place.versioning().text(), place.root());
+            row.put("versions", place.versioning().text());
+            if (folder != null) {
+                throw new IllegalArgumentException(words);
+            }
+            if (!json && place.versioning() == Versioning.PAUSED) {
+                line(words);
+            }
+            return Main.DONE;
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             Capture capture = new Capture(open, place, clock(), authors());

@@ -20,7 +20,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Checks the vault. */
-@Command(name = "check", description = "${bundle:cli.check}", mixinStandardHelpOptions = true)
+@Command(name = "check", description = "${bundle:cli.check}")
 final class CheckCommand extends Base {
 
     private static final int NAMED = 20;

@@ -15,7 +15,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Hands back a file that was taken, gives it up, or ends it for somebody else. */
-@Command(name = "checkin", description = "${bundle:cli.checkin}", mixinStandardHelpOptions = true)
+@Command(name = "checkin", description = "${bundle:cli.checkin}")
 final class CheckInCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

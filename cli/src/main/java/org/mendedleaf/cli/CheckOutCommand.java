@@ -16,7 +16,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Takes a file to work on it alone, or lists what is taken. */
-@Command(name = "checkout", description = "${bundle:cli.checkout}", mixinStandardHelpOptions = true)
+@Command(name = "checkout", description = "${bundle:cli.checkout}")
 final class CheckOutCommand extends Base {
 
     @Parameters(paramLabel = "FILE|FOLDER", descriptionKey = "cli.checkout.file")

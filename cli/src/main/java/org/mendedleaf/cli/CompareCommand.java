@@ -26,7 +26,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Compares two moments of a folder, two versions of a file, or two files. */
-@Command(name = "compare", description = "${bundle:cli.compare}", mixinStandardHelpOptions = true)
+@Command(name = "compare", description = "${bundle:cli.compare}")
 final class CompareCommand extends Base {
 
     @Parameters(paramLabel = "PATH", index = "0", descriptionKey = "cli.compare.path")

@@ -18,7 +18,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Connects another system. */
-@Command(name = "connect", description = "${bundle:cli.connect}", mixinStandardHelpOptions = true)
+@Command(name = "connect", description = "${bundle:cli.connect}")
 final class ConnectCommand extends Base {
 
     @Parameters(index = "0", paramLabel = "NAME", descriptionKey = "cli.connect.name")

@@ -11,7 +11,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Saves a copy of a version somewhere else. */
-@Command(name = "copy", description = "${bundle:cli.copy}", mixinStandardHelpOptions = true)
+@Command(name = "copy", description = "${bundle:cli.copy}")
 final class CopyCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

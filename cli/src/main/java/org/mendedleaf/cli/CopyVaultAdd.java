@@ -12,7 +12,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Begins a copy of the vault in a folder, and makes it. */
-@Command(name = "add", description = "${bundle:cli.copyVault.add}", mixinStandardHelpOptions = true)
+@Command(name = "add", description = "${bundle:cli.copyVault.add}")
 final class CopyVaultAdd extends CopyVaultBase {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.copyVault.folder")

@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Reads every byte of copies of the vault, and takes what is damaged again from the vault. */
-@Command(name = "check", description = "${bundle:cli.copyVault.check}", mixinStandardHelpOptions = true)
+@Command(name = "check", description = "${bundle:cli.copyVault.check}")
 final class CopyVaultCheck extends CopyVaultBase {
 
     @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.copyVault.folderOrAll")

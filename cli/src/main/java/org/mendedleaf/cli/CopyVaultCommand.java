@@ -6,7 +6,6 @@ import picocli.CommandLine.Command;
 @Command(
         name = "copy-vault",
         description = "${bundle:cli.copyVault}",
-        mixinStandardHelpOptions = true,
         subcommands = {
             CopyVaultAdd.class,
             CopyVaultList.class,

@@ -6,7 +6,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Keeps a copy of the vault in step no longer. */
-@Command(name = "end", description = "${bundle:cli.copyVault.end}", mixinStandardHelpOptions = true)
+@Command(name = "end", description = "${bundle:cli.copyVault.end}")
 final class CopyVaultEnd extends CopyVaultBase {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.copyVault.folder")

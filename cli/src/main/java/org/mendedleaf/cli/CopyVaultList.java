@@ -5,7 +5,7 @@ import java.util.List;
 import picocli.CommandLine.Command;
 
 /** Says how each copy of the vault stands. */
-@Command(name = "list", description = "${bundle:cli.copyVault.list}", mixinStandardHelpOptions = true)
+@Command(name = "list", description = "${bundle:cli.copyVault.list}")
 final class CopyVaultList extends CopyVaultBase {
 
     CopyVaultList(Surroundings surroundings) {

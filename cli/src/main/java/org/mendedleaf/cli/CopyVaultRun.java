@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Brings copies of the vault in step now. */
-@Command(name = "run", description = "${bundle:cli.copyVault.run}", mixinStandardHelpOptions = true)
+@Command(name = "run", description = "${bundle:cli.copyVault.run}")
 final class CopyVaultRun extends CopyVaultBase {
 
     @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.copyVault.folderOrAll")

@@ -10,7 +10,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Makes a copy of a vault a vault of its own, as when the drive of the vault broke. */
-@Command(name = "use", description = "${bundle:cli.copyVault.use}", mixinStandardHelpOptions = true)
+@Command(name = "use", description = "${bundle:cli.copyVault.use}")
 final class CopyVaultUse extends CopyVaultBase {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.copyVault.folder")

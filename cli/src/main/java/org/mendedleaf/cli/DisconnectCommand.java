@@ -5,7 +5,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Forgets a connection; what is known of the system stays. */
-@Command(name = "disconnect", description = "${bundle:cli.disconnect}", mixinStandardHelpOptions = true)
+@Command(name = "disconnect", description = "${bundle:cli.disconnect}")
 final class DisconnectCommand extends Base {
 
     @Parameters(paramLabel = "NAME", descriptionKey = "cli.connect.name")

@@ -9,7 +9,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Says that nothing has to be done about a finding, or that its kind is fine from now on. */
-@Command(name = "dismiss", description = "${bundle:cli.dismiss}", mixinStandardHelpOptions = true)
+@Command(name = "dismiss", description = "${bundle:cli.dismiss}")
 final class DismissCommand extends FindingsBase {
 
     @Parameters(paramLabel = "FINDING", descriptionKey = "cli.finding.id")

@@ -21,7 +21,7 @@ import picocli.CommandLine.Parameters;
  * Erases versions of a file. In a folder they are let go with a grace time; in another system a version goes at once, after
  * the vault has taken it.
  */
-@Command(name = "erase", description = "${bundle:cli.erase}", mixinStandardHelpOptions = true)
+@Command(name = "erase", description = "${bundle:cli.erase}")
 final class EraseCommand extends RetentionBase {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -27,7 +27,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Finds words in all versions of all files, and in what is said of them. */
-@Command(name = "find", description = "${bundle:cli.find}", mixinStandardHelpOptions = true)
+@Command(name = "find", description = "${bundle:cli.find}")
 final class FindCommand extends Base {
 
     private static final int FILES_MOST = 50;

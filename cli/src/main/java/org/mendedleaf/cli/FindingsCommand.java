@@ -9,7 +9,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Lists what looks wrong. */
-@Command(name = "findings", description = "${bundle:cli.findings}", mixinStandardHelpOptions = true)
+@Command(name = "findings", description = "${bundle:cli.findings}")
 final class FindingsCommand extends FindingsBase {
 
     @Option(names = "--all", descriptionKey = "cli.findings.all")

@@ -18,7 +18,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Makes scattered copies the versions of one file each. */
-@Command(name = "fold", description = "${bundle:cli.fold}", mixinStandardHelpOptions = true)
+@Command(name = "fold", description = "${bundle:cli.fold}")
 final class FoldCommand extends Base {
 
     @Parameters(paramLabel = "DIR", descriptionKey = "cli.fold.folder")

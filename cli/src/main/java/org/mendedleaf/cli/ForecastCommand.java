@@ -16,7 +16,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Says how much room the versions will take, from how the files really changed. */
-@Command(name = "forecast", description = "${bundle:cli.forecast}", mixinStandardHelpOptions = true)
+@Command(name = "forecast", description = "${bundle:cli.forecast}")
 final class ForecastCommand extends RulesBase {
 
     @Parameters(arity = "0..1", paramLabel = "PATH", descriptionKey = "cli.forecast.path")
@@ -42,7 +42,7 @@ final class ForecastCommand extends RulesBase {
                 Verdicts v = verdicts(reading, file == null ? RuleSets.of(reading) : read(file));
                 int present = reading.places().stream()
                         .filter(p -> !p.isOutside() && (m.place() == 0 || p.id() == m.place()))
-                        .mapToInt(p -> p.rhythm().minutes())
+                        .mapToInt(p -> p.rhythm().intervalMinutes())
                         .max()
                         .orElse(0);
                 long free = Files.getFileStore(m.vault().folder().root()).getUsableSpace();

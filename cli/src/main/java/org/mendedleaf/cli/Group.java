@@ -5,6 +5,12 @@ import picocli.CommandLine;
 /** A command that only holds others: by itself it shows them. */
 abstract class Group implements Runnable {
 
+    @CommandLine.Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            descriptionKey = "cli.option.help")
+    boolean help;
+
     @CommandLine.Spec
     @SuppressWarnings("NullAway.Init")
     CommandLine.Model.CommandSpec spec;

@@ -20,7 +20,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Says of the versions of a file whether each can be used. */
-@Command(name = "health", description = "${bundle:cli.health}", mixinStandardHelpOptions = true)
+@Command(name = "health", description = "${bundle:cli.health}")
 final class HealthCommand extends FindingsBase {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -25,7 +25,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Holds a file, a version of it, or a folder, so that nothing takes it away; without a path, lists all holds. */
-@Command(name = "hold", description = "${bundle:cli.hold}", mixinStandardHelpOptions = true)
+@Command(name = "hold", description = "${bundle:cli.hold}")
 final class HoldCommand extends RetentionBase {
 
     @Parameters(arity = "0..1", paramLabel = "FILE|FOLDER", descriptionKey = "cli.hold.path")

@@ -18,7 +18,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Fills the index of words, makes it anew, or leaves a folder out of it. */
-@Command(name = "index", description = "${bundle:cli.index}", mixinStandardHelpOptions = true)
+@Command(name = "index", description = "${bundle:cli.index}")
 final class IndexCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", arity = "0..1", descriptionKey = "cli.index.folder")

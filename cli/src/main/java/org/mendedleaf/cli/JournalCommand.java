@@ -25,7 +25,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Lists what people did. */
-@Command(name = "journal", description = "${bundle:cli.journal}", mixinStandardHelpOptions = true)
+@Command(name = "journal", description = "${bundle:cli.journal}")
 final class JournalCommand extends Base {
 
     private static final int SHOWN = 100;

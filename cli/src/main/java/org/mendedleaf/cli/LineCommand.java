@@ -37,7 +37,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Shows the line of one file, newest point first. */
-@Command(name = "line", description = "${bundle:cli.line}", mixinStandardHelpOptions = true)
+@Command(name = "line", description = "${bundle:cli.line}")
 final class LineCommand extends RetentionBase {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -21,7 +21,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Lists a folder as it is or was. */
-@Command(name = "list", description = "${bundle:cli.list}", mixinStandardHelpOptions = true)
+@Command(name = "list", description = "${bundle:cli.list}")
 final class ListCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.list.folder")

@@ -32,11 +32,12 @@ import picocli.CommandLine.Command;
  */
 @Command(
         name = "mended-leaf",
-        mixinStandardHelpOptions = true,
         version = "Mended Leaf 0.1.0",
         resourceBundle = "org.mendedleaf.core.words.messages",
         subcommands = {
             ProtectCommand.class,
+            SetCommand.class,
+            UnprotectCommand.class,
             CaptureCommand.class,
             WatchCommand.class,
             ListCommand.class,
@@ -89,6 +90,12 @@ import picocli.CommandLine.Command;
         })
 public final class Main extends Group {
 
+    @CommandLine.Option(
+            names = {"-V", "--version"},
+            versionHelp = true,
+            descriptionKey = "cli.option.programVersion")
+    boolean version;
+
     static final int DONE = 0;
     static final int SOME_FAILED = 1;
     static final int WRONG_USE = 2;
@@ -134,10 +141,7 @@ public final class Main extends Group {
     static int run(String[] arguments, Surroundings surroundings) {
         PrintWriter out = surroundings.out();
         PrintWriter err = surroundings.err();
-        CommandLine line = new CommandLine(new Main(), new Factory(surroundings));
-        line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
-        line.setOut(out).setErr(err);
-        line.setCaseInsensitiveEnumValuesAllowed(true);
+        CommandLine line = line(surroundings);
         line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, err));
         int code;
         try {
@@ -147,6 +151,15 @@ public final class Main extends Group {
         }
         out.flush();
         return code;
+    }
+
+    /** All commands, with their surroundings. */
+    static CommandLine line(Surroundings surroundings) {
+        CommandLine line = new CommandLine(new Main(), new Factory(surroundings));
+        line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
+        line.setOut(surroundings.out()).setErr(surroundings.err());
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        return line;
     }
 
     private static int explain(Exception e, PrintWriter err) {

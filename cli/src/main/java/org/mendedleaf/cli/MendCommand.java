@@ -11,7 +11,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Mends what a finding says: each file goes back to its last good version. */
-@Command(name = "mend", description = "${bundle:cli.mend}", mixinStandardHelpOptions = true)
+@Command(name = "mend", description = "${bundle:cli.mend}")
 final class MendCommand extends FindingsBase {
 
     @Parameters(paramLabel = "FINDING", descriptionKey = "cli.finding.id")

@@ -21,7 +21,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Writes, shows and finds what people say of versions and files. */
-@Command(name = "note", description = "${bundle:cli.note}", mixinStandardHelpOptions = true)
+@Command(name = "note", description = "${bundle:cli.note}")
 final class NoteCommand extends Base {
 
     @Parameters(index = "0", paramLabel = "FILE|FOLDER", descriptionKey = "cli.note.file")

@@ -14,7 +14,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** What needs somebody, and how people are told of it. */
-@Command(name = "notices", description = "${bundle:cli.notices}", mixinStandardHelpOptions = true)
+@Command(name = "notices", description = "${bundle:cli.notices}")
 final class NoticesCommand extends Base {
 
     /** Whether something is so. */

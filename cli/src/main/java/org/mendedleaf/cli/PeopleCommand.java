@@ -11,7 +11,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Keeps the addresses of people, and says who works here. */
-@Command(name = "people", description = "${bundle:cli.people}", mixinStandardHelpOptions = true)
+@Command(name = "people", description = "${bundle:cli.people}")
 final class PeopleCommand extends Base {
 
     @Parameters(paramLabel = "NAME", arity = "0..1", descriptionKey = "cli.people.name")

@@ -22,7 +22,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Takes single changes back. */
-@Command(name = "pick", description = "${bundle:cli.pick}", mixinStandardHelpOptions = true)
+@Command(name = "pick", description = "${bundle:cli.pick}")
 final class PickCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -6,6 +6,5 @@ import picocli.CommandLine.Command;
 @Command(
         name = "place",
         description = "${bundle:cli.place}",
-        mixinStandardHelpOptions = true,
         subcommands = {PlaceCreateCommand.class, PlaceSetCommand.class, PlaceListCommand.class})
 final class PlaceCommand extends Group {}

@@ -11,7 +11,7 @@ import org.mendedleaf.core.systems.Mirror;
 import picocli.CommandLine.Command;
 
 /** Makes a place in another system. */
-@Command(name = "create", description = "${bundle:cli.place.create}", mixinStandardHelpOptions = true)
+@Command(name = "create", description = "${bundle:cli.place.create}")
 final class PlaceCreateCommand extends PlaceBase {
 
     PlaceCreateCommand(Surroundings surroundings) {

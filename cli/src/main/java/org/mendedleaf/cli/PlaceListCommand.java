@@ -21,7 +21,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Lists places in other systems and how they stand. */
-@Command(name = "list", description = "${bundle:cli.place.list}", mixinStandardHelpOptions = true)
+@Command(name = "list", description = "${bundle:cli.place.list}")
 final class PlaceListCommand extends Base {
 
     @Parameters(paramLabel = "SYSTEM", arity = "0..1", descriptionKey = "cli.place.system")
@@ -50,7 +50,7 @@ final class PlaceListCommand extends Base {
                     complain(e.words());
                     code = Main.SOME_FAILED;
                 }
-                for (Coverage.Row row : Coverage.of(open, now())) {
+                for (Coverage.Row row : Coverage.of(open, now(), zone())) {
                     boolean here = row.place()
                             .flatMap(Place::outside)
                             .filter(o -> o.system().equals(c.name()))

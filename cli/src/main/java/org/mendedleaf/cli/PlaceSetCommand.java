@@ -16,7 +16,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Changes the settings and members of a folder or of a place in another system; says what they mean before and after. */
-@Command(name = "set", description = "${bundle:cli.place.set}", mixinStandardHelpOptions = true)
+@Command(name = "set", description = "${bundle:cli.place.set}")
 final class PlaceSetCommand extends PlaceBase {
 
     @Option(names = "--plan", descriptionKey = "cli.place.plan")
@@ -77,7 +77,7 @@ final class PlaceSetCommand extends PlaceBase {
         }
         if (!plan && !after.equals(before.settings())) {
             try (WriteSession session = located.vault().write()) {
-                before.store(session, located.place(), after, who());
+                before.store(session, located.place(), after, now(), who());
                 session.commit();
             }
         }

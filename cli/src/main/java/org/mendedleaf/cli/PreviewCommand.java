@@ -23,7 +23,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Shows what a version says. */
-@Command(name = "preview", description = "${bundle:cli.preview}", mixinStandardHelpOptions = true)
+@Command(name = "preview", description = "${bundle:cli.preview}")
 final class PreviewCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
@@ -12,7 +13,7 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
-import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -20,7 +21,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Takes a folder under protection and captures it for the first time. */
-@Command(name = "protect", description = "${bundle:cli.protect}", mixinStandardHelpOptions = true)
+@Command(name = "protect", description = "${bundle:cli.protect}")
 final class ProtectCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.protect.folder")
@@ -33,9 +34,13 @@ final class ProtectCommand extends Base {
     @Option(names = "--include", paramLabel = "PATTERN", descriptionKey = "cli.protect.include")
     List<String> include = new ArrayList<>();
 
-    @Option(names = "--every", paramLabel = "save|MINUTES|hand", descriptionKey = "cli.protect.every")
+    @Option(names = "--every", paramLabel = "save|MINUTES|daily|weekly|hand", descriptionKey = "cli.protect.every")
     @Nullable
     String every;
+
+    @Option(names = "--at", paramLabel = "TIME", descriptionKey = "cli.protect.at")
+    @Nullable
+    String at;
 
     @Option(names = "--access", paramLabel = "owner|group", descriptionKey = "cli.protect.access")
     @Nullable
@@ -48,11 +53,16 @@ final class ProtectCommand extends Base {
     @Override
     public Integer call() throws Exception {
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
-        PlaceChange change = new PlaceChange(every == null ? null : Rhythm.parse(every), exclude, include);
+        PlaceChange change = new PlaceChange(Rhythms.typed(every, at, Optional.empty()), exclude, include);
         Path root = Protect.check(folder, vaultFolder, exclude);
         try (OpenVault open = openOrCreate(vaultFolder, access)) {
             Place place = Protect.place(open, root, change, clock(), who());
             home().addVault(open.folder().root());
+            if (place.versioning() != Versioning.ON) {
+                Protect.versioning(open, place, Versioning.ON, clock(), who());
+                place = place.with(Versioning.ON);
+                say("cli.protect.again", root);
+            }
             CaptureResult result;
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 result = new Capture(open, place, clock(), authors()).run(Scope.WHOLE, progress);
@@ -71,9 +81,7 @@ final class ProtectCommand extends Base {
                 }
                 say(
                         "cli.protect.settings",
-                        Words.of(
-                                "protect.rhythm." + place.rhythm().kind(),
-                                place.rhythm().minutes()),
+                        place.rhythm().longWords(),
                         place.exclusions().isEmpty()
                                 ? Words.of("cli.protect.nothingOut")
                                 : String.join(", ", place.exclusions()));

@@ -8,7 +8,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Makes the newest draft of a file the next published version. */
-@Command(name = "publish", description = "${bundle:cli.publish}", mixinStandardHelpOptions = true)
+@Command(name = "publish", description = "${bundle:cli.publish}")
 final class PublishCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

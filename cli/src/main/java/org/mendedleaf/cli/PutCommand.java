@@ -29,7 +29,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Puts files in as next versions of lines or as new files, in a folder or in another system; doubtful ones are asked about. */
-@Command(name = "put", description = "${bundle:cli.put}", mixinStandardHelpOptions = true)
+@Command(name = "put", description = "${bundle:cli.put}")
 final class PutCommand extends Base {
 
     @Parameters(paramLabel = "FILE|DIR", arity = "1..*", descriptionKey = "cli.put.file")

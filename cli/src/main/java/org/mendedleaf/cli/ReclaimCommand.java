@@ -23,7 +23,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Gives room back whose grace has ended; with {@code --now}, ends the grace of all that waits. */
-@Command(name = "reclaim", description = "${bundle:cli.reclaim}", mixinStandardHelpOptions = true)
+@Command(name = "reclaim", description = "${bundle:cli.reclaim}")
 final class ReclaimCommand extends RetentionBase {
 
     @Option(names = "--now", descriptionKey = "cli.reclaim.now")

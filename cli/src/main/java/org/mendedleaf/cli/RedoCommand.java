@@ -10,7 +10,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Takes an undo back: the last one while nothing else was done since, or one of a list. */
-@Command(name = "redo", description = "${bundle:cli.redo}", mixinStandardHelpOptions = true)
+@Command(name = "redo", description = "${bundle:cli.redo}")
 final class RedoCommand extends JournalBase {
 
     RedoCommand(Surroundings surroundings) {

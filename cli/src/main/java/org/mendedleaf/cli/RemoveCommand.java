@@ -11,7 +11,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Removes a file from its folder; its past stays. */
-@Command(name = "remove", description = "${bundle:cli.remove}", mixinStandardHelpOptions = true)
+@Command(name = "remove", description = "${bundle:cli.remove}")
 final class RemoveCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -18,7 +18,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Shows what was removed and can be brought back, and what was let go and waits for the end of its grace. */
-@Command(name = "removed", description = "${bundle:cli.removed}", mixinStandardHelpOptions = true)
+@Command(name = "removed", description = "${bundle:cli.removed}")
 final class RemovedCommand extends RetentionBase {
 
     @Parameters(arity = "0..1", paramLabel = "FOLDER", descriptionKey = "cli.removed.folder")

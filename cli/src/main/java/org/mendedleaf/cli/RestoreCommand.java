@@ -34,7 +34,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Brings earlier versions and removed files back. */
-@Command(name = "restore", description = "${bundle:cli.restore}", mixinStandardHelpOptions = true)
+@Command(name = "restore", description = "${bundle:cli.restore}")
 final class RestoreCommand extends Base {
 
     @Parameters(paramLabel = "FILE", arity = "1..*", descriptionKey = "cli.restore.files")

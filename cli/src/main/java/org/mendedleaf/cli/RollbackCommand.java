@@ -15,7 +15,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Makes folders or files again what they were at a moment. */
-@Command(name = "rollback", description = "${bundle:cli.rollback}", mixinStandardHelpOptions = true)
+@Command(name = "rollback", description = "${bundle:cli.rollback}")
 final class RollbackCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", arity = "1..*", descriptionKey = "cli.rollback.what")

@@ -19,7 +19,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Shows where the room goes, exactly. */
-@Command(name = "room", description = "${bundle:cli.room}", mixinStandardHelpOptions = true)
+@Command(name = "room", description = "${bundle:cli.room}")
 final class RoomCommand extends RetentionBase {
 
     private static final int LARGEST = 10;

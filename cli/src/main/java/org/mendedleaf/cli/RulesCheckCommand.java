@@ -15,7 +15,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Reads rules from a file and shows them beside those that count, on the real history; changes nothing. */
-@Command(name = "check", description = "${bundle:cli.rules.check}", mixinStandardHelpOptions = true)
+@Command(name = "check", description = "${bundle:cli.rules.check}")
 final class RulesCheckCommand extends RulesBase {
 
     private static final int SHOWN = 20;

@@ -6,6 +6,5 @@ import picocli.CommandLine.Command;
 @Command(
         name = "rules",
         description = "${bundle:cli.rules}",
-        mixinStandardHelpOptions = true,
         subcommands = {RulesShowCommand.class, RulesSetCommand.class, RulesCheckCommand.class})
 final class RulesCommand extends Group {}

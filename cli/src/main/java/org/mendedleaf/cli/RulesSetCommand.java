@@ -9,7 +9,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Sets rules from a file. Nothing goes by that: letting go is a step of its own, or the work of standing rules. */
-@Command(name = "set", description = "${bundle:cli.rules.set}", mixinStandardHelpOptions = true)
+@Command(name = "set", description = "${bundle:cli.rules.set}")
 final class RulesSetCommand extends RulesBase {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.rules.file")

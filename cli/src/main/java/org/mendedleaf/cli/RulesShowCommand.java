@@ -8,7 +8,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Shows the rules that count. */
-@Command(name = "show", description = "${bundle:cli.rules.show}", mixinStandardHelpOptions = true)
+@Command(name = "show", description = "${bundle:cli.rules.show}")
 final class RulesShowCommand extends RulesBase {
 
     @Option(names = "--yaml", descriptionKey = "cli.rules.yaml")

@@ -6,7 +6,6 @@ import picocli.CommandLine.Command;
 @Command(
         name = "snapshot",
         description = "${bundle:cli.snapshot}",
-        mixinStandardHelpOptions = true,
         subcommands = {
             SnapshotTake.class,
             SnapshotList.class,

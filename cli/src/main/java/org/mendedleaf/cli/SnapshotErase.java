@@ -14,7 +14,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Erases snapshots: those of a folder can be undone, those in another system cannot. */
-@Command(name = "erase", description = "${bundle:cli.snapshot.erase}", mixinStandardHelpOptions = true)
+@Command(name = "erase", description = "${bundle:cli.snapshot.erase}")
 final class SnapshotErase extends SnapshotBase {
 
     @Parameters(index = "1..*", arity = "1..*", paramLabel = "SNAPSHOT", descriptionKey = "cli.snapshot.which")

@@ -12,7 +12,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Holds a snapshot, or ends a hold. */
-@Command(name = "hold", description = "${bundle:cli.snapshot.hold}", mixinStandardHelpOptions = true)
+@Command(name = "hold", description = "${bundle:cli.snapshot.hold}")
 final class SnapshotHold extends SnapshotBase {
 
     @Parameters(index = "1", paramLabel = "SNAPSHOT", descriptionKey = "cli.snapshot.which")

@@ -16,7 +16,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Lists snapshots, with what each holds and what it alone holds. */
-@Command(name = "list", description = "${bundle:cli.snapshot.list}", mixinStandardHelpOptions = true)
+@Command(name = "list", description = "${bundle:cli.snapshot.list}")
 final class SnapshotList extends SnapshotBase {
 
     SnapshotList(Surroundings surroundings) {

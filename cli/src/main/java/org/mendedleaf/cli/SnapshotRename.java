@@ -5,7 +5,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
 /** Gives a snapshot another label. */
-@Command(name = "rename", description = "${bundle:cli.snapshot.rename}", mixinStandardHelpOptions = true)
+@Command(name = "rename", description = "${bundle:cli.snapshot.rename}")
 final class SnapshotRename extends SnapshotBase {
 
     @Parameters(index = "1", paramLabel = "SNAPSHOT", descriptionKey = "cli.snapshot.which")

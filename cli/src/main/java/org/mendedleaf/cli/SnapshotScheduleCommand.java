@@ -24,7 +24,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Makes, lists, ends, imports and exports schedules of snapshots. */
-@Command(name = "schedule", description = "${bundle:cli.schedule}", mixinStandardHelpOptions = true)
+@Command(name = "schedule", description = "${bundle:cli.schedule}")
 final class SnapshotScheduleCommand extends SnapshotBase {
 
     @Option(names = "--daily", paramLabel = "HH:MM", descriptionKey = "cli.schedule.daily")

@@ -14,7 +14,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** Takes a snapshot now. */
-@Command(name = "take", description = "${bundle:cli.snapshot.take}", mixinStandardHelpOptions = true)
+@Command(name = "take", description = "${bundle:cli.snapshot.take}")
 final class SnapshotTake extends SnapshotBase {
 
     @Option(names = "--label", paramLabel = "TEXT", descriptionKey = "cli.snapshot.label")

@@ -16,12 +16,11 @@ import picocli.CommandLine.Option;
 @Command(
         name = "standins",
         description = "${bundle:cli.standins}",
-        mixinStandardHelpOptions = true,
         subcommands = StandinsCommand.Run.class)
 final class StandinsCommand extends Group {
 
     /** Runs all four in the foreground. */
-    @Command(name = "run", description = "${bundle:cli.standins.run}", mixinStandardHelpOptions = true)
+    @Command(name = "run", description = "${bundle:cli.standins.run}")
     static final class Run extends Base {
 
         @Option(names = "--dir", paramLabel = "DIR", descriptionKey = "cli.standins.dir")

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -24,12 +25,13 @@ import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Shows how vaults and places stand. */
-@Command(name = "status", description = "${bundle:cli.status}", mixinStandardHelpOptions = true)
+@Command(name = "status", description = "${bundle:cli.status}")
 final class StatusCommand extends Base {
 
     StatusCommand(Surroundings surroundings) {
@@ -106,13 +108,14 @@ final class StatusCommand extends Base {
             PlaceState state = reading.state(place);
             boolean late = Lateness.isLate(place, state, now());
             boolean away = !place.isOutside() && !Files.isDirectory(place.root());
-            good &= !late && !away && (place.isOutside() || state.trouble().isEmpty());
+            boolean kept = place.versioning() == Versioning.ON;
+            good &= !kept || !late && !away && (place.isOutside() || state.trouble().isEmpty());
             List<String> findings = new ArrayList<>();
             for (Finding f : FindingStore.of(reading).open(place)) {
                 Line line = reading.line(f.line()).orElseThrow();
                 findings.add(f.words(line.path(), line.label(f.number())));
             }
-            Map<String, Object> row = json(place, state);
+            Map<String, Object> row = json(place, state, zone());
             row.put("findings", findings);
             row.put("late", late);
             places.add(row);
@@ -153,12 +156,21 @@ final class StatusCommand extends Base {
     }
 
     private void print(Place place, PlaceState state) throws IOException {
+        ZoneId zone = zone();
         String last = state.lastGood().isPresent()
                 ? Say.ago(state.lastGood().get(), now(), zone())
                 : Words.of("status.never");
-        String rhythm =
-                Words.of("rhythm." + place.rhythm().kind(), place.rhythm().minutes());
-        say("cli.status.place", place.where(), state.files(), rhythm, last);
+        String rhythm = place.rhythm().words();
+        if (place.versioning() != Versioning.ON) {
+            say("cli.status.place." + place.versioning().text(), place.where(), state.files(), last);
+            return;
+        }
+        Optional<Instant> next = state.lastGood().flatMap(l -> place.rhythm().next(l, zone));
+        if (next.isPresent()) {
+            say("cli.status.place.next", place.where(), state.files(), rhythm, last, coming(next.get()));
+        } else {
+            say("cli.status.place", place.where(), state.files(), rhythm, last);
+        }
         if (!place.isOutside() && !Files.isDirectory(place.root())) {
             complain("  " + Words.of("capture.placeGone", place.root()));
         } else if (!state.trouble().isEmpty()) {
@@ -169,7 +181,12 @@ final class StatusCommand extends Base {
         }
     }
 
-    private static Map<String, Object> json(Place place, PlaceState state) {
+    /** When something is due; what is due already is due now. */
+    private String coming(Instant next) throws IOException {
+        return next.isAfter(now()) ? Say.coming(next, now(), zone()) : Words.of("cli.status.due");
+    }
+
+    private static Map<String, Object> json(Place place, PlaceState state, ZoneId zone) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("folder", place.where());
         map.put("name", place.name());
@@ -178,6 +195,15 @@ final class StatusCommand extends Base {
         map.put("files", state.files());
         map.put("lastLook", state.lastLook().map(Object::toString).orElse(null));
         map.put("lastGood", state.lastGood().map(Object::toString).orElse(null));
+        map.put("versions", place.versioning().text());
+        map.put(
+                "next",
+                place.versioning() == Versioning.ON
+                        ? state.lastGood()
+                                .flatMap(l -> place.rhythm().next(l, zone))
+                                .map(Object::toString)
+                                .orElse(null)
+                        : null);
         map.put("trouble", state.trouble());
         map.put("skipped", state.skipped().stream().map(Outcomes::json).toList());
         return map;

@@ -18,7 +18,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Shows safety copies that programs left, and takes them in. */
-@Command(name = "strays", description = "${bundle:cli.strays}", mixinStandardHelpOptions = true)
+@Command(name = "strays", description = "${bundle:cli.strays}")
 final class StraysCommand extends Base {
 
     @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.strays.folder")

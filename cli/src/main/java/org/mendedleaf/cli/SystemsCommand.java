@@ -12,7 +12,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Shows the systems that the user is connected to. */
-@Command(name = "systems", description = "${bundle:cli.systems}", mixinStandardHelpOptions = true)
+@Command(name = "systems", description = "${bundle:cli.systems}")
 final class SystemsCommand extends Base {
 
     SystemsCommand(Surroundings surroundings) {

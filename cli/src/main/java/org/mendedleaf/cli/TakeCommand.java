@@ -16,7 +16,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Takes contents that only other systems hold into the vault. */
-@Command(name = "take", description = "${bundle:cli.take}", mixinStandardHelpOptions = true)
+@Command(name = "take", description = "${bundle:cli.take}")
 final class TakeCommand extends Base {
 
     @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")

@@ -32,7 +32,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Lets go what rules no longer keep, or all but so many; with a grace time in which "undo" brings it back. */
-@Command(name = "thin", description = "${bundle:cli.thin}", mixinStandardHelpOptions = true)
+@Command(name = "thin", description = "${bundle:cli.thin}")
 final class ThinCommand extends RulesBase {
 
     private static final int SHOWN = 30;

@@ -11,7 +11,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Takes an action back: the last one, or one of a list. */
-@Command(name = "undo", description = "${bundle:cli.undo}", mixinStandardHelpOptions = true)
+@Command(name = "undo", description = "${bundle:cli.undo}")
 final class UndoCommand extends JournalBase {
 
     UndoCommand(Surroundings surroundings) {

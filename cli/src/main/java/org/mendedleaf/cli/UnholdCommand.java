@@ -17,7 +17,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 /** Lifts holds by number, and says what the rules would let go then. */
-@Command(name = "unhold", description = "${bundle:cli.unhold}", mixinStandardHelpOptions = true)
+@Command(name = "unhold", description = "${bundle:cli.unhold}")
 final class UnholdCommand extends RetentionBase {
 
     @Parameters(arity = "1..*", paramLabel = "HOLD", descriptionKey = "cli.unhold.which")

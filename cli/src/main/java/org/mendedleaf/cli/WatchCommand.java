@@ -30,7 +30,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Captures at each place's rhythm until it is stopped. */
-@Command(name = "watch", description = "${bundle:cli.watch}", mixinStandardHelpOptions = true)
+@Command(name = "watch", description = "${bundle:cli.watch}")
 final class WatchCommand extends RetentionBase {
 
     WatchCommand(Surroundings surroundings) {

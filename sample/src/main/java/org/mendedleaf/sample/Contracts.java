@@ -73,7 +73,7 @@ final class Contracts {
                         new Member("Wilma", Role.EDITOR),
                         new Member("Adele", Role.READER)));
         try (WriteSession session = vault.write()) {
-            PlaceRules.STANDARD.store(session, place, settings, "Ines");
+            PlaceRules.STANDARD.store(session, place, settings, now, "Ines");
             session.commit();
         }
         Draft mill = Draft.text(random, 18, "Supply contract with the mill", true);

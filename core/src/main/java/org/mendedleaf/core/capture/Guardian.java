@@ -83,7 +83,7 @@ public final class Guardian implements Supervisor.Duty {
         List<Place> places;
         try (Reading reading = vault.read()) {
             places = reading.places().stream()
-                    .filter(p -> !p.isOutside() && p.rhythm().kind() != Rhythm.Kind.BY_HAND)
+                    .filter(Place::isKept)
                     .toList();
         }
         for (Map.Entry<String, Place> e : Map.copyOf(kept).entrySet()) {
@@ -205,14 +205,18 @@ public final class Guardian implements Supervisor.Duty {
         }
 
         private Duration byTheClock() throws IOException {
-            Duration every = Duration.ofMinutes(place.rhythm().minutes());
             Optional<Instant> last;
             try (Reading reading = vault.read()) {
                 last = reading.state(place).lastLook();
             }
             Instant now = clock.instant();
             // A clock that was set back must not make anybody wait for it to come round again.
-            boolean due = last.isEmpty() || !now.isBefore(last.get().plus(every)) || now.isBefore(last.get());
+            boolean due = last.isEmpty()
+                    || now.isBefore(last.get())
+                    || place.rhythm()
+                            .next(last.get(), clock.getZone())
+                            .filter(next -> !now.isBefore(next))
+                            .isPresent();
             if (due) {
                 run(capture(), Scope.WHOLE);
             }

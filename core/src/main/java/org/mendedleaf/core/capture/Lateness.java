@@ -4,6 +4,8 @@ import java.time.Duration;
 import java.time.Instant;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Versioning;
 
 /** Whether a folder was captured as lately as its rhythm promises. Pure. */
 public final class Lateness {
@@ -22,16 +24,14 @@ public final class Lateness {
 
     /** How old the last good capture of a place may be; never too old for one that is captured by hand. */
     static Duration allowed(Place place) {
-        return switch (place.rhythm().kind()) {
-            case ON_SAVE -> SAID_EVERY.plus(GRACE);
-            case EVERY -> Duration.ofMinutes(place.rhythm().minutes()).plus(GRACE);
-            case BY_HAND -> Duration.ofDays(365_000);
-        };
+        return place.rhythm().kind() == Rhythm.Kind.ON_SAVE
+                ? SAID_EVERY.plus(GRACE)
+                : place.rhythm().longest().map(d -> d.plus(GRACE)).orElse(Duration.ofDays(365_000));
     }
 
     /** Whether the last good capture is older than the rhythm allows, or there was none. */
     public static boolean isLate(Place place, PlaceState state, Instant now) {
-        if (place.isOutside()) {
+        if (place.isOutside() || place.versioning() != Versioning.ON) {
             return false;
         }
         Instant last = state.lastGood().orElse(place.created());

@@ -4,17 +4,25 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
+import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.PlaceWriter;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.SettingChanges;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** Takes a folder under protection. */
@@ -60,16 +68,55 @@ public final class Protect {
             throws IOException {
         Path name = root.getFileName();
         try (WriteSession session = vault.write()) {
+            Optional<Place> before = Optional.empty();
             for (Place there : session.places()) {
+                if (!there.isOutside() && there.root().equals(root)) {
+                    before = Optional.of(there);
+                }
                 if (!there.isOutside() && there.root().equals(root) && !change.changesNothing(there)) {
                     PlaceRules.of(session, there).rights(who, there).require(Deed.SETTINGS);
                 }
             }
             Place place = new PlaceWriter(session)
                     .protect(root, name == null ? root.toString() : name.toString(), change, clock.instant());
+            if (before.isPresent()) {
+                SettingChanges.note(session, before.get(), place, clock.instant(), who);
+            } else {
+                String rhythm = place.rhythm().text();
+                SettingChanges.note(
+                        session, place.id(), clock.instant(), who, SettingChanges.PROTECTED, "", rhythm);
+            }
             session.commit();
             return place;
         }
+    }
+
+    /**
+     * Pauses or ends the protection of a folder, or takes it up again. What exists stays, and can be read and restored.
+     *
+     * @param who does it
+     * @throws org.mendedleaf.core.rules.NotAllowedException when its settings are not hers to change
+     */
+    public static void versioning(OpenVault vault, Place place, Versioning wanted, Clock clock, String who)
+            throws IOException {
+        try (WriteSession session = vault.write()) {
+            PlaceRules rules = PlaceRules.of(session, place);
+            rules.store(session, place, rules.settings().with(Setting.VERSIONING, wanted.text()), clock.instant(), who);
+            if (wanted != Versioning.ON) {
+                Duties.end(session, Words.of("duty.captures", place.where()));
+            }
+            session.commit();
+        }
+    }
+
+    /**
+     * What taking up a protection again cannot give back, in words: what was saved and saved over meanwhile.
+     *
+     * @param lastGood when the folder was last captured
+     * @param files that are other than they were then
+     */
+    public static String missed(Instant lastGood, Instant now, ZoneId zone, long files) {
+        return Words.of("protect.missed", Say.moment(lastGood, now, zone), files);
     }
 
     /** Makes the place in the vault with just these settings, or changes them to just these. */

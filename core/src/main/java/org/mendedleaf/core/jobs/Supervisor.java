@@ -73,6 +73,9 @@ public final class Supervisor implements AutoCloseable {
 
         /** A round went well after others had failed. */
         void recovered(Duty duty);
+
+        /** A duty is none any more, however it went. */
+        default void ended(Duty duty) {}
     }
 
     /** A supervisor with nothing to do yet. */
@@ -102,6 +105,7 @@ public final class Supervisor implements AutoCloseable {
         if (runner != null) {
             runner.end();
             runner.join();
+            runner.tell(() -> hearer.ended(runner.duty));
         }
     }
 

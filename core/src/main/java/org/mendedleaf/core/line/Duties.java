@@ -71,6 +71,24 @@ public final class Duties implements Supervisor.Hearer {
         hearer.accept(well);
     }
 
+    @Override
+    public void ended(Supervisor.Duty duty) {
+        // What is not done any more does not fail any more.
+        try (Reading reading = vault.read()) {
+            if (failing(reading).stream().noneMatch(f -> f.name().equals(duty.name()))) {
+                return;
+            }
+        } catch (IOException | RuntimeException e) {
+            org.slf4j.LoggerFactory.getLogger(Duties.class).debug("asking how {} goes", duty.name(), e);
+        }
+        write(new Failing(duty.name(), clock.instant(), ""));
+    }
+
+    /** The duty of this name is none any more. */
+    public static void end(WriteSession session, String name) throws IOException {
+        session.applyUnlogged("DELETE FROM duty WHERE name = ?", name);
+    }
+
     private void write(Failing failing) {
         try (WriteSession session = vault.write()) {
             if (failing.trouble().isEmpty()) {

@@ -139,16 +139,28 @@ public final class JournalQuery {
         found.addAll(sql.list(
                 "SELECT ended, ended_by, folder FROM vault_copy WHERE ended <> 0",
                 r -> entry(r.getLong(1), r.getString(2), "COPY_ENDED", 0, r.getString(3))));
+        found.addAll(sql.list(
+                "SELECT at, who, place, name, was, became FROM setting_change",
+                r -> said(
+                        r.getLong(1),
+                        r.getString(2),
+                        "SETTING_CHANGED",
+                        r.getLong(3),
+                        SettingChanges.words(r.getString(4), r.getString(5), r.getString(6)))));
         return found;
     }
 
     private static Entry entry(long at, String who, String kind, long place, String reason) {
+        return said(at, who, kind, place, Words.of("journal.other." + kind, reason));
+    }
+
+    private static Entry said(long at, String who, String kind, long place, String words) {
         return new Entry(
                 Moment.instant(at),
                 who,
                 kind,
                 place,
-                Words.of("journal.other." + kind, reason),
+                words,
                 Optional.empty(),
                 Optional.empty(),
                 false);

@@ -29,7 +29,8 @@ final class Migrations {
             "V8__holds",
             "V9__redo",
             "V10__findings",
-            "V11__copies");
+            "V11__copies",
+            "V12__rhythms");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

@@ -148,7 +148,10 @@ public enum Op {
     /** Parameters: ended, by whom, id. */
     VAULT_COPY_ENDS(65, "UPDATE vault_copy SET ended = ?, ended_by = ? WHERE id = ?"),
     /** Parameters: id, journal, took, failed, content, digest. */
-    JOURNAL_END(66, "INSERT INTO journal_end(id, journal, took, failed, content, digest) VALUES (?,?,?,?,?,?)");
+    JOURNAL_END(66, "INSERT INTO journal_end(id, journal, took, failed, content, digest) VALUES (?,?,?,?,?,?)"),
+    /** Parameters: id, place, at, who, name, was, became. */
+    SETTING_CHANGED(
+            67, "INSERT INTO setting_change(id, place, at, who, name, was, became) VALUES (?,?,?,?,?,?,?)");
 
     private final int code;
     private final String sql;

@@ -14,17 +14,40 @@ import java.util.Optional;
  * @param rhythm how often it is captured
  * @param exclusions patterns of what is left out, beside the standing ones
  * @param created when it was protected
+ * @param versioning whether it is captured at all
  */
-public record Place(long id, Source source, String name, Rhythm rhythm, List<String> exclusions, Instant created) {
+public record Place(
+        long id,
+        Source source,
+        String name,
+        Rhythm rhythm,
+        List<String> exclusions,
+        Instant created,
+        Versioning versioning) {
 
     /** Copies the list. */
     public Place {
         exclusions = List.copyOf(exclusions);
     }
 
+    /** A place whose earlier contents are kept. */
+    public Place(long id, Source source, String name, Rhythm rhythm, List<String> exclusions, Instant created) {
+        this(id, source, name, rhythm, exclusions, created, Versioning.ON);
+    }
+
     /** A protected folder. */
     public Place(long id, Path root, String name, Rhythm rhythm, List<String> exclusions, Instant created) {
         this(id, new Source.Folder(root), name, rhythm, exclusions, created);
+    }
+
+    /** The same, captured or not. */
+    public Place with(Versioning other) {
+        return new Place(id, source, name, rhythm, exclusions, created, other);
+    }
+
+    /** Whether it is a folder that is captured by itself: neither paused, nor off, nor only by hand. */
+    public boolean isKept() {
+        return !isOutside() && versioning == Versioning.ON && rhythm.kind() != Rhythm.Kind.BY_HAND;
     }
 
     /** Whether it is in another system. */

@@ -32,6 +32,18 @@ public record PlaceChange(@Nullable Rhythm rhythm, List<String> excluded, List<S
                 && exclusionsOver(Optional.of(place)).equals(place.exclusions());
     }
 
+    /** A place as it is with this. */
+    public Place over(Place before) {
+        return new Place(
+                before.id(),
+                before.source(),
+                before.name(),
+                rhythmOver(Optional.of(before)),
+                exclusionsOver(Optional.of(before)),
+                before.created(),
+                before.versioning());
+    }
+
     Rhythm rhythmOver(Optional<Place> before) {
         return rhythm != null ? rhythm : before.map(Place::rhythm).orElse(Rhythm.ON_SAVE);
     }

@@ -23,13 +23,22 @@ final class PlaceQuery {
         for (Raw raw : raws) {
             List<String> patterns = sql.list(
                     "SELECT pattern FROM exclusion WHERE place = ? ORDER BY pattern", r -> r.getString(1), raw.id());
+            Source source = Source.parse(raw.root());
+            Versioning versioning = source instanceof Source.Outside
+                    ? Versioning.ON
+                    : sql.first(
+                                    "SELECT value FROM rule WHERE place = ? AND name = '" + Versioning.RULE + "'",
+                                    r -> Versioning.of(r.getString(1)),
+                                    raw.id())
+                            .orElse(Versioning.ON);
             places.add(new Place(
                     raw.id(),
-                    Source.parse(raw.root()),
+                    source,
                     raw.name(),
                     new Rhythm(Rhythm.Kind.valueOf(raw.rhythm()), raw.minutes()),
                     patterns,
-                    Moment.instant(raw.created())));
+                    Moment.instant(raw.created()),
+                    versioning));
         }
         return places;
     }

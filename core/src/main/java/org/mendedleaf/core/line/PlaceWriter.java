@@ -36,7 +36,13 @@ public final class PlaceWriter {
                 List<String> exclusions = change.exclusionsOver(before);
                 return store(
                         new Place(
-                                other.id(), root, other.name(), change.rhythmOver(before), exclusions, other.created()),
+                                other.id(),
+                                other.source(),
+                                other.name(),
+                                change.rhythmOver(before),
+                                exclusions,
+                                other.created(),
+                                other.versioning()),
                         before);
             }
             if (root.startsWith(other.root())) {

@@ -122,7 +122,8 @@ public final class WriteSession implements AutoCloseable {
         RULESET,
         HOLD,
         FINE,
-        VAULT_COPY;
+        VAULT_COPY,
+        SETTING_CHANGE;
 
         private String sql() {
             return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);

@@ -79,7 +79,7 @@ public record Concern(String id, Kind kind, String words) {
                     Kind.GOING,
                     Words.of("concern.going", g.versions(), g.files(), Say.coming(g.first(), now, zone)))));
         }
-        for (Warning w : Warning.of(Coverage.of(vault, now), now, zone)) {
+        for (Warning w : Warning.of(Coverage.of(vault, now, zone), now, zone)) {
             found.add(new Concern(w.row().where() + " " + w.row().state(), Kind.PROTECTION, w.words()));
         }
         for (CopyStatus copy : new Copies(vault, Clock.fixed(now, zone), who).list()) {

@@ -50,6 +50,7 @@ public record Forecast(
 
     /** Minutes of a day in which somebody works; saves are expected in them. */
     private static final double WORKING_MINUTES = 480;
+    private static final int DAY_MINUTES = 24 * 60;
 
     /** Without a history: each file changes once in so many days, by this share of its size. */
     private static final double ASSUMED_DAYS = 25;
@@ -238,14 +239,21 @@ public record Forecast(
             }
             double saves = present;
             if (asked.presentMinutes() > 0) {
-                double slots = Math.max(1, WORKING_MINUTES / asked.presentMinutes());
+                double slots = slots(asked.presentMinutes());
                 saves = -slots * Math.log(1 - Math.min(present / slots, 0.98));
             }
             if (asked.minutes() == 0) {
                 return saves;
             }
-            double slots = Math.max(1, WORKING_MINUTES / asked.minutes());
+            double slots = slots(asked.minutes());
             return slots * (1 - Math.exp(-saves / slots));
+        }
+
+        /** Captures on a day, when they are so far apart; from a day on, parts of one. */
+        private static double slots(int minutes) {
+            return minutes > DAY_MINUTES
+                    ? (double) DAY_MINUTES / minutes
+                    : Math.max(1, WORKING_MINUTES / minutes);
         }
 
         /** New versions of one file, as they pile up and are thinned. */

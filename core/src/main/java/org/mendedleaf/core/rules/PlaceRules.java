@@ -1,12 +1,17 @@
 package org.mendedleaf.core.rules;
 
 import java.io.IOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RuleStore;
+import org.mendedleaf.core.line.SettingChanges;
 import org.mendedleaf.core.line.WriteSession;
 
 /**
@@ -23,6 +28,7 @@ public record PlaceRules(PlaceSettings settings, String owner) {
 
     /** The settings that a folder has, in the order in which they are shown. */
     public static final List<Setting> SETTINGS = List.of(
+            Setting.VERSIONING,
             Setting.NUMBERING,
             Setting.KEEP_VERSIONS,
             Setting.KEEP_DRAFTS_OF,
@@ -75,14 +81,40 @@ public record PlaceRules(PlaceSettings settings, String owner) {
         return new Rights(who, role(who), settings, place.label());
     }
 
+    /** Notes in the journal what is other about the settings and members of a place. */
+    public static void note(
+            WriteSession session, long place, PlaceSettings before, PlaceSettings after, Instant now, String who)
+            throws IOException {
+        for (Map.Entry<Setting, String> each : after.values().entrySet()) {
+            Setting s = each.getKey();
+            SettingChanges.note(session, place, now, who, s.text(), before.get(s), each.getValue());
+        }
+        Map<String, String> was = roles(before);
+        Map<String, String> became = roles(after);
+        Set<String> all = new TreeSet<>(was.keySet());
+        all.addAll(became.keySet());
+        for (String member : all) {
+            SettingChanges.note(
+                    session, place, now, who, member, was.getOrDefault(member, ""), became.getOrDefault(member, ""));
+        }
+    }
+
+    private static Map<String, String> roles(PlaceSettings settings) {
+        Map<String, String> roles = new TreeMap<>();
+        settings.members().forEach(m -> roles.put(m.who(), m.role().text()));
+        return roles;
+    }
+
     /**
-     * Stores other settings and members.
+     * Stores other settings and members, and notes it in the journal.
      *
      * @param who chooses them; becomes the owner when there is none yet and members are chosen
      * @throws NotAllowedException when she does not own the folder
      */
-    public void store(WriteSession session, Place place, PlaceSettings wanted, String who) throws IOException {
+    public void store(WriteSession session, Place place, PlaceSettings wanted, Instant now, String who)
+            throws IOException {
         rights(who, place).require(Deed.SETTINGS);
+        note(session, place.id(), settings, wanted, now, who);
         for (Setting s : SETTINGS) {
             if (!wanted.get(s).equals(settings.get(s))) {
                 RuleStore.rule(session, place.id(), s.text(), wanted.get(s));

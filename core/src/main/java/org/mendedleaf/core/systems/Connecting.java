@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Source;
 import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
@@ -104,7 +105,16 @@ public final class Connecting {
     /** Changes the settings of a place and looks at it again. */
     public void configure(Place place, PlaceSettings settings, OpenVault vault) throws IOException {
         OutsideSystem system = book.system(place);
+        Optional<Facts> before;
+        try (Reading reading = vault.read()) {
+            before = Facts.of(reading, place);
+        }
         system.configure(place.outside().orElseThrow().place(), settings);
+        try (WriteSession session = vault.write()) {
+            PlaceSettings was = before.map(Facts::settings).orElse(settings);
+            PlaceRules.note(session, place.id(), was, settings, clock.instant(), home.who());
+            session.commit();
+        }
         new Mirror(vault, place, system, clock).run(org.mendedleaf.core.jobs.Progress.NONE);
     }
 

@@ -5,6 +5,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -16,6 +17,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 
@@ -40,7 +42,7 @@ public final class Coverage {
      * @param kind of its system; empty for a folder
      * @param state how well it is covered
      * @param lastGood when it was last looked at, or backed up, to the end
-     * @param next when that is due; empty by hand or on every save
+     * @param next when that is due; empty by hand, on every save, and while nothing is captured
      * @param missed runs that were due and did not happen
      * @param files that are there
      * @param versions of all files
@@ -77,14 +79,18 @@ public final class Coverage {
         }
     }
 
-    /** The rows of a vault. */
-    public static List<Row> of(OpenVault vault, Instant now) throws IOException {
+    /**
+     * The rows of a vault.
+     *
+     * @param zone in which days and weeks of rhythms are counted
+     */
+    public static List<Row> of(OpenVault vault, Instant now, ZoneId zone) throws IOException {
         try (Reading reading = vault.read()) {
             List<Row> rows = new ArrayList<>();
             List<Place> places = reading.places();
             List<Relation> relations = reading.relations();
             for (Place p : places) {
-                rows.add(row(reading, vault, p, places, relations, now));
+                rows.add(row(reading, vault, p, places, relations, now, zone));
             }
             return rows;
         }
@@ -124,7 +130,13 @@ public final class Coverage {
     }
 
     private static Row row(
-            Reading reading, OpenVault vault, Place place, List<Place> places, List<Relation> relations, Instant now)
+            Reading reading,
+            OpenVault vault,
+            Place place,
+            List<Place> places,
+            List<Relation> relations,
+            Instant now,
+            ZoneId zone)
             throws IOException {
         PlaceState state = reading.state(place);
         Optional<Facts> facts = place.isOutside() ? Facts.of(reading, place) : Optional.empty();
@@ -139,8 +151,8 @@ public final class Coverage {
         }
         Optional<Duration> every = drive
                 ? Forgetting.every(facts.orElseThrow().settings().get(Setting.BACKUP_EVERY))
-                : place.rhythm().kind() == Rhythm.Kind.EVERY
-                        ? Optional.of(Duration.ofMinutes(place.rhythm().minutes()))
+                : place.versioning() == Versioning.ON
+                        ? place.rhythm().longest().filter(d -> !d.isZero())
                         : Optional.empty();
         // Of a drive it is the last finished run that counts, not that somebody looked.
         Optional<Instant> lastGood =
@@ -148,7 +160,9 @@ public final class Coverage {
         if (drive && related.isEmpty()) {
             every = Optional.empty();
         }
-        Optional<Instant> next = every.flatMap(e -> lastGood.map(l -> l.plus(e)));
+        Optional<Duration> interval = every;
+        Optional<Instant> next = lastGood.flatMap(
+                l -> interval.flatMap(e -> drive ? Optional.of(l.plus(e)) : place.rhythm().next(l, zone)));
         long missed = every.isEmpty() || lastGood.isEmpty()
                 ? 0
                 : Math.max(0, Duration.between(lastGood.get(), now).dividedBy(every.get()));
@@ -201,6 +215,9 @@ public final class Coverage {
             long missed,
             boolean drive,
             int gaps) {
+        if (place.versioning() != Versioning.ON) {
+            return place.versioning() == Versioning.OFF ? CoverageState.OFF : CoverageState.PAUSED;
+        }
         if (facts.flatMap(Facts::awaySince).isPresent()) {
             return CoverageState.AWAY;
         }

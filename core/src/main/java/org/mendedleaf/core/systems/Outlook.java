@@ -62,6 +62,9 @@ public final class Outlook {
     /** The effect of one setting of a protected folder; there, no limit lets anything go by itself. */
     public static String folderEffect(Setting s, PlaceSettings settings) {
         long n = s.isNumber() ? settings.number(s) : 0;
+        if (s == Setting.VERSIONING) {
+            return Words.of("effect.folder." + s.text() + "." + settings.get(s));
+        }
         return s.isNumber() && n > 0 ? Words.of("effect.folder." + s.text(), n) : effect(s, settings);
     }
 

@@ -33,7 +33,10 @@ public record Warning(Coverage.Row row, String words, Step step) {
     public static List<Warning> of(List<Coverage.Row> rows, Instant now, ZoneId zone) {
         List<Warning> warnings = new ArrayList<>();
         for (Coverage.Row row : rows) {
-            if (row.state() != CoverageState.GOOD && row.state() != CoverageState.PAUSED) {
+            // Whoever ended or paused the protection of a folder meant it.
+            boolean meant = row.state() == CoverageState.PAUSED
+                    || row.state() == CoverageState.OFF && row.kind().isEmpty();
+            if (row.state() != CoverageState.GOOD && !meant) {
                 warnings.add(new Warning(row, words(row, now, zone), step(row.state())));
             }
         }

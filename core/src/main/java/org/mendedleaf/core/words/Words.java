@@ -20,6 +20,12 @@ public final class Words {
 
     private Words() {}
 
+    /** The language of the words. */
+    public static Locale locale() {
+        Locale found = BUNDLE.getLocale();
+        return found.getLanguage().isEmpty() ? Locale.ENGLISH : found;
+    }
+
     /**
      * The words for a key, with its places filled.
      *

@@ -12,6 +12,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Source;
+import org.mendedleaf.core.line.Versioning;
 
 class LatenessTest {
 
@@ -29,7 +30,20 @@ class LatenessTest {
         assertThat(late(Rhythm.ON_SAVE, Duration.ofMinutes(30))).isTrue();
         assertThat(late(Rhythm.every(60), Duration.ofMinutes(65))).isFalse();
         assertThat(late(Rhythm.every(60), Duration.ofMinutes(75))).isTrue();
+        assertThat(late(Rhythm.parse("daily 18:00"), Duration.ofHours(25))).isFalse();
+        assertThat(late(Rhythm.parse("daily 18:00"), Duration.ofHours(26))).isTrue();
+        assertThat(late(Rhythm.parse("weekly fri"), Duration.ofDays(7))).isFalse();
+        assertThat(late(Rhythm.parse("weekly fri"), Duration.ofDays(8))).isTrue();
         assertThat(late(Rhythm.BY_HAND, Duration.ofDays(1000))).isFalse();
+    }
+
+    @Test
+    void oneThatIsPausedOrEndedIsNeverLate() {
+        Place place = new Place(1, Path.of("/desk"), "desk", Rhythm.ON_SAVE, List.of(), NOW.minus(Duration.ofDays(9)));
+        PlaceState never = new PlaceState(Optional.empty(), Optional.empty(), "", List.of(), 0);
+        assertThat(Lateness.isLate(place.with(Versioning.PAUSED), never, NOW)).isFalse();
+        assertThat(Lateness.isLate(place.with(Versioning.OFF), never, NOW)).isFalse();
+        assertThat(Lateness.isLate(place.with(Versioning.ON), never, NOW)).isTrue();
     }
 
     @Test

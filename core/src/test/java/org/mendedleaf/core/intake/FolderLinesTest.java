@@ -94,7 +94,7 @@ class FolderLinesTest {
     private void rules(PlaceSettings settings, String who) throws IOException {
         PlaceRules before = rules();
         try (WriteSession session = p.vault().write()) {
-            before.store(session, p.place(), settings, who);
+            before.store(session, p.place(), settings, p.now(), who);
             session.commit();
         }
     }

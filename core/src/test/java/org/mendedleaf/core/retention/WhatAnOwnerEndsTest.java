@@ -49,6 +49,7 @@ class WhatAnOwnerEndsTest {
                     session,
                     p.place(),
                     before.settings().with(List.of(new Member("Tomas", Role.EDITOR), new Member("Adele", Role.READER))),
+                    p.now(),
                     "Ines");
             session.commit();
         }
@@ -155,7 +156,7 @@ class WhatAnOwnerEndsTest {
     void erasingWarnsOfNotesAndOfWhatWasPublished() throws IOException {
         try (WriteSession session = p.vault().write()) {
             PlaceRules before = PlaceRules.of(session, p.place());
-            before.store(session, p.place(), before.settings().with(Setting.NUMBERING, "drafts"), "Ines");
+            before.store(session, p.place(), before.settings().with(Setting.NUMBERING, "drafts"), p.now(), "Ines");
             session.commit();
         }
         p.save("ledger.txt", "a draft");

@@ -76,7 +76,7 @@ class CoverageTest {
         rig.desk.save("a.txt", "one");
         rig.desk.capture();
         Files.move(rig.desk.folder(), rig.desk.folder().resolveSibling("moved away"));
-        Coverage.Row row = Coverage.of(rig.vault(), rig.now()).get(0);
+        Coverage.Row row = Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).get(0);
         assertThat(row.state()).isEqualTo(CoverageState.FAILING);
         assertThat(Warning.of(List.of(row), rig.now(), ZoneOffset.UTC).get(0).words())
                 .contains(rig.desk.folder().toString());
@@ -138,7 +138,7 @@ class CoverageTest {
         rig.put(minutes, "march.odt", "x");
         rig.look(minutes);
         rig.relate(rig.desk.place(), "Lease", minutes, "");
-        List<Coverage.Row> rows = Coverage.of(rig.vault(), rig.now());
+        List<Coverage.Row> rows = Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC);
         assertThat(rows)
                 .extracting(Coverage.Row::where)
                 .containsExactly(rig.desk.folder().toString(), "library:Minutes");
@@ -155,7 +155,7 @@ class CoverageTest {
         Place minutes = rig.place(SystemKind.LIBRARY, "Minutes");
         rig.look(minutes);
         rig.later(Duration.ofMinutes(45));
-        Coverage.Row row = Coverage.of(rig.vault(), rig.now()).stream()
+        Coverage.Row row = Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).stream()
                 .filter(r -> r.where().equals("library:Minutes"))
                 .findFirst()
                 .orElseThrow();
@@ -176,7 +176,7 @@ class CoverageTest {
         } catch (SystemException.Unplugged e) {
             assertThat(e.words()).contains("Plug it in");
         }
-        List<Coverage.Row> rows = new java.util.ArrayList<>(Coverage.of(rig.vault(), rig.now()));
+        List<Coverage.Row> rows = new java.util.ArrayList<>(Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC));
         rows.addAll(Coverage.uncovered(temp.resolve("user"), rows));
         List<Warning> warnings = Warning.of(rows, rig.now(), ZoneOffset.UTC);
         assertThat(warnings).extracting(w -> w.row().state()).startsWith(CoverageState.UNCOVERED, CoverageState.AWAY);

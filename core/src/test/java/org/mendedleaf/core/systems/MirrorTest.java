@@ -230,7 +230,7 @@ class MirrorTest {
     }
 
     private Coverage.Row row(Place place) throws IOException {
-        return Coverage.of(rig.vault(), rig.now()).stream()
+        return Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).stream()
                 .filter(r -> r.place().orElseThrow().id() == place.id())
                 .findFirst()
                 .orElseThrow();

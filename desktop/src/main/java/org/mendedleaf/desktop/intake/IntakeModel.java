@@ -201,6 +201,7 @@ public final class IntakeModel {
                                         session,
                                         held.place(),
                                         before.settings().with(Setting.COLLISION, rule.text()),
+                                        desk.clock().instant(),
                                         desk.home().who());
                                 session.commit();
                             }

@@ -15,6 +15,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -103,7 +104,8 @@ final class CoverageTable extends TableView<Coverage.Row> {
     }
 
     private static javafx.scene.Node state(Coverage.Row row) {
-        Label badge = Ui.label(Words.of("coverage." + row.state()), "badge");
+        boolean ended = row.state() == CoverageState.OFF && row.kind().isEmpty();
+        Label badge = Ui.label(Words.of(ended ? "coverage.OFF.folder" : "coverage." + row.state()), "badge");
         badge.getStyleClass().add(BADGES.getOrDefault(row.state(), "badge-clay"));
         HBox box = new HBox(badge);
         box.setAlignment(Pos.CENTER_LEFT);
@@ -128,7 +130,7 @@ final class CoverageTable extends TableView<Coverage.Row> {
                     model.desk().zone());
         }
         return row.place()
-                .map(p -> Words.of("rhythm." + p.rhythm().kind(), p.rhythm().minutes()))
+                .map(p -> p.versioning() == Versioning.ON ? p.rhythm().words() : "")
                 .filter(w -> row.kind().isEmpty())
                 .orElse("");
     }

@@ -5,7 +5,9 @@ import java.util.List;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Deed;
@@ -97,6 +99,7 @@ public final class FolderRulesModel {
                                         session,
                                         held.place(),
                                         wanted,
+                                        desk.clock().instant(),
                                         desk.home().who());
                                 session.commit();
                             }
@@ -104,11 +107,41 @@ public final class FolderRulesModel {
                         },
                         ok -> {
                             load();
-                            desk.changed();
+                            if (wanted.get(Setting.VERSIONING).equals(before.settings().get(Setting.VERSIONING))) {
+                                desk.changed();
+                            } else {
+                                versioningChanged(Versioning.ON.text().equals(wanted.get(Setting.VERSIONING)));
+                            }
                         },
                         e -> {
                             problem.set(Failures.words(e));
                             load();
                         });
+    }
+
+    /** What goes on again is captured at once, and it is said what nobody kept meanwhile. */
+    private void versioningChanged(boolean goesOn) {
+        if (!goesOn) {
+            desk.placesChanged();
+            return;
+        }
+        desk.background()
+                .run(
+                        () -> {
+                            try (Reading reading = held.vault().read()) {
+                                return reading.state(held.place())
+                                        .lastGood()
+                                        .orElse(held.place().created());
+                            }
+                        },
+                        last -> {
+                            Held again = new Held(held.vault(), held.place().with(Versioning.ON));
+                            desk.captureAgain(again, result -> {
+                                desk.placesChanged();
+                                desk.tell(Protect.missed(
+                                        last, desk.clock().instant(), desk.zone(), result.points()));
+                            });
+                        },
+                        e -> problem.set(Failures.words(e)));
     }
 }

@@ -222,12 +222,12 @@ final class PlacePane extends BorderPane {
     private void folder(Coverage.Row row, VBox body) {
         Place p = row.place().orElseThrow();
         form.getChildren().clear();
-        ComboBox<Rhythm> rhythm = rhythm(p.rhythm());
+        RhythmField rhythm = new RhythmField("place-rhythm", p.rhythm(), this::choice);
         TextField out = new TextField(String.join(", ", p.exclusions()));
         out.setId("place-exclusions");
         out.setPromptText(Words.of("protect.exclusions.prompt"));
         out.setAccessibleText(Words.of("protect.exclusions"));
-        Runnable apply = () -> model.settings(row, rhythm.getValue(), patterns(out.getText()), words -> {
+        Runnable apply = () -> model.settings(row, rhythm.valueProperty().get(), patterns(out.getText()), words -> {
             problem.setText(words);
             Ui.visible(problem, !words.isEmpty());
         });
@@ -251,7 +251,7 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
-        ProtectionModel.held(row).ifPresent(held -> model.ahead().show(held, rhythm.getItems()));
+        ProtectionModel.held(row).ifPresent(held -> model.ahead().show(held, rhythm.choices()));
         body.getChildren().add(ahead);
         ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.desk(), held)));
         gaps(row, body);
@@ -267,57 +267,13 @@ final class PlacePane extends BorderPane {
         return patterns;
     }
 
-    private ComboBox<Rhythm> rhythm(Rhythm now) {
-        ComboBox<Rhythm> box = new ComboBox<>();
-        box.setId("place-rhythm");
-        List<Rhythm> all = new ArrayList<>(List.of(
-                Rhythm.ON_SAVE,
-                Rhythm.every(10),
-                Rhythm.every(30),
-                Rhythm.every(60),
-                Rhythm.every(240),
-                Rhythm.every(720),
-                Rhythm.BY_HAND));
-        if (!all.contains(now)) {
-            all.add(now);
-        }
-        box.getItems().setAll(all);
-        box.setValue(now);
-        box.setCellFactory(list -> new RhythmCell());
-        box.setAccessibleText(Words.of("protect.rhythm"));
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Rhythm r) {
-                return r == null ? "" : rhythmWords(r);
-            }
-
-            @Override
-            public Rhythm fromString(String text) {
-                return Rhythm.ON_SAVE;
-            }
-        });
-        return box;
-    }
-
-    private static String rhythmWords(Rhythm r) {
-        return Words.of("protect.rhythm." + r.kind(), r.minutes());
-    }
-
     /** An interval to choose, with what it costs beside the present one. */
-    private final class RhythmCell extends javafx.scene.control.ListCell<Rhythm> {
-        @Override
-        protected void updateItem(@Nullable Rhythm r, boolean empty) {
-            super.updateItem(r, empty);
-            if (empty || r == null) {
-                setText(null);
-                return;
-            }
-            String words = rhythmWords(r);
-            setText(model.ahead()
-                    .cost(r)
-                    .map(cost -> Words.of("ahead.choice", words, cost))
-                    .orElse(words));
-        }
+    private String choice(Rhythm r) {
+        String words = r.longWords();
+        return model.ahead()
+                .cost(r)
+                .map(cost -> Words.of("ahead.choice", words, cost))
+                .orElse(words);
     }
 
     private void gaps(Coverage.Row row, VBox body) {

@@ -126,31 +126,10 @@ public final class ProtectView extends StackPane {
         return box;
     }
 
-    private ComboBox<Rhythm> rhythm() {
-        ComboBox<Rhythm> box = new ComboBox<>();
-        box.setId("protect-rhythm");
-        box.getItems()
-                .setAll(List.of(
-                        Rhythm.ON_SAVE,
-                        Rhythm.every(10),
-                        Rhythm.every(30),
-                        Rhythm.every(60),
-                        Rhythm.every(240),
-                        Rhythm.every(720),
-                        Rhythm.BY_HAND));
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Rhythm r) {
-                return Words.of("protect.rhythm." + r.kind(), r.minutes());
-            }
-
-            @Override
-            public Rhythm fromString(String text) {
-                return Rhythm.ON_SAVE;
-            }
-        });
-        box.valueProperty().bindBidirectional(model.rhythmProperty());
-        box.setAccessibleText(Words.of("protect.rhythm"));
-        return box;
+    private RhythmField rhythm() {
+        RhythmField field =
+                new RhythmField("protect-rhythm", model.rhythmProperty().get(), Rhythm::longWords);
+        field.valueProperty().bindBidirectional(model.rhythmProperty());
+        return field;
     }
 }

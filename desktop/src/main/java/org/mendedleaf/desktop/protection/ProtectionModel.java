@@ -101,7 +101,7 @@ public final class ProtectionModel {
     private List<Coverage.Row> load() throws IOException {
         List<Coverage.Row> all = new ArrayList<>();
         for (OpenVault vault : desk.vaults().values()) {
-            all.addAll(Coverage.of(vault, desk.clock().instant()));
+            all.addAll(Coverage.of(vault, desk.clock().instant(), desk.zone()));
         }
         all.addAll(Coverage.uncovered(Path.of(System.getProperty("user.home")), all));
         all.sort(Comparator.comparing((Coverage.Row r) -> r.kind().isPresent())

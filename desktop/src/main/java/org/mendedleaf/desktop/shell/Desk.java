@@ -47,6 +47,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.notices.DesktopNotice;
 import org.mendedleaf.core.notices.NoticeKeeper;
@@ -261,8 +262,7 @@ public final class Desk implements AutoCloseable {
 
     /** Says at the foot of the window what has just come up. */
     void noticed(List<Concern> came) {
-        notice.set("");
-        notice.set(Words.of("notices.came", came.size(), came.get(0).words()));
+        tell(Words.of("notices.came", came.size(), came.get(0).words()));
         changed();
     }
 
@@ -364,9 +364,11 @@ public final class Desk implements AutoCloseable {
                 PlaceState state = reading.state(held.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
                 last = good.isAfter(last) && !held.place().isOutside() ? good : last;
-                if (!state.trouble().isEmpty()) {
+                // Whoever paused or ended it knows.
+                boolean kept = held.place().versioning() == Versioning.ON;
+                if (kept && !state.trouble().isEmpty()) {
                     troubles.add(state.trouble());
-                } else if (state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
+                } else if (kept && state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
                     troubles.add(Words.of("status.late", held.place().name(), Say.moment(good, now, zone)));
                 }
                 if (!rooms.containsKey(held.vault())) {
@@ -377,7 +379,7 @@ public final class Desk implements AutoCloseable {
                 long gaps = state.skipped().stream()
                         .filter(s -> s.reason().isTrouble())
                         .count();
-                if (gaps > 0) {
+                if (kept && gaps > 0) {
                     troubles.add(Words.of("status.gaps", held.place().name(), gaps));
                 }
                 rooms.put(held.vault(), reading.room());
@@ -461,12 +463,35 @@ public final class Desk implements AutoCloseable {
                 });
     }
 
-    /** Looks at a folder now, as a job; a place in another system likewise. */
+    /** Says something wherever one is. */
+    public void tell(String words) {
+        notice.set("");
+        notice.set(words);
+    }
+
+    /** Looks at a folder now, as a job; a place in another system likewise. One that is paused or ended is not looked at. */
     public void capture(Held held, Consumer<CaptureResult> done) {
         if (held.place().isOutside()) {
             look(held, () -> {});
             return;
         }
+        // Screens may hold a place as it was before somebody paused it.
+        Versioning versioning = places.stream()
+                .filter(h -> h.vault() == held.vault()
+                        && h.place().id() == held.place().id())
+                .findFirst()
+                .orElse(held)
+                .place()
+                .versioning();
+        if (versioning != Versioning.ON) {
+            tell(Words.of("desktop.capture." + versioning.text(), held.place().name()));
+            return;
+        }
+        capture(held, new Capture(held.vault(), held.place(), clock, authors()), done);
+    }
+
+    /** Looks at a folder that goes on being captured, as a job. */
+    public void captureAgain(Held held, Consumer<CaptureResult> done) {
         capture(held, new Capture(held.vault(), held.place(), clock, authors()), done);
     }
 

@@ -1,0 +1,41 @@
+package org.mendedleaf.core.line;
+
+import java.io.IOException;
+import java.time.Instant;
+import org.mendedleaf.core.words.Words;
+
+/** Who changed which setting of a place, and when. They stand in the journal. */
+public final class SettingChanges {
+
+    /** The name under which it is noted that a folder was protected; its value is how often it is captured. */
+    public static final String PROTECTED = "protected";
+
+    private SettingChanges() {}
+
+    /** Notes one; nothing where nothing is other than it was. Values are as the command line has them. */
+    public static void note(
+            WriteSession session, long place, Instant now, String who, String name, String was, String became)
+            throws IOException {
+        if (!was.equals(became)) {
+            long id = session.nextId(WriteSession.Table.SETTING_CHANGE);
+            session.apply(Op.SETTING_CHANGED, id, place, Moment.micros(now), who, name, was, became);
+        }
+    }
+
+    /** Notes what is other about a folder. */
+    public static void note(WriteSession session, Place before, Place after, Instant now, String who)
+            throws IOException {
+        long id = after.id();
+        note(session, id, now, who, "every", before.rhythm().text(), after.rhythm().text());
+        String was = String.join(", ", before.exclusions());
+        note(session, id, now, who, "exclude", was, String.join(", ", after.exclusions()));
+    }
+
+    /** One in words. */
+    static String words(String name, String was, String became) {
+        String none = Words.of("journal.setting.none");
+        return name.equals(PROTECTED)
+                ? Words.of("journal.setting.protected", became)
+                : Words.of("journal.setting", name, was.isEmpty() ? none : was, became.isEmpty() ? none : became);
+    }
+}
