@@ -395,6 +395,13 @@ abstract class Base implements Callable<Integer> {
             public List<Snapshot> snapshots() throws IOException {
                 return SnapshotStore.of(reading).all(located.place());
             }
+
+            @Override
+            public Optional<Instant> version(String label) throws IOException {
+                return reading.line(located.place(), located.path())
+                        .flatMap(l -> l.version(label))
+                        .map(Version::saved);
+            }
         };
     }
 

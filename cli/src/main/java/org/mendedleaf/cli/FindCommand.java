@@ -164,7 +164,7 @@ final class FindCommand extends Base {
         if (moment == null) {
             return Optional.empty();
         }
-        Instant at = new MomentText(zone(), now(), MomentText.NOTHING_AROUND).read(moment);
+        Instant at = new MomentText(zone(), now(), MomentText.NOWHERE).read(moment);
         return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
     }
 

@@ -91,7 +91,7 @@ final class JournalCommand extends Base {
         if (typed == null) {
             return Optional.empty();
         }
-        Instant at = new MomentText(zone(), now(), MomentText.NOTHING_AROUND).read(typed);
+        Instant at = new MomentText(zone(), now(), MomentText.NOWHERE).read(typed);
         return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
     }
 

@@ -24,12 +24,14 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Understands moments as people type them: ISO 8601, days and times in words, how long ago, a snapshot by its label, and
- * what was before the last change. A day without a time means its end. What could mean two moments, what the clocks left
+ * Understands moments as people type them: ISO 8601, days and times in words, how long ago, the beginning or the end of a week,
+ * month or year, a snapshot by its label or number, a version of the file that is asked about, and what was before the last
+ * change. A day without a time means its end. What could mean two moments, what the clocks left
  * out or went through twice, and what has not come yet is refused in words.
  *
  * <pre>{@code
@@ -73,20 +75,12 @@ public final class MomentText {
 
         /** The snapshots that stand. */
         List<Snapshot> snapshots() throws IOException;
-    }
 
-    /** What there is around where no folder and no file is looked at. */
-    public static final Around NOTHING_AROUND = new Around() {
-        @Override
-        public Optional<Instant> lastChange() {
+        /** When a version of the file that is asked about was saved; empty where there is none, and of a folder. */
+        default Optional<Instant> version(String label) throws IOException {
             return Optional.empty();
         }
-
-        @Override
-        public List<Snapshot> snapshots() {
-            return List.of();
-        }
-    };
+    }
 
     /** A reader of moments in this zone, at this moment. */
     public MomentText(ZoneId zone, Instant now, Around around) {
@@ -95,7 +89,7 @@ public final class MomentText {
         this.around = around;
     }
 
-    private static Set<String> vocabulary(String name) {
+    static Set<String> vocabulary(String name) {
         return Set.copyOf(Arrays.asList(Words.of("moment.vocabulary." + name).split(",")));
     }
 
@@ -116,7 +110,7 @@ public final class MomentText {
         }
         try {
             Optional<Instant> iso = iso(typed);
-            Instant moment = iso.isPresent() ? iso.get() : words(typed);
+            Instant moment = iso.isPresent() ? iso.get() : wordsOrSnapshot(typed);
             if (moment.isBefore(LONG_AGO)) {
                 throw unreadable(typed);
             }
@@ -166,8 +160,30 @@ public final class MomentText {
         return tokens;
     }
 
-    private static IllegalArgumentException unreadable(String typed) {
-        return new IllegalArgumentException(Words.of("moment.unreadable", typed));
+    /** A text that means no moment at all. */
+    static final class UnreadableException extends IllegalArgumentException {
+        private static final long serialVersionUID = 1;
+
+        UnreadableException(String typed) {
+            super(Words.of("moment.unreadable", typed));
+        }
+    }
+
+    static IllegalArgumentException unreadable(String typed) {
+        return new UnreadableException(typed);
+    }
+
+    /** A snapshot by its label or number alone, where nothing else has that reading. */
+    private Instant wordsOrSnapshot(String typed) throws IOException {
+        try {
+            return words(typed);
+        } catch (UnreadableException e) {
+            List<Snapshot> named = named(typed);
+            if (named.isEmpty()) {
+                throw e;
+            }
+            return only(typed, named);
+        }
     }
 
     private Optional<Instant> iso(String typed) {
@@ -227,32 +243,117 @@ public final class MomentText {
                 return snapshot(typed.substring(word.length()).strip());
             }
         }
-        List<String> tokens = tokens(typed);
-        if (vocabulary("beforeLastChange").contains(String.join(" ", tokens))) {
+        for (String word : vocabulary("version")) {
+            if (lower.startsWith(word + " ")) {
+                String label = typed.substring(word.length()).strip();
+                return around.version(label)
+                        .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noVersion", label)));
+            }
+        }
+        List<String> tokens = tokens(bareHours(typed));
+        String all = String.join(" ", tokens);
+        if (vocabulary("beforeLastChange").contains(all)) {
             return around.lastChange()
                     .map(t -> t.minus(1, ChronoUnit.MICROS))
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noChange")));
         }
-        if (!tokens.isEmpty() && vocabulary("ago").contains(tokens.get(tokens.size() - 1))) {
-            return span(typed, tokens.subList(0, tokens.size() - 1), -1);
+        if (vocabulary("earlierToday").contains(all)) {
+            Instant midnight = today().atStartOfDay(zone).toInstant();
+            return around.lastChange()
+                    .map(t -> t.minus(1, ChronoUnit.MICROS))
+                    .filter(midnight::isBefore)
+                    .orElse(midnight);
+        }
+        if (tokens.stream().anyMatch(vocabulary("tomorrow")::contains)) {
+            throw new IllegalArgumentException(Words.of("moment.tomorrow", typed));
+        }
+        Stretch stretch = new Stretch(today());
+        boolean begins = !tokens.isEmpty() && vocabulary("beginning").contains(tokens.get(0));
+        if (begins || !tokens.isEmpty() && vocabulary("end").contains(tokens.get(0))) {
+            Stretch.Days days =
+                    stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
+            return begins ? days.first().atStartOfDay(zone).toInstant() : endOf(days.last());
+        }
+        int ago = ago(tokens);
+        if (ago > 0) {
+            return ago(typed, tokens.subList(0, ago), tokens.subList(ago + 1, tokens.size()));
         }
         return dayAndTime(typed, tokens);
     }
 
+    /** An hour alone counts as one where it is said to be: {@code at 17}. */
+    private static String bareHours(String typed) {
+        String at = String.join("|", vocabulary("at"));
+        return typed.replaceAll("(?iu)(^|\\s)(" + at + ")\\s+(\\d{1,2})(?=$|[\\s,])", "$1$3:00");
+    }
+
+    private static int ago(List<String> tokens) {
+        for (int i = 0; i < tokens.size(); i++) {
+            if (vocabulary("ago").contains(tokens.get(i))) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** So long ago; on that day at a time; or on a day of the week so many weeks ago. */
+    private Instant ago(String typed, List<String> span, List<String> behind) {
+        Optional<DayOfWeek> weekday = named(span.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        if (weekday.isEmpty() && behind.isEmpty()) {
+            return span(typed, span, -1);
+        }
+        List<String> of = weekday.isPresent() ? span.subList(1, span.size()) : span;
+        LocalDate day = span(typed, of, -1).atZone(zone).toLocalDate();
+        boolean whole = of.size() == 2 && unit(of.get(1)).filter(u -> u.compareTo(ChronoUnit.DAYS) >= 0).isPresent();
+        if (!whole) {
+            throw unreadable(typed);
+        }
+        if (weekday.isPresent()) {
+            if (unit(of.get(1)).orElseThrow() != ChronoUnit.WEEKS) {
+                throw unreadable(typed);
+            }
+            day = Stretch.inWeekOf(day, weekday.get());
+        }
+        if (behind.isEmpty()) {
+            return endOf(day);
+        }
+        String last = behind.get(behind.size() - 1);
+        Optional<LocalTime> time = behind.size() > 2 ? Optional.empty() : time(String.join("", behind));
+        if (time.isEmpty() && behind.size() == 1 && last.matches("\\d{1,2}")) {
+            time = Optional.of(LocalTime.of(Integer.parseInt(last), 0));
+        }
+        return local(day.atTime(time.orElseThrow(() -> unreadable(typed))));
+    }
+
     private Instant snapshot(String label) throws IOException {
-        List<Snapshot> named = around.snapshots().stream()
-                .filter(s -> s.label().equalsIgnoreCase(label))
-                .toList();
+        List<Snapshot> named = named(label);
         if (named.isEmpty()) {
             throw new IllegalArgumentException(Words.of("moment.noSnapshot", label));
         }
+        return only(label, named);
+    }
+
+    /** The snapshots that have this label; where none has, the one of this number. */
+    private List<Snapshot> named(String text) throws IOException {
+        List<Snapshot> all = around.snapshots();
+        List<Snapshot> labelled = all.stream()
+                .filter(s -> !s.label().isEmpty() && s.label().equalsIgnoreCase(text))
+                .toList();
+        return labelled.isEmpty() && text.matches("\\d{1,9}")
+                ? all.stream().filter(s -> s.id() == Long.parseLong(text)).toList()
+                : labelled;
+    }
+
+    private Instant only(String label, List<Snapshot> named) {
         if (named.size() > 1) {
             throw new IllegalArgumentException(Words.of(
                     "moment.manySnapshots",
                     label,
                     String.join(
                             "; ",
-                            named.stream().map(s -> Say.full(s.at(), zone)).toList())));
+                            named.stream()
+                                    .map(s -> Words.of("moment.snapshotNumber", s.id(), Say.full(s.at(), zone)))
+                                    .toList())));
         }
         return named.get(0).at();
     }
@@ -308,7 +409,7 @@ public final class MomentText {
         return vocabulary("one").contains(token) ? 1 : index < 0 ? -1 : index + 1;
     }
 
-    private static Optional<ChronoUnit> unit(String token) {
+    static Optional<ChronoUnit> unit(String token) {
         for (ChronoUnit unit : List.of(
                 ChronoUnit.SECONDS,
                 ChronoUnit.MINUTES,
@@ -324,8 +425,9 @@ public final class MomentText {
         return Optional.empty();
     }
 
-    private Instant dayAndTime(String typed, List<String> tokens) {
+    private Instant dayAndTime(String typed, List<String> all) {
         List<String> day = new ArrayList<>();
+        List<String> tokens = pointed(typed, all);
         LocalTime time = null;
         boolean night = false;
         for (int i = 0; i < tokens.size(); i++) {
@@ -352,10 +454,53 @@ public final class MomentText {
         if (time == null && day.isEmpty()) {
             throw unreadable(typed);
         }
+        if (time == null) {
+            time = hourBehind(typed, day);
+        }
         LocalDate date = day.isEmpty() || vocabulary("this").contains(String.join(" ", day))
                 ? today()
                 : day(typed, day, time != null, night);
         return time == null ? endOf(date) : local(date.atTime(time));
+    }
+
+    /** The hour behind a day, taken off it, as in {@code yesterday 17}; null when there is none. */
+    private @Nullable LocalTime hourBehind(String typed, List<String> day) {
+        String last = day.get(day.size() - 1);
+        if (day.size() < 2 || !last.matches("\\d{1,2}") || Integer.parseInt(last) > 23) {
+            return null;
+        }
+        try {
+            day(typed, day.subList(0, day.size() - 1), true, false);
+        } catch (UnreadableException e) {
+            return null;
+        }
+        day.remove(day.size() - 1);
+        return LocalTime.of(Integer.parseInt(last), 0);
+    }
+
+    /**
+     * With two numbers and a point between them written as a time or as a date: what can only be one is that, and beside a day
+     * it is a time. Alone, what can be both is refused.
+     */
+    private List<String> pointed(String typed, List<String> tokens) {
+        List<String> out = new ArrayList<>();
+        for (String token : tokens) {
+            if (!token.matches("\\d{1,2}\\.\\d\\d")) {
+                out.add(token);
+                continue;
+            }
+            int a = Integer.parseInt(token.substring(0, token.indexOf('.')));
+            int b = Integer.parseInt(token.substring(token.indexOf('.') + 1));
+            boolean isTime = a < 24 && b < 60;
+            boolean isDate = a >= 1 && a <= 31 && b >= 1 && b <= 12;
+            boolean otherTime = tokens.stream().anyMatch(t -> t != token && time(t).isPresent());
+            if (isTime && isDate && tokens.size() == 1) {
+                String asTime = LocalTime.of(a, b).toString();
+                throw new IllegalArgumentException(Words.of("moment.dayOrTime", typed, asTime, latest(typed, a, b)));
+            }
+            out.add(isTime && !(isDate && otherTime) ? LocalTime.of(a, b).toString() : isDate ? token + "." : token);
+        }
+        return out;
     }
 
     private static Optional<LocalTime> time(String token) {
@@ -414,7 +559,27 @@ public final class MomentText {
         if (weekday.isPresent() && (tokens.size() == 1 || last)) {
             return weekday(typed, weekday.get(), last, timed);
         }
-        return date(typed, tokens);
+        if (weekday.isPresent() && vocabulary("this").contains(tokens.get(0))) {
+            return Stretch.inWeekOf(today(), weekday.get());
+        }
+        Optional<LocalDate> inWeek = inWeek(tokens);
+        return inWeek.isPresent() ? inWeek.get() : date(typed, tokens);
+    }
+
+    /** A day of this week or the last one, the day said before or behind it. */
+    private Optional<LocalDate> inWeek(List<String> tokens) {
+        if (tokens.size() != 3) {
+            return Optional.empty();
+        }
+        boolean before = named(tokens.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName)
+                .isPresent();
+        List<String> week = before ? tokens.subList(1, 3) : tokens.subList(0, 2);
+        Optional<DayOfWeek> day =
+                named(tokens.get(before ? 0 : 2), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        boolean last = vocabulary("last").contains(week.get(0));
+        boolean isWeek = unit(week.get(1)).filter(u -> u == ChronoUnit.WEEKS).isPresent()
+                && (last || vocabulary("this").contains(week.get(0)));
+        return isWeek ? day.map(d -> Stretch.inWeekOf(today().minusWeeks(last ? 1 : 0), d)) : Optional.empty();
     }
 
     private LocalDate weekday(String typed, DayOfWeek wanted, boolean last, boolean timed) {
@@ -431,12 +596,12 @@ public final class MomentText {
     }
 
     /** How the constants of an enum are called in a style and language. */
-    private interface Naming<T> {
+    interface Naming<T> {
         String name(T value, TextStyle style, Locale locale);
     }
 
     /** By its whole name, or three letters of it and more, in English or in the user's language. */
-    private static <T> Optional<T> named(String token, T[] values, Naming<T> naming) {
+    static <T> Optional<T> named(String token, T[] values, Naming<T> naming) {
         String bare = token.endsWith(".") ? token.substring(0, token.length() - 1) : token;
         for (Locale locale : List.of(Locale.ENGLISH, Locale.getDefault(Locale.Category.FORMAT))) {
             for (T value : values) {
@@ -458,6 +623,7 @@ public final class MomentText {
         int day = -1;
         int year = -1;
         Month month = null;
+        Optional<DayOfWeek> weekday = Optional.empty();
         for (String token : tokens) {
             Optional<Month> named = named(token, Month.values(), Month::getDisplayName);
             if (named.isPresent() && month == null) {
@@ -466,19 +632,34 @@ public final class MomentText {
                 year = Integer.parseInt(token);
             } else if (token.matches("\\d{1,2}(st|nd|rd|th|\\.)?") && day < 0) {
                 day = Integer.parseInt(token.replaceAll("\\D", ""));
-            } else if (named(token, DayOfWeek.values(), DayOfWeek::getDisplayName)
-                    .isEmpty()) {
-                throw unreadable(typed);
+            } else {
+                weekday = named(token, DayOfWeek.values(), DayOfWeek::getDisplayName);
+                if (weekday.isEmpty()) {
+                    throw unreadable(typed);
+                }
             }
         }
         if (month == null || day < 0) {
             throw unreadable(typed);
         }
-        if (year >= 0) {
-            return LocalDate.of(year, month, day);
+        LocalDate date = year >= 0 ? LocalDate.of(year, month, day) : latest(typed, day, month.getValue());
+        if (weekday.isPresent() && weekday.get() != date.getDayOfWeek()) {
+            throw new IllegalArgumentException(Words.of(
+                    "moment.otherWeekday",
+                    typed,
+                    Say.full(date.atTime(LocalTime.NOON).atZone(zone).toInstant(), zone)
+                            .replaceAll(",? 12:00.*", "")));
+        }
+        return date;
+    }
+
+    /** The latest of these days that is not to come. */
+    private LocalDate latest(String typed, int day, int month) {
+        if (month < 1 || month > 12) {
+            throw unreadable(typed);
         }
         for (int y = today().getYear(); y > today().getYear() - 8; y--) {
-            boolean there = day <= month.length(Year.isLeap(y));
+            boolean there = day >= 1 && day <= Month.of(month).length(Year.isLeap(y));
             if (there && !LocalDate.of(y, month, day).isAfter(today())) {
                 return LocalDate.of(y, month, day);
             }
@@ -486,9 +667,24 @@ public final class MomentText {
         throw unreadable(typed);
     }
 
-    private static LocalDate numbers(String typed, String token) {
-        if (token.matches("\\d{4}-\\d\\d-\\d\\d")) {
-            return LocalDate.parse(token);
+    private LocalDate numbers(String typed, String token) {
+        if (token.matches("\\d{4}([-/.])\\d{1,2}\\1\\d{1,2}")) {
+            String[] parts = token.split("[-/.]");
+            return LocalDate.of(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]), Integer.parseInt(parts[2]));
+        }
+        if (token.matches("\\d{1,2}\\.\\d{1,2}\\.")) {
+            // With points it is the day that comes first, wherever people write it so.
+            String[] parts = token.split("\\.");
+            return latest(typed, Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
+        }
+        if (token.matches("\\d{1,2}/\\d{1,2}")) {
+            int first = Integer.parseInt(token.substring(0, token.indexOf('/')));
+            int second = Integer.parseInt(token.substring(token.indexOf('/') + 1));
+            if (first <= 12 && second <= 12 && first != second) {
+                throw new IllegalArgumentException(Words.of(
+                        "moment.dayOrMonth", typed, latest(typed, first, second), latest(typed, second, first)));
+            }
+            return second > 12 ? latest(typed, second, first) : latest(typed, first, second);
         }
         if (!token.matches("\\d{1,2}[./]\\d{1,2}[./]\\d{4}")) {
             throw unreadable(typed);

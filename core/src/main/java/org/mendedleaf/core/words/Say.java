@@ -55,7 +55,7 @@ public final class Say {
         LocalDate day = time.toLocalDate();
         LocalDate today = now.atZone(zone).toLocalDate();
         long days = ChronoUnit.DAYS.between(day, today);
-        String clock = DateTimeFormatter.ofPattern("HH:mm", LOCALE).format(time);
+        String clock = format("HH:mm", time);
         if (days == 0) {
             return Words.of("say.today", clock);
         }
@@ -63,10 +63,21 @@ public final class Say {
             return Words.of("say.yesterday", clock);
         }
         if (days > 1 && days < 7) {
-            return DateTimeFormatter.ofPattern("EEE HH:mm", LOCALE).format(time);
+            return format("EEE HH:mm", time);
         }
-        String pattern = day.getYear() == today.getYear() ? "d MMM HH:mm" : "d MMM yyyy";
-        return DateTimeFormatter.ofPattern(pattern, LOCALE).format(time);
+        return format(day.getYear() == today.getYear() ? "d MMM HH:mm" : "d MMM yyyy", time);
+    }
+
+    /** In the hour that is there twice when the clocks are put back, a time says which of the two it is: {@code 02:30 CEST}. */
+    private static String format(String pattern, ZonedDateTime time) {
+        boolean twice = pattern.endsWith("mm")
+                && time.getZone()
+                                .getRules()
+                                .getValidOffsets(time.toLocalDateTime())
+                                .size()
+                        > 1;
+        return DateTimeFormatter.ofPattern(twice ? pattern + " z" : pattern, LOCALE)
+                .format(time);
     }
 
     /** A day as people say it: {@code 4 May}, {@code 4 May 2025}. */
@@ -89,14 +100,13 @@ public final class Say {
 
     /** A moment whole, with its day of the week and without seconds: {@code Thu 12 Nov 2026, 17:00}. */
     public static String full(Instant at, ZoneId zone) {
-        return DateTimeFormatter.ofPattern("EEE d MMM yyyy, HH:mm", LOCALE).format(at.atZone(zone));
+        return format("EEE d MMM yyyy, HH:mm", at.atZone(zone));
     }
 
     /** A moment that is to come: {@code Fri 20 Nov 17:00}, and with the year when that is another one. */
     public static String coming(Instant at, Instant now, ZoneId zone) {
         boolean sameYear = at.atZone(zone).getYear() == now.atZone(zone).getYear();
-        return DateTimeFormatter.ofPattern(sameYear ? "EEE d MMM HH:mm" : "EEE d MMM yyyy HH:mm", LOCALE)
-                .format(at.atZone(zone));
+        return format(sameYear ? "EEE d MMM HH:mm" : "EEE d MMM yyyy HH:mm", at.atZone(zone));
     }
 
     /** A moment whole with its zone, and with seconds where they matter: {@code Thu 12 Nov 2026, 17:00 CET}. */

@@ -34,6 +34,11 @@ class MomentTextTest {
         public List<Snapshot> snapshots() {
             return List.of(snapshot("before pressing", 1), snapshot("twice", 2), snapshot("twice", 3));
         }
+
+        @Override
+        public Optional<Instant> version(String label) {
+            return label.equals("3") ? Optional.of(Instant.parse("2026-11-12T08:00:00Z")) : Optional.empty();
+        }
     };
 
     private static Snapshot snapshot(String label, int day) {
@@ -83,6 +88,44 @@ class MomentTextTest {
                 "24 December | 2025-12-24T22:59:59.999999Z",
                 "31.12.2025 | 2025-12-31T22:59:59.999999Z",
                 "before the last change | 2026-11-19T14:59:59.999999Z",
+                "before the last save | 2026-11-19T14:59:59.999999Z",
+                "monday last week | 2026-11-09T22:59:59.999999Z",
+                "last week Monday 10:00 | 2026-11-09T09:00:00Z",
+                "this Monday | 2026-11-16T22:59:59.999999Z",
+                "this Monday at 9 | 2026-11-16T08:00:00Z",
+                "Tuesday 2 weeks ago | 2026-11-03T22:59:59.999999Z",
+                "3 days ago 17:00 | 2026-11-17T16:00:00Z",
+                "3 days ago at 17 | 2026-11-17T16:00:00Z",
+                "two weeks ago, 5 pm | 2026-11-06T16:00:00Z",
+                "earlier today | 2026-11-19T23:00:00Z",
+                "just now | 2026-11-20T09:45:00Z",
+                "yesterday at 17 | 2026-11-19T16:00:00Z",
+                "yesterday 17 | 2026-11-19T16:00:00Z",
+                "yesterday 17.30 | 2026-11-19T16:30:00Z",
+                "9.30 | 2026-11-20T08:30:00Z",
+                "16/11 | 2026-11-16T22:59:59.999999Z",
+                "11/16 | 2026-11-16T22:59:59.999999Z",
+                "16.11. | 2026-11-16T22:59:59.999999Z",
+                "16.11. 10:15 | 2026-11-16T09:15:00Z",
+                "16.11 10:15 | 2026-11-16T09:15:00Z",
+                "31.12 | 2025-12-31T22:59:59.999999Z",
+                "2026/11/16 | 2026-11-16T22:59:59.999999Z",
+                "2026/11/6 8:00 | 2026-11-06T07:00:00Z",
+                "beginning of November | 2026-10-31T23:00:00Z",
+                "the start of November 2025 | 2025-10-31T23:00:00Z",
+                "end of October | 2026-10-31T22:59:59.999999Z",
+                "end of December | 2025-12-31T22:59:59.999999Z",
+                "end of last week | 2026-11-15T22:59:59.999999Z",
+                "beginning of this month | 2026-10-31T23:00:00Z",
+                "end of last year | 2025-12-31T22:59:59.999999Z",
+                "end of 2024 | 2024-12-31T22:59:59.999999Z",
+                "end of yesterday | 2026-11-19T22:59:59.999999Z",
+                "Mon 16 Nov | 2026-11-16T22:59:59.999999Z",
+                "4 May 17 | 2026-05-04T15:00:00Z",
+                "version 3 | 2026-11-12T08:00:00Z",
+                "before pressing | 2026-11-01T12:00:00Z",
+                "1 | 2026-11-01T12:00:00Z",
+                "snapshot 3 | 2026-11-03T12:00:00Z",
                 "snapshot Before pressing | 2026-11-01T12:00:00Z"
             })
     void whatPeopleTypeIsUnderstood(String typed, Instant meant) throws IOException {
@@ -103,6 +146,21 @@ class MomentTextTest {
                 "yesterday midnight | beginning or the end",
                 "snapshot nowhere | no snapshot",
                 "snapshot twice | several snapshots",
+                "snapshot twice | snapshot 2 of Mon 2 Nov 2026, 13:00; snapshot 3 of Tue 3 Nov",
+                "twice | several snapshots",
+                "tomorrow | has not come yet",
+                "tomorrow 9:00 | has not come yet",
+                "this Sunday | not come yet",
+                "end of this month | not come yet",
+                "Mon 17 Nov | that day is Tue 17 Nov 2026",
+                "version 9 | no version 9",
+                "16.11 | Write 16:11 or 2026-11-16",
+                "5/11 | Write 2026-11-05 or 2026-05-11",
+                "Tuesday 2 days ago | not a moment",
+                "2 hours ago 17:00 | not a moment",
+                "end of it | not a moment",
+                "ago | not a moment",
+                "yesterday 31 | not a moment",
                 "2026-03-29 02:30 | clocks were put forward to 03:00",
                 "2025-10-26 02:30 | 2025-10-26T02:30+02:00",
                 "last week-ish | not a moment",

@@ -420,7 +420,9 @@ public final class FilesModel {
      * @throws IllegalArgumentException in words, when it means none, or one before anything is known
      */
     public Instant understand(String typed) throws IOException {
-        return Moments.understand(desk, held(), folder.get(), typed);
+        FileRow row = selected.get();
+        String file = row == null || row.isFolder() ? null : RelativePath.child(folder.get(), row.entry().name());
+        return Moments.understand(desk, held(), folder.get(), file, typed);
     }
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */

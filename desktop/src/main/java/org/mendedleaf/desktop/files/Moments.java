@@ -4,10 +4,13 @@ import java.io.IOException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotStore;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Desk;
@@ -21,11 +24,13 @@ public final class Moments {
     /**
      * The moment that a text means in a folder.
      *
+     * @param file whose versions can be named; null when none is looked at
      * @throws IllegalArgumentException in words, when it means none, or one before anything is known
      */
-    public static Instant understand(Desk desk, Held held, String folder, String typed) throws IOException {
+    public static Instant understand(Desk desk, Held held, String folder, @Nullable String file, String typed)
+            throws IOException {
         try (Reading reading = held.vault().read()) {
-            Instant at = new MomentText(desk.zone(), desk.clock().instant(), around(reading, held, folder)).read(typed);
+            Instant at = new MomentText(desk.zone(), desk.clock().instant(), around(reading, held, folder, file)).read(typed);
             Instant first = reading.firstCapture(held.place()).orElse(Instant.EPOCH);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
@@ -38,7 +43,7 @@ public final class Moments {
         }
     }
 
-    private static MomentText.Around around(Reading reading, Held held, String folder) {
+    private static MomentText.Around around(Reading reading, Held held, String folder, @Nullable String file) {
         return new MomentText.Around() {
             @Override
             public Optional<Instant> lastChange() throws IOException {
@@ -48,6 +53,13 @@ public final class Moments {
             @Override
             public List<Snapshot> snapshots() throws IOException {
                 return SnapshotStore.of(reading).all(held.place());
+            }
+
+            @Override
+            public Optional<Instant> version(String label) throws IOException {
+                return (file == null ? Optional.<Line>empty() : reading.line(held.place(), file))
+                        .flatMap(l -> l.version(label))
+                        .map(Version::saved);
             }
         };
     }

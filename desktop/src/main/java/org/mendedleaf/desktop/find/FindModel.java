@@ -185,7 +185,7 @@ public final class FindModel {
         }
         try {
             Instant now = desk.clock().instant();
-            return Optional.of(new MomentText(desk.zone(), now, MomentText.NOTHING_AROUND).read(typed));
+            return Optional.of(new MomentText(desk.zone(), now, MomentText.NOWHERE).read(typed));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

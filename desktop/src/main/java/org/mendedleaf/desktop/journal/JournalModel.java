@@ -140,7 +140,7 @@ public final class JournalModel {
         }
         try {
             return Optional.of(
-                    new MomentText(desk.zone(), desk.clock().instant(), MomentText.NOTHING_AROUND).read(since.get()));
+                    new MomentText(desk.zone(), desk.clock().instant(), MomentText.NOWHERE).read(since.get()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

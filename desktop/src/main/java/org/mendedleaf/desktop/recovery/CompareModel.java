@@ -111,7 +111,7 @@ public final class CompareModel {
 
     /** The moment that a text means here; asked off the screen's thread. */
     public Instant understand(String typed) throws IOException {
-        return Moments.understand(desk, held, folder, typed);
+        return Moments.understand(desk, held, folder, null, typed);
     }
 
     private void load() {
