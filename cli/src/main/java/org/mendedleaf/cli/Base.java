@@ -10,7 +10,9 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
@@ -334,6 +336,40 @@ abstract class Base implements Callable<Integer> {
         return new Snapshots(located.vault(), located.place(), clock(), authors(), who());
     }
 
+    /** Files of one place are worked on in one step, which one undo takes back. */
+    List<List<Path>> byPlace(List<Path> files) throws IOException {
+        Map<String, List<Path>> groups = new LinkedHashMap<>();
+        for (Path file : files) {
+            try (Located located = locate(file)) {
+                String key =
+                        located.vault().folder().root() + ":" + located.place().id();
+                groups.computeIfAbsent(key, k -> new ArrayList<>()).add(file);
+            }
+        }
+        return List.copyOf(groups.values());
+    }
+
+    /** Work with files of one place. */
+    interface PlaceWork {
+        /** Gets what they are called there, and where each of them is. */
+        void with(Located place, Map<String, Path> files) throws IOException;
+    }
+
+    /** Works with files, those of one place together. */
+    void eachPlace(List<Path> files, PlaceWork work) throws IOException {
+        for (List<Path> group : byPlace(files)) {
+            Map<String, Path> paths = new LinkedHashMap<>();
+            for (Path file : group) {
+                try (Located each = locate(file)) {
+                    paths.put(each.path(), each.file());
+                }
+            }
+            try (Located place = locate(group.get(0))) {
+                work.with(place, paths);
+            }
+        }
+    }
+
     /**
      * A protected folder as a whole.
      *
@@ -446,8 +482,12 @@ abstract class Base implements Callable<Integer> {
     }
 
     void printJson(Object value) {
+        surroundings.out().println(jsonText(value));
+    }
+
+    static String jsonText(Object value) {
         try {
-            surroundings.out().println(JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value));
+            return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         }

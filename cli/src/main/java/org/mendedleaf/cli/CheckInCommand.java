@@ -77,8 +77,8 @@ final class CheckInCommand extends Base {
         if (judgement.outcome() != Judgement.Outcome.SURE && !yes) {
             Intakes.complain(this, located.path(), judgement);
             if (!surroundings.confirms(Words.of("cli.put.anyway", located.path()))) {
-                complain(Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
-                return false;
+                throw new NeedsYesException(
+                        Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
             }
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {

@@ -6,6 +6,7 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -22,7 +23,7 @@ final class CopyCommand extends Base {
     @SuppressWarnings("NullAway.Init")
     String version;
 
-    @Option(names = "--to", paramLabel = "DIR", required = true, descriptionKey = "cli.copy.to")
+    @Option(names = "--to", paramLabel = "DIR|-", required = true, descriptionKey = "cli.copy.to")
     @SuppressWarnings("NullAway.Init")
     Path to;
 
@@ -32,12 +33,22 @@ final class CopyCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
+        if (json && to.toString().equals("-")) {
+            throw new IllegalArgumentException(Words.of("cli.copy.jsonToOut"));
+        }
         try (Located located = locate(file)) {
             Version wanted;
             try (Reading reading = located.vault().read()) {
                 wanted = version(line(located, reading), version);
             }
             wanted = inVault(located.vault(), wanted);
+            if (to.toString().equals("-")) {
+                try (Reading reading = located.vault().read()) {
+                    reading.contents().read(wanted.recipe(), surroundings.rawOut()::write);
+                }
+                surroundings.rawOut().flush();
+                return Main.DONE;
+            }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 Path copy = new Elsewhere(located.vault(), Protect.realOfNew(to)).copy(wanted, zone(), progress);
                 if (json) {

@@ -30,8 +30,7 @@ final class CopyVaultUse extends CopyVaultBase {
             throw new IllegalArgumentException(Words.of("copies.noCopy", folder));
         }
         if (!yes && !surroundings.confirms(Words.of("cli.copyVault.use.what", folder))) {
-            complain(Words.of("cli.copyVault.use.needsYes", folder));
-            return Main.SOME_FAILED;
+            throw new NeedsYesException(Words.of("cli.copyVault.use.needsYes", folder));
         }
         VaultFolder own = Copies.use(folder);
         home().addVault(own.root());

@@ -19,7 +19,7 @@ final class DisconnectCommand extends Base {
     @Override
     public Integer call() throws Exception {
         if (!home().disconnect(name)) {
-            throw new IllegalArgumentException(Words.of("system.notConnected", name));
+            throw new NotConnectedException(name);
         }
         if (!json) {
             say("cli.disconnect.done", name);

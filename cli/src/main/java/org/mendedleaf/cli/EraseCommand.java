@@ -2,6 +2,7 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -24,9 +25,8 @@ import picocli.CommandLine.Parameters;
 @Command(name = "erase", description = "${bundle:cli.erase}")
 final class EraseCommand extends RetentionBase {
 
-    @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
-    @SuppressWarnings("NullAway.Init")
-    Path file;
+    @Parameters(paramLabel = "FILE", arity = "1..*", descriptionKey = "cli.option.files")
+    List<Path> files = List.of();
 
     @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.erase.version")
     @Nullable
@@ -44,6 +44,8 @@ final class EraseCommand extends RetentionBase {
     @Option(names = "--plan", descriptionKey = "cli.erase.plan")
     boolean plan;
 
+    private final List<Object> rows = new ArrayList<>();
+
     EraseCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -55,6 +57,24 @@ final class EraseCommand extends RetentionBase {
         if (chosen != 1) {
             throw new IllegalArgumentException(Words.of("cli.erase.one"));
         }
+        if (named != null && files.size() > 1) {
+            throw new IllegalArgumentException(Words.of("cli.oneVersionOfOne"));
+        }
+        for (Path file : files) {
+            // Each is looked for before anything is erased.
+            locate(file).close();
+        }
+        int code = Main.DONE;
+        for (Path file : files) {
+            code = Math.max(code, erase(file, named));
+        }
+        if (json && !rows.isEmpty()) {
+            printJson(files.size() == 1 ? rows.get(0) : rows);
+        }
+        return code;
+    }
+
+    private int erase(Path file, @Nullable String named) throws IOException {
         try (Located located = locate(file)) {
             if (located.place().isOutside()) {
                 if (all) {
@@ -83,7 +103,7 @@ final class EraseCommand extends RetentionBase {
         }
         if (plan) {
             if (json) {
-                printJson(Map.of(
+                rows.add(Map.of(
                         "versions", would.numbers().stream().map(line::label).toList(),
                         "freedBytes", would.freedBytes(),
                         "words", would.words(line)));
@@ -91,13 +111,12 @@ final class EraseCommand extends RetentionBase {
             return Main.DONE;
         }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.sure"))) {
-            complain(Words.of("cli.needsYes"));
-            return Main.SOME_FAILED;
+            throw new NeedsYesException(Words.of("cli.needsYes"));
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             Erasing.Done done = erasing.erase(line.id(), what, number, progress);
             if (json) {
-                printJson(Map.of(
+                rows.add(Map.of(
                         "versions",
                                 done.consequences().numbers().stream()
                                         .map(line::label)
@@ -117,16 +136,20 @@ final class EraseCommand extends RetentionBase {
         try (Reading reading = located.vault().read()) {
             wanted = version(line(located, reading), named);
         }
-        if (!yes || plan) {
-            complain(Words.of(
-                    "cli.erase.what", wanted.path(), named, located.place().where()));
-            return Main.SOME_FAILED;
+        String what =
+                Words.of("cli.erase.what", wanted.path(), named, located.place().where());
+        if (plan) {
+            line(what);
+            return Main.DONE;
+        }
+        if (!yes && !surroundings.confirms(what)) {
+            throw new NeedsYesException(what + " " + Words.of("cli.needsYes"));
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(wanted, progress);
         }
         if (json) {
-            printJson(Map.of("erased", named, "path", wanted.path()));
+            rows.add(Map.of("erased", named, "path", wanted.path()));
         } else {
             say("cli.erase.done", wanted.path(), named, located.place().where());
         }
@@ -156,15 +179,14 @@ final class EraseCommand extends RetentionBase {
             return Main.DONE;
         }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.outsideSure", there.size(), located.path(), where))) {
-            complain(Words.of("cli.needsYes"));
-            return Main.SOME_FAILED;
+            throw new NeedsYesException(Words.of("cli.needsYes"));
         }
         Map<String, String> failed;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             failed = new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(there, progress);
         }
         if (json) {
-            printJson(Map.of("erased", there.size() - failed.size(), "failed", failed));
+            rows.add(Map.of("erased", there.size() - failed.size(), "failed", failed));
         } else {
             say("cli.thin.erased", there.size() - failed.size(), where);
         }

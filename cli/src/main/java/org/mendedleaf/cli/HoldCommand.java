@@ -28,9 +28,8 @@ import picocli.CommandLine.Parameters;
 @Command(name = "hold", description = "${bundle:cli.hold}")
 final class HoldCommand extends RetentionBase {
 
-    @Parameters(arity = "0..1", paramLabel = "FILE|FOLDER", descriptionKey = "cli.hold.path")
-    @Nullable
-    Path path;
+    @Parameters(arity = "0..*", paramLabel = "FILE|FOLDER", descriptionKey = "cli.hold.path")
+    List<Path> paths = List.of();
 
     @Option(names = "--version", paramLabel = "N", descriptionKey = "cli.hold.version")
     @Nullable
@@ -49,10 +48,28 @@ final class HoldCommand extends RetentionBase {
 
     @Override
     public Integer call() throws Exception {
-        Path wanted = path;
-        if (wanted == null) {
+        if (paths.isEmpty()) {
             return list();
         }
+        if (version != null && paths.size() > 1) {
+            throw new IllegalArgumentException(Words.of("cli.oneVersionOfOne"));
+        }
+        List<Object> rows = new ArrayList<>();
+        int code = Main.DONE;
+        for (Path wanted : paths) {
+            // Each is looked for before any is held.
+            locate(wanted).close();
+        }
+        for (Path wanted : paths) {
+            code = Math.max(code, hold(wanted, rows));
+        }
+        if (json) {
+            printJson(paths.size() == 1 ? rows.get(0) : rows);
+        }
+        return code;
+    }
+
+    private int hold(Path wanted, List<Object> rows) throws IOException {
         try (Located located = locate(wanted)) {
             Holds holds = new Holds(located.vault(), clock(), who());
             Place place = located.place();
@@ -92,7 +109,7 @@ final class HoldCommand extends RetentionBase {
                 map.put("bytes", effect.bytes());
                 map.put("already", effect.already());
                 map.put("otherwise", effect.otherwise().versions());
-                printJson(map);
+                rows.add(map);
             } else {
                 line(Words.of("cli.hold.done", String.valueOf(hold.id()), words(hold, place, labels)) + " "
                         + effect.words());

@@ -5,24 +5,21 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.NoSuchFileException;
 import java.time.Clock;
 import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.ResourceBundle;
 import java.util.function.Predicate;
-import org.mendedleaf.core.capture.PlaceGoneException;
-import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.systems.SystemException;
-import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /**
- * The command line. Exit codes: 0 done, 1 some files failed, 2 wrong use, 3 the vault cannot be used now, 4 something is
- * late or failing ({@code status}).
+ * The command line. What it returns is told by {@link Outcome}.
  *
  * <pre>{@code
  * mended-leaf protect ~/Documents --vault /media/disk/vault
@@ -96,13 +93,11 @@ public final class Main extends Group {
             descriptionKey = "cli.option.programVersion")
     boolean version;
 
-    static final int DONE = 0;
-    static final int SOME_FAILED = 1;
-    static final int WRONG_USE = 2;
-    static final int NO_VAULT = 3;
-
-    /** What {@code status} ends with when something is late or failing. */
-    static final int LATE = 4;
+    static final int DONE = Outcome.DONE.code();
+    static final int SOME_FAILED = Outcome.SOME_FAILED.code();
+    static final int WRONG_USE = Outcome.WRONG_USE.code();
+    static final int NO_VAULT = Outcome.NO_VAULT.code();
+    static final int LATE = Outcome.LATE.code();
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {
@@ -140,14 +135,15 @@ public final class Main extends Group {
     /** Runs a command with these surroundings; returns its exit code. */
     static int run(String[] arguments, Surroundings surroundings) {
         PrintWriter out = surroundings.out();
-        PrintWriter err = surroundings.err();
+        boolean json = asksForJson(arguments);
         CommandLine line = line(surroundings);
-        line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, err));
+        line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, surroundings, json));
+        line.setParameterExceptionHandler((e, parsed) -> misused(e, surroundings, json));
         int code;
         try {
             code = line.execute(arguments);
         } catch (StackOverflowError | OutOfMemoryError e) {
-            code = explain(new IllegalStateException(String.valueOf(e), e), err);
+            code = explain(new IllegalStateException(String.valueOf(e), e), surroundings, json);
         }
         out.flush();
         return code;
@@ -162,31 +158,40 @@ public final class Main extends Group {
         return line;
     }
 
-    private static int explain(Exception e, PrintWriter err) {
-        Throwable cause = e instanceof java.io.UncheckedIOException && e.getCause() != null ? e.getCause() : e;
-        org.slf4j.LoggerFactory.getLogger(Main.class).error("command failed", cause);
-        if (cause instanceof VaultException v) {
-            err.println(v.words());
-            return NO_VAULT;
+    private static int explain(Throwable e, Surroundings surroundings, boolean json) {
+        Outcome.Failure failure = Outcome.of(e);
+        org.slf4j.LoggerFactory.getLogger(Main.class).error("command failed", e);
+        return told(failure, surroundings, json);
+    }
+
+    /** Says what went wrong: on the error output in words, and as JSON where that was asked for. */
+    private static int told(Outcome.Failure failure, Surroundings surroundings, boolean json) {
+        if (json) {
+            Map<String, Object> error = new LinkedHashMap<>();
+            error.put("code", failure.outcome().word());
+            error.put("message", failure.words());
+            failure.path().ifPresent(p -> error.put("path", p));
+            surroundings.out().println(Base.jsonText(Map.of("error", error)));
+        } else {
+            surroundings.err().println(Base.printable(failure.words()));
         }
-        if (cause instanceof SystemException s) {
-            err.println(s.words());
-            return SOME_FAILED;
-        }
-        if (cause instanceof IllegalArgumentException) {
-            err.println(cause.getMessage());
-            return WRONG_USE;
-        }
-        if (cause instanceof NoSuchFileException missing) {
-            err.println(Words.of("cli.noSuchFile", missing.getFile()));
-            return SOME_FAILED;
-        }
-        if (cause instanceof PlaceGoneException || cause instanceof IOException) {
-            err.println(Failures.words(cause));
-            return SOME_FAILED;
-        }
-        err.println(Words.of("cli.defect", cause));
-        return SOME_FAILED;
+        return failure.outcome().code();
+    }
+
+    /** What cannot be meant is answered in one line, with what may have been meant, and where to read on. */
+    private static int misused(CommandLine.ParameterException e, Surroundings surroundings, boolean json) {
+        String command = e.getCommandLine().getCommandSpec().qualifiedName();
+        List<String> meant = e instanceof CommandLine.UnmatchedArgumentException u ? u.getSuggestions() : List.of();
+        String words = meant.isEmpty()
+                ? Words.of("cli.misused", e.getMessage(), command)
+                : Words.of("cli.misused.meant", e.getMessage(), String.join(", ", meant), command);
+        return told(new Outcome.Failure(Outcome.WRONG_USE, words, Optional.empty()), surroundings, json);
+    }
+
+    private static boolean asksForJson(String[] arguments) {
+        List<String> all = Arrays.asList(arguments);
+        int end = all.indexOf("--");
+        return (end < 0 ? all : all.subList(0, end)).contains("--json");
     }
 
     /** Makes commands with their surroundings. */

@@ -61,7 +61,7 @@ abstract class PlaceBase extends Base {
         }
         String system = where.substring(0, colon);
         return home().connection(system)
-                .orElseThrow(() -> new IllegalArgumentException(Words.of("system.notConnected", system)));
+                .orElseThrow(() -> new NotConnectedException(system));
     }
 
     String placeName() {

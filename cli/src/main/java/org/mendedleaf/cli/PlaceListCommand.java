@@ -62,7 +62,7 @@ final class PlaceListCommand extends Base {
             }
         }
         if (system != null && home().connection(system).isEmpty()) {
-            throw new IllegalArgumentException(Words.of("system.notConnected", system));
+            throw new NotConnectedException(system);
         }
         if (json) {
             printJson(all);

@@ -32,7 +32,7 @@ import picocli.CommandLine.Parameters;
 @Command(name = "put", description = "${bundle:cli.put}")
 final class PutCommand extends Base {
 
-    @Parameters(paramLabel = "FILE|DIR", arity = "1..*", descriptionKey = "cli.put.file")
+    @Parameters(paramLabel = "FILE|DIR|-", arity = "1..*", descriptionKey = "cli.put.file")
     List<Path> files = List.of();
 
     @Option(names = "--as", paramLabel = "PATH", descriptionKey = "cli.put.as")
@@ -88,13 +88,29 @@ final class PutCommand extends Base {
         if (draft && publish) {
             throw new IllegalArgumentException(Words.of("cli.put.draftOrPublish"));
         }
+        Path target = as;
+        if (target != null && files.get(0).toString().equals("-")) {
+            return pipedIn(target);
+        }
         for (Path file : files) {
             if (!Files.exists(file)) {
                 throw new NoSuchFileException(file.toString());
             }
         }
-        Path target = as;
         return target == null ? many(java.util.Objects.requireNonNull(into)) : one(files.get(0), target);
+    }
+
+    /** What is piped in goes in under the name that it will have. */
+    private int pipedIn(Path target) throws IOException {
+        Path folder = Files.createTempDirectory("mended-leaf-put");
+        Path file = folder.resolve(target.getFileName());
+        try {
+            Files.copy(surroundings.rawIn(), file);
+            return one(file, target);
+        } finally {
+            Files.deleteIfExists(file);
+            Files.delete(folder);
+        }
     }
 
     private Stage stage() {
@@ -115,8 +131,8 @@ final class PutCommand extends Base {
             if (judgement.outcome() != Judgement.Outcome.SURE && !yes) {
                 Intakes.complain(this, located.path(), judgement);
                 if (!surroundings.confirms(Words.of("cli.put.anyway", located.path()))) {
-                    complain(Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
-                    return Main.SOME_FAILED;
+                    throw new NeedsYesException(
+                            Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
                 }
             }
             Revision revision = new Revision(file, located.path(), note, stage(), take);

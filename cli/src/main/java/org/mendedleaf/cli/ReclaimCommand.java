@@ -55,8 +55,7 @@ final class ReclaimCommand extends RetentionBase {
             // What waits could still be taken back; after this nothing brings it back.
             boolean asks = atOnce && !ends.isEmpty() && !yes;
             if (asks && !surroundings.confirms(Words.of("cli.reclaim.what", ends.size()))) {
-                complain(Words.of("cli.reclaim.needsYes", ends.size()));
-                return Main.SOME_FAILED;
+                throw new NeedsYesException(Words.of("cli.reclaim.needsYes", ends.size()));
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 Reclaim reclaim = new Reclaim(open, clock());

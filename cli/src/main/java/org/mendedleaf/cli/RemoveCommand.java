@@ -1,6 +1,10 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.Line;
@@ -14,9 +18,8 @@ import picocli.CommandLine.Parameters;
 @Command(name = "remove", description = "${bundle:cli.remove}")
 final class RemoveCommand extends Base {
 
-    @Parameters(paramLabel = "FILE", descriptionKey = "cli.option.file")
-    @SuppressWarnings("NullAway.Init")
-    Path file;
+    @Parameters(paramLabel = "FILE", arity = "1..*", descriptionKey = "cli.option.files")
+    List<Path> files = List.of();
 
     RemoveCommand(Surroundings surroundings) {
         super(surroundings);
@@ -24,28 +27,41 @@ final class RemoveCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        try (Located located = locate(file)) {
-            if (!located.place().isOutside()
-                    && java.nio.file.Files.isDirectory(located.file(), java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
-                throw new IllegalArgumentException(Words.of("cli.remove.folder", located.file()));
+        List<String> removed = new ArrayList<>();
+        List<String> failed = new ArrayList<>();
+        // All is looked at before anything is removed.
+        eachPlace(files, (located, paths) -> {
+            for (Map.Entry<String, Path> each : paths.entrySet()) {
+                check(located, each.getKey(), each.getValue());
             }
-            try (Reading reading = located.vault().read()) {
-                boolean gone = reading.line(located.place(), located.path())
-                        .map(Line::removed)
-                        .map(java.util.Optional::isPresent)
-                        .orElse(false);
-                if (gone && !java.nio.file.Files.exists(located.file(), java.nio.file.LinkOption.NOFOLLOW_LINKS)) {
-                    throw new IllegalArgumentException(Words.of("cli.remove.already", located.file()));
-                }
+        });
+        eachPlace(files, (located, paths) -> {
+            FileWork.Removal removal = work(located).remove(List.copyOf(paths.keySet()));
+            removed.addAll(removal.removed());
+            failed.addAll(removal.failed());
+        });
+        failed.forEach(this::complain);
+        if (json) {
+            printJson(Map.of("removed", removed, "failed", failed));
+        } else {
+            removed.forEach(path -> line(Words.of("cli.remove.done", path)));
+        }
+        return failed.isEmpty() ? Main.DONE : Main.SOME_FAILED;
+    }
+
+    private static void check(Located located, String path, Path file) throws IOException {
+        boolean folder = Files.isDirectory(file, LinkOption.NOFOLLOW_LINKS);
+        if (!located.place().isOutside() && folder) {
+            throw new IllegalArgumentException(Words.of("cli.remove.folder", file));
+        }
+        try (Reading reading = located.vault().read()) {
+            boolean gone = reading.line(located.place(), path)
+                    .map(Line::removed)
+                    .map(java.util.Optional::isPresent)
+                    .orElse(false);
+            if (gone && !Files.exists(file, LinkOption.NOFOLLOW_LINKS)) {
+                throw new IllegalArgumentException(Words.of("cli.remove.already", file));
             }
-            FileWork.Removal removal = work(located).remove(List.of(located.path()));
-            removal.failed().forEach(this::complain);
-            if (json) {
-                printJson(Map.of("removed", removal.removed(), "failed", removal.failed()));
-            } else {
-                removal.removed().forEach(path -> line(Words.of("cli.remove.done", path)));
-            }
-            return removal.failed().isEmpty() ? Main.DONE : Main.SOME_FAILED;
         }
     }
 }

@@ -85,7 +85,7 @@ final class RestoreCommand extends Base {
         }
         int code = Main.DONE;
         List<Object> rows = new ArrayList<>();
-        List<List<Path>> groups = byPlace();
+        List<List<Path>> groups = byPlace(files);
         if (groups.size() > 1 && target != null && form(target) != Form.FOLDER) {
             throw new IllegalArgumentException(Words.of("cli.restore.onePlace"));
         }
@@ -138,19 +138,6 @@ final class RestoreCommand extends Base {
             case ZIP -> new ZipArchive(located.vault(), Protect.realOfNew(target));
             case BAG -> new BagArchive(located.vault(), Protect.realOfNew(target), clock());
         };
-    }
-
-    /** Files of one place are restored in one step, which one undo takes back. */
-    private List<List<Path>> byPlace() throws IOException {
-        Map<String, List<Path>> groups = new LinkedHashMap<>();
-        for (Path file : files) {
-            try (Located located = locate(file)) {
-                String key =
-                        located.vault().folder().root() + ":" + located.place().id();
-                groups.computeIfAbsent(key, k -> new ArrayList<>()).add(file);
-            }
-        }
-        return List.copyOf(groups.values());
     }
 
     private int run(Located located, Order asked, @Nullable Path target, List<Object> rows) throws IOException {

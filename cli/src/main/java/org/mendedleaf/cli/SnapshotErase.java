@@ -58,8 +58,7 @@ final class SnapshotErase extends SnapshotBase {
                     return Main.DONE;
                 }
                 if (!surroundings.confirms(Words.of("cli.erase.sure"))) {
-                    complain(Words.of("cli.needsYes"));
-                    return Main.SOME_FAILED;
+                    throw new NeedsYesException(Words.of("cli.needsYes"));
                 }
             }
             snapshots(located).erase(ids);
@@ -72,13 +71,16 @@ final class SnapshotErase extends SnapshotBase {
         int code = Main.DONE;
         for (String each : which) {
             var cut = cut(located, each);
-            if (!yes || plan) {
-                complain(Words.of(
-                        "cli.snapshot.eraseWhat",
-                        Say.full(cut.at(), zone()),
-                        located.place().where()));
-                code = plan ? code : Main.SOME_FAILED;
+            String what = Words.of(
+                    "cli.snapshot.eraseWhat",
+                    Say.full(cut.at(), zone()),
+                    located.place().where());
+            if (plan) {
+                line(what);
                 continue;
+            }
+            if (!yes && !surroundings.confirms(what)) {
+                throw new NeedsYesException(what + " " + Words.of("cli.needsYes"));
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 int taken = outside(located).eraseSnapshot(cut, progress);

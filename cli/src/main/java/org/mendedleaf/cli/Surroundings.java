@@ -1,5 +1,9 @@
 package org.mendedleaf.cli;
 
+import java.io.FileDescriptor;
+import java.io.FileOutputStream;
+import java.io.InputStream;
+import java.io.OutputStream;
 import java.io.PrintWriter;
 import java.time.Clock;
 import java.util.Map;
@@ -14,13 +18,27 @@ import java.util.function.Predicate;
  * @param out for what was asked for
  * @param err for progress and errors
  * @param terminal where somebody can be asked; empty when nobody sits there
+ * @param rawIn what is piped in, as bytes
+ * @param rawOut for contents, as bytes
  */
 record Surroundings(
         Map<String, String> environment,
         Clock clock,
         PrintWriter out,
         PrintWriter err,
-        Optional<Predicate<String>> terminal) {
+        Optional<Predicate<String>> terminal,
+        InputStream rawIn,
+        OutputStream rawOut) {
+
+    /** With the standard input and output of the process. */
+    Surroundings(
+            Map<String, String> environment,
+            Clock clock,
+            PrintWriter out,
+            PrintWriter err,
+            Optional<Predicate<String>> terminal) {
+        this(environment, clock, out, err, terminal, System.in, new FileOutputStream(FileDescriptor.out));
+    }
 
     /** Asks for a yes; without anybody there the answer is no. */
     boolean confirms(String question) {

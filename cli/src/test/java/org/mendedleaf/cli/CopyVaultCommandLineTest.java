@@ -89,7 +89,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
     @Test
     void whenTheVaultIsGoneItsCopyIsUsed() throws Exception {
         add();
-        assertThat(run("copy-vault", "use", copy.toString())).isEqualTo(Main.SOME_FAILED);
+        assertThat(run("copy-vault", "use", copy.toString())).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(err).contains("Say --yes");
         delete(temp.resolve("vault"));
         assertThat(run("copy-vault", "use", copy.toString(), "--yes")).isZero();

@@ -175,7 +175,9 @@ class DamagedVaultTest extends TerminalTest {
                     .doesNotContain("null");
             assertThat(code).as("%s: %s: %s", damage, command, err).isBetween(0, 4);
             if (code != 0) {
-                assertThat(err).as("%s: %s", damage, command).isNotBlank();
+                assertThat(command.contains("--json") ? out : err)
+                        .as("%s: %s", damage, command)
+                        .isNotBlank();
             }
         }
         byte[] now = Files.readAllBytes(Path.of(file));

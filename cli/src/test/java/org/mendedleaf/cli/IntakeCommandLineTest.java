@@ -50,7 +50,7 @@ class IntakeCommandLineTest extends TerminalTest {
         String ledger = save("ledger.txt", text(1, 20));
         protect();
         String wrong = incoming("ledger.txt", text(5, 20));
-        assertThat(run("put", wrong, "--as", ledger)).isEqualTo(1);
+        assertThat(run("put", wrong, "--as", ledger)).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(err).contains("most likely the wrong file").contains("--yes");
         assertThat(Path.of(ledger)).hasContent(text(1, 20));
         assertThat(run("put", wrong, "--as", ledger, "--plan")).isEqualTo(1);
@@ -84,7 +84,7 @@ class IntakeCommandLineTest extends TerminalTest {
                         return answer;
                     }));
             int code = Main.run(new String[] {"put", wrong, "--as", ledger}, at);
-            assertThat(code).isEqualTo(answer ? 0 : 1);
+            assertThat(code).isEqualTo(answer ? 0 : Outcome.NEEDS_YES.code());
         }
         assertThat(asked).hasSize(2);
         assertThat(Path.of(ledger)).hasContent(text(5, 20));
@@ -125,7 +125,7 @@ class IntakeCommandLineTest extends TerminalTest {
         assertThat(out).contains("now version 1.1");
         JsonNode reader = json("line", lease, "--working-as", "Adele");
         assertThat(reader.findValuesAsText("version")).containsExactly("1");
-        assertThat(run("publish", lease, "--working-as", "Adele")).isEqualTo(1);
+        assertThat(run("publish", lease, "--working-as", "Adele")).isEqualTo(Outcome.NOT_ALLOWED.code());
         assertThat(err).contains("Adele is a reader in desk and may not publish there");
         assertThat(run("publish", lease, "--note", "as signed")).isZero();
         assertThat(out).contains("published as version 2");

@@ -40,7 +40,9 @@ class JournalCommandLineTest extends TerminalTest {
         assertThat(json.at("/0/files/0/before").asInt()).isEqualTo(2);
         assertThat(json("journal", "--kind", "removed")).hasSize(1);
         assertThat(json("journal", "--who", "nobody")).isEmpty();
-        assertThat(json("journal", "--since", "yesterday")).hasSize(3);
+        assertThat(json("journal", "--since", "yesterday"))
+                .as("with the protection of the folder")
+                .hasSize(4);
         assertThat(json("journal", "--until", "2020-01-01")).isEmpty();
         assertThat(run("journal", "--who", "nobody")).isZero();
         assertThat(out).contains("Nothing was done yet, or nothing of that kind.");

@@ -75,7 +75,7 @@ class MomentsCommandLineTest extends TerminalTest {
         assertThat(listed.get("files").asInt()).isEqualTo(2);
         assertThat(run("snapshot", "list", folder())).isZero();
         assertThat(out).contains("pressing 2026").contains("2 files");
-        assertThat(run("snapshot", "erase", folder(), id)).as("without a yes").isEqualTo(1);
+        assertThat(run("snapshot", "erase", folder(), id)).as("without a yes").isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(json("snapshot", "list", folder())).hasSize(1);
         assertThat(run("snapshot", "erase", folder(), id, "--plan")).isZero();
         assertThat(json("snapshot", "list", folder())).hasSize(1);

@@ -34,12 +34,12 @@ class NoClickLosesTest extends TerminalTest {
         history();
         members();
         assertThat(run("erase", ledger, "--older", "--yes")).isZero();
-        assertThat(run("reclaim", "--now", "--yes", "--working-as", "Adele")).isEqualTo(1);
+        assertThat(run("reclaim", "--now", "--yes", "--working-as", "Adele")).isEqualTo(Outcome.NOT_ALLOWED.code());
         assertThat(err).contains("Adele is a reader");
         assertThat(json("room").get(0).get("waiting").asLong()).isPositive();
         String vault = temp.resolve("vault").toString();
         assertThat(run("protect", desk.toString(), "--vault", vault, "--exclude", "*", "--working-as", "Adele"))
-                .isEqualTo(1);
+                .isEqualTo(Outcome.NOT_ALLOWED.code());
         assertThat(err).contains("Adele is a reader");
         save("new.txt", "still protected");
         assertThat(json("capture").at("/0/added").asInt()).isEqualTo(1);
@@ -52,9 +52,9 @@ class NoClickLosesTest extends TerminalTest {
         history();
         assertThat(run("erase", ledger, "--all", "--plan")).isZero();
         assertThat(Path.of(ledger)).exists();
-        assertThat(run("erase", ledger, "--older")).isEqualTo(1);
+        assertThat(run("erase", ledger, "--older")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(run("erase", ledger, "--older", "--yes")).isZero();
-        assertThat(run("reclaim", "--now")).isEqualTo(1);
+        assertThat(run("reclaim", "--now")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(err).contains("--yes");
         assertThat(run("reclaim", "--plan")).isZero();
         assertThat(out).contains("no version would be gone for good");

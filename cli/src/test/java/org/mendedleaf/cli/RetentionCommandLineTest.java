@@ -95,7 +95,7 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(out).contains("unless it is taken back: no time kept it any longer (rule “Short”)");
         assertThat(run("reclaim")).isZero();
         assertThat(out).contains("No version is gone");
-        assertThat(run("reclaim", "--now")).as("without a yes").isEqualTo(1);
+        assertThat(run("reclaim", "--now")).as("without a yes").isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(err).contains("--yes");
         assertThat(run("reclaim", "--now", "--plan")).isZero();
         assertThat(out).contains("3 versions");
@@ -142,7 +142,7 @@ class RetentionCommandLineTest extends TerminalTest {
     void erasingNeedsAYesAndProvesThatItIsGone() throws Exception {
         String ledger = history();
         assertThat(run("erase", ledger)).isEqualTo(2);
-        assertThat(run("erase", ledger, "--version", "2")).isEqualTo(1);
+        assertThat(run("erase", ledger, "--version", "2")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(out).contains("Version 2 of ledger.txt is erased:");
         assertThat(err).contains("Nothing was done. Say --yes to mean it.");
         assertThat(run("erase", ledger, "--version", "2", "--yes")).isZero();

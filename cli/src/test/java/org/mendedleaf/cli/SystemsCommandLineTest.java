@@ -99,7 +99,7 @@ class SystemsCommandLineTest {
         StandIn s = outside.objects();
         String vault = temp.resolve("vault").toString();
         assertThat(run("connect", "A", s.address(), "--token", "wrong", "--vault", vault))
-                .isEqualTo(1);
+                .isEqualTo(Outcome.NOT_ALLOWED.code());
         assertThat(err).contains("A does not accept the token");
         assertThat(run("connect", "A", "ftp://x", "--vault", vault)).isEqualTo(2);
         assertThat(run("connect", "a:b", s.address(), "--vault", vault)).isEqualTo(2);
@@ -203,7 +203,7 @@ class SystemsCommandLineTest {
                 .as(err)
                 .isZero();
         assertThat(out).contains("The vault has taken 1 version of it");
-        assertThat(run("erase", "Archive:logs/dir/x", "--older")).isEqualTo(1);
+        assertThat(run("erase", "Archive:logs/dir/x", "--older")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(heldThere()).isEqualTo(5);
         assertThat(run("erase", "Archive:logs/dir/x", "--older", "--yes")).isEqualTo(1);
         assertThat(out).contains("3 versions are erased");
@@ -226,7 +226,7 @@ class SystemsCommandLineTest {
         run("place", "create", "Archive:logs");
         run("put", file("a", "one"), "--as", "Archive:logs/x");
         run("put", file("b", "two"), "--as", "Archive:logs/x");
-        assertThat(run("erase", "Archive:logs/x", "--version", "1")).isEqualTo(1);
+        assertThat(run("erase", "Archive:logs/x", "--version", "1")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(err).contains("say --yes");
         assertThat(run("erase", "Archive:logs/x", "--version", "1", "--yes"))
                 .as(err)
@@ -372,6 +372,6 @@ class SystemsCommandLineTest {
         assertThat(err).contains("Library does not answer");
         assertThat(json("place", "list").get(0).path("state").asText()).isEqualTo("AWAY");
         assertThat(run("disconnect", "Library")).isZero();
-        assertThat(run("disconnect", "Library")).isEqualTo(2);
+        assertThat(run("disconnect", "Library")).isEqualTo(Outcome.NOT_CONNECTED.code());
     }
 }
