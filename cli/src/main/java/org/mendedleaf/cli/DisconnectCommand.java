@@ -1,6 +1,5 @@
 package org.mendedleaf.cli;
 
-import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 

@@ -83,7 +83,9 @@ import picocli.CommandLine.Command;
             RemovedCommand.class,
             ReclaimCommand.class,
             ForecastCommand.class,
-            StandinsCommand.class
+            StandinsCommand.class,
+            CompletionCommand.class,
+            ManCommand.class
         })
 public final class Main extends Group {
 
@@ -155,7 +157,23 @@ public final class Main extends Group {
         line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
+        line.getSubcommands().forEach((name, sub) -> examples(sub, name));
         return line;
+    }
+
+    /** Puts the examples of a command, and of those that it holds, under its help. */
+    private static void examples(CommandLine line, String path) {
+        line.getSubcommands().forEach((name, sub) -> examples(sub, path + "." + name));
+        if (!line.getSubcommands().isEmpty()) {
+            return;
+        }
+        String[] all = Words.of("cli.examples." + path).split("\n");
+        line.getCommandSpec()
+                .usageMessage()
+                .footerHeading("%n" + Words.of("cli.examples") + "%n")
+                .footer(Arrays.stream(all)
+                        .map(e -> "  mended-leaf " + e.replace("%", "%%"))
+                        .toArray(String[]::new));
     }
 
     private static int explain(Throwable e, Surroundings surroundings, boolean json) {

@@ -88,8 +88,7 @@ enum Outcome {
                     SOME_FAILED, Words.of("cli.noSuchFile", missing.getFile()), Optional.ofNullable(missing.getFile()));
         }
         if (cause instanceof PlaceGoneException || cause instanceof java.io.IOException) {
-            Optional<String> file =
-                    cause instanceof FileSystemException f ? Optional.ofNullable(f.getFile()) : none;
+            Optional<String> file = cause instanceof FileSystemException f ? Optional.ofNullable(f.getFile()) : none;
             return new Failure(SOME_FAILED, Failures.words(cause), file);
         }
         return new Failure(SOME_FAILED, Words.of("cli.defect", cause), none);

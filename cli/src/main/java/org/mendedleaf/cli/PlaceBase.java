@@ -60,8 +60,7 @@ abstract class PlaceBase extends Base {
             throw new IllegalArgumentException(Words.of("cli.place.where", where));
         }
         String system = where.substring(0, colon);
-        return home().connection(system)
-                .orElseThrow(() -> new NotConnectedException(system));
+        return home().connection(system).orElseThrow(() -> new NotConnectedException(system));
     }
 
     String placeName() {

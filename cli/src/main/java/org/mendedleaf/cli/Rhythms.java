@@ -24,7 +24,8 @@ final class Rhythms {
         return switch (rhythm.kind()) {
             case DAILY -> Rhythm.parse("daily " + at);
             case WEEKLY -> {
-                boolean hasDay = Character.isLetter(at.strip().isEmpty() ? ' ' : at.strip().charAt(0));
+                boolean hasDay = Character.isLetter(
+                        at.strip().isEmpty() ? ' ' : at.strip().charAt(0));
                 String day = rhythm.text().split(" ")[1];
                 yield Rhythm.parse(hasDay ? "weekly " + at : "weekly " + day + " " + at);
             }

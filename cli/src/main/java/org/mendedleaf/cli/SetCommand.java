@@ -16,7 +16,6 @@ import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
@@ -109,8 +108,7 @@ final class SetCommand extends Base {
             last = reading.state(place).lastGood().orElse(place.created());
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            CaptureResult result =
-                    new Capture(located.vault(), place, clock(), authors()).run(Scope.WHOLE, progress);
+            CaptureResult result = new Capture(located.vault(), place, clock(), authors()).run(Scope.WHOLE, progress);
             return Protect.missed(last, now(), zone(), result.points());
         }
     }
@@ -131,7 +129,10 @@ final class SetCommand extends Base {
         Map<String, String> was = words(before);
         words(after).forEach((name, value) -> {
             String old = was.getOrDefault(name, "");
-            line("  " + (old.equals(value) ? Words.of("cli.set.as", name, value) : Words.of("cli.set.to", name, old, value)));
+            line("  "
+                    + (old.equals(value)
+                            ? Words.of("cli.set.as", name, value)
+                            : Words.of("cli.set.to", name, old, value)));
         });
         if (same) {
             say("cli.set.same");

@@ -13,10 +13,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 /** The stand-ins for outside systems, for trying and for tests. */
-@Command(
-        name = "standins",
-        description = "${bundle:cli.standins}",
-        subcommands = StandinsCommand.Run.class)
+@Command(name = "standins", description = "${bundle:cli.standins}", subcommands = StandinsCommand.Run.class)
 final class StandinsCommand extends Group {
 
     /** Runs all four in the foreground. */

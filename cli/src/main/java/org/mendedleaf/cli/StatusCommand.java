@@ -109,7 +109,8 @@ final class StatusCommand extends Base {
             boolean late = Lateness.isLate(place, state, now());
             boolean away = !place.isOutside() && !Files.isDirectory(place.root());
             boolean kept = place.versioning() == Versioning.ON;
-            good &= !kept || !late && !away && (place.isOutside() || state.trouble().isEmpty());
+            good &= !kept
+                    || !late && !away && (place.isOutside() || state.trouble().isEmpty());
             List<String> findings = new ArrayList<>();
             for (Finding f : FindingStore.of(reading).open(place)) {
                 Line line = reading.line(f.line()).orElseThrow();

@@ -62,7 +62,11 @@ final class UnprotectCommand extends Base {
             say(
                     !was ? "cli.unprotect.already" : plan ? "cli.unprotect.would" : "cli.unprotect.done",
                     printable(place.root().toString()));
-            line("  " + Words.of("cli.unprotect.stays", versions, located.vault().folder().root()));
+            line("  "
+                    + Words.of(
+                            "cli.unprotect.stays",
+                            versions,
+                            located.vault().folder().root()));
             line("  " + Words.of(rules.standing() ? "cli.unprotect.rules" : "cli.unprotect.forGood"));
             line("  " + Words.of("cli.unprotect.again", place.root()));
             return Main.DONE;

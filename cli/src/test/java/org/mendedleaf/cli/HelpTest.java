@@ -2,11 +2,13 @@ package org.mendedleaf.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import picocli.CommandLine;
@@ -15,12 +17,7 @@ class HelpTest extends TerminalTest {
 
     static Stream<List<String>> commands() {
         List<List<String>> all = new ArrayList<>();
-        collect(Main.line(new Surroundings(
-                Map.of(),
-                java.time.Clock.systemUTC(),
-                new java.io.PrintWriter(System.out),
-                new java.io.PrintWriter(System.err),
-                Optional.empty())), List.of(), all);
+        collect(all(), List.of(), all);
         return all.stream();
     }
 
@@ -31,6 +28,100 @@ class HelpTest extends TerminalTest {
             deeper.add(name);
             collect(sub, deeper, all);
         });
+    }
+
+    private static CommandLine all() {
+        return Main.line(new Surroundings(
+                Map.of(),
+                java.time.Clock.systemUTC(),
+                new java.io.PrintWriter(System.out),
+                new java.io.PrintWriter(System.err),
+                Optional.empty()));
+    }
+
+    private static CommandLine sub(List<String> path) {
+        CommandLine line = all();
+        for (String name : path) {
+            line = line.getSubcommands().get(name);
+        }
+        return line;
+    }
+
+    /** As a shell takes a line apart. */
+    private static List<String> words(String line) {
+        List<String> words = new ArrayList<>();
+        java.util.regex.Matcher m =
+                java.util.regex.Pattern.compile("'([^']*)'|\"([^\"]*)\"|(\\S+)").matcher(line);
+        while (m.find()) {
+            words.add(m.group(1) != null ? m.group(1) : m.group(2) != null ? m.group(2) : m.group(3));
+        }
+        return words;
+    }
+
+    @ParameterizedTest
+    @MethodSource("commands")
+    void everyCommandHasExamplesThatItUnderstands(List<String> command) {
+        CommandLine line = sub(command);
+        if (!line.getSubcommands().isEmpty()) {
+            return;
+        }
+        String[] examples = line.getCommandSpec().usageMessage().footer();
+        assertThat(examples).hasSizeBetween(2, 3);
+        for (String example : examples) {
+            List<String> words = words(example);
+            assertThat(words.get(0)).isEqualTo("mended-leaf");
+            assertThat(words.subList(1, 1 + command.size())).isEqualTo(command);
+            CommandLine.ParseResult parsed =
+                    all().parseArgs(words.subList(1, words.size()).toArray(String[]::new));
+            assertThat(parsed.errors()).as(example).isEmpty();
+        }
+    }
+
+    @Test
+    void aSlipIsAnsweredInOneLineWithWhatMayHaveBeenMeant() {
+        assertThat(run("restor", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(err.lines()).hasSize(1);
+        assertThat(err).contains("Did you mean").contains("restore").contains("mended-leaf --help");
+        assertThat(run("restore", "x", "--verison", "3")).isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("--version").contains("mended-leaf restore --help");
+        assertThat(run("copy", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(err.lines()).hasSize(1);
+        assertThat(err).contains("--to").contains("mended-leaf copy --help");
+        assertThat(out).isEmpty();
+    }
+
+    @Test
+    void errorsAreJsonWhereJsonWasAskedFor() throws Exception {
+        assertThat(run("line", "nowhere.txt", "--json")).isEqualTo(Main.WRONG_USE);
+        var error =
+                new com.fasterxml.jackson.databind.ObjectMapper().readTree(out).get("error");
+        assertThat(error.get("code").asText()).isEqualTo("wrongUse");
+        assertThat(error.get("message").asText()).isNotBlank();
+        assertThat(err).isEmpty();
+        run("line", "--json", "--no-such");
+        assertThat(new com.fasterxml.jackson.databind.ObjectMapper()
+                        .readTree(out)
+                        .at("/error/code")
+                        .asText())
+                .isEqualTo("wrongUse");
+        assertThat(run("place", "set", "Nowhere:Place", "--json")).isNotZero();
+        assertThat(out).contains("\"error\"");
+        assertThat(run("line", "--", "--json")).isEqualTo(Main.WRONG_USE);
+        assertThat(out).as("that is a file").isEmpty();
+    }
+
+    @Test
+    void theManualIsMadeFromTheSameWords() throws Exception {
+        assertThat(run("man", "--to", temp.resolve("man").toString())).isZero();
+        assertThat(Files.readString(temp.resolve("man/mended-leaf-restore.1")))
+                .startsWith(".TH \"MENDED\\-LEAF\\-RESTORE\"".replace("\\-", "-"))
+                .contains(".SH EXAMPLES")
+                .contains("\\-\\-version");
+        assertThat(run("man")).isZero();
+        assertThat(out).contains(".SH COMMANDS").contains(".B unprotect");
+        assertThat(run("completion", "bash")).isZero();
+        assertThat(out).contains("complete -F").contains("unprotect");
+        assertThat(run("completion", "fish")).isEqualTo(Main.WRONG_USE);
     }
 
     @ParameterizedTest

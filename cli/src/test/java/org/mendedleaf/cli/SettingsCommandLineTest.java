@@ -23,7 +23,8 @@ class SettingsCommandLineTest extends TerminalTest {
 
     @Test
     void oneSettingIsChangedAndTheOthersStay() throws IOException {
-        assertThat(run("set", desk.toString(), "--every", "daily", "--at", "17.30")).isZero();
+        assertThat(run("set", desk.toString(), "--every", "daily", "--at", "17.30"))
+                .isZero();
         assertThat(out).contains("captured: on every save -> every day at 17:30");
         assertThat(run("set", desk.toString(), "--exclude", "*.iso")).isZero();
         assertThat(out).contains("captured: every day at 17:30").contains("left out: nothing of yours -> *.iso");
@@ -122,7 +123,8 @@ class SettingsCommandLineTest extends TerminalTest {
         assertThat(err).contains("\"daily\" or \"weekly\"");
         assertThat(run("set", desk.toString(), "--include", "*.zip")).isEqualTo(Main.WRONG_USE);
         assertThat(err).contains("\"*.zip\" is not left out");
-        assertThat(run("set", desk.resolve("sub").toString(), "--every", "hand")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("set", desk.resolve("sub").toString(), "--every", "hand"))
+                .isEqualTo(Main.WRONG_USE);
         assertThat(err).contains("whole folder");
         assertThat(run("unprotect", temp.resolve("elsewhere").toString())).isEqualTo(Main.WRONG_USE);
         assertThat(place().get("every").asText()).isEqualTo("save");

@@ -82,9 +82,7 @@ public final class Guardian implements Supervisor.Duty {
         }
         List<Place> places;
         try (Reading reading = vault.read()) {
-            places = reading.places().stream()
-                    .filter(Place::isKept)
-                    .toList();
+            places = reading.places().stream().filter(Place::isKept).toList();
         }
         for (Map.Entry<String, Place> e : Map.copyOf(kept).entrySet()) {
             if (!places.contains(e.getValue())) {

@@ -83,8 +83,7 @@ public final class Protect {
                 SettingChanges.note(session, before.get(), place, clock.instant(), who);
             } else {
                 String rhythm = place.rhythm().text();
-                SettingChanges.note(
-                        session, place.id(), clock.instant(), who, SettingChanges.PROTECTED, "", rhythm);
+                SettingChanges.note(session, place.id(), clock.instant(), who, SettingChanges.PROTECTED, "", rhythm);
             }
             session.commit();
             return place;

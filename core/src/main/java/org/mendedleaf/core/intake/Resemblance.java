@@ -47,13 +47,20 @@ public record Resemblance(int shared, boolean beginning, int kept) {
     /** Of an archive, which has no words, so many parts that were added say something. */
     private static final int PARTS_LEAST = 2;
 
+    /** So much closer to the older one, of 1. */
+    private static final double CLEARLY = 0.005;
+
     private static int kept(Features older, Features before, Features after) {
         if (before.words() == 0) {
-            return keptParts(older, before, after);
+            int parts = keptParts(older, before, after);
+            return parts >= 0 ? parts : builtOn(older, before, after);
         }
         Shingles added = before.near().without(older.near());
         if (added.size() < ADDED_LEAST || after.words() == 0) {
-            return -1;
+            Shingles gone = older.near().without(before.near());
+            boolean back = gone.size() > 0 && gone.without(after.near()).size() == 0;
+            boolean lost = added.without(after.near()).size() == added.size();
+            return back && lost ? 0 : before.kind() == ContentKind.SLIDES ? builtOn(older, before, after) : -1;
         }
         int left = added.size() - added.without(after.near()).size();
         return (int) Math.round(100.0 * left / added.size());
@@ -68,6 +75,19 @@ public record Resemblance(int shared, boolean beginning, int kept) {
         int all = added.size();
         added.retainAll(parts(after));
         return (int) Math.round(100.0 * added.size() / all);
+    }
+
+    /** Nothing is left of it where a content is clearly made from the older of the two; else nobody can tell. */
+    private static int builtOn(Features older, Features before, Features after) {
+        double onOlder = closeness(after, older);
+        boolean changed = closeness(before, older) < 1;
+        return changed && onOlder < 1 && onOlder > closeness(after, before) + CLEARLY ? 0 : -1;
+    }
+
+    private static double closeness(Features one, Features other) {
+        return one.look().isPresent() && other.look().isPresent()
+                ? one.look().get().alike(other.look().get())
+                : one.sharedBytes(other);
     }
 
     private static Set<Digest> parts(Features features) {

@@ -155,14 +155,6 @@ public final class JournalQuery {
     }
 
     private static Entry said(long at, String who, String kind, long place, String words) {
-        return new Entry(
-                Moment.instant(at),
-                who,
-                kind,
-                place,
-                words,
-                Optional.empty(),
-                Optional.empty(),
-                false);
+        return new Entry(Moment.instant(at), who, kind, place, words, Optional.empty(), Optional.empty(), false);
     }
 }

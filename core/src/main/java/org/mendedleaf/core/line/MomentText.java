@@ -270,8 +270,7 @@ public final class MomentText {
         Stretch stretch = new Stretch(today());
         boolean begins = !tokens.isEmpty() && vocabulary("beginning").contains(tokens.get(0));
         if (begins || !tokens.isEmpty() && vocabulary("end").contains(tokens.get(0))) {
-            Stretch.Days days =
-                    stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
+            Stretch.Days days = stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
             return begins ? days.first().atStartOfDay(zone).toInstant() : endOf(days.last());
         }
         int ago = ago(tokens);
@@ -304,7 +303,10 @@ public final class MomentText {
         }
         List<String> of = weekday.isPresent() ? span.subList(1, span.size()) : span;
         LocalDate day = span(typed, of, -1).atZone(zone).toLocalDate();
-        boolean whole = of.size() == 2 && unit(of.get(1)).filter(u -> u.compareTo(ChronoUnit.DAYS) >= 0).isPresent();
+        boolean whole = of.size() == 2
+                && unit(of.get(1))
+                        .filter(u -> u.compareTo(ChronoUnit.DAYS) >= 0)
+                        .isPresent();
         if (!whole) {
             throw unreadable(typed);
         }
@@ -574,8 +576,7 @@ public final class MomentText {
         boolean before = named(tokens.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName)
                 .isPresent();
         List<String> week = before ? tokens.subList(1, 3) : tokens.subList(0, 2);
-        Optional<DayOfWeek> day =
-                named(tokens.get(before ? 0 : 2), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        Optional<DayOfWeek> day = named(tokens.get(before ? 0 : 2), DayOfWeek.values(), DayOfWeek::getDisplayName);
         boolean last = vocabulary("last").contains(week.get(0));
         boolean isWeek = unit(week.get(1)).filter(u -> u == ChronoUnit.WEEKS).isPresent()
                 && (last || vocabulary("this").contains(week.get(0)));

@@ -150,8 +150,7 @@ public enum Op {
     /** Parameters: id, journal, took, failed, content, digest. */
     JOURNAL_END(66, "INSERT INTO journal_end(id, journal, took, failed, content, digest) VALUES (?,?,?,?,?,?)"),
     /** Parameters: id, place, at, who, name, was, became. */
-    SETTING_CHANGED(
-            67, "INSERT INTO setting_change(id, place, at, who, name, was, became) VALUES (?,?,?,?,?,?,?)");
+    SETTING_CHANGED(67, "INSERT INTO setting_change(id, place, at, who, name, was, became) VALUES (?,?,?,?,?,?,?)");
 
     private final int code;
     private final String sql;

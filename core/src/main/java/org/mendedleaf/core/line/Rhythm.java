@@ -53,13 +53,12 @@ public record Rhythm(Kind kind, int minutes) {
 
     /** Checks the minutes. */
     public Rhythm {
-        boolean good =
-                switch (kind) {
-                    case EVERY -> minutes >= LEAST && minutes <= MOST;
-                    case DAILY -> minutes >= 0 && minutes < DAY;
-                    case WEEKLY -> minutes >= 0 && minutes < 7 * DAY;
-                    case ON_SAVE, BY_HAND -> minutes == 0;
-                };
+        boolean good = switch (kind) {
+            case EVERY -> minutes >= LEAST && minutes <= MOST;
+            case DAILY -> minutes >= 0 && minutes < DAY;
+            case WEEKLY -> minutes >= 0 && minutes < 7 * DAY;
+            case ON_SAVE, BY_HAND -> minutes == 0;
+        };
         if (!good) {
             throw new IllegalArgumentException(Words.of("rhythm.minutes", LEAST, MOST, minutes));
         }
@@ -108,7 +107,9 @@ public record Rhythm(Kind kind, int minutes) {
         ZonedDateTime first = kind == Kind.WEEKLY ? last.with(TemporalAdjusters.nextOrSame(day())) : last;
         ZonedDateTime at = first.toLocalDate().atTime(at()).atZone(last.getZone());
         // Counted in days of the calendar, which are not always of 24 hours.
-        return (at.isAfter(last) ? at : at.toLocalDate().plusDays(days).atTime(at()).atZone(last.getZone()))
+        return (at.isAfter(last)
+                        ? at
+                        : at.toLocalDate().plusDays(days).atTime(at()).atZone(last.getZone()))
                 .toInstant();
     }
 

@@ -26,7 +26,14 @@ public final class SettingChanges {
     public static void note(WriteSession session, Place before, Place after, Instant now, String who)
             throws IOException {
         long id = after.id();
-        note(session, id, now, who, "every", before.rhythm().text(), after.rhythm().text());
+        note(
+                session,
+                id,
+                now,
+                who,
+                "every",
+                before.rhythm().text(),
+                after.rhythm().text());
         String was = String.join(", ", before.exclusions());
         note(session, id, now, who, "exclude", was, String.join(", ", after.exclusions()));
     }

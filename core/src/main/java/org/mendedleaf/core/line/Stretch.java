@@ -26,8 +26,8 @@ final class Stretch {
     /** The day with this name in the week of a day, as the user's country counts weeks. */
     static LocalDate inWeekOf(LocalDate day, DayOfWeek wanted) {
         LocalDate first = firstOfWeek(day);
-        return first.plusDays(Math.floorMod(
-                wanted.getValue() - first.getDayOfWeek().getValue(), 7));
+        return first.plusDays(
+                Math.floorMod(wanted.getValue() - first.getDayOfWeek().getValue(), 7));
     }
 
     private static LocalDate firstOfWeek(LocalDate day) {
@@ -58,11 +58,11 @@ final class Stretch {
 
     private static Optional<Days> days(ChronoUnit unit, LocalDate in) {
         return switch (unit) {
-            case WEEKS -> Optional.of(
-                    new Days(firstOfWeek(in), firstOfWeek(in).plusDays(6)));
+            case WEEKS -> Optional.of(new Days(firstOfWeek(in), firstOfWeek(in).plusDays(6)));
             case MONTHS -> Optional.of(days(YearMonth.from(in)));
-            case YEARS -> Optional.of(
-                    new Days(in.withDayOfYear(1), in.withDayOfYear(Year.from(in).length())));
+            case YEARS ->
+                Optional.of(new Days(
+                        in.withDayOfYear(1), in.withDayOfYear(Year.from(in).length())));
             default -> Optional.empty();
         };
     }

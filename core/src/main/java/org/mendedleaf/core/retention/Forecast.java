@@ -50,6 +50,7 @@ public record Forecast(
 
     /** Minutes of a day in which somebody works; saves are expected in them. */
     private static final double WORKING_MINUTES = 480;
+
     private static final int DAY_MINUTES = 24 * 60;
 
     /** Without a history: each file changes once in so many days, by this share of its size. */
@@ -251,9 +252,7 @@ public record Forecast(
 
         /** Captures on a day, when they are so far apart; from a day on, parts of one. */
         private static double slots(int minutes) {
-            return minutes > DAY_MINUTES
-                    ? (double) DAY_MINUTES / minutes
-                    : Math.max(1, WORKING_MINUTES / minutes);
+            return minutes > DAY_MINUTES ? (double) DAY_MINUTES / minutes : Math.max(1, WORKING_MINUTES / minutes);
         }
 
         /** New versions of one file, as they pile up and are thinned. */

@@ -161,8 +161,8 @@ public final class Coverage {
             every = Optional.empty();
         }
         Optional<Duration> interval = every;
-        Optional<Instant> next = lastGood.flatMap(
-                l -> interval.flatMap(e -> drive ? Optional.of(l.plus(e)) : place.rhythm().next(l, zone)));
+        Optional<Instant> next = lastGood.flatMap(l -> interval.flatMap(
+                e -> drive ? Optional.of(l.plus(e)) : place.rhythm().next(l, zone)));
         long missed = every.isEmpty() || lastGood.isEmpty()
                 ? 0
                 : Math.max(0, Duration.between(lastGood.get(), now).dividedBy(every.get()));

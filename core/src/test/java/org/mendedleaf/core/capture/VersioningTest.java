@@ -120,7 +120,11 @@ class VersioningTest {
         try (WriteSession session = p.vault().write()) {
             PlaceRules rules = PlaceRules.of(session, p.place());
             rules.store(
-                    session, p.place(), rules.settings().with(List.of(new Member("Adele", Role.READER))), p.now(), "Ines");
+                    session,
+                    p.place(),
+                    rules.settings().with(List.of(new Member("Adele", Role.READER))),
+                    p.now(),
+                    "Ines");
             session.commit();
         }
         assertThat(journal())
@@ -137,7 +141,11 @@ class VersioningTest {
         try (WriteSession session = p.vault().write()) {
             PlaceRules rules = PlaceRules.of(session, p.place());
             rules.store(
-                    session, p.place(), rules.settings().with(List.of(new Member("Adele", Role.READER))), p.now(), "Ines");
+                    session,
+                    p.place(),
+                    rules.settings().with(List.of(new Member("Adele", Role.READER))),
+                    p.now(),
+                    "Ines");
             session.commit();
         }
         assertThatThrownBy(() -> Protect.versioning(p.vault(), p.place(), Versioning.OFF, p.clock(), "Adele"))

@@ -43,7 +43,9 @@ class RhythmTest {
             @ForAll("rhythms") Rhythm rhythm, @ForAll @LongRange(min = 0, max = 4_000_000_000L) long seconds) {
         Instant last = Instant.ofEpochSecond(seconds);
         rhythm.next(last, ZoneOffset.UTC).ifPresent(next -> {
-            assertThat(next).isAfter(last).isBeforeOrEqualTo(last.plus(rhythm.longest().orElseThrow()));
+            assertThat(next)
+                    .isAfter(last)
+                    .isBeforeOrEqualTo(last.plus(rhythm.longest().orElseThrow()));
             if (rhythm.kind() != Rhythm.Kind.EVERY) {
                 assertThat(next.atZone(ZoneOffset.UTC).toLocalTime()).isEqualTo(rhythm.at());
             }
@@ -82,7 +84,8 @@ class RhythmTest {
 
     @Test
     void whatCannotBeReadIsRefusedInWords() {
-        for (String wrong : new String[] {"", "often", "daily fri", "weekly 9 fri", "daily 9 10", "save now", "weekly t"}) {
+        for (String wrong :
+                new String[] {"", "often", "daily fri", "weekly 9 fri", "daily 9 10", "save now", "weekly t"}) {
             assertThatThrownBy(() -> Rhythm.parse(wrong))
                     .as(wrong)
                     .isInstanceOf(IllegalArgumentException.class)

@@ -76,7 +76,8 @@ class CoverageTest {
         rig.desk.save("a.txt", "one");
         rig.desk.capture();
         Files.move(rig.desk.folder(), rig.desk.folder().resolveSibling("moved away"));
-        Coverage.Row row = Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).get(0);
+        Coverage.Row row =
+                Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).get(0);
         assertThat(row.state()).isEqualTo(CoverageState.FAILING);
         assertThat(Warning.of(List.of(row), rig.now(), ZoneOffset.UTC).get(0).words())
                 .contains(rig.desk.folder().toString());
@@ -176,7 +177,8 @@ class CoverageTest {
         } catch (SystemException.Unplugged e) {
             assertThat(e.words()).contains("Plug it in");
         }
-        List<Coverage.Row> rows = new java.util.ArrayList<>(Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC));
+        List<Coverage.Row> rows =
+                new java.util.ArrayList<>(Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC));
         rows.addAll(Coverage.uncovered(temp.resolve("user"), rows));
         List<Warning> warnings = Warning.of(rows, rig.now(), ZoneOffset.UTC);
         assertThat(warnings).extracting(w -> w.row().state()).startsWith(CoverageState.UNCOVERED, CoverageState.AWAY);

@@ -55,8 +55,10 @@ class SayTest {
 
     @Test
     void theEndOfADayIsThatDay() {
-        assertThat(Say.end(Instant.parse("2026-11-22T00:00:00Z"), NOW, ZoneOffset.UTC)).isEqualTo("21 Nov");
-        assertThat(Say.end(Instant.parse("2026-11-22T10:00:00Z"), NOW, ZoneOffset.UTC)).isEqualTo("Sun 22 Nov 10:00");
+        assertThat(Say.end(Instant.parse("2026-11-22T00:00:00Z"), NOW, ZoneOffset.UTC))
+                .isEqualTo("21 Nov");
+        assertThat(Say.end(Instant.parse("2026-11-22T10:00:00Z"), NOW, ZoneOffset.UTC))
+                .isEqualTo("Sun 22 Nov 10:00");
     }
 
     @Test

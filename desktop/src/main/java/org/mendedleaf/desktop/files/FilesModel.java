@@ -421,7 +421,9 @@ public final class FilesModel {
      */
     public Instant understand(String typed) throws IOException {
         FileRow row = selected.get();
-        String file = row == null || row.isFolder() ? null : RelativePath.child(folder.get(), row.entry().name());
+        String file = row == null || row.isFolder()
+                ? null
+                : RelativePath.child(folder.get(), row.entry().name());
         return Moments.understand(desk, held(), folder.get(), file, typed);
     }
 

@@ -30,7 +30,8 @@ public final class Moments {
     public static Instant understand(Desk desk, Held held, String folder, @Nullable String file, String typed)
             throws IOException {
         try (Reading reading = held.vault().read()) {
-            Instant at = new MomentText(desk.zone(), desk.clock().instant(), around(reading, held, folder, file)).read(typed);
+            Instant at = new MomentText(desk.zone(), desk.clock().instant(), around(reading, held, folder, file))
+                    .read(typed);
             Instant first = reading.firstCapture(held.place()).orElse(Instant.EPOCH);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(

@@ -132,8 +132,9 @@ public final class AheadModel {
 
     private static Forecast forecast(Verdicts verdicts, Instant now, Place place, Rhythm then, long free) {
         return Forecast.of(
-                verdicts, now, new Forecast.Asked(
-                        place.rhythm().intervalMinutes(), then.intervalMinutes(), free, place.id(), ""));
+                verdicts,
+                now,
+                new Forecast.Asked(place.rhythm().intervalMinutes(), then.intervalMinutes(), free, place.id(), ""));
     }
 
     /** What an interval costs beside the present one; empty for that one, and while it is not known. */

@@ -107,7 +107,8 @@ public final class FolderRulesModel {
                         },
                         ok -> {
                             load();
-                            if (wanted.get(Setting.VERSIONING).equals(before.settings().get(Setting.VERSIONING))) {
+                            if (wanted.get(Setting.VERSIONING)
+                                    .equals(before.settings().get(Setting.VERSIONING))) {
                                 desk.changed();
                             } else {
                                 versioningChanged(Versioning.ON.text().equals(wanted.get(Setting.VERSIONING)));
@@ -138,8 +139,7 @@ public final class FolderRulesModel {
                             Held again = new Held(held.vault(), held.place().with(Versioning.ON));
                             desk.captureAgain(again, result -> {
                                 desk.placesChanged();
-                                desk.tell(Protect.missed(
-                                        last, desk.clock().instant(), desk.zone(), result.points()));
+                                desk.tell(Protect.missed(last, desk.clock().instant(), desk.zone(), result.points()));
                             });
                         },
                         e -> problem.set(Failures.words(e)));

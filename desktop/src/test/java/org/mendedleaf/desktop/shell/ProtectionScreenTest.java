@@ -36,7 +36,8 @@ class ProtectionScreenTest extends WindowTest {
         show();
         eventually("the listing", () -> !rows().isEmpty());
         robot.push(KeyCode.ALT, KeyCode.DIGIT3);
-        eventually("the folder", () -> visible("#coverage") && !table().getItems().isEmpty());
+        eventually(
+                "the folder", () -> visible("#coverage") && !table().getItems().isEmpty());
         robot.interact(() -> table().getSelectionModel().select(0));
         eventually("its settings", () -> visible("#place-rhythm") && visible("#setting-versioning"));
     }
@@ -59,7 +60,8 @@ class ProtectionScreenTest extends WindowTest {
     }
 
     private void type(String time) {
-        robot.interact(() -> robot.lookup("#place-rhythm-time").queryAs(TextField.class).clear());
+        robot.interact(() ->
+                robot.lookup("#place-rhythm-time").queryAs(TextField.class).clear());
         robot.clickOn("#place-rhythm-time").write(time).push(KeyCode.ENTER);
     }
 
@@ -80,7 +82,8 @@ class ProtectionScreenTest extends WindowTest {
         eventually("the day", () -> visible("#place-rhythm-day"));
         choose("#place-rhythm-day", java.time.DayOfWeek.TUESDAY);
         eventually("that day", () -> stored().rhythm().equals(Rhythm.parse("weekly tue 18:00")));
-        eventually("it stands in the list", () -> table().getItems().get(0).next().isPresent());
+        eventually(
+                "it stands in the list", () -> table().getItems().get(0).next().isPresent());
     }
 
     @Test
@@ -99,7 +102,9 @@ class ProtectionScreenTest extends WindowTest {
         eventually("it is covered", () -> state() == CoverageState.GOOD);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5));
                 Reading reading = vault.read()) {
-            assertThat(reading.line(reading.places().get(0), "ledger.csv").orElseThrow().versions())
+            assertThat(reading.line(reading.places().get(0), "ledger.csv")
+                            .orElseThrow()
+                            .versions())
                     .hasSize(4);
         }
     }
