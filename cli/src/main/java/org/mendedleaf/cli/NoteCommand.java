@@ -28,7 +28,10 @@ final class NoteCommand extends Base {
     @SuppressWarnings("NullAway.Init")
     Path file;
 
-    @Parameters(index = "1", arity = "0..1", paramLabel = "TEXT", descriptionKey = "cli.note.text")
+    @Parameters(index = "1..*", paramLabel = "TEXT", descriptionKey = "cli.note.text")
+    List<String> more = List.of();
+
+    @Option(names = "--text", paramLabel = "TEXT", descriptionKey = "cli.note.textOption")
     @Nullable
     String text;
 
@@ -57,7 +60,28 @@ final class NoteCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        try (Located located = locate(file)) {
+        String words = text;
+        if (words == null && more.size() > 1) {
+            throw new IllegalArgumentException(Words.of("cli.note.oneText"));
+        }
+        if (words == null) {
+            return note(file, more.isEmpty() ? null : more.get(0));
+        }
+        List<Path> files = new ArrayList<>(List.of(file));
+        more.forEach(each -> files.add(Path.of(each)));
+        for (Path each : files) {
+            // Each is looked for before anything is written.
+            locate(each).close();
+        }
+        int code = Main.DONE;
+        for (Path each : files) {
+            code = Math.max(code, note(each, words));
+        }
+        return code;
+    }
+
+    private int note(Path which, @Nullable String words) throws IOException {
+        try (Located located = locate(which)) {
             String wanted = find;
             if (wanted != null) {
                 return find(located, wanted);
@@ -76,7 +100,6 @@ final class NoteCommand extends Base {
                         seen == null ? card.visibility() : Intakes.visibility(seen));
                 lineWork(located).card(line.path(), card);
             }
-            String words = text;
             if (words != null) {
                 String named = version;
                 Version v = named == null
@@ -96,6 +119,11 @@ final class NoteCommand extends Base {
             show(located, card);
             return Main.DONE;
         }
+    }
+
+    /** The lines of a text below each other, with nothing in them that a terminal would obey. */
+    private static String indented(String text) {
+        return text.lines().map(Base::printable).collect(java.util.stream.Collectors.joining("\n    "));
     }
 
     private void show(Located located, Card card) throws IOException {
@@ -122,9 +150,9 @@ final class NoteCommand extends Base {
                                 .toList());
                 all.add(map);
                 if (!json) {
-                    say("cli.note.of", v.label(), Say.moment(v.saved(), now(), zone()), v.who(), v.note());
+                    say("cli.note.of", v.label(), Say.moment(v.saved(), now(), zone()), v.who(), indented(v.note()));
                     for (Comment c : here) {
-                        say("cli.note.commentOf", c.who(), Say.moment(c.at(), now(), zone()), c.words());
+                        say("cli.note.commentOf", c.who(), Say.moment(c.at(), now(), zone()), indented(c.words()));
                     }
                 }
             }
@@ -161,7 +189,11 @@ final class NoteCommand extends Base {
                 map.put("words", h.words());
                 all.add(map);
                 rows.add(List.of(
-                        h.path(), line.label(h.number()), Say.moment(h.at(), now(), zone()), h.who(), h.words()));
+                        h.path(),
+                        line.label(h.number()),
+                        Say.moment(h.at(), now(), zone()),
+                        h.who(),
+                        h.words().strip().replaceAll("\\s+", " ")));
             }
         }
         if (json) {

@@ -277,6 +277,11 @@ public final class Home {
         save();
     }
 
+    /** Whether this home lives at another moment than the system's. */
+    public boolean hasOwnToday() {
+        return !chosen("today").isEmpty();
+    }
+
     /** What somebody chose under this key; empty when nothing. */
     public String chosen(String key) {
         return settings.path(key).asText("");

@@ -495,7 +495,8 @@ public final class MomentText {
             int b = Integer.parseInt(token.substring(token.indexOf('.') + 1));
             boolean isTime = a < 24 && b < 60;
             boolean isDate = a >= 1 && a <= 31 && b >= 1 && b <= 12;
-            boolean otherTime = tokens.stream().anyMatch(t -> t != token && time(t).isPresent());
+            // Written so itself it is none of those that are a time for certain.
+            boolean otherTime = tokens.stream().anyMatch(t -> time(t).isPresent());
             if (isTime && isDate && tokens.size() == 1) {
                 String asTime = LocalTime.of(a, b).toString();
                 throw new IllegalArgumentException(Words.of("moment.dayOrTime", typed, asTime, latest(typed, a, b)));

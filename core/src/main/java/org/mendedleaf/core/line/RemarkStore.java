@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.text.Normalizer;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
@@ -65,7 +66,7 @@ public final class RemarkStore {
 
     /** Notes and comments in a place that hold these words, whatever their case and accents; newest first. */
     public List<Hit> find(Place place, String words) throws IOException {
-        String wanted = plain(words);
+        List<String> wanted = Arrays.asList(plain(words).strip().split("\\s+"));
         record Raw(long line, int number, long node, long at, String who, String words, boolean isNote) {}
         List<Raw> all = new ArrayList<>(sql.list(
                 "SELECT v.line, v.number, v.node, v.saved, v.who, v.note FROM version v JOIN line l ON l.id = v.line"
@@ -81,7 +82,8 @@ public final class RemarkStore {
                 place.id()));
         List<Hit> hits = new ArrayList<>();
         for (Raw r : all) {
-            if (plain(r.words()).contains(wanted)) {
+            String text = plain(r.words());
+            if (wanted.stream().allMatch(text::contains)) {
                 hits.add(new Hit(
                         r.line(),
                         r.number(),

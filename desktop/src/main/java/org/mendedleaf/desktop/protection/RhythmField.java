@@ -14,6 +14,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.words.Words;
@@ -22,6 +23,8 @@ import org.mendedleaf.desktop.widgets.Ui;
 
 /** How often a folder is captured: a choice, and for each day or each week the time, and the day, beside it. */
 final class RhythmField extends HBox {
+
+    private static final double LEAST_WIDTH = 124;
 
     private final ObjectProperty<Rhythm> value = new SimpleObjectProperty<>();
     private final ComboBox<Rhythm> choice;
@@ -54,6 +57,12 @@ final class RhythmField extends HBox {
         time.setId(id + "-time");
         time.setAccessibleText(Words.of("protect.at"));
         time.setPrefColumnCount(5);
+        // The longest choice gives way; a day and a time are read whole.
+        choice.setMinWidth(LEAST_WIDTH);
+        setHgrow(choice, Priority.ALWAYS);
+        choice.setMaxWidth(Double.MAX_VALUE);
+        day.setMinWidth(USE_PREF_SIZE);
+        time.setMinWidth(USE_PREF_SIZE);
         getChildren().addAll(choice, day, time);
         show(now);
         value.set(now);

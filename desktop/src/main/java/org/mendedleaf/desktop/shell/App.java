@@ -22,10 +22,13 @@ import javafx.stage.FileChooser;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** The application: its window, its settings, its end. */
 public final class App extends Application {
+
+    private static final String TODAY_SAID = "todaySaid";
 
     private static final List<String> FONTS = List.of(
             "IBMPlexSans_400Regular.ttf",
@@ -90,7 +93,16 @@ public final class App extends Application {
         });
         stage.show();
         newShell.open();
+        sayToday(home, newDesk);
         return newShell;
+    }
+
+    /** Says once that the sample office has a today of its own. */
+    private static void sayToday(Home home, Desk desk) {
+        if (home.hasOwnToday() && home.remembered(TODAY_SAID).isEmpty()) {
+            desk.tell(Words.of("desktop.ownToday", Say.full(desk.clock().instant(), desk.zone())));
+            home.remember(TODAY_SAID, "true");
+        }
     }
 
     static void loadFonts() throws IOException {

@@ -80,7 +80,7 @@ public final class Desk implements AutoCloseable {
     private final Clock clock;
     private final Background background;
     private final Jobs jobs;
-    private final SimpleObjectProperty<String> notice = new SimpleObjectProperty<>("");
+    private final SimpleObjectProperty<Notice> notice = new SimpleObjectProperty<>(new Notice("", false));
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
@@ -101,6 +101,23 @@ public final class Desk implements AutoCloseable {
         this.book = new SystemBook(home, this.clock, Retry.STANDARD);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);
+    }
+
+    /**
+     * Something that is said wherever one is. Two of the same words are two: it is compared by identity.
+     *
+     * @param needsSomebody whether it is a trouble, rather than an answer
+     */
+    public record Notice(String words, boolean needsSomebody) {
+        @Override
+        public boolean equals(@org.jspecify.annotations.Nullable Object other) {
+            return this == other;
+        }
+
+        @Override
+        public int hashCode() {
+            return System.identityHashCode(this);
+        }
     }
 
     /**
@@ -262,12 +279,12 @@ public final class Desk implements AutoCloseable {
 
     /** Says at the foot of the window what has just come up. */
     void noticed(List<Concern> came) {
-        tell(Words.of("notices.came", came.size(), came.get(0).words()));
+        notice.set(new Notice(Words.of("notices.came", came.size(), came.get(0).words()), true));
         changed();
     }
 
-    /** What has just come up that needs somebody, in words. */
-    public ReadOnlyObjectProperty<String> noticeProperty() {
+    /** What is said wherever one is. */
+    public ReadOnlyObjectProperty<Notice> noticeProperty() {
         return notice;
     }
 
@@ -465,8 +482,7 @@ public final class Desk implements AutoCloseable {
 
     /** Says something wherever one is. */
     public void tell(String words) {
-        notice.set("");
-        notice.set(words);
+        notice.set(new Notice(words, false));
     }
 
     /** Looks at a folder now, as a job; a place in another system likewise. One that is paused or ended is not looked at. */

@@ -119,11 +119,7 @@ public final class Shell extends BorderPane {
                 journal.reload();
             }
         });
-        desk.noticeProperty().addListener((o, a, words) -> {
-            if (!words.isEmpty()) {
-                files.say(words, false, true);
-            }
-        });
+        desk.noticeProperty().addListener((o, a, notice) -> files.say(notice.words(), false, notice.needsSomebody()));
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");

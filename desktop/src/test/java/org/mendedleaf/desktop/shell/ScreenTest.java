@@ -18,6 +18,7 @@ import javafx.stage.Stage;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
@@ -27,6 +28,21 @@ import org.mendedleaf.desktop.files.FileRow;
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
 @SuppressWarnings("unchecked")
 class ScreenTest extends WindowTest {
+
+    @Test
+    void aSampleOfficeSaysOnceThatItHasAClockOfItsOwn() throws Exception {
+        fill();
+        Home.open(home).setToday(Instant.now(), Instant.now(), ZoneOffset.UTC);
+        show();
+        eventually("the message", () -> text("#message").contains("a clock of its own"));
+        app.stop();
+        Home again = Home.open(home);
+        again.remember("todaySaid", "true");
+        again.save();
+        show();
+        eventually("the listing", () -> !rows().isEmpty());
+        assertThat(text("#message")).doesNotContain("a clock of its own");
+    }
 
     @Test
     void anEarlierVersionIsRestoredWithAClickAndUndoneWithAnother() throws Exception {
