@@ -19,24 +19,27 @@ final class Outcomes {
     private Outcomes() {}
 
     static void print(Base command, Place place, CaptureResult r) {
-        if (r.points() == 0) {
-            command.say("cli.capture.same", place.name(), r.seen());
-        } else {
-            command.say(
-                    "cli.capture.done",
-                    place.name(),
-                    r.added(),
-                    r.changed(),
-                    r.moved(),
-                    r.removed(),
-                    Say.size(r.bytes()));
-        }
+        command.line(words(place, r));
         for (Skipped s : r.troubles()) {
             command.complain(Words.of("cli.capture.skipped", s.path(), reason(s)));
         }
         if (r.cancelled()) {
             command.complain(Words.of("cli.capture.cancelled"));
         }
+    }
+
+    /** What a capture did, in one line. */
+    static String words(Place place, CaptureResult r) {
+        return r.points() == 0
+                ? Words.of("cli.capture.same", place.name(), r.seen())
+                : Words.of(
+                        "cli.capture.done",
+                        place.name(),
+                        r.added(),
+                        r.changed(),
+                        r.moved(),
+                        r.removed(),
+                        Say.size(r.bytes()));
     }
 
     static String reason(Skipped s) {

@@ -14,6 +14,7 @@ import org.mendedleaf.core.line.Skipped;
  * @param bytes that were read
  * @param troubles what could not be captured, and why; chosen exclusions are not among them
  * @param cancelled whether somebody stopped it before its end
+ * @param names of the first {@link #NAMED} files that got a point, as paths in their place
  */
 public record CaptureResult(
         long added,
@@ -23,11 +24,16 @@ public record CaptureResult(
         long seen,
         long bytes,
         List<Skipped> troubles,
-        boolean cancelled) {
+        boolean cancelled,
+        List<String> names) {
 
-    /** Copies the list. */
+    /** So many files are named. */
+    public static final int NAMED = 20;
+
+    /** Copies the lists. */
     public CaptureResult {
         troubles = List.copyOf(troubles);
+        names = List.copyOf(names);
     }
 
     /** Number of points added to lines. */

@@ -21,6 +21,7 @@ import org.mendedleaf.core.line.LivedTime;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceWriter;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.SnapshotStore;
@@ -47,6 +48,7 @@ final class PointWriter {
     private Function<Long, Map<String, Seen>> before = f -> Map.of();
     private @Nullable GoneFiles gone;
     private long captureId;
+    private final List<String> names = new ArrayList<>();
     private long added;
     private long changed;
     private long moved;
@@ -141,11 +143,18 @@ final class PointWriter {
         return new FileFacts(kind, e.size(), e.mtimeNanos(), e.mode(), who);
     }
 
+    private void named(String path) {
+        if (names.size() < CaptureResult.NAMED) {
+            names.add(path);
+        }
+    }
+
     /** A file under another name. */
     void moved(ReadTask task, LiveEntry from, DiskEntry entry) throws IOException {
         FileFacts facts = facts(entry, authors.remover(task.path()));
         lines.moved(place, from, task.folder().id(), task.seen().name(), facts, now());
         moved++;
+        named(task.path());
         groupFiles++;
     }
 
@@ -183,6 +192,7 @@ final class PointWriter {
             if (!same) {
                 lines.changed(place, live, content, arrival(facts, Origin.SAVED));
                 changed++;
+                named(task.path());
             } else if (live.mtimeNanos() != facts.mtimeNanos() || live.mode() != facts.mode()) {
                 lines.attributes(live, facts, clamp(facts.mtimeNanos()));
             }
@@ -206,6 +216,7 @@ final class PointWriter {
             lines.newLine(place, folder, name, content, arrival(facts, first ? Origin.FOUND : Origin.SAVED));
         }
         added++;
+        named(RelativePath.child(lines.path(folder), name));
     }
 
     private LineWriter.Arrival arrival(FileFacts facts, Origin origin) {
@@ -267,6 +278,7 @@ final class PointWriter {
             lines.ended(
                     place, file, EventKind.REMOVED, authors.remover(what.files().pathOf(file)), at);
             removed++;
+            named(what.files().pathOf(file));
         }
         for (LiveEntry folder : what.folders()) {
             if (there.is(lines.path(folder.folder()), folder.name(), folder.kind())) {
@@ -280,7 +292,7 @@ final class PointWriter {
     }
 
     CaptureResult result(long seen, boolean cancelled) {
-        return new CaptureResult(added, changed, moved, removed, seen, bytes, troubles, cancelled);
+        return new CaptureResult(added, changed, moved, removed, seen, bytes, troubles, cancelled, names);
     }
 
     /** Commits the rest. */

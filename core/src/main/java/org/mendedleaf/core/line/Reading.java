@@ -440,6 +440,14 @@ public final class Reading implements AutoCloseable {
         return found == 0 ? Optional.empty() : Optional.of(Moment.instant(found));
     }
 
+    /** When a capture of a place last found that something had been saved, moved or removed. */
+    public Optional<Instant> lastSave(Place place) throws IOException {
+        return sql.first(
+                "SELECT ended FROM capture WHERE place = ? AND changes > 0 ORDER BY id DESC LIMIT 1",
+                r -> Moment.instant(r.getLong(1)),
+                place.id());
+    }
+
     /** The last change in a folder or below it, or of a file; the first capture is none. */
     public Optional<Instant> lastChange(Place place, String path) throws IOException {
         Optional<Long> folder = names.folder(place.id(), path);

@@ -335,7 +335,7 @@ class FolderLinesTest {
         lines("Tomas").comment(v, "the pré floods in March");
         try (Reading reading = p.vault().read()) {
             RemarkStore store = RemarkStore.of(reading);
-            assertThat(store.find(p.place(), "PRE "))
+            assertThat(store.find(p.place(), "FLOODS Pre"))
                     .extracting(RemarkStore.Hit::words)
                     .containsExactly("the pré floods in March");
             assertThat(store.find(p.place(), "pre")).hasSize(2);

@@ -86,7 +86,7 @@ class JournalTest {
     @Test
     void itHoldsActionsHoldsAndDecisionsTheLatestFirst() throws IOException {
         assertThat(kinds(JournalQuery.Wanted.ALL))
-                .containsExactly("FINDING_DISMISSED", "HOLD_LIFTED", "HELD", "RESTORED");
+                .containsExactly("FINDING_DISMISSED", "HOLD_LIFTED", "HELD", "RESTORED", "SETTING_CHANGED");
         JournalQuery.Entry restored = entries(JournalQuery.Wanted.ALL).get(3);
         assertThat(restored.who()).isEqualTo("Tomas");
         assertThat(restored.words()).isEqualTo("a, b.txt restored");
@@ -106,7 +106,7 @@ class JournalTest {
         assertThat(kinds(since)).containsExactly("FINDING_DISMISSED");
         var until = new JournalQuery.Wanted(
                 "", "", "", Optional.empty(), Optional.of(p.now().minus(Duration.ofMinutes(25))));
-        assertThat(kinds(until)).containsExactly("RESTORED");
+        assertThat(kinds(until)).containsExactly("RESTORED", "SETTING_CHANGED");
         try (Reading reading = p.vault().read()) {
             assertThat(JournalQuery.of(reading).entries(JournalQuery.Wanted.ALL, 2))
                     .hasSize(2);
@@ -124,7 +124,7 @@ class JournalTest {
                         .setSkipHeaderRecord(true)
                         .get())) {
             List<CSVRecord> rows = parser.getRecords();
-            assertThat(rows).hasSize(4);
+            assertThat(rows).hasSize(5);
             CSVRecord restored = rows.get(3);
             assertThat(restored.get("file")).isEqualTo("sub/a, b.txt");
             assertThat(restored.get("version before")).isEqualTo("2");
@@ -138,7 +138,7 @@ class JournalTest {
     void anyProgramReadsItAsJsonLines() throws IOException {
         String[] lines = JournalReport.jsonLines(entries(JournalQuery.Wanted.ALL), id -> "")
                 .split("\n");
-        assertThat(lines).hasSize(4);
+        assertThat(lines).hasSize(5);
         JsonNode restored = new ObjectMapper().readTree(lines[3]);
         assertThat(restored.at("/files/0/path").asText()).isEqualTo("sub/a, b.txt");
         assertThat(restored.get("undone").asBoolean()).isFalse();
@@ -169,7 +169,7 @@ class JournalTest {
     void theChainIsMadeAnewFromThePacks() throws IOException {
         Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
         assertThat(broken()).isEmpty();
-        assertThat(kinds(JournalQuery.Wanted.ALL)).hasSize(4);
+        assertThat(kinds(JournalQuery.Wanted.ALL)).hasSize(5);
         assertThat(p.check().isClean()).isTrue();
     }
 

@@ -261,6 +261,7 @@ class SnapshotsTest {
                     "copy_state",
                     "sound_pack",
                     "journal_end",
+                    "setting_change",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }

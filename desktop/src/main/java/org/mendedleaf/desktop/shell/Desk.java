@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.shell;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -124,12 +125,13 @@ public final class Desk implements AutoCloseable {
      * How everything stands, for the status bar.
      *
      * @param folders number of protected folders
-     * @param lastGood when the last of them was looked at; the epoch when never
+     * @param watched how many of them are captured on every save
+     * @param lastSave when something that was saved in one of them last came in; the epoch when never
      * @param room what the vaults hold and take together
      * @param troubles what somebody should know
      */
-    public record Standing(int folders, Instant lastGood, Room room, List<String> troubles) {
-        static final Standing NOTHING = new Standing(0, Instant.EPOCH, new Room(0, 0, 0, 0), List.of());
+    public record Standing(int folders, int watched, Instant lastSave, Room room, List<String> troubles) {
+        static final Standing NOTHING = new Standing(0, 0, Instant.EPOCH, new Room(0, 0, 0, 0), List.of());
 
         /** Copies the list. */
         public Standing {
@@ -375,16 +377,23 @@ public final class Desk implements AutoCloseable {
         List<String> troubles = new ArrayList<>();
         Map<OpenVault, Room> rooms = new HashMap<>();
         int folders = 0;
+        int watched = 0;
         for (Held held : places) {
-            folders += held.place().isOutside() ? 0 : 1;
+            boolean folder = !held.place().isOutside() && held.place().versioning() != Versioning.OFF;
+            folders += folder ? 1 : 0;
+            watched += held.place().isKept() && held.place().rhythm().kind() == Rhythm.Kind.ON_SAVE ? 1 : 0;
             try (Reading reading = held.vault().read()) {
                 PlaceState state = reading.state(held.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
-                last = good.isAfter(last) && !held.place().isOutside() ? good : last;
+                Instant save = folder ? reading.lastSave(held.place()).orElse(Instant.EPOCH) : Instant.EPOCH;
+                last = save.isAfter(last) ? save : last;
                 // Whoever paused or ended it knows.
                 boolean kept = held.place().versioning() == Versioning.ON;
                 if (kept && !state.trouble().isEmpty()) {
                     troubles.add(state.trouble());
+                } else if (kept && folder && !Files.isDirectory(held.place().root())) {
+                    // One that is captured by hand may be away for long before anybody looks.
+                    troubles.add(Words.of("capture.placeGone", held.place().root()));
                 } else if (kept && state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
                     troubles.add(Words.of("status.late", held.place().name(), Say.moment(good, now, zone)));
                 }
@@ -410,7 +419,7 @@ public final class Desk implements AutoCloseable {
                     sum.versionBytes() + r.versionBytes(),
                     sum.storedBytes() + r.storedBytes());
         }
-        return new Standing(folders, last, sum, troubles);
+        return new Standing(folders, watched, last, sum, troubles);
     }
 
     /** Protects a folder and captures it for the first time, as a job. */

@@ -130,7 +130,7 @@ public final class Shell extends BorderPane {
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
-        setBottom(new VBox(new MessageBar(files), new StatusBar(desk)));
+        setBottom(new VBox(new MessageBar(files), new StatusBar(desk, this::showProtection)));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {

@@ -25,19 +25,26 @@ final class StatusBar extends HBox {
     private final Label folders = Ui.label("", "status-words");
     private final Label last = Ui.label("", "status-words", "dim");
     private final Label room = Ui.label("", "status-words", "dim");
-    private final Label trouble = Ui.label("", "status-words", "clay-text");
+    private final Button trouble;
     private final Label job = Ui.label("", "status-words");
     private final ProgressBar progress = new ProgressBar();
     private final Button pause;
     private final HBox work;
 
-    StatusBar(Desk desk) {
+    /**
+     * The bar.
+     *
+     * @param toCause leads to where what is wrong stands, with what can be done
+     */
+    StatusBar(Desk desk, Runnable toCause) {
         super(18);
         this.desk = desk;
+        this.trouble = Ui.plainButton("", toCause, "status-words", "clay-text", "status-cause");
         getStyleClass().add("status-bar");
         setAlignment(Pos.CENTER_LEFT);
         dot.getStyleClass().add("status-dot");
         folders.setId("status-folders");
+        last.setId("status-last");
         trouble.setId("status-trouble");
         trouble.setMinWidth(0);
         folders.setMinWidth(USE_PREF_SIZE);
@@ -66,10 +73,11 @@ final class StatusBar extends HBox {
 
     private void stand() {
         Desk.Standing s = desk.standingProperty().get();
-        folders.setText(Words.of("status.folders", s.folders()));
+        boolean all = s.watched() == s.folders();
+        folders.setText(Words.of(all ? "status.watched" : "status.folders", s.folders(), s.watched()));
         Instant now = desk.clock().instant();
-        boolean never = s.lastGood().equals(Instant.EPOCH);
-        last.setText(never ? "" : Words.of("status.last", Say.ago(s.lastGood(), now, desk.zone())));
+        boolean never = s.lastSave().equals(Instant.EPOCH);
+        last.setText(never ? "" : Words.of("status.lastSave", Say.ago(s.lastSave(), now, desk.zone())));
         room.setText(
                 s.folders() == 0
                         ? ""
@@ -81,7 +89,8 @@ final class StatusBar extends HBox {
         String words = desk.troubleProperty().get();
         String shown = !words.isEmpty() ? words : String.join("  ·  ", s.troubles());
         trouble.setText(shown);
-        Ui.tooltip(trouble, shown);
+        trouble.setTooltip(shown.isEmpty() ? null : Ui.tooltip(Words.of("status.cause", shown)));
+        Ui.visible(trouble, !shown.isEmpty());
         Ui.style(dot, "status-trouble", !shown.isEmpty());
         Ui.style(dot, "status-none", s.folders() == 0);
     }

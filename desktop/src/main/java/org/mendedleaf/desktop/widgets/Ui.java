@@ -48,6 +48,15 @@ public final class Ui {
         return button;
     }
 
+    /** A button that looks like words. */
+    public static Button plainButton(String words, Runnable action, String... styles) {
+        Button button = new Button(words);
+        button.getStyleClass().add("flat");
+        button.getStyleClass().addAll(styles);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
     /** What is said of something that is pointed at. A key that is pressed meanwhile still does what it does. */
     public static Tooltip tooltip(String words) {
         Tooltip tooltip = new Tooltip(words);

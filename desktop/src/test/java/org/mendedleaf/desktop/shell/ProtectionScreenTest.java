@@ -69,6 +69,7 @@ class ProtectionScreenTest extends WindowTest {
     void aFolderIsCapturedEachDayOrWeekAtAChosenTime() throws Exception {
         office();
         assertThat(visible("#place-rhythm-time")).isFalse();
+        assertThat(text("#status-folders")).isEqualTo("1 folder protected, none watched");
         choose("#place-rhythm", Rhythm.daily(Rhythm.EVENING));
         eventually("each day", () -> stored().rhythm().equals(Rhythm.parse("daily 18:00")));
         eventually("the time", () -> visible("#place-rhythm-time") && !visible("#place-rhythm-day"));
@@ -84,6 +85,25 @@ class ProtectionScreenTest extends WindowTest {
         eventually("that day", () -> stored().rhythm().equals(Rhythm.parse("weekly tue 18:00")));
         eventually(
                 "it stands in the list", () -> table().getItems().get(0).next().isPresent());
+    }
+
+    @Test
+    void theStatusBarSaysThatAFolderIsWatchedAndWhenTheLastSaveCameIn() throws Exception {
+        office();
+        choose("#place-rhythm", Rhythm.ON_SAVE);
+        eventually("it is watched", () -> text("#status-folders").equals("1 folder watched"));
+        save("ledger.csv", "saved while the window is open", java.time.Instant.now());
+        eventually("the save", () -> text("#status-last").equals("last save came in just now"));
+    }
+
+    @Test
+    void whatIsWrongIsOneClickAway() throws Exception {
+        fill();
+        java.nio.file.Files.move(desk, temp.resolve("moved away"));
+        show();
+        eventually("what is wrong", () -> visible("#status-trouble"));
+        robot.clickOn("#status-trouble");
+        eventually("where it stands", () -> visible("#coverage"));
     }
 
     @Test
