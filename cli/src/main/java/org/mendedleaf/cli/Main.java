@@ -167,7 +167,7 @@ public final class Main extends Group {
         if (!line.getSubcommands().isEmpty()) {
             return;
         }
-        String[] all = Words.of("cli.examples." + path).split("\n");
+        String[] all = Words.plain("cli.examples." + path).split("\n");
         line.getCommandSpec()
                 .usageMessage()
                 .footerHeading("%n" + Words.of("cli.examples") + "%n")

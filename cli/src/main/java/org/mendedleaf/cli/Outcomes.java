@@ -94,7 +94,9 @@ final class Outcomes {
         for (Preflight.Problem p : plan.preflight().problems()) {
             command.complain(p.words());
         }
-        command.say("plan.sum", Say.number(plan.acting()), Say.size(plan.bytes()), plan.acting());
+        long removals = plan.count(RestorePlan.Step.REMOVE);
+        long writes = plan.acting() - removals;
+        command.say("plan.sum", Say.number(writes), Say.size(plan.bytes()), writes, removals);
     }
 
     static int print(Base command, RestoreResult result) {

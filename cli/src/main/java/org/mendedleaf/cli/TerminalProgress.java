@@ -2,6 +2,8 @@ package org.mendedleaf.cli;
 
 import java.io.PrintWriter;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.words.Say;
@@ -40,20 +42,35 @@ final class TerminalProgress implements Progress, AutoCloseable {
         if (!visible || now - last < EVERY_NANOS) {
             return;
         }
+        String text = text(job.snapshot());
+        if (text.isEmpty()) {
+            return;
+        }
         last = now;
         shown = true;
-        Job.Snapshot s = job.snapshot();
-        Duration left = s.left();
-        String text = Words.of(
-                "cli.progress",
-                s.step(),
-                Say.number(s.files()),
-                Say.number(s.allFiles()),
-                Say.size(s.bytes()),
-                Say.size(s.rate()),
-                left == null ? "" : Say.duration(left));
         err.print("\r" + text + "\u001b[K");
         err.flush();
+    }
+
+    /** How far it is; only what is known already, and nothing before a step has a name. */
+    static String text(Job.Snapshot s) {
+        Duration left = s.left();
+        List<String> parts = new ArrayList<>();
+        if (s.allFiles() > 0) {
+            parts.add(Words.of("job.files", Say.number(s.files()), Say.number(s.allFiles())));
+        } else if (s.files() > 0) {
+            parts.add(Words.of("cli.progress.files", s.files()));
+        }
+        if (s.bytes() > 0) {
+            parts.add(Say.size(s.bytes()));
+            parts.add(Words.of("job.rate", Say.size(s.rate())));
+        }
+        if (left != null) {
+            parts.add(Words.of("job.left", Say.duration(left)));
+        }
+        return s.step().isEmpty() || parts.isEmpty()
+                ? s.step()
+                : Words.of("cli.progress", s.step(), String.join(", ", parts));
     }
 
     @Override

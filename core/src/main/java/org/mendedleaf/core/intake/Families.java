@@ -113,8 +113,8 @@ final class Families {
             boolean same = false;
             if (before != null) {
                 OptionalDouble share = Likeness.of(c.features(), before.features(), List.of());
-                shared = share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1;
                 same = c.features().sameContent(before.features());
+                shared = share.isPresent() ? Likeness.percent(share.getAsDouble(), same) : -1;
             }
             members.add(new Family.Member(c.path(), c.modified(), c.features().size(), same ? 100 : shared, same));
             before = c;

@@ -116,11 +116,10 @@ public final class Guard {
         }
         OptionalDouble shared =
                 Likeness.of(in, t.current().get(), List.copyOf(t.neighbours().values()));
-        return shared.isPresent() ? percent(shared.getAsDouble()) : -1;
-    }
-
-    private static int percent(double share) {
-        return (int) Math.round(share * 100);
+        return shared.isPresent()
+                ? Likeness.percent(
+                        shared.getAsDouble(), in.sameContent(t.current().get()))
+                : -1;
     }
 
     private static void kind(Question q, List<Reason> reasons) {
@@ -145,6 +144,7 @@ public final class Guard {
     private static Judgement compared(Question q, Features current, List<Reason> reasons, Instant now, ZoneId zone) {
         Target t = q.target();
         Features in = q.incoming();
+        boolean same = in.sameContent(current);
         List<Features> neighbours = List.copyOf(t.neighbours().values());
         OptionalDouble share = Likeness.of(in, current, neighbours);
         Optional<String> nearer = t.newestOf();
@@ -166,14 +166,17 @@ public final class Guard {
                         Words.of(
                                 "guard.nearer",
                                 other.get().getKey(),
-                                percent(other.get().getValue()),
-                                percent(plain(in, current)))));
+                                Likeness.percent(other.get().getValue(), false),
+                                Likeness.percent(plain(in, current), same))));
                 outcome = worse(outcome, Outcome.LOOK);
             }
             reasons.add(new Reason(
                     Aspect.COMMON,
                     s < SURE,
-                    Words.of(s < UNLIKELY ? "guard.commonLittle" : "guard.common", percent(s), t.label())));
+                    Words.of(
+                            s < UNLIKELY ? "guard.commonLittle" : "guard.common",
+                            Likeness.percent(s, same),
+                            t.label())));
         }
         if (in.size() < current.size() * SMALL) {
             reasons.add(new Reason(
@@ -198,7 +201,7 @@ public final class Guard {
             outcome = Outcome.UNLIKELY;
         }
         reasons.sort(java.util.Comparator.comparing((Reason r) -> !r.against()));
-        int shown = share.isPresent() ? percent(share.getAsDouble()) : -1;
+        int shown = share.isPresent() ? Likeness.percent(share.getAsDouble(), same) : -1;
         return new Judgement(outcome, shown, reasons, outcome == Outcome.SURE ? Optional.empty() : nearer);
     }
 

@@ -20,6 +20,11 @@ final class Likeness {
 
     private Likeness() {}
 
+    /** A share in percent. Only what is the same in every byte has all in common; anything else has 99 at most. */
+    static int percent(double share, boolean same) {
+        return same ? 100 : Math.min(99, (int) Math.round(share * 100));
+    }
+
     /** How much they have in common; empty when there is no way to tell. */
     static OptionalDouble of(Features incoming, Features current, List<Features> neighbours) {
         boolean words = incoming.words() >= WORDS_LEAST && current.words() >= WORDS_LEAST;

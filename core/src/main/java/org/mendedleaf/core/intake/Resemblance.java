@@ -38,7 +38,8 @@ public record Resemblance(int shared, boolean beginning, int kept) {
      */
     public static Resemblance of(Content before, Content after, Optional<Content> older) {
         var share = Likeness.of(after.features, before.features, List.of());
-        int shared = share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1;
+        boolean same = after.features.sameContent(before.features);
+        int shared = share.isPresent() ? Likeness.percent(share.getAsDouble(), same) : -1;
         int kept = older.map(o -> kept(o.features, before.features, after.features))
                 .orElse(-1);
         return new Resemblance(shared, isBeginning(before.bytes, after.bytes), kept);

@@ -251,7 +251,7 @@ public final class StrayCopies {
                 features.kind(),
                 RelativePath.child(folder, entry.name()),
                 entry.removed().isEmpty(),
-                !same.isEmpty() ? 100 : share.isPresent() ? (int) Math.round(share.getAsDouble() * 100) : -1,
+                !same.isEmpty() ? 100 : share.isPresent() ? Likeness.percent(share.getAsDouble(), false) : -1,
                 same));
     }
 

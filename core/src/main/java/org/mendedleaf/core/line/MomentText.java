@@ -95,7 +95,8 @@ public final class MomentText {
 
     /** Whether this text means the present, however the clock goes on. */
     public static boolean isNow(String text) {
-        return vocabulary("now").contains(text.strip().toLowerCase(Locale.ROOT));
+        String word = text.strip().toLowerCase(Locale.ROOT);
+        return vocabulary("now").contains(word) || vocabulary("justNow").contains(word);
     }
 
     /**

@@ -26,6 +26,11 @@ public final class Words {
         return found.getLanguage().isEmpty() ? Locale.ENGLISH : found;
     }
 
+    /** The words for a key that has no places, as they stand in the bundle: an apostrophe there is one. */
+    public static String plain(String key) {
+        return BUNDLE.getString(key);
+    }
+
     /**
      * The words for a key, with its places filled.
      *

@@ -82,6 +82,16 @@ class ResemblanceTest {
     }
 
     @Test
+    void onlyWhatIsEqualHasAllInCommon() {
+        String text = words(3, 4000);
+        assertThat(between(text, text + " x").shared()).isEqualTo(99);
+        assertThat(between(text, text.replace(" ", "\n")).shared())
+                .as("the same words in other bytes")
+                .isEqualTo(99);
+        assertThat(between(text, text).shared()).isEqualTo(100);
+    }
+
+    @Test
     void aFewWordsThatAreBackAsTheyWereAreLostToo() {
         String text = "The rota of May: Jory presses on Monday, Wilma bottles on Friday, and Tomas drives.";
         String theirs = text.replace("Monday", "Tuesday");

@@ -73,7 +73,7 @@ public final class JournalModel {
             kinds.add(k.name());
         }
         kinds.addAll(List.of("HELD", "HOLD_LIFTED", "RULES_SET", "FINDING_DISMISSED", "FINDING_FINE"));
-        kinds.addAll(List.of("COPY_BEGUN", "COPY_ENDED"));
+        kinds.addAll(List.of("COPY_BEGUN", "COPY_ENDED", "SETTING_CHANGED"));
         KINDS = List.copyOf(kinds);
     }
 

@@ -31,7 +31,7 @@ class JournalModelTest extends DeskTest {
                         Progress.NONE);
         JournalModel model = new JournalModel(desk);
         model.reload();
-        until(() -> model.rowsProperty().get().size() == 1);
+        until(() -> model.rowsProperty().get().size() == 2);
         return model;
     }
 
@@ -45,7 +45,7 @@ class JournalModelTest extends DeskTest {
         desk.recovery(held).undo(row.entry().action().orElseThrow(), Progress.NONE);
         JournalModel again = new JournalModel(desk);
         again.reload();
-        until(() -> again.rowsProperty().get().size() == 2);
+        until(() -> again.rowsProperty().get().size() == 3);
         assertThat(again.rowsProperty().get())
                 .as("neither the undo nor what was undone")
                 .noneMatch(JournalModel.Row::undoable);
@@ -57,7 +57,10 @@ class JournalModelTest extends DeskTest {
         model.whoProperty().set("nobody");
         until(() -> model.rowsProperty().get().isEmpty());
         model.whoProperty().set("ines");
+        until(() -> model.rowsProperty().get().size() == 2);
+        model.kindProperty().set("SETTING_CHANGED");
         until(() -> model.rowsProperty().get().size() == 1);
+        assertThat(model.rowsProperty().get().get(0).entry().words()).startsWith("protected, captured");
         model.kindProperty().set("REMOVED");
         until(() -> model.rowsProperty().get().isEmpty());
         model.kindProperty().set("RESTORED");
@@ -80,7 +83,7 @@ class JournalModelTest extends DeskTest {
         boolean[] done = {false};
         model.export(csv, () -> done[0] = true);
         until(() -> done[0]);
-        assertThat(Files.readAllLines(csv)).hasSize(2).anyMatch(l -> l.contains("ledger.csv"));
+        assertThat(Files.readAllLines(csv)).hasSize(3).anyMatch(l -> l.contains("ledger.csv"));
         model.export(csv, () -> done[0] = false);
         until(() -> model.problemProperty().get().contains("nothing was written"));
         Path lines = temp.resolve("out.jsonl");

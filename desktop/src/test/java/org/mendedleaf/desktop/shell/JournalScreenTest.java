@@ -38,7 +38,7 @@ class JournalScreenTest extends WindowTest {
         robot.push(KeyCode.ALT, KeyCode.DIGIT5);
         eventually(
                 "both entries",
-                () -> visible("#journal") && entries().getItems().size() == 2);
+                () -> visible("#journal") && entries().getItems().size() == 3);
     }
 
     private void type(String id, String words) {
@@ -53,7 +53,7 @@ class JournalScreenTest extends WindowTest {
         assertThat(files.getItems()).hasSize(1);
         robot.clickOn("#journal-undo");
         eventually("the file", () -> Files.exists(desk.resolve("ledger.csv")));
-        eventually("what was undone, as an entry", () -> entries().getItems().size() == 3);
+        eventually("what was undone, as an entry", () -> entries().getItems().size() == 4);
         eventually(
                 "that it was undone",
                 () -> entries().getItems().stream()

@@ -23,6 +23,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.desktop.files.FileRow;
+import org.testfx.api.FxToolkit;
 
 /** Drives the real window: what a user clicks and types, and then sees. Needs a display; ./verify brings one. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -36,6 +37,7 @@ class ScreenTest extends WindowTest {
         show();
         eventually("the message", () -> text("#message").contains("a clock of its own"));
         app.stop();
+        FxToolkit.cleanupStages();
         Home again = Home.open(home);
         again.remember("todaySaid", "true");
         again.save();
