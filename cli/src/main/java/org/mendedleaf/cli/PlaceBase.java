@@ -145,6 +145,9 @@ abstract class PlaceBase extends Base {
     /** The effect of settings, and what they forget of what is there. */
     List<String> effects(OpenVault open, Place place, SystemKind kind, PlaceSettings settings) throws IOException {
         List<String> words = new ArrayList<>(Outlook.effects(kind, settings));
+        if (kind.can(Capability.MEMBERS)) {
+            words.add(Outlook.seenBy(settings));
+        }
         if (!kind.settings().isEmpty()) {
             try (Reading reading = open.read()) {
                 words.add(Outlook.forgets(reading, place, kind, settings, now()).words(kind, now(), zone()));

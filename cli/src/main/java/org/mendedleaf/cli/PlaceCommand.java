@@ -6,5 +6,10 @@ import picocli.CommandLine.Command;
 @Command(
         name = "place",
         description = "${bundle:cli.place}",
-        subcommands = {PlaceCreateCommand.class, PlaceSetCommand.class, PlaceListCommand.class})
+        subcommands = {
+            PlaceCreateCommand.class,
+            PlaceSetCommand.class,
+            PlaceListCommand.class,
+            PlaceSettingsCommand.class
+        })
 final class PlaceCommand extends Group {}

@@ -131,6 +131,30 @@ class SettingsCommandLineTest extends TerminalTest {
     }
 
     @Test
+    void whatEverySettingMeansIsTold() throws IOException {
+        assertThat(run("place", "settings")).as(err).isZero();
+        assertThat(out)
+                .contains("Protected folders:")
+                .contains("office library:")
+                .contains("drafts")
+                .doesNotContain("{0}");
+        JsonNode folder = json("place", "settings", "folder");
+        assertThat(folder).hasSizeGreaterThan(10);
+        assertThat(folder)
+                .allMatch(s -> s.get("kind").asText().equals("folder")
+                        && !s.get("means").asText().isBlank());
+        assertThat(folder).filteredOn(s -> s.get("isDefault").asBoolean()).hasSize(8);
+        assertThat(run("place", "settings", "cupboard")).isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("library");
+        run("place", "set", desk.toString(), "--set", "colour=red");
+        assertThat(err).contains("numbering").contains("quota-mb");
+        run("place", "set", desk.toString(), "--set", "quota-mb=5");
+        assertThat(err).contains("It has: versioning, numbering").doesNotContain("There are");
+        run("place", "set", desk.toString(), "--set", "keep-versions=5000000");
+        assertThat(err).contains("from 0 to 1,000,000");
+    }
+
+    @Test
     void settingsStandInTheJournal() throws IOException {
         run("set", desk.toString(), "--every", "60");
         run("unprotect", desk.toString());

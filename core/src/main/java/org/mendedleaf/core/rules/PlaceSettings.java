@@ -50,7 +50,8 @@ public record PlaceSettings(Map<Setting, String> values, List<Member> members) {
      */
     public PlaceSettings with(Setting setting, String value) {
         if (!values.containsKey(setting)) {
-            throw new IllegalArgumentException(Words.of("setting.notHere", setting.text()));
+            throw new IllegalArgumentException(
+                    Words.of("setting.notHere", setting.text(), Setting.names(values.keySet())));
         }
         Map<Setting, String> changed = new EnumMap<>(values);
         changed.put(setting, setting.check(value));

@@ -1,7 +1,10 @@
 package org.mendedleaf.core.rules;
 
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import org.mendedleaf.core.words.Words;
 
 /** A setting of a place. Its words are {@code setting.NAME}, those of a choice {@code setting.NAME.x}. */
@@ -64,6 +67,11 @@ public enum Setting {
         return choices.isEmpty();
     }
 
+    /** Settings by name, as the command line writes them. */
+    static String names(Collection<Setting> settings) {
+        return settings.stream().map(Setting::text).collect(Collectors.joining(", "));
+    }
+
     /** How it is written on the command line and sent to a system. */
     public String text() {
         return name().toLowerCase(Locale.ROOT).replace('_', '-');
@@ -79,7 +87,7 @@ public enum Setting {
         if (isNumber()) {
             int least = this == SNAPSHOT_KEEP ? 1 : 0;
             if (!value.matches("\\d{1,7}") || Long.parseLong(value) > MOST || Long.parseLong(value) < least) {
-                throw new IllegalArgumentException(Words.of("setting.badNumber", text(), value, least));
+                throw new IllegalArgumentException(Words.of("setting.badNumber", text(), value, least, MOST));
             }
         } else if (!choices.contains(value)) {
             throw new IllegalArgumentException(
@@ -99,6 +107,6 @@ public enum Setting {
                 return s;
             }
         }
-        throw new IllegalArgumentException(Words.of("setting.unknown", text));
+        throw new IllegalArgumentException(Words.of("setting.unknown", text, names(Arrays.asList(values()))));
     }
 }

@@ -47,16 +47,21 @@ public final class Outlook {
 
     /** Who the members of a folder are, and what others may do. */
     public static String members(PlaceSettings settings) {
+        return settings.members().isEmpty() ? Words.of("members.none") : Words.of("members.some", names(settings));
+    }
+
+    /** Who can see a place in another system, which is private unless said otherwise. */
+    public static String seenBy(PlaceSettings settings) {
         return settings.members().isEmpty()
-                ? Words.of("members.none")
-                : Words.of(
-                        "members.some",
-                        settings.members().stream()
-                                .map(m -> Words.of(
-                                        "members.one",
-                                        m.who(),
-                                        Words.of("role." + m.role().text())))
-                                .collect(Collectors.joining(", ")));
+                ? Words.of("members.place.none")
+                : Words.of("members.place.some", names(settings));
+    }
+
+    private static String names(PlaceSettings settings) {
+        return settings.members().stream()
+                .map(m -> Words.of(
+                        "members.one", m.who(), Words.of("role." + m.role().text())))
+                .collect(Collectors.joining(", "));
     }
 
     /** The effect of one setting of a protected folder; there, no limit lets anything go by itself. */
