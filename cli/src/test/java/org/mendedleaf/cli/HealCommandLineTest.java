@@ -47,6 +47,16 @@ class HealCommandLineTest extends TerminalTest {
     }
 
     @Test
+    void aCatalogueIsMadeAnewAndSaysOutOfWhat() throws Exception {
+        save("a.txt", noise(1));
+        protect();
+        assertThat(run("check", "--rebuild")).as(err).isZero();
+        assertThat(out)
+                .containsPattern(
+                        "A new catalogue was made from \\d+ commits and (1 chunk|\\d+ chunks); the old one is ");
+    }
+
+    @Test
     void whatNobodyHasIsNamed() throws Exception {
         String file = save("a.txt", noise(1));
         protect();

@@ -344,8 +344,8 @@ public final class VaultModel {
     private void rebuilt(Path folder, Rebuild.Report report) {
         String words = Words.of(
                         "cli.check.rebuilt",
-                        Say.number(report.commits()),
-                        Say.number(report.chunks()),
+                        report.commits(),
+                        report.chunks(),
                         report.aside().getFileName())
                 + (report.basis() == Rebuild.Basis.PACKS ? "" : " " + Words.of("cli.check.basis." + report.basis()));
         if (desk.closedVaults().containsKey(folder)) {
