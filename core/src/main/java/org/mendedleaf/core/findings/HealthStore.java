@@ -91,7 +91,10 @@ public final class HealthStore extends SideDatabase {
         try {
             HealthStore store = new HealthStore(file(vault));
             if (store.version() == VERSION) {
-                store.execute(SEEN);
+                // Whoever only reads does not write: that would wait for who does.
+                if (store.number("SELECT count(*) FROM sqlite_master WHERE name = 'seen'") == 0) {
+                    store.execute(SEEN);
+                }
                 return Optional.of(store);
             }
             store.close();
