@@ -48,8 +48,8 @@ import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Reclaim;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.vault.Digest;
@@ -392,7 +392,7 @@ final class CrashChild {
                     new org.mendedleaf.core.retention.Calendar(ZoneOffset.UTC, java.time.DayOfWeek.MONDAY));
             plan = ThinPlan.of(
                     v,
-                    new RoomTable(t),
+                    new SpaceTable(t),
                     new ThinPlan.Limits(
                             0,
                             "",

@@ -235,7 +235,7 @@ abstract class Kind<T> {
         }
     }
 
-    /** Slides: titles, and pictures that take most of the room. */
+    /** Slides: titles, and pictures that take most of the space. */
     private static final class Slides extends Kind<Slides.Talk> {
         record Talk(List<String> titles, List<byte[]> pictures) {}
 

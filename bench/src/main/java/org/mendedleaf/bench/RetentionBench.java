@@ -41,10 +41,10 @@ import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Level;
 import org.mendedleaf.core.retention.Reclaim;
-import org.mendedleaf.core.retention.RoomTable;
-import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
@@ -53,7 +53,7 @@ import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.core.vault.StoredContent;
 
-/** Verdicts, exact room, what-if and forecast on 100,000 files of 20 versions, and giving room back. */
+/** Verdicts, exact space, what-if and forecast on 100,000 files of 20 versions, and giving space back. */
 final class RetentionBench {
 
     private static final int VERSIONS = 20;
@@ -183,8 +183,8 @@ final class RetentionBench {
                 "ms",
                 1000);
         Verdicts now = Verdicts.of(t, List.of(), RuleSet.NONE, NOW, CALENDAR);
-        RoomTable[] room = new RoomTable[1];
-        table.absolute("uses of all chunks counted", millis(() -> room[0] = new RoomTable(t)), "ms", 0);
+        SpaceTable[] space = new SpaceTable[1];
+        table.absolute("uses of all chunks counted", millis(() -> space[0] = new SpaceTable(t)), "ms", 0);
         BitSet some = new BitSet();
         Random random = new Random(3);
         while (some.cardinality() < t.size() / 40) {
@@ -193,18 +193,18 @@ final class RetentionBench {
         table.ratio(
                 "bytes freed by dropping " + some.cardinality() + " versions",
                 "naive recount",
-                millis(() -> room[0].freedBy(some)),
+                millis(() -> space[0].freedBy(some)),
                 millis(() -> naive(t, some)),
                 "ms",
                 0);
-        table.absolute("the same against its target", millis(() -> room[0].freedBy(some)), "ms", 250);
-        WhatIf.Side side = WhatIf.side(now, room[0], NOW);
+        table.absolute("the same against its target", millis(() -> space[0].freedBy(some)), "ms", 250);
+        WhatIf.Side side = WhatIf.side(now, space[0], NOW);
         table.absolute(
                 "what-if redrawn: verdicts of proposed rules, and compared with those that count",
-                millis(() -> WhatIf.of(now, side, Verdicts.of(t, List.of(), rules, NOW, CALENDAR), room[0], NOW)),
+                millis(() -> WhatIf.of(now, side, Verdicts.of(t, List.of(), rules, NOW, CALENDAR), space[0], NOW)),
                 "ms",
                 1000);
-        table.absolute("room of every place, folder and file", millis(() -> RoomTree.of(t, NOW)), "ms", 0);
+        table.absolute("space of every place, folder and file", millis(() -> SpaceTree.of(t, NOW)), "ms", 0);
         Verdicts then = Verdicts.of(t, List.of(), rules, NOW, CALENDAR);
         table.absolute(
                 "forecast of a year", millis(() -> Forecast.of(then, NOW, Forecast.Asked.asItIs(1L << 40))), "ms", 0);
@@ -250,7 +250,7 @@ final class RetentionBench {
                 Verdicts v = Verdicts.of(t, List.of(), RuleSet.NONE, clock.instant(), CALENDAR);
                 plan = ThinPlan.of(
                         v,
-                        new RoomTable(t),
+                        new SpaceTable(t),
                         new ThinPlan.Limits(0, "", Set.of(), 1, Optional.empty(), Optional.empty(), false));
             }
             new LettingGo(vault, clock, "bench").thin(plan, Progress.NONE);

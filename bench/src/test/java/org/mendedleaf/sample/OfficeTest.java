@@ -52,7 +52,7 @@ class OfficeTest {
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO);
                 Reading reading = vault.read()) {
             Place place = reading.places().get(0);
-            assertThat(reading.room().versions()).isBetween(2800L, 3600L);
+            assertThat(reading.space().versions()).isBetween(2800L, 3600L);
             assertThat(reading.captures(place)).hasSizeGreaterThan(120);
             Line ledger = reading.line(place, Furniture.HARVEST + "Harvest ledger.ods")
                     .orElseThrow();

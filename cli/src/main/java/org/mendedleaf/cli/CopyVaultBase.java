@@ -67,7 +67,7 @@ abstract class CopyVaultBase extends Base {
             more.add(
                     status.freeBytes() < 0
                             ? Say.size(status.seen().bytes())
-                            : Words.of("copies.room", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
+                            : Words.of("copies.space", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
         }
         more.add(checked(status));
         if (status.sameDrive()) {

@@ -43,7 +43,7 @@ final class FindingsCommand extends FindingsBase {
                     print(l);
                 }
             }
-            // What needs somebody and is no harm to a file: late, away, full, not copied, damaged, about to go.
+            // What needs attention and is no harm to a file: late, away, full, not copied, damaged, about to go.
             List<Concern> warnings = Concern.warnings(vault, who(), now(), zone());
             open[0] |= !warnings.isEmpty();
             for (Concern c : warnings) {

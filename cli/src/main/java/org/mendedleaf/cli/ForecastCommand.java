@@ -15,7 +15,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Says how much room the versions will take, from how the files really changed. */
+/** Says how much space the versions will take, from how the files really changed. */
 @Command(name = "forecast", description = "${bundle:cli.forecast}")
 final class ForecastCommand extends RulesBase {
 
@@ -73,7 +73,7 @@ final class ForecastCommand extends RulesBase {
         say(asked.assumed() ? "forecast.assumed" : "forecast.basis", asked.observedDays());
         say(
                 "forecast.words",
-                String.format(java.util.Locale.ROOT, "%.1f", asked.versionsPerDay()),
+                Say.oneDecimal(asked.versionsPerDay()),
                 Say.size(asked.curve().get(0).bytes()),
                 Say.size(asked.monthBytes()),
                 Say.size(asked.yearBytes()));

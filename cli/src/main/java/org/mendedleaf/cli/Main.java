@@ -12,8 +12,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.ResourceBundle;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -30,7 +31,6 @@ import picocli.CommandLine.Command;
 @Command(
         name = "mended-leaf",
         version = "Mended Leaf 0.1.0",
-        resourceBundle = "org.mendedleaf.core.words.messages",
         subcommands = {
             ProtectCommand.class,
             SetCommand.class,
@@ -72,9 +72,10 @@ import picocli.CommandLine.Command;
             StraysCommand.class,
             ArrivalsCommand.class,
             PeopleCommand.class,
+            LanguageCommand.class,
             TakeCommand.class,
             SnapshotCommand.class,
-            RoomCommand.class,
+            SpaceCommand.class,
             RulesCommand.class,
             ThinCommand.class,
             HoldCommand.class,
@@ -137,6 +138,7 @@ public final class Main extends Group {
     /** Runs a command with these surroundings; returns its exit code. */
     static int run(String[] arguments, Surroundings surroundings) {
         PrintWriter out = surroundings.out();
+        Words.use(language(surroundings));
         boolean json = asksForJson(arguments);
         CommandLine line = line(surroundings);
         line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, surroundings, json));
@@ -151,10 +153,19 @@ public final class Main extends Group {
         return code;
     }
 
+    /** The language that was chosen; null where none was, and where the settings cannot be read, of which the command tells. */
+    private static @Nullable String language(Surroundings surroundings) {
+        try {
+            return Home.open(Home.defaultFolder(surroundings.environment())).language();
+        } catch (IOException e) {
+            return null;
+        }
+    }
+
     /** All commands, with their surroundings. */
     static CommandLine line(Surroundings surroundings) {
         CommandLine line = new CommandLine(new Main(), new Factory(surroundings));
-        line.setResourceBundle(ResourceBundle.getBundle("org.mendedleaf.core.words.messages"));
+        line.setResourceBundle(Words.bundle());
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.getSubcommands().forEach((name, sub) -> examples(sub, name));

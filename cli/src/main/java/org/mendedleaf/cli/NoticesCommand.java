@@ -13,7 +13,7 @@ import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-/** What needs somebody, and how people are told of it. */
+/** What needs attention, and how people are told of it. */
 @Command(name = "notices", description = "${bundle:cli.notices}")
 final class NoticesCommand extends Base {
 

@@ -47,7 +47,7 @@ abstract class PlaceBase extends Base {
     @Option(names = "--same-as", paramLabel = "FOLDER", descriptionKey = "cli.place.sameAs")
     List<Path> sameAs = new ArrayList<>();
 
-    @Option(names = "--look-every", paramLabel = "MINUTES", descriptionKey = "cli.place.lookEvery")
+    @Option(names = "--check-every", paramLabel = "MINUTES", descriptionKey = "cli.place.lookEvery")
     int lookEvery;
 
     PlaceBase(Surroundings surroundings) {

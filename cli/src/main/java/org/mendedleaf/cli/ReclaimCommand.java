@@ -16,13 +16,13 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Reclaim;
-import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-/** Gives room back whose grace has ended; with {@code --now}, ends the grace of all that waits. */
+/** Gives space back whose grace has ended; with {@code --now}, ends the grace of all that waits. */
 @Command(name = "reclaim", description = "${bundle:cli.reclaim}")
 final class ReclaimCommand extends RetentionBase {
 
@@ -80,7 +80,7 @@ final class ReclaimCommand extends RetentionBase {
                     .mapToInt(l -> table.row(l.line(), l.number()))
                     .filter(row -> row >= 0)
                     .forEach(rows::set);
-            bytes = new RoomTable(table).freedBy(rows);
+            bytes = new SpaceTable(table).freedBy(rows);
         }
         if (json) {
             printJson(Map.of("vault", folder.toString(), "versions", ends.size(), "freedBytes", bytes));

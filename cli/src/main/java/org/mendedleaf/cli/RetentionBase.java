@@ -13,7 +13,7 @@ import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WholeVerdicts;
 
-/** What commands about room and retention have in common. */
+/** What commands about space and retention have in common. */
 abstract class RetentionBase extends Base {
 
     RetentionBase(Surroundings surroundings) {

@@ -4,10 +4,10 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 
@@ -34,7 +34,7 @@ abstract class RulesBase extends RetentionBase {
                 rules.standing() ? "cli.rules.standing" : "cli.rules.onRequest",
                 rules.grace().words());
         Verdicts v = verdicts(reading, rules);
-        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
         line(plan.mayGoWords());
         plan.warnings().forEach(this::line);
     }

@@ -3,10 +3,10 @@ package org.mendedleaf.cli;
 import java.nio.file.Path;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
-import org.mendedleaf.core.retention.RoomTable;
-import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceTable;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Say;
@@ -35,7 +35,7 @@ final class RulesCheckCommand extends RulesBase {
             try (Reading reading = open.read()) {
                 Verdicts now = verdicts(reading, RuleSets.of(reading));
                 Verdicts proposed = verdicts(reading, rules);
-                WhatIf what = WhatIf.of(now, proposed, new RoomTable(now.table()), now());
+                WhatIf what = WhatIf.of(now, proposed, new SpaceTable(now.table()), now());
                 if (json) {
                     printJson(what);
                 } else {
@@ -50,7 +50,7 @@ final class RulesCheckCommand extends RulesBase {
     private void print(VersionTable t, WhatIf what) {
         java.util.List<java.util.List<String>> rows = new java.util.ArrayList<>();
         rows.add(java.util.List.of("", Words.of("whatif.now"), "", Words.of("whatif.proposed"), ""));
-        for (RoomTree.Age a : RoomTree.Age.values()) {
+        for (SpaceTree.Age a : SpaceTree.Age.values()) {
             WhatIf.Kept one = what.now().ages().get(a);
             WhatIf.Kept two = what.proposed().ages().get(a);
             if (one != null && two != null) {
@@ -63,7 +63,7 @@ final class RulesCheckCommand extends RulesBase {
             }
         }
         rows.add(java.util.List.of(
-                Words.of("room.taken"),
+                Words.of("space.taken"),
                 Say.number(what.now().versions()),
                 Say.size(what.now().takenBytes()),
                 Say.number(what.proposed().versions()),

@@ -4,7 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.CutSpace;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.words.Say;
@@ -44,10 +44,10 @@ final class SnapshotErase extends SnapshotBase {
             long versions = 0;
             long bytes = 0;
             try (Reading reading = located.vault().read()) {
-                Map<Long, CutRoom.Holds> holds = CutRoom.of(
+                Map<Long, CutSpace.Holds> holds = CutSpace.of(
                         reading, located.place(), SnapshotStore.of(reading).standing(located.place()));
                 for (long id : ids) {
-                    CutRoom.Holds h = holds.getOrDefault(id, new CutRoom.Holds(0, 0, 0, 0));
+                    CutSpace.Holds h = holds.getOrDefault(id, new CutSpace.Holds(0, 0, 0, 0));
                     versions += h.aloneVersions();
                     bytes += h.aloneBytes();
                 }

@@ -7,7 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.Cut;
-import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.CutSpace;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotStore;
@@ -32,7 +32,7 @@ final class SnapshotList extends SnapshotBase {
                 return Main.DONE;
             }
             List<Snapshot> all = SnapshotStore.of(reading).standing(located.place());
-            Map<Long, CutRoom.Holds> holds = CutRoom.of(reading, located.place(), all);
+            Map<Long, CutSpace.Holds> holds = CutSpace.of(reading, located.place(), all);
             if (json) {
                 printJson(all.stream().map(s -> map(s, holds)).toList());
                 return Main.DONE;
@@ -42,7 +42,7 @@ final class SnapshotList extends SnapshotBase {
             }
             List<List<String>> rows = new ArrayList<>();
             for (Snapshot s : all) {
-                CutRoom.Holds h = holds.getOrDefault(s.id(), new CutRoom.Holds(0, 0, 0, 0));
+                CutSpace.Holds h = holds.getOrDefault(s.id(), new CutSpace.Holds(0, 0, 0, 0));
                 rows.add(List.of(
                         String.valueOf(s.id()),
                         Say.moment(s.at(), now(), zone()),
@@ -57,8 +57,8 @@ final class SnapshotList extends SnapshotBase {
         }
     }
 
-    private static Map<String, Object> map(Snapshot s, Map<Long, CutRoom.Holds> holds) {
-        CutRoom.Holds h = holds.getOrDefault(s.id(), new CutRoom.Holds(0, 0, 0, 0));
+    private static Map<String, Object> map(Snapshot s, Map<Long, CutSpace.Holds> holds) {
+        CutSpace.Holds h = holds.getOrDefault(s.id(), new CutSpace.Holds(0, 0, 0, 0));
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("id", s.id());
         map.put("at", s.at().toString());

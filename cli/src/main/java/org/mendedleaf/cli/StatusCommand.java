@@ -23,8 +23,8 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.line.Space;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -62,13 +62,13 @@ final class StatusCommand extends Base {
 
     /** Says how a vault stands; whether all is kept as it should be. */
     private boolean vault(Path folder, Reading reading, List<Object> rows) throws IOException {
-        Room room = reading.room();
+        Space space = reading.space();
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", folder.toString());
-        map.put("files", room.lines());
-        map.put("versions", room.versions());
-        map.put("bytesWithVersions", room.versionBytes());
-        map.put("storedBytes", room.storedBytes());
+        map.put("files", space.lines());
+        map.put("versions", space.versions());
+        map.put("bytesWithVersions", space.versionBytes());
+        map.put("storedBytes", space.storedBytes());
         List<Object> places = new ArrayList<>();
         map.put("places", places);
         rows.add(map);
@@ -76,10 +76,10 @@ final class StatusCommand extends Base {
             say(
                     "cli.status.vault",
                     folder,
-                    room.lines(),
-                    room.versions(),
-                    Say.size(room.versionBytes()),
-                    Say.size(room.storedBytes()));
+                    space.lines(),
+                    space.versions(),
+                    Say.size(space.versionBytes()),
+                    Say.size(space.storedBytes()));
         }
         Optional<LastCheck> check = LastCheck.of(reading);
         map.put("lastFullCheck", check.map(c -> c.at().toString()).orElse(null));
@@ -131,7 +131,7 @@ final class StatusCommand extends Base {
         return good;
     }
 
-    /** Says how the copies of the vault stand; whether none of them needs somebody. */
+    /** Says how the copies of the vault stand; whether none of them needs attention. */
     private boolean copies(Copies copies, List<Object> rows) throws IOException {
         List<Object> all = new ArrayList<>();
         boolean good = true;

@@ -39,7 +39,7 @@ final class SystemsCommand extends Base {
                 map.put("usedBytes", state.usedBytes());
                 map.put("totalBytes", state.totalBytes());
                 stands = state.totalBytes() > 0
-                        ? Words.of("cli.systems.room", Say.size(state.usedBytes()), Say.size(state.totalBytes()))
+                        ? Words.of("cli.systems.space", Say.size(state.usedBytes()), Say.size(state.totalBytes()))
                         : Words.of("cli.systems.there");
             } catch (SystemException e) {
                 map.put("error", e.words());

@@ -17,10 +17,10 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.LettingGo;
-import org.mendedleaf.core.retention.RoomReport;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceReport;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
 import org.mendedleaf.core.retention.Verdicts;
@@ -107,13 +107,13 @@ final class ThinCommand extends RulesBase {
 
     private void thin(Meant m, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {
         ThinPlan p;
-        RoomReport room;
+        SpaceReport space;
         try (Reading reading = m.vault().read()) {
             RuleSet rules = once == null ? RuleSets.of(reading) : once;
             Verdicts v = verdicts(reading, rules);
-            RoomTable table = new RoomTable(v.table());
+            SpaceTable table = new SpaceTable(v.table());
             p = ThinPlan.of(v, table, limits);
-            room = RoomReport.of(m.vault().folder(), table);
+            space = SpaceReport.of(m.vault().folder(), table);
         }
         Optional<LettingGo.Done> done = Optional.empty();
         if (!plan && p.versions() > 0) {
@@ -121,17 +121,17 @@ final class ThinCommand extends RulesBase {
                 done = Optional.of(new LettingGo(m.vault(), clock(), who()).thin(p, progress));
             }
             try (Reading reading = m.vault().read()) {
-                room = RoomReport.of(m.vault().folder(), new RoomTable(VersionTable.of(reading)));
+                space = SpaceReport.of(m.vault().folder(), new SpaceTable(VersionTable.of(reading)));
             }
         }
         Path to = report;
         if (to != null) {
-            new ThinReport(p, done, room, now(), zone()).write(to);
+            new ThinReport(p, done, space, now(), zone()).write(to);
         }
         if (json) {
-            printJson(json(p, done, room));
+            printJson(json(p, done, space));
         } else {
-            print(p, done, room);
+            print(p, done, space);
         }
     }
 
@@ -147,7 +147,7 @@ final class ThinCommand extends RulesBase {
     private int thinOutside(Meant m, Place place, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {
         OutsideThinning thinning = new OutsideThinning(m.vault(), place, book(), clock(), who());
         RuleSet rules;
-        RoomReport room;
+        SpaceReport space;
         try (Reading reading = m.vault().read()) {
             rules = once == null ? RuleSets.of(reading) : once;
         }
@@ -159,15 +159,15 @@ final class ThinCommand extends RulesBase {
             }
         }
         try (Reading reading = m.vault().read()) {
-            room = RoomReport.of(m.vault().folder(), new RoomTable(VersionTable.of(reading)));
+            space = SpaceReport.of(m.vault().folder(), new SpaceTable(VersionTable.of(reading)));
         }
         Optional<LettingGo.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
         Path to = report;
         if (to != null) {
-            new ThinReport(p, letGo, room, now(), zone()).write(to);
+            new ThinReport(p, letGo, space, now(), zone()).write(to);
         }
         if (json) {
-            Map<String, Object> map = json(p, letGo, room);
+            Map<String, Object> map = json(p, letGo, space);
             map.put("place", place.where());
             map.put("erased", done.map(OutsideThinning.Done::erased).orElse(0));
             map.put("failed", done.map(OutsideThinning.Done::failed).orElse(Map.of()));
@@ -210,7 +210,7 @@ final class ThinCommand extends RulesBase {
         }
     }
 
-    private void print(ThinPlan p, Optional<LettingGo.Done> done, RoomReport room) throws IOException {
+    private void print(ThinPlan p, Optional<LettingGo.Done> done, SpaceReport space) throws IOException {
         rows(p);
         line(p.words());
         p.warnings().forEach(this::line);
@@ -218,16 +218,16 @@ final class ThinCommand extends RulesBase {
             sayDone(done.get());
         }
         line(Words.of(
-                "report.room",
-                Say.size(room.inUse()),
-                Say.size(room.waiting()),
-                Say.size(room.unused()),
-                Say.size(room.bookkeeping()),
-                Say.size(room.all()),
-                Say.size(room.free())));
+                "report.space",
+                Say.size(space.inUse()),
+                Say.size(space.waiting()),
+                Say.size(space.unused()),
+                Say.size(space.bookkeeping()),
+                Say.size(space.all()),
+                Say.size(space.free())));
     }
 
-    private static Map<String, Object> json(ThinPlan p, Optional<LettingGo.Done> done, RoomReport room) {
+    private static Map<String, Object> json(ThinPlan p, Optional<LettingGo.Done> done, SpaceReport space) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("versions", p.versions());
         map.put("files", p.files().size());
@@ -241,11 +241,11 @@ final class ThinCommand extends RulesBase {
             map.put("due", d.due().toString());
             map.put("actions", d.actions());
         });
-        map.put("inUse", room.inUse());
-        map.put("waiting", room.waiting());
-        map.put("unused", room.unused());
-        map.put("bookkeeping", room.bookkeeping());
-        map.put("free", room.free());
+        map.put("inUse", space.inUse());
+        map.put("waiting", space.waiting());
+        map.put("unused", space.unused());
+        map.put("bookkeeping", space.bookkeeping());
+        map.put("free", space.free());
         return map;
     }
 }

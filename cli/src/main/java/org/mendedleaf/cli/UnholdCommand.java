@@ -7,7 +7,7 @@ import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.retention.RoomTable;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.words.Say;
@@ -59,7 +59,7 @@ final class UnholdCommand extends RetentionBase {
     private ThinPlan without(OpenVault open, Hold hold) throws java.io.IOException {
         try (Reading reading = open.read()) {
             Verdicts with = verdicts(reading);
-            return HoldEffect.lifting(with, new RoomTable(with.table()), hold, now(), calendar());
+            return HoldEffect.lifting(with, new SpaceTable(with.table()), hold, now(), calendar());
         }
     }
 }

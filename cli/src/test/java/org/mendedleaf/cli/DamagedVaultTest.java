@@ -141,7 +141,7 @@ class DamagedVaultTest extends TerminalTest {
                 List.of("list", folder, "--removed", "--json"),
                 List.of("line", file),
                 List.of("line", file, "--json"),
-                List.of("room"),
+                List.of("space"),
                 List.of("rules", "show"),
                 List.of("thin", "--plan"),
                 List.of("forecast"),

@@ -31,7 +31,7 @@ class FindingsCommandLineTest extends TerminalTest {
         save("rota.txt", ROTA);
         protect();
         assertThat(run("findings", "--as-it-is")).isZero();
-        assertThat(out).contains("Nobody has looked into");
+        assertThat(out).contains("has not been checked yet");
         assertThat(run("findings", "--exit-code")).isZero();
         assertThat(out).contains("Nothing looks wrong in");
         assertThat(json("findings")).isEmpty();

@@ -36,7 +36,7 @@ class NoClickLosesTest extends TerminalTest {
         assertThat(run("erase", ledger, "--older", "--yes")).isZero();
         assertThat(run("reclaim", "--now", "--yes", "--working-as", "Adele")).isEqualTo(Outcome.NOT_ALLOWED.code());
         assertThat(err).contains("Adele is a reader");
-        assertThat(json("room").get(0).get("waiting").asLong()).isPositive();
+        assertThat(json("space").get(0).get("waiting").asLong()).isPositive();
         String vault = temp.resolve("vault").toString();
         assertThat(run("protect", desk.toString(), "--vault", vault, "--exclude", "*", "--working-as", "Adele"))
                 .isEqualTo(Outcome.NOT_ALLOWED.code());

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.fasterxml.jackson.databind.JsonNode;
 import org.junit.jupiter.api.Test;
 
-/** What needs somebody, and how people are told, as it is typed. */
+/** What needs attention, and how people are told, as it is typed. */
 class NoticesCommandLineTest extends TerminalTest {
 
     private static final String ROTA = "Monday Ada, Tuesday Tomas, Wednesday Wilma. ".repeat(40);
@@ -13,7 +13,7 @@ class NoticesCommandLineTest extends TerminalTest {
     @Test
     void whatNeedsSomebodyIsListedUntilItIsMended() throws Exception {
         assertThat(run("notices")).isZero();
-        assertThat(out).contains("Nothing needs somebody.");
+        assertThat(out).contains("Nothing needs attention.");
         save("rota.txt", ROTA);
         protect();
         save("rota.txt", "");
@@ -24,7 +24,7 @@ class NoticesCommandLineTest extends TerminalTest {
         assertThat(json("notices").at("/concerns/0/kind").asText()).isEqualTo("FINDING");
         assertThat(run("mend", id)).isZero();
         run("notices");
-        assertThat(out).contains("Nothing needs somebody.");
+        assertThat(out).contains("Nothing needs attention.");
     }
 
     @Test

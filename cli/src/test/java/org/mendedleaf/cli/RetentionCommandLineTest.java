@@ -9,7 +9,7 @@ import java.nio.file.Path;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
-/** Room and retention with nothing but the command line. */
+/** Space and retention with nothing but the command line. */
 class RetentionCommandLineTest extends TerminalTest {
 
     private String noise(int seed) {
@@ -71,7 +71,7 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(out).contains("may go since").contains("kept until 11 May (rule “Short”)");
         assertThat(run("thin", "--report", temp.resolve("report.txt").toString()))
                 .isEqualTo(2);
-        assertThat(json("room").get(0).get("waiting").asLong())
+        assertThat(json("space").get(0).get("waiting").asLong())
                 .as("nothing was let go")
                 .isZero();
         Path report = temp.resolve("report.csv");
@@ -81,15 +81,15 @@ class RetentionCommandLineTest extends TerminalTest {
                 .hasSize(4)
                 .first()
                 .isEqualTo("place,path,version,saved,bytes,reason,rule");
-        JsonNode room = json("room").get(0);
-        assertThat(room.get("waiting").asLong()).isPositive();
-        assertThat(room.get("inUse").asLong()
-                        + room.get("waiting").asLong()
-                        + room.get("unused").asLong()
-                        + room.get("bookkeeping").asLong())
-                .isEqualTo(room.get("all").asLong());
+        JsonNode space = json("space").get(0);
+        assertThat(space.get("waiting").asLong()).isPositive();
+        assertThat(space.get("inUse").asLong()
+                        + space.get("waiting").asLong()
+                        + space.get("unused").asLong()
+                        + space.get("bookkeeping").asLong())
+                .isEqualTo(space.get("all").asLong());
         assertThat(run("undo")).isZero();
-        assertThat(json("room").get(0).get("waiting").asLong()).isZero();
+        assertThat(json("space").get(0).get("waiting").asLong()).isZero();
         run("thin");
         assertThat(run("line", ledger)).isZero();
         assertThat(out).contains("unless it is taken back: no time kept it any longer (rule “Short”)");
@@ -99,7 +99,7 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(err).contains("--yes");
         assertThat(run("reclaim", "--now", "--plan")).isZero();
         assertThat(out).contains("3 versions");
-        assertThat(json("room").get(0).get("waiting").asLong()).isPositive();
+        assertThat(json("space").get(0).get("waiting").asLong()).isPositive();
         assertThat(run("reclaim", "--now", "--yes")).isZero();
         assertThat(out).contains("3 versions are gone.");
         assertThat(run("line", ledger)).isZero();
@@ -171,7 +171,7 @@ class RetentionCommandLineTest extends TerminalTest {
                 .contains("The drive is not full within a year.");
         assertThat(run("forecast", "--every", "60")).isZero();
         assertThat(out).contains("Capturing every 60 minutes instead of as now");
-        assertThat(run("room", desk.toString(), "--largest")).isZero();
+        assertThat(run("space", desk.toString(), "--largest")).isZero();
         assertThat(out).contains("ledger.txt");
     }
 
@@ -182,6 +182,6 @@ class RetentionCommandLineTest extends TerminalTest {
         run("place", "set", desk.toString(), "--working-as", "Ada", "--member", "Ben=editor");
         assertThat(run("erase", ledger, "--version", "1", "--yes", "--working-as", "Ben"))
                 .isNotZero();
-        assertThat(json("room").get(0).get("waiting").asLong()).isZero();
+        assertThat(json("space").get(0).get("waiting").asLong()).isZero();
     }
 }

@@ -103,7 +103,7 @@ final class Furniture {
         office.still("Plans/Cellar drawing.svg", map(5));
         office.still("Plans/Cellar drawing.svg.bak", map(4));
         office.still("Plans/Gate drawing.svg~", map(2));
-        for (String place : List.of("Desk", "Shed", "Press room")) {
+        for (String place : List.of("Desk", "Shed", "Press space")) {
             office.document("How we do it/" + place + ".md", Draft.text(random, 10, place, false), 2);
         }
     }

@@ -19,10 +19,10 @@ import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.LettingGo;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 
@@ -88,7 +88,7 @@ final class Kept {
                     new Calendar(before.getZone(), DayOfWeek.MONDAY));
             plan = ThinPlan.of(
                     verdicts,
-                    new RoomTable(table),
+                    new SpaceTable(table),
                     new ThinPlan.Limits(
                             desk.id(), "Weather", Set.of(), WEATHER_KEPT, Optional.empty(), Optional.empty(), false));
         }

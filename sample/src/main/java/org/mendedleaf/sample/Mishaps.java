@@ -69,7 +69,7 @@ final class Mishaps {
         return found;
     }
 
-    /** The talk is polished again and again, each time with new pictures: its versions take most of the room. */
+    /** The talk is polished again and again, each time with new pictures: its versions take most of the space. */
     private void talk(LocalDate date, int look, List<Runnable> found) {
         if (look == 1 && date.getDayOfMonth() % 9 == 0) {
             found.add(at(date, 18, 0, () -> {

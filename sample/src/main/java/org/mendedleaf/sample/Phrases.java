@@ -20,7 +20,7 @@ enum Phrases {
             "Any other business: the school wants to come with {n} children on {day} {month}.",
             "Decided: nothing is sold below {euro} euros a bottle, whoever asks.",
             "The treasurer showed the cash book; {euro} euros are in hand, {n} receipts are missing.",
-            "Next meeting: {day} {month}, seven in the evening, in the press room."),
+            "Next meeting: {day} {month}, seven in the evening, in the press space."),
     /** Leases and contracts: clauses. */
     LEASE(
             "The lessor leaves to the lessee the parcel with all trees, fences and the well, from {day} {month} on.",

@@ -46,8 +46,8 @@ import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Reclaim;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.vault.ChunkPlace;
@@ -428,7 +428,7 @@ public final class ModelRun implements AutoCloseable {
             Verdicts v = Verdicts.of(t, HoldStore.of(reading).standing(), RuleSet.NONE, office.now(), Office.CALENDAR);
             plan = ThinPlan.of(
                     v,
-                    new RoomTable(t),
+                    new SpaceTable(t),
                     new ThinPlan.Limits(0, "", Set.of(), keep, Optional.empty(), Optional.empty(), false));
             plan.going().stream().forEach(row -> going.add(new Promised.Key(t.lineId(t.lineOf(row)), t.number(row))));
         }

@@ -29,7 +29,7 @@ import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.StoredContent;
 
 /**
- * Files that have to make room are moved aside, under a name of ours, and looked at once more before they go: what somebody
+ * Files that have to make space are moved aside, under a name of ours, and looked at once more before they go: what somebody
  * saved into one in that very moment becomes a version. A program that still has it open for writing is waited for; one
  * that keeps it open is not, and the file stays aside until a later look. Which files are aside stands in the catalogue
  * before they are moved, so that after a kill none goes that was not looked at.

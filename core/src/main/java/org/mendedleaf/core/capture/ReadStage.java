@@ -108,7 +108,7 @@ final class ReadStage {
         }
     }
 
-    /** Waits for the readers, taking what they still bring so that none waits for room. */
+    /** Waits for the readers, taking what they still bring so that none waits for space. */
     private static void end(Thread[] threads, BlockingQueue<ReadTask.Result> results) {
         for (Thread thread : threads) {
             try {

@@ -24,14 +24,14 @@ final class ScanBlob {
 
     /** Encodes names, which must be sorted. Names in {@code unsettled} are written so that they never look the same. */
     static byte[] encode(List<Seen> sorted, java.util.Set<String> unsettled) {
-        int room = 17;
+        int space = 17;
         byte[][] names = new byte[sorted.size()][];
         for (int i = 0; i < names.length; i++) {
             Seen seen = sorted.get(i);
             names[i] = seen.name().getBytes(StandardCharsets.UTF_8);
-            room += names[i].length + 56 + seen.skip().detail().length() * 3;
+            space += names[i].length + 56 + seen.skip().detail().length() * 3;
         }
-        ByteBuffer out = ByteBuffer.allocate(room);
+        ByteBuffer out = ByteBuffer.allocate(space);
         out.put(SECOND);
         for (int i = 0; i < names.length; i++) {
             Seen seen = sorted.get(i);

@@ -13,7 +13,7 @@ import org.mendedleaf.core.words.Words;
  * @param seen what was seen of it last
  * @param commitsBehind how many commits it lacks
  * @param stale how many of its packs the vault has let go; some of what is in them may have been erased
- * @param freeBytes room on its drive; -1 when it is away
+ * @param freeBytes space on its drive; -1 when it is away
  * @param sameDrive whether it is on the drive of the vault, so that both go with it
  */
 public record CopyStatus(

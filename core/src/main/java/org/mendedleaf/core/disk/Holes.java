@@ -5,7 +5,7 @@ import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
 
 /**
- * Writes a file such that stretches of zeros take no room where the file system can leave them out; it reads back the same. To
+ * Writes a file such that stretches of zeros take no space where the file system can leave them out; it reads back the same. To
  * be ended with {@link #end}.
  */
 public final class Holes {

@@ -210,6 +210,7 @@ public final class DocumentProcess implements AutoCloseable {
         command.add("-XX:-UsePerfData");
         command.add("-Djava.awt.headless=true");
         command.add("-Dfile.encoding=UTF-8");
+        command.add(Words.languageFlag());
         command.add("-cp");
         command.add(System.getProperty("java.class.path"));
         command.add(DocumentWorker.class.getName());

@@ -21,6 +21,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Durable;
@@ -33,6 +34,7 @@ import org.mendedleaf.core.words.Words;
 public final class Home {
 
     private static final ObjectMapper JSON = new ObjectMapper();
+    private static final String LANGUAGE = "language";
 
     private final Path folder;
     private final ObjectNode settings;
@@ -290,6 +292,22 @@ public final class Home {
     /** Chooses something under a key. It is written by {@link #save}. */
     public void choose(String key, String value) {
         settings.put(key, value);
+    }
+
+    /** The tag of the language in which words are said, such as {@code de}; null when it is that of the system. */
+    public @Nullable String language() {
+        String tag = chosen(LANGUAGE);
+        return tag.isEmpty() ? null : tag;
+    }
+
+    /** Says all words in this language, or with null in that of the system, and remembers it. */
+    public void language(@Nullable String tag) throws IOException {
+        if (tag == null) {
+            settings.remove(LANGUAGE);
+        } else {
+            choose(LANGUAGE, tag);
+        }
+        save();
     }
 
     /** What a screen remembers under this key; empty when nothing. */

@@ -35,7 +35,7 @@ final class CatalogueCopy {
         return said && Files.isReadable(vault.catalogue());
     }
 
-    /** Whether the disk of the vault has no room worth the name left. */
+    /** Whether the disk of the vault has no space worth the name left. */
     static boolean isFull(VaultFolder vault) {
         try {
             FileStore disk = Files.getFileStore(vault.root());

@@ -45,7 +45,7 @@ public final class ChangeLog {
     }
 
     void add(Op op, @Nullable Object[] values) {
-        room(20);
+        space(20);
         Varint.put(bytes, op.code());
         Varint.put(bytes, values.length);
         for (Object value : values) {
@@ -54,7 +54,7 @@ public final class ChangeLog {
     }
 
     private void addValue(@Nullable Object value) {
-        room(20);
+        space(20);
         if (value == null) {
             bytes.put((byte) 0);
         } else if (value instanceof Number n) {
@@ -71,11 +71,11 @@ public final class ChangeLog {
 
     private void addBytes(byte[] b) {
         Varint.put(bytes, b.length);
-        room(b.length);
+        space(b.length);
         bytes.put(b);
     }
 
-    private void room(int n) {
+    private void space(int n) {
         if (bytes.remaining() < n) {
             ByteBuffer larger = ByteBuffer.allocate(Math.max(bytes.capacity() * 2, bytes.position() + n));
             bytes = larger.put(bytes.flip());

@@ -13,7 +13,6 @@ import java.time.Year;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.time.format.TextStyle;
 import java.time.temporal.ChronoUnit;
@@ -53,7 +52,6 @@ public final class MomentText {
         }
     };
 
-    private static final Set<String> FILLERS = vocabulary("fillers");
     /** No file is as old as that. */
     private static final Instant LONG_AGO = Instant.parse("1900-01-01T00:00:00Z");
 
@@ -90,7 +88,7 @@ public final class MomentText {
     }
 
     static Set<String> vocabulary(String name) {
-        return Set.copyOf(Arrays.asList(Words.of("moment.vocabulary." + name).split(",")));
+        return Words.typed("moment.vocabulary." + name);
     }
 
     /** Whether this text means the present, however the clock goes on. */
@@ -157,7 +155,8 @@ public final class MomentText {
     private static List<String> tokens(String typed) {
         List<String> tokens =
                 new ArrayList<>(Arrays.asList(typed.toLowerCase(Locale.ROOT).split("[\\s,]+")));
-        tokens.removeIf(t -> FILLERS.contains(t) || t.isEmpty());
+        Set<String> fillers = vocabulary("fillers");
+        tokens.removeIf(t -> fillers.contains(t) || t.isEmpty());
         return tokens;
     }
 
@@ -223,8 +222,7 @@ public final class MomentText {
 
     private Instant local(LocalDateTime time) {
         List<ZoneOffset> offsets = zone.getRules().getValidOffsets(time);
-        String said = DateTimeFormatter.ofPattern("d MMM yyyy, HH:mm", Locale.getDefault(Locale.Category.FORMAT))
-                .format(time);
+        String said = Say.formatter("d MMM yyyy, HH:mm").format(time);
         if (offsets.isEmpty()) {
             LocalTime after =
                     zone.getRules().getTransition(time).getDateTimeAfter().toLocalTime();
@@ -265,7 +263,7 @@ public final class MomentText {
                     .filter(midnight::isBefore)
                     .orElse(midnight);
         }
-        if (tokens.stream().anyMatch(vocabulary("tomorrow")::contains)) {
+        if (isTomorrow(tokens)) {
             throw new IllegalArgumentException(Words.of("moment.tomorrow", typed));
         }
         Stretch stretch = new Stretch(today());
@@ -273,6 +271,10 @@ public final class MomentText {
         if (begins || !tokens.isEmpty() && vocabulary("end").contains(tokens.get(0))) {
             Stretch.Days days = stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
             return begins ? days.first().atStartOfDay(zone).toInstant() : endOf(days.last());
+        }
+        Optional<Instant> before = before(typed, tokens);
+        if (before.isPresent()) {
+            return before.get();
         }
         int ago = ago(tokens);
         if (ago > 0) {
@@ -285,6 +287,38 @@ public final class MomentText {
     private static String bareHours(String typed) {
         String at = String.join("|", vocabulary("at"));
         return typed.replaceAll("(?iu)(^|\\s)(" + at + ")\\s+(\\d{1,2})(?=$|[\\s,])", "$1$3:00");
+    }
+
+    /** In some languages one word is the next day and, behind another day, its morning. */
+    private static boolean isTomorrow(List<String> tokens) {
+        Set<String> morning = vocabulary("morning");
+        Set<String> tomorrow = vocabulary("tomorrow");
+        return !tokens.isEmpty() && tomorrow.contains(tokens.get(0))
+                || tokens.stream().anyMatch(t -> tomorrow.contains(t) && !morning.contains(t));
+    }
+
+    /** So long ago where the language says that in front, as in {@code vor 3 Stunden}. */
+    private Optional<Instant> before(String typed, List<String> tokens) {
+        int at = tokens.isEmpty() || vocabulary("before").contains(tokens.get(0)) ? 0 : 1;
+        if (tokens.size() < at + 2 || !vocabulary("before").contains(tokens.get(at))) {
+            return Optional.empty();
+        }
+        int end = at + 1;
+        while (end < tokens.size() && isOfSpan(tokens.get(end))) {
+            end++;
+        }
+        List<String> span = new ArrayList<>(tokens.subList(0, at));
+        span.addAll(tokens.subList(at + 1, end));
+        return span.size() == at ? Optional.empty() : Optional.of(ago(typed, span, tokens.subList(end, tokens.size())));
+    }
+
+    private static boolean isOfSpan(String token) {
+        return number(token) >= 0
+                || unit(token).isPresent()
+                || vocabulary("and").contains(token)
+                || vocabulary("half").contains(token)
+                || token.matches("\\d+\\p{L}+")
+                        && unit(token.replaceAll("\\d", "")).isPresent();
     }
 
     private static int ago(List<String> tokens) {
@@ -406,9 +440,10 @@ public final class MomentText {
         if (token.matches("\\d{1,6}")) {
             return Integer.parseInt(token);
         }
-        List<String> numbers =
-                Arrays.asList(Words.of("moment.vocabulary.numbers").split(","));
-        int index = numbers.indexOf(token);
+        int index = Words.lists("moment.vocabulary.numbers").stream()
+                .mapToInt(l -> l.indexOf(token))
+                .max()
+                .orElse(-1);
         return vocabulary("one").contains(token) ? 1 : index < 0 ? -1 : index + 1;
     }
 
@@ -593,7 +628,7 @@ public final class MomentText {
                     "moment.todayOrLast",
                     typed,
                     Words.of("moment.vocabulary.today") + (timed ? " " + time : ""),
-                    "last " + typed));
+                    Words.of("moment.lastOf", typed)));
         }
         return today().minusDays(back == 0 ? 7 : back);
     }
@@ -606,12 +641,12 @@ public final class MomentText {
     /** By its whole name, or three letters of it and more, in English or in the user's language. */
     static <T> Optional<T> named(String token, T[] values, Naming<T> naming) {
         String bare = token.endsWith(".") ? token.substring(0, token.length() - 1) : token;
-        for (Locale locale : List.of(Locale.ENGLISH, Locale.getDefault(Locale.Category.FORMAT))) {
+        for (Locale locale : List.of(Locale.ENGLISH, Words.locale())) {
             for (T value : values) {
                 Function<TextStyle, String> name =
                         style -> naming.name(value, style, locale).toLowerCase(Locale.ROOT);
                 if (bare.length() >= 3 && name.apply(TextStyle.FULL).startsWith(bare)
-                        || name.apply(TextStyle.SHORT).equals(token)) {
+                        || name.apply(TextStyle.SHORT).replace(".", "").equals(bare)) {
                     return Optional.of(value);
                 }
             }
@@ -696,10 +731,11 @@ public final class MomentText {
         int a = Integer.parseInt(parts[0]);
         int b = Integer.parseInt(parts[1]);
         int year = Integer.parseInt(parts[2]);
-        if (a <= 12 && b <= 12 && a != b) {
+        boolean dayFirst = token.contains(".") && Words.plain("say.pattern.day").startsWith("d.");
+        if (!dayFirst && a <= 12 && b <= 12 && a != b) {
             throw new IllegalArgumentException(
                     Words.of("moment.dayOrMonth", typed, LocalDate.of(year, b, a), LocalDate.of(year, a, b)));
         }
-        return b > 12 ? LocalDate.of(year, a, b) : LocalDate.of(year, b, a);
+        return !dayFirst && b > 12 ? LocalDate.of(year, a, b) : LocalDate.of(year, b, a);
     }
 }

@@ -156,7 +156,7 @@ public final class OpenVault implements AutoCloseable {
         return stamp;
     }
 
-    /** As {@link #write}, to let something go: on a full disk the reserve makes room for it. */
+    /** As {@link #write}, to let something go: on a full disk the reserve makes space for it. */
     public WriteSession writeToMakeRoom() throws IOException {
         new Reserve(folder).giveUp();
         return write();

@@ -150,13 +150,13 @@ final class PackedListing {
 
     private static byte[] encode(long folder, long at, List<Row> rows) {
         List<byte[]> names = new ArrayList<>(rows.size());
-        int room = Integer.BYTES;
+        int space = Integer.BYTES;
         for (Row r : rows) {
             byte[] name = r.name().getBytes(StandardCharsets.UTF_8);
             names.add(name);
-            room += name.length + (FIELDS + 1) * 10;
+            space += name.length + (FIELDS + 1) * 10;
         }
-        ByteBuffer out = ByteBuffer.allocate(room).position(Integer.BYTES);
+        ByteBuffer out = ByteBuffer.allocate(space).position(Integer.BYTES);
         for (int i = 0; i < rows.size(); i++) {
             Row r = rows.get(i);
             Varint.putSigned(out, r.node());

@@ -71,12 +71,12 @@ final class PlaceQuery {
                 files);
     }
 
-    Room room() throws IOException {
+    Space space() throws IOException {
         return sql.first(
                         "SELECT count(*), coalesce(sum(versions), 0), coalesce(sum(bytes), 0),"
                                 + " (SELECT coalesce(sum(committed), 0) FROM pack) FROM line WHERE place IN"
                                 + " (SELECT id FROM place WHERE root NOT LIKE '" + Source.PREFIX + "%')",
-                        r -> new Room(r.getLong(1), r.getLong(2), r.getLong(3), r.getLong(4)))
+                        r -> new Space(r.getLong(1), r.getLong(2), r.getLong(3), r.getLong(4)))
                 .orElseThrow();
     }
 }

@@ -481,8 +481,8 @@ public final class Reading implements AutoCloseable {
     }
 
     /** How much the vault holds and takes. */
-    public Room room() throws IOException {
-        return new PlaceQuery(sql).room();
+    public Space space() throws IOException {
+        return new PlaceQuery(sql).space();
     }
 
     void dispose() throws IOException {

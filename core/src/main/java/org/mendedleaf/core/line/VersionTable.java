@@ -18,7 +18,7 @@ import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.core.vault.VaultException;
 
 /**
- * All versions of a vault in columns, for what has to look at every one of them: verdicts, room, what-if. Row {@code i} of
+ * All versions of a vault in columns, for what has to look at every one of them: verdicts, space, what-if. Row {@code i} of
  * each column is one version; versions of a line stand together, by ascending numbers, and lines by ascending ids. About 60
  * bytes a version.
  *

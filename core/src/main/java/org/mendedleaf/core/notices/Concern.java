@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Something that needs somebody. It is there as long as what it says is so.
+ * Something that needs attention. It is there as long as what it says is so.
  *
  * @param id the same as long as it is the same thing, for everybody
  * @param words what is wrong and what to do
@@ -43,7 +43,7 @@ public record Concern(String id, Kind kind, String words) {
         GOING
     }
 
-    /** Everything about a vault that needs somebody, findings first. */
+    /** Everything about a vault that needs attention, findings first. */
     public static List<Concern> of(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
         List<Concern> found = new ArrayList<>(findings(vault, who));
         found.addAll(warnings(vault, who, now, zone));
@@ -62,7 +62,7 @@ public record Concern(String id, Kind kind, String words) {
                         .toList();
     }
 
-    /** What needs somebody and is no finding about files. */
+    /** What needs attention and is no finding about files. */
     public static List<Concern> warnings(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
         List<Concern> found = new ArrayList<>();
         String root = vault.folder().root().toString();

@@ -17,7 +17,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Tells people of what needs somebody: once of each thing, several at a time together, and not in quiet hours; what came up in
+ * Tells people of what needs attention: once of each thing, several at a time together, and not in quiet hours; what came up in
  * those is told after them, as far as it still is so. What was told is remembered, so that no other program of this person tells
  * it again; what is mended and comes back is told again.
  */

@@ -1,5 +1,5 @@
 /**
- * What needs somebody, of everything that the program keeps an eye on, and how people are told of it: in the program, and by
+ * What needs attention, of everything that the program keeps an eye on, and how people are told of it: in the program, and by
  * notices of the desktop, outside of quiet hours.
  */
 @NullMarked

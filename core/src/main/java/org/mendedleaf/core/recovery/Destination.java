@@ -13,7 +13,7 @@ public interface Destination {
     /**
      * Carries an order out. One file that cannot be done does not stop the others.
      *
-     * @throws IOException in words, when nothing can be done at all, as with too little room
+     * @throws IOException in words, when nothing can be done at all, as with too little space
      */
     RestoreResult restore(Order order, Progress progress) throws IOException;
 

@@ -8,8 +8,8 @@ import org.mendedleaf.core.words.Words;
 /**
  * Whether a plan can be carried out where it leads, found out before anything is done.
  *
- * @param neededBytes room that it takes
- * @param freeBytes room that is there; {@link Long#MAX_VALUE} when nobody knows
+ * @param neededBytes space that it takes
+ * @param freeBytes space that is there; {@link Long#MAX_VALUE} when nobody knows
  * @param problems what is in the way, or should be known
  */
 public record Preflight(long neededBytes, long freeBytes, List<Problem> problems) {
@@ -62,7 +62,7 @@ public record Preflight(long neededBytes, long freeBytes, List<Problem> problems
         }
         if (needed > facts.freeBytes()) {
             problems.add(new Problem(
-                    Words.of("preflight.room", Say.size(needed), Say.size(facts.freeBytes()), facts.where()), true));
+                    Words.of("preflight.space", Say.size(needed), Say.size(facts.freeBytes()), facts.where()), true));
         }
         long refused =
                 items.stream().filter(i -> i.step() == RestorePlan.Step.REFUSE).count();

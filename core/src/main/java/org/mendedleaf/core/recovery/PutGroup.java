@@ -67,7 +67,7 @@ final class PutGroup {
         /** What was written, as it is on the disk; a save that comes in later looks otherwise. */
         private @Nullable DiskEntry proved;
 
-        /** Two names of ours for a file that has to make room, and under which of them it is. */
+        /** Two names of ours for a file that has to make space, and under which of them it is. */
         private final String spare = SafeFolder.ownName();
 
         private final String spareFrom = SafeFolder.ownName();

@@ -27,7 +27,7 @@ public final class RestorePlanner {
         this.ground = ground;
         this.collisions = order.collisions();
         this.facts = facts;
-        // What moves back or is removed makes room for what has to go there.
+        // What moves back or is removed makes space for what has to go there.
         order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(leaving::add);
         order.late().stream().filter(Order.Late::remove).forEach(l -> leaving.add(l.path()));
         lateFolders.addAll(order.lateFolders());

@@ -13,7 +13,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 
 /**
- * A plan as tasks in an order in which each finds room: files that have the name of a folder to come go first; then files
+ * A plan as tasks in an order in which each finds space: files that have the name of a folder to come go first; then files
  * go where no folder is, and away from where they were; then folders go that have the name of a file to come, and that file
  * comes last. All that goes is in the vault before.
  *

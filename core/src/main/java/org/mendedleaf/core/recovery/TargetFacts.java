@@ -18,7 +18,7 @@ import org.mendedleaf.core.words.Words;
  * What a target can hold.
  *
  * @param where it is, in words
- * @param freeBytes room; {@link Long#MAX_VALUE} when nobody knows
+ * @param freeBytes space; {@link Long#MAX_VALUE} when nobody knows
  * @param writable whether something can be put there at all
  * @param caseInsensitive whether names that differ only by case are the same there
  * @param portableNames whether it refuses the names that Windows refuses

@@ -181,7 +181,7 @@ public final class Erasing {
         return new Chosen(
                 t,
                 rows,
-                new Consequences(numbers, bytes, new RoomTable(t).freedBy(rows), kept, warnings, current, removes));
+                new Consequences(numbers, bytes, new SpaceTable(t).freedBy(rows), kept, warnings, current, removes));
     }
 
     /** That notes go, and that of what was published nothing is left. */
@@ -217,7 +217,7 @@ public final class Erasing {
      *
      * @param action in the journal; 0 when nothing went
      * @param consequences that it had
-     * @param due from when on the room is given back
+     * @param due from when on the space is given back
      */
     public record Done(long action, Consequences consequences, java.time.Instant due) {}
 
@@ -238,7 +238,7 @@ public final class Erasing {
             new Capture(vault, place, clock, authors)
                     .run(new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
         } catch (VaultException.Full e) {
-            // To erase is how room is made. What is in the folder stays there; where it would be changed, it is looked
+            // To erase is how space is made. What is in the folder stays there; where it would be changed, it is looked
             // at again.
             log.info("not looked at first: {}", e.words());
         }

@@ -13,7 +13,7 @@ import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.VersionTable;
 
 /**
- * How much room the versions will take, from how the files really changed and what the rules keep. Pure.
+ * How much space the versions will take, from how the files really changed and what the rules keep. Pure.
  *
  * <p>What is there now is followed exactly, by when its verdict ends. What is to come is expected file by file: a file that
  * got {@code r} versions a day goes on so; of versions of an age only as many are expected to be left as the finest span of
@@ -24,10 +24,10 @@ import org.mendedleaf.core.line.VersionTable;
  * @param assumed whether there was no history to go by, and a stated assumption took its place
  * @param observedDays of history that were used
  * @param versionsPerDay that come in
- * @param curve room in bytes by days from now
+ * @param curve space in bytes by days from now
  * @param monthBytes after 30 days
  * @param yearBytes after 365 days
- * @param full the day on which the drive has no room left; empty when that is not within a year
+ * @param full the day on which the drive has no space left; empty when that is not within a year
  */
 public record Forecast(
         boolean assumed,

@@ -32,7 +32,7 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
      * @param standing the verdicts without it
      * @param hold that nobody has put yet
      */
-    public static HoldEffect of(Verdicts standing, RoomTable room, Hold hold, Instant now, Calendar calendar) {
+    public static HoldEffect of(Verdicts standing, SpaceTable space, Hold hold, Instant now, Calendar calendar) {
         VersionTable t = standing.table();
         Verdicts alone = Verdicts.of(t, List.of(hold), RuleSet.NONE, now, calendar);
         BitSet held = new BitSet(t.size());
@@ -51,7 +51,7 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
             }
             files += any ? 1 : 0;
         }
-        ThinPlan otherwise = ThinPlan.of(standing, room, ThinPlan.Limits.RULES).only(held::get, room);
+        ThinPlan otherwise = ThinPlan.of(standing, space, ThinPlan.Limits.RULES).only(held::get, space);
         return new HoldEffect(hold, files, held.cardinality(), bytes, already, otherwise);
     }
 
@@ -61,17 +61,17 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
         VersionTable table =
                 place.isOutside() ? VersionTable.of(reading, reading.heldPoints(place)) : VersionTable.of(reading);
         Verdicts standing = Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, calendar);
-        return of(standing, new RoomTable(table), hold, now, calendar);
+        return of(standing, new SpaceTable(table), hold, now, calendar);
     }
 
     /** What the rules would let go if this hold, by which these verdicts were made, were lifted. */
-    public static ThinPlan lifting(Verdicts with, RoomTable room, Hold hold, Instant now, Calendar calendar) {
+    public static ThinPlan lifting(Verdicts with, SpaceTable space, Hold hold, Instant now, Calendar calendar) {
         List<Hold> others =
                 with.holds().stream().filter(h -> h.id() != hold.id()).toList();
         IntPredicate under =
                 row -> with.hold(row).filter(h -> h.id() == hold.id()).isPresent();
         Verdicts without = Verdicts.of(with.table(), others, with.rules(), now, calendar);
-        return ThinPlan.of(without, room, ThinPlan.Limits.RULES).only(under, room);
+        return ThinPlan.of(without, space, ThinPlan.Limits.RULES).only(under, space);
     }
 
     /** In sentences. */

@@ -29,7 +29,7 @@ import org.mendedleaf.core.words.Words;
 
 /**
  * Lets versions go: notes them in the journal with the reason and the day on which they are due. Until then their content
- * stays where it is, and one undo keeps them after all; afterwards {@link Reclaim} gives the room back.
+ * stays where it is, and one undo keeps them after all; afterwards {@link Reclaim} gives the space back.
  */
 public final class LettingGo {
 
@@ -52,7 +52,7 @@ public final class LettingGo {
      * @param actions in the journal, one for each place; none when nothing went
      * @param versions that were let go
      * @param kept that the plan would have let go and that something protects by now
-     * @param due from when on their room is given back
+     * @param due from when on their space is given back
      */
     public record Done(List<Long> actions, int versions, int kept, Instant due) {
 

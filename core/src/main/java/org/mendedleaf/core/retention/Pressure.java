@@ -8,7 +8,7 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
- * What goes when room is needed: the oldest points that nothing but a rule's times keeps, those that may go anyway before
+ * What goes when space is needed: the oldest points that nothing but a rule's times keeps, those that may go anyway before
  * the others; never one that is held, that a snapshot shows, that is the newest, or that belongs to the minimum. Pure.
  */
 public final class Pressure {
@@ -25,7 +25,7 @@ public final class Pressure {
     public record Choice(BitSet rows, long freedBytes, long missingBytes) {}
 
     /**
-     * How a rule's limit of room stands.
+     * How a rule's limit of space stands.
      *
      * @param rule by name
      * @param takenBytes by all versions of its files
@@ -59,29 +59,29 @@ public final class Pressure {
         return all;
     }
 
-    private static RoomTable ofRule(Verdicts verdicts, int rule) {
+    private static SpaceTable ofRule(Verdicts verdicts, int rule) {
         VersionTable t = verdicts.table();
-        return new RoomTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
+        return new SpaceTable(t, row -> verdicts.rule(row) == rule && t.stays(row));
     }
 
     /** What goes so that the versions of one rule take no more than its cap. */
     static Over cap(Verdicts verdicts, int rule) {
-        RoomTable own = ofRule(verdicts, rule);
+        SpaceTable own = ofRule(verdicts, rule);
         long taken = own.sums().inUse();
         long over = taken - verdicts.rules().rules().get(rule).capBytes();
         return new Over(taken, choose(verdicts, own, over, row -> verdicts.rule(row) == rule));
     }
 
     /**
-     * What goes so that so much room is free.
+     * What goes so that so much space is free.
      *
      * @param toFree bytes; what is not above 0 needs nothing
      */
-    public static Choice room(Verdicts verdicts, RoomTable room, long toFree) {
+    public static Choice space(Verdicts verdicts, SpaceTable space, long toFree) {
         List<Rule> rules = verdicts.rules().rules();
         return choose(
                 verdicts,
-                room,
+                space,
                 toFree,
                 row -> verdicts.rule(row) >= 0 && (rules.get(verdicts.rule(row)).whenNeeded() || verdicts.goes(row)));
     }
@@ -90,7 +90,7 @@ public final class Pressure {
         boolean takes(int row);
     }
 
-    private static Choice choose(Verdicts verdicts, RoomTable room, long toFree, Rows allowed) {
+    private static Choice choose(Verdicts verdicts, SpaceTable space, long toFree, Rows allowed) {
         BitSet rows = new BitSet();
         if (toFree <= 0) {
             return new Choice(rows, 0, 0);
@@ -106,7 +106,7 @@ public final class Pressure {
             int first = Boolean.compare(verdicts.goes(b), verdicts.goes(a));
             return first != 0 ? first : Long.compare(t.replaced(a), t.replaced(b));
         });
-        RoomTable.Freeing freeing = room.new Freeing();
+        SpaceTable.Freeing freeing = space.new Freeing();
         for (int row : order) {
             if (freeing.freedBytes() >= toFree) {
                 break;

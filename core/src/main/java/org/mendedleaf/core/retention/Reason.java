@@ -44,9 +44,9 @@ public enum Reason {
     PUBLISHED(false),
     /** It is a draft of a published version whose drafts its place keeps no longer. */
     DRAFT(false),
-    /** Its room was needed. */
+    /** Its space was needed. */
     ROOM(false),
-    /** The versions of its rule take more room than the rule allows. */
+    /** The versions of its rule take more space than the rule allows. */
     CAP(false),
     /** Somebody asked for fewer versions than there are. */
     ASKED(false);

@@ -33,7 +33,7 @@ import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Gives the room back of what was let go and whose grace has ended. First the catalogue forgets the contents; then packs
+ * Gives the space back of what was let go and whose grace has ended. First the catalogue forgets the contents; then packs
  * that hold enough of what nothing needs are emptied: what is still needed of them goes to the end of the newest pack, and
  * the file is deleted once that is committed. The vault is held for one pack at a time, so that captures go on in between; a
  * kill at any moment leaves a vault in which everything is there that is not gone by the catalogue, and the next run goes on.
@@ -46,7 +46,7 @@ public final class Reclaim {
     /** A pack is emptied when so much of what it holds is not needed. */
     private static final double WORTH = 0.25;
 
-    /** When somebody asks for room at once, less is worth the work. */
+    /** When somebody asks for space at once, less is worth the work. */
     private static final double WORTH_NOW = 0.01;
 
     /** From so many packs on that crashes ended early, they are joined. */
@@ -290,7 +290,7 @@ public final class Reclaim {
                 chosen.add(p);
             }
         }
-        // Where there is little room left, what gives most back for the least writing comes first.
+        // Where there is little space left, what gives most back for the least writing comes first.
         chosen.sort((a, b) -> Long.compare(a.neededBytes(), b.neededBytes()));
         if (chosen.stream().anyMatch(p -> p.pack() == newest && !p.sealed())) {
             session.chunks().sealNext();

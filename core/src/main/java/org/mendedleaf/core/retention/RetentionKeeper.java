@@ -8,7 +8,7 @@ import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.words.Words;
 
-/** Carries standing rules out and gives room back, whenever that is due. */
+/** Carries standing rules out and gives space back, whenever that is due. */
 public final class RetentionKeeper implements Supervisor.Duty {
 
     private static final Duration ROUND = Duration.ofMinutes(1);

@@ -24,7 +24,7 @@ import org.mendedleaf.core.words.Words;
  * @param dropAfter what is older than this goes, whatever else would keep it
  * @param removed for how long a removed file is kept; empty for its newest version for good
  * @param capBytes what the versions of all these files may really take; 0 for no such limit
- * @param whenNeeded whether what may go stays until the room is needed
+ * @param whenNeeded whether what may go stays until the space is needed
  */
 public record Rule(
         String name,
@@ -88,8 +88,8 @@ public record Rule(
         return new Rule(name, scope, everything, last, atLeast, atMost, drop, gone, capBytes, whenNeeded);
     }
 
-    /** The same with another limit of room. */
-    public Rule withRoom(long cap, boolean needed) {
+    /** The same with another limit of space. */
+    public Rule withSpace(long cap, boolean needed) {
         return new Rule(name, scope, everything, last, atLeast, atMost, dropAfter, removed, cap, needed);
     }
 

@@ -22,12 +22,12 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Carries standing rules out by itself: once a day what they no longer keep is let go, caps are kept, and room is given back
- * whose grace has ended. When the drive has little room left, the oldest expendable points go at once.
+ * Carries standing rules out by itself: once a day what they no longer keep is let go, caps are kept, and space is given back
+ * whose grace has ended. When the drive has little space left, the oldest expendable points go at once.
  */
 public final class Standing {
 
-    /** With less free room than this on the drive, room is needed. Two packs and something for the catalogue. */
+    /** With less free space than this on the drive, space is needed. Two packs and something for the catalogue. */
     public static final long LEAST_FREE = 300L << 20;
 
     private static final Duration EVERY = Duration.ofDays(1);
@@ -41,11 +41,11 @@ public final class Standing {
     private final Clock clock;
     private final String who;
     private final Calendar calendar;
-    private final FreeRoom free;
+    private final FreeSpace free;
 
-    /** Says how much room is left on the vault's drive. */
+    /** Says how much space is left on the vault's drive. */
     @FunctionalInterface
-    public interface FreeRoom {
+    public interface FreeSpace {
         /** In bytes. */
         long bytes() throws IOException;
     }
@@ -60,7 +60,7 @@ public final class Standing {
                 () -> Files.getFileStore(vault.folder().root()).getUsableSpace());
     }
 
-    Standing(OpenVault vault, Clock clock, String who, Calendar calendar, FreeRoom free) {
+    Standing(OpenVault vault, Clock clock, String who, Calendar calendar, FreeSpace free) {
         this.vault = vault;
         this.clock = clock;
         this.who = who;
@@ -72,14 +72,14 @@ public final class Standing {
      * What was done.
      *
      * @param letGo versions that rules no longer keep; empty when nothing was to be done
-     * @param forRoom versions that went since room was needed
+     * @param forSpace versions that went since space was needed
      * @param missingBytes that the drive still lacks when all that may go has gone
-     * @param unmet limits of room that are not kept although all that may go has gone
+     * @param unmet limits of space that are not kept although all that may go has gone
      * @param reclaimed what was given back; empty when nothing was due
      */
     public record Done(
             Optional<LettingGo.Done> letGo,
-            int forRoom,
+            int forSpace,
             long missingBytes,
             List<Pressure.Cap> unmet,
             Optional<Reclaim.Done> reclaimed) {
@@ -101,12 +101,12 @@ public final class Standing {
     }
 
     /**
-     * Verdicts with what goes in addition where rules are carried out by themselves and the drive has too little room.
+     * Verdicts with what goes in addition where rules are carried out by themselves and the drive has too little space.
      *
      * @param freeBytes on the vault's drive
      */
-    public static Verdicts outlook(Verdicts verdicts, RoomTable room, long freeBytes) {
-        return verdicts.rules().standing() ? verdicts.pressed(room, LEAST_FREE - freeBytes) : verdicts;
+    public static Verdicts outlook(Verdicts verdicts, SpaceTable space, long freeBytes) {
+        return verdicts.rules().standing() ? verdicts.pressed(space, LEAST_FREE - freeBytes) : verdicts;
     }
 
     /** Whether it is time. Asks a little only. */
@@ -117,8 +117,8 @@ public final class Standing {
             LetGoStore store = LetGoStore.of(reading);
             boolean grace = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
             Instant last = Moment.instant(store.note(RUN));
-            boolean room = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
-            return room || grace || (standing && !last.plus(EVERY).isAfter(now));
+            boolean space = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
+            return space || grace || (standing && !last.plus(EVERY).isAfter(now));
         }
     }
 
@@ -138,28 +138,28 @@ public final class Standing {
             verdicts = Verdicts.of(table, HoldStore.of(reading).standing(), rules, now, calendar);
         }
         Optional<LettingGo.Done> letGo = Optional.empty();
-        int forRoom = 0;
+        int forSpace = 0;
         long missing = 0;
         List<Pressure.Cap> unmet = List.of();
         List<Long> atOnce = new ArrayList<>();
         if (rules.standing()) {
-            RoomTable room = new RoomTable(table);
-            Verdicts pressed = outlook(verdicts, room, free.bytes());
-            ThinPlan whole = ThinPlan.of(pressed, room, ThinPlan.Limits.RULES);
+            SpaceTable space = new SpaceTable(table);
+            Verdicts pressed = outlook(verdicts, space, free.bytes());
+            ThinPlan whole = ThinPlan.of(pressed, space, ThinPlan.Limits.RULES);
             BitSet full = pressed.pressedRows();
-            forRoom = (int) whole.going().stream()
+            forSpace = (int) whole.going().stream()
                     .filter(row -> pressed.reason(row) == Reason.CAP || pressed.reason(row) == Reason.ROOM)
                     .count();
             missing = pressed.missingBytes();
             unmet = pressed.unmet();
             LettingGo letting = new LettingGo(vault, clock, who);
             // What the drive needs now goes by an action of its own: only that has no grace.
-            ThinPlan urgent = whole.only(full::get, room);
+            ThinPlan urgent = whole.only(full::get, space);
             if (urgent.versions() > 0) {
                 letGo = Optional.of(letting.thinByItself(urgent, progress));
                 atOnce.addAll(letGo.get().actions());
             }
-            ThinPlan later = whole.only(row -> !full.get(row), room);
+            ThinPlan later = whole.only(row -> !full.get(row), space);
             if (later.versions() > 0) {
                 LettingGo.Done done = letting.thinByItself(later, progress);
                 letGo = Optional.of(letGo.map(d -> d.and(done)).orElse(done));
@@ -177,6 +177,6 @@ public final class Standing {
         }
         Optional<Reclaim.Done> reclaimed =
                 due ? Optional.of(new Reclaim(vault, clock).run(progress)) : Optional.empty();
-        return new Done(letGo, forRoom, missing, unmet, reclaimed);
+        return new Done(letGo, forSpace, missing, unmet, reclaimed);
     }
 }

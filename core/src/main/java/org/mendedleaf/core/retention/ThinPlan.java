@@ -94,7 +94,7 @@ public record ThinPlan(
     }
 
     /** What goes under these verdicts, within these limits. */
-    public static ThinPlan of(Verdicts verdicts, RoomTable room, Limits limits) {
+    public static ThinPlan of(Verdicts verdicts, SpaceTable space, Limits limits) {
         VersionTable t = verdicts.table();
         BitSet going = new BitSet(t.size());
         Reason[] reasons = new Reason[t.size()];
@@ -120,11 +120,11 @@ public record ThinPlan(
                 warnings.add(Words.of("thin.warn.missing", Say.size(verdicts.missingBytes())));
             }
         }
-        return new ThinPlan(verdicts, going, reasons, files, room.freedBy(going), warnings);
+        return new ThinPlan(verdicts, going, reasons, files, space.freedBy(going), warnings);
     }
 
     /** The same with only those of its versions that are meant. */
-    public ThinPlan only(java.util.function.IntPredicate meant, RoomTable room) {
+    public ThinPlan only(java.util.function.IntPredicate meant, SpaceTable space) {
         VersionTable t = verdicts.table();
         BitSet some = new BitSet();
         going.stream().filter(meant).forEach(some::set);
@@ -132,7 +132,7 @@ public record ThinPlan(
         for (int line = 0; line < t.lines(); line++) {
             count(t, line, some).ifPresent(of::add);
         }
-        return new ThinPlan(verdicts, some, reasons, of, room.freedBy(some), warnings(t, of));
+        return new ThinPlan(verdicts, some, reasons, of, space.freedBy(some), warnings(t, of));
     }
 
     private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {

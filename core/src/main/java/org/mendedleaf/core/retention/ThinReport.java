@@ -25,7 +25,7 @@ public final class ThinReport {
 
     private final ThinPlan plan;
     private final Optional<LettingGo.Done> done;
-    private final RoomReport room;
+    private final SpaceReport space;
     private final Instant now;
     private final ZoneId zone;
 
@@ -33,12 +33,12 @@ public final class ThinReport {
      * A report.
      *
      * @param done what was done; empty for a plan
-     * @param room afterwards; for a plan, as it is now
+     * @param space afterwards; for a plan, as it is now
      */
-    public ThinReport(ThinPlan plan, Optional<LettingGo.Done> done, RoomReport room, Instant now, ZoneId zone) {
+    public ThinReport(ThinPlan plan, Optional<LettingGo.Done> done, SpaceReport space, Instant now, ZoneId zone) {
         this.plan = plan;
         this.done = done;
-        this.room = room;
+        this.space = space;
         this.now = now;
         this.zone = zone;
     }
@@ -133,12 +133,12 @@ public final class ThinReport {
         root.put("bytes", plan.bytes());
         root.put("freedBytes", plan.freedBytes());
         done.ifPresent(d -> root.put("due", d.due().toString()));
-        ObjectNode r = root.putObject("room");
-        r.put("inUse", room.inUse());
-        r.put("waiting", room.waiting());
-        r.put("unused", room.unused());
-        r.put("bookkeeping", room.bookkeeping());
-        r.put("free", room.free());
+        ObjectNode r = root.putObject("space");
+        r.put("inUse", space.inUse());
+        r.put("waiting", space.waiting());
+        r.put("unused", space.unused());
+        r.put("bookkeeping", space.bookkeeping());
+        r.put("free", space.free());
         ArrayNode warnings = root.putArray("warnings");
         plan.warnings().forEach(warnings::add);
         ArrayNode list = root.putArray("going");
@@ -168,7 +168,7 @@ public final class ThinReport {
         String title = Words.of(done.isPresent() ? "report.done" : "report.plan", Say.full(now, zone));
         StringBuilder out = new StringBuilder();
         out.append("<!DOCTYPE html>\n<html lang=\"")
-                .append(Locale.getDefault().getLanguage())
+                .append(Words.locale().getLanguage())
                 .append("\"><head><meta charset=\"utf-8\"><title>")
                 .append(escaped(title))
                 .append("</title>\n<style>body{font:11pt/1.4 sans-serif;color:#22302a;max-width:52em;margin:2em auto}")
@@ -184,13 +184,13 @@ public final class ThinReport {
                 .append("</p>\n"));
         out.append("<p>")
                 .append(escaped(Words.of(
-                        "report.room",
-                        Say.size(room.inUse()),
-                        Say.size(room.waiting()),
-                        Say.size(room.unused()),
-                        Say.size(room.bookkeeping()),
-                        Say.size(room.all()),
-                        Say.size(room.free()))))
+                        "report.space",
+                        Say.size(space.inUse()),
+                        Say.size(space.waiting()),
+                        Say.size(space.unused()),
+                        Say.size(space.bookkeeping()),
+                        Say.size(space.all()),
+                        Say.size(space.free()))))
                 .append("</p>\n");
         for (String w : plan.warnings()) {
             out.append("<p><strong>").append(escaped(w)).append("</strong></p>\n");

@@ -101,11 +101,11 @@ public final class Verdicts {
     }
 
     /**
-     * The same where the drive has too little room: then the oldest go that nothing but a rule's times keeps.
+     * The same where the drive has too little space: then the oldest go that nothing but a rule's times keeps.
      *
      * @param lacking bytes that are needed; what is not above 0 changes nothing
      */
-    public Verdicts pressed(RoomTable room, long lacking) {
+    public Verdicts pressed(SpaceTable space, long lacking) {
         if (lacking <= 0) {
             return this;
         }
@@ -115,14 +115,14 @@ public final class Verdicts {
         System.arraycopy(ruleOf, 0, other.ruleOf, 0, ruleOf.length);
         System.arraycopy(holdOf, 0, other.holdOf, 0, holdOf.length);
         other.unmet.addAll(unmet);
-        Pressure.Choice choice = Pressure.room(this, room, lacking);
+        Pressure.Choice choice = Pressure.space(this, space, lacking);
         choice.rows().stream().forEach(row -> other.go(row, Reason.ROOM));
         other.pressed = choice.rows();
         other.missingBytes = choice.missingBytes();
         return other;
     }
 
-    /** Versions that go since the drive has too little room, those too that would go anyway. */
+    /** Versions that go since the drive has too little space, those too that would go anyway. */
     public BitSet pressedRows() {
         return (BitSet) pressed.clone();
     }
@@ -132,7 +132,7 @@ public final class Verdicts {
         return missingBytes;
     }
 
-    /** Limits of room that are not kept even when all that may go has gone, with what is taken then. */
+    /** Limits of space that are not kept even when all that may go has gone, with what is taken then. */
     public List<Pressure.Cap> unmet() {
         return List.copyOf(unmet);
     }
@@ -419,7 +419,7 @@ public final class Verdicts {
     }
 
     /**
-     * Whether nothing but a rule's times keeps a version: where room is needed, it may go before its time.
+     * Whether nothing but a rule's times keeps a version: where space is needed, it may go before its time.
      */
     public boolean expendable(int row) {
         return switch (reason(row)) {

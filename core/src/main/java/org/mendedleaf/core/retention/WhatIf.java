@@ -32,7 +32,7 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
      * @param bytes of them, each counted whole
      * @param takenBytes what they really take
      */
-    public record Side(Map<RoomTree.Age, Kept> ages, long versions, long bytes, long takenBytes) {}
+    public record Side(Map<SpaceTree.Age, Kept> ages, long versions, long bytes, long takenBytes) {}
 
     /**
      * Kept versions of one age.
@@ -53,9 +53,9 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
     public record Differing(int line, int now, int proposed, long bytes) {}
 
     /** Compares; both are verdicts on one table. */
-    public static WhatIf of(Verdicts now, Verdicts proposed, RoomTable room, Instant moment) {
-        CompletableFuture<Side> one = CompletableFuture.supplyAsync(() -> side(now, room, moment));
-        Side other = side(proposed, room, moment);
+    public static WhatIf of(Verdicts now, Verdicts proposed, SpaceTable space, Instant moment) {
+        CompletableFuture<Side> one = CompletableFuture.supplyAsync(() -> side(now, space, moment));
+        Side other = side(proposed, space, moment);
         return new WhatIf(one.join(), other, differing(now, proposed));
     }
 
@@ -64,8 +64,8 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
      *
      * @param known the side of {@code now}
      */
-    public static WhatIf of(Verdicts now, Side known, Verdicts proposed, RoomTable room, Instant moment) {
-        CompletableFuture<Side> other = CompletableFuture.supplyAsync(() -> side(proposed, room, moment));
+    public static WhatIf of(Verdicts now, Side known, Verdicts proposed, SpaceTable space, Instant moment) {
+        CompletableFuture<Side> other = CompletableFuture.supplyAsync(() -> side(proposed, space, moment));
         List<Differing> files = differing(now, proposed);
         return new WhatIf(known, other.join(), files);
     }
@@ -75,29 +75,29 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
     }
 
     /** What one set of rules keeps. */
-    public static Side side(Verdicts v, RoomTable room, Instant moment) {
+    public static Side side(Verdicts v, SpaceTable space, Instant moment) {
         long now = Moment.micros(moment);
         VersionTable t = v.table();
         BitSet kept = new BitSet(t.size());
-        long[] versions = new long[RoomTree.Age.values().length];
+        long[] versions = new long[SpaceTree.Age.values().length];
         long[] bytes = new long[versions.length];
         long all = 0;
         long sum = 0;
         for (int row = 0; row < t.size(); row++) {
             if (keeps(v, row)) {
                 kept.set(row);
-                int age = RoomTree.Age.of(t.saved(row), now).ordinal();
+                int age = SpaceTree.Age.of(t.saved(row), now).ordinal();
                 versions[age]++;
                 bytes[age] += t.bytes(row);
                 all++;
                 sum += t.bytes(row);
             }
         }
-        Map<RoomTree.Age, Kept> ages = new EnumMap<>(RoomTree.Age.class);
-        for (RoomTree.Age a : RoomTree.Age.values()) {
+        Map<SpaceTree.Age, Kept> ages = new EnumMap<>(SpaceTree.Age.class);
+        for (SpaceTree.Age a : SpaceTree.Age.values()) {
             ages.put(a, new Kept(versions[a.ordinal()], bytes[a.ordinal()]));
         }
-        return new Side(ages, all, sum, room.takenBy(kept));
+        return new Side(ages, all, sum, space.takenBy(kept));
     }
 
     private static List<Differing> differing(Verdicts now, Verdicts proposed) {

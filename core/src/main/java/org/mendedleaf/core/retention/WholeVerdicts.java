@@ -13,7 +13,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
 
 /**
- * Verdicts on all versions of a vault as they count now: with limits of room, and with what a full drive would take where
+ * Verdicts on all versions of a vault as they count now: with limits of space, and with what a full drive would take where
  * rules are carried out by themselves.
  */
 public final class WholeVerdicts {
@@ -33,7 +33,7 @@ public final class WholeVerdicts {
         Verdicts verdicts =
                 Verdicts.of(table, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, clock), calendar);
         return rules.standing() && isTight(reading)
-                ? Standing.outlook(verdicts, new RoomTable(table), free(reading))
+                ? Standing.outlook(verdicts, new SpaceTable(table), free(reading))
                 : verdicts;
     }
 

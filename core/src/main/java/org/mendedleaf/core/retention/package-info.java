@@ -1,6 +1,6 @@
 /**
- * What is kept, for how long, and what that costs: rules, verdicts, holds, room, what-if, forecast; letting go with a grace
- * time, and giving the room back. Deciding is pure; {@link org.mendedleaf.core.retention.LettingGo} and {@link
+ * What is kept, for how long, and what that costs: rules, verdicts, holds, space, what-if, forecast; letting go with a grace
+ * time, and giving the space back. Deciding is pure; {@link org.mendedleaf.core.retention.LettingGo} and {@link
  * org.mendedleaf.core.retention.Reclaim} carry out.
  */
 @NullMarked

@@ -23,6 +23,7 @@ import org.dmfs.rfc5545.recur.InvalidRecurrenceRuleException;
 import org.dmfs.rfc5545.recur.RecurrenceRule;
 import org.dmfs.rfc5545.recur.RecurrenceRuleIterator;
 import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -35,7 +36,6 @@ public final class Recurrence {
     private static final Duration LEAST = Duration.ofMinutes(10);
 
     private static final int CHECKED = 30;
-    private static final Locale LOCALE = Locale.getDefault(Locale.Category.FORMAT);
     private static final List<String> DAYS = List.of("MO", "TU", "WE", "TH", "FR", "SA", "SU");
 
     private final String text;
@@ -159,7 +159,7 @@ public final class Recurrence {
         }
         String frequency = parts.getOrDefault("FREQ", "");
         int interval = number(parts.getOrDefault("INTERVAL", "1"), 1);
-        String clock = DateTimeFormatter.ofPattern("HH:mm", LOCALE).format(start);
+        String clock = Say.formatter("HH:mm").format(start);
         Set<String> known = new TreeSet<>(Set.of("FREQ", "INTERVAL", "UNTIL", "COUNT", "WKST"));
         String said = switch (frequency) {
             case "HOURLY" -> Words.of("schedule.hourly", interval, clock);
@@ -173,11 +173,7 @@ public final class Recurrence {
                 yield monthly(parts, interval, clock);
             }
             case "YEARLY" ->
-                Words.of(
-                        "schedule.yearly",
-                        interval,
-                        DateTimeFormatter.ofPattern("d MMMM", LOCALE).format(start),
-                        clock);
+                Words.of("schedule.yearly", interval, Say.formatter("d MMMM").format(start), clock);
             default -> "";
         };
         if (said.isEmpty() || !known.containsAll(parts.keySet())) {
@@ -199,7 +195,7 @@ public final class Recurrence {
                 ? ""
                 : Words.of(
                         "schedule.until",
-                        DateTimeFormatter.ofPattern("d MMM yyyy", LOCALE)
+                        Say.formatter("d MMM yyyy")
                                 .format(DateTimeFormatter.BASIC_ISO_DATE.parse(until.substring(0, 8))));
     }
 
@@ -219,11 +215,12 @@ public final class Recurrence {
         if (days.equals(EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY))) {
             return Words.of(
                     "schedule.toDay",
-                    DayOfWeek.MONDAY.getDisplayName(TextStyle.FULL, LOCALE),
-                    DayOfWeek.FRIDAY.getDisplayName(TextStyle.FULL, LOCALE));
+                    DayOfWeek.MONDAY.getDisplayName(TextStyle.FULL, Words.locale()),
+                    DayOfWeek.FRIDAY.getDisplayName(TextStyle.FULL, Words.locale()));
         }
-        List<String> names =
-                days.stream().map(d -> d.getDisplayName(TextStyle.FULL, LOCALE)).toList();
+        List<String> names = days.stream()
+                .map(d -> d.getDisplayName(TextStyle.FULL, Words.locale()))
+                .toList();
         return names.size() == 1
                 ? names.get(0)
                 : Words.of(
@@ -241,7 +238,7 @@ public final class Recurrence {
                     "schedule.monthlyOn",
                     interval,
                     Words.of("schedule.which." + (which < 0 ? "last" : which)),
-                    day.getDisplayName(TextStyle.FULL, LOCALE),
+                    day.getDisplayName(TextStyle.FULL, Words.locale()),
                     clock);
         }
         if (!byDay.isEmpty()) {

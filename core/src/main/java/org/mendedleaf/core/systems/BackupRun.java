@@ -124,7 +124,7 @@ public final class BackupRun {
                             send(target, run, i, digests);
                             progress.advance(1, i.version().size());
                         } catch (SystemException e) {
-                            // Without room or without the drive the others need not be tried.
+                            // Without space or without the drive the others need not be tried.
                             stopped.compareAndSet(null, e);
                         }
                     }

@@ -22,7 +22,7 @@ public enum Capability {
     SNAPSHOTS,
     /** It does something by itself at set times. */
     SCHEDULES,
-    /** It tells how much room there is. */
+    /** It tells how much space there is. */
     CAPACITY,
     /** It can be unplugged. */
     UNPLUGGING,

@@ -22,7 +22,7 @@ import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 
 /**
- * How everything is covered: every folder and place with its state, its last good look or run, the next one, its room and
+ * How everything is covered: every folder and place with its state, its last good look or run, the next one, its space and
  * its gaps.
  */
 public final class Coverage {
@@ -46,8 +46,8 @@ public final class Coverage {
      * @param missed runs that were due and did not happen
      * @param files that are there
      * @param versions of all files
-     * @param usedBytes room it takes where it is; -1 unknown
-     * @param totalBytes room there is; -1 unknown, 0 no limit
+     * @param usedBytes space it takes where it is; -1 unknown
+     * @param totalBytes space there is; -1 unknown, 0 no limit
      * @param gaps what is not kept, and why
      * @param trouble what went wrong last; empty when nothing did
      * @param facts what its system said

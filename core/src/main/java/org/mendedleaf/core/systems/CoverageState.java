@@ -6,7 +6,7 @@ public enum CoverageState {
     UNCOVERED,
     /** The last look or run went wrong. */
     FAILING,
-    /** There is no room for the next run. */
+    /** There is no space for the next run. */
     FULL,
     /** Its system is unplugged or does not answer. */
     AWAY,

@@ -24,8 +24,8 @@ import org.mendedleaf.core.rules.Setting;
  * @param kind of the system
  * @param settings of the place
  * @param role what we may do there
- * @param usedBytes room that the place takes, or where it does not tell, the system; -1 when neither tells
- * @param totalBytes room there is; -1 unknown, 0 no limit
+ * @param usedBytes space that the place takes, or where it does not tell, the system; -1 when neither tells
+ * @param totalBytes space there is; -1 unknown, 0 no limit
  * @param unfinished when a backup run began that did not come to its end
  * @param clockAhead how far the system's clock was ahead of ours, seconds
  * @param awaySince since when it is unplugged or does not answer

@@ -32,8 +32,8 @@ public interface OutsideSystem {
      * How it stands.
      *
      * @param clock what its clock shows
-     * @param usedBytes room taken; -1 when it does not tell
-     * @param totalBytes all the room; -1 when it does not tell, 0 when there is no limit
+     * @param usedBytes space taken; -1 when it does not tell
+     * @param totalBytes all the space; -1 when it does not tell, 0 when there is no limit
      */
     record State(Instant clock, long usedBytes, long totalBytes) {}
 
@@ -45,8 +45,8 @@ public interface OutsideSystem {
      *
      * @param name of the place
      * @param settings how it is set
-     * @param usedBytes room it takes; -1 when the system does not tell
-     * @param totalBytes room it may take; -1 when the system does not tell, 0 when there is no limit
+     * @param usedBytes space it takes; -1 when the system does not tell
+     * @param totalBytes space it may take; -1 when the system does not tell, 0 when there is no limit
      * @param role what we may do there
      * @param unfinished when a backup run began that did not come to its end
      */

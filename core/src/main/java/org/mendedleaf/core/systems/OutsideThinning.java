@@ -19,8 +19,8 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.LettingGo;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.words.Say;
@@ -69,9 +69,9 @@ public final class OutsideThinning {
                     .forEach(rows::set);
             Verdicts verdicts = Verdicts.of(
                     table, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, clock.instant()), calendar);
-            RoomTable room = new RoomTable(table);
-            return ThinPlan.of(verdicts, room, limits.in(place.id(), limits.path()))
-                    .only(rows::get, room);
+            SpaceTable space = new SpaceTable(table);
+            return ThinPlan.of(verdicts, space, limits.in(place.id(), limits.path()))
+                    .only(rows::get, space);
         }
     }
 
@@ -131,7 +131,7 @@ public final class OutsideThinning {
                 }));
         Optional<LettingGo.Done> letGo = Optional.empty();
         if (!erased.isEmpty()) {
-            ThinPlan done = plan.only(erased::get, new RoomTable(table));
+            ThinPlan done = plan.only(erased::get, new SpaceTable(table));
             letGo = Optional.of(new LettingGo(vault, clock, who).thin(done, Progress.NONE));
         }
         return new Done(erased.cardinality(), letGo, failed);

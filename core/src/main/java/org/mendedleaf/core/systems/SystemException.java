@@ -69,7 +69,7 @@ public abstract sealed class SystemException extends IOException {
         }
     }
 
-    /** There is no room for it. */
+    /** There is no space for it. */
     public static final class Full extends SystemException {
         private static final long serialVersionUID = 1;
 

@@ -5,6 +5,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystems;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.OpenOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileAttribute;
@@ -12,9 +13,7 @@ import java.nio.file.attribute.PosixFileAttributeView;
 import java.nio.file.attribute.PosixFilePermission;
 import java.nio.file.attribute.PosixFilePermissions;
 import java.util.EnumSet;
-import java.util.List;
 import java.util.Set;
-import java.util.stream.Stream;
 
 /**
  * Who of the people on this computer may open what the program writes for itself. Where a file system knows no owners, as on
@@ -121,26 +120,31 @@ public enum Access {
 
     /** As {@link #tighten}, for a folder and all files in it and in folders below; true when anything was taken away. */
     public boolean tightenAll(Path path) throws IOException {
-        boolean changed = tighten(path);
-        List<Path> inside;
-        try (Stream<Path> all = Files.walk(path)) {
-            inside =
-                    all.filter(p -> !p.equals(path) && !Files.isSymbolicLink(p)).toList();
-        }
-        for (Path p : inside) {
-            changed |= tighten(p);
-        }
-        return changed;
+        return each(path, this::tighten);
     }
 
     /** Gives a folder and all in it exactly these permissions. */
     public void giveAll(Path path) throws IOException {
-        List<Path> inside;
-        try (Stream<Path> all = Files.walk(path)) {
-            inside = all.filter(p -> !Files.isSymbolicLink(p)).toList();
-        }
-        for (Path p : inside) {
+        each(path, p -> {
             set(p, Files.isDirectory(p) ? folder : file);
+            return true;
+        });
+    }
+
+    /** Changes a path; true when anything was other than it should be. */
+    private interface Change {
+        boolean of(Path path) throws IOException;
+    }
+
+    private static boolean each(Path path, Change change) throws IOException {
+        boolean changed = false;
+        for (Path p : FilesBelow.paths(path)) {
+            try {
+                changed |= change.of(p);
+            } catch (NoSuchFileException e) {
+                org.slf4j.LoggerFactory.getLogger(Access.class).debug("{} went meanwhile", p, e);
+            }
         }
+        return changed;
     }
 }

@@ -20,7 +20,7 @@ public final class ContentWorker implements AutoCloseable {
 
     private static final int LEVEL = 3;
 
-    /** Small chunks that many versions will need: a quarter more time of a first capture than level 3, a tenth less room. */
+    /** Small chunks that many versions will need: a quarter more time of a first capture than level 3, a tenth less space. */
     private static final int LEVEL_INFLATED = 9;
 
     /** Stored compressed only when that saves at least 3 of 100 bytes. */

@@ -189,7 +189,7 @@ public final class PackCheck {
     private void compare(
             Expected pack, PackRecord head, @org.jspecify.annotations.Nullable ChunkPlace known, List<Damage> found) {
         if (known == null) {
-            // A chunk that no commit took up: its file was never finished. It takes room and harms nobody.
+            // A chunk that no commit took up: its file was never finished. It takes space and harms nobody.
             return;
         }
         boolean same = known.id() == head.id()

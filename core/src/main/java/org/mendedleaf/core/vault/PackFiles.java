@@ -69,7 +69,11 @@ public final class PackFiles {
         }
         List<PackFile> found = new ArrayList<>();
         for (Path file : files) {
-            found.add(look(vault, file));
+            try {
+                found.add(look(vault, file));
+            } catch (NoSuchFileException e) {
+                org.slf4j.LoggerFactory.getLogger(PackFiles.class).debug("{} was given back meanwhile", file, e);
+            }
         }
         return found;
     }

@@ -10,8 +10,8 @@ import java.util.Random;
 import java.util.Set;
 
 /**
- * A file that keeps some room of the vault's disk: when the disk is full, it is given up so that something can be let go and
- * its room given back, which itself takes some room. Captures never use it.
+ * A file that keeps some space of the vault's disk: when the disk is full, it is given up so that something can be let go and
+ * its space given back, which itself takes some space. Captures never use it.
  */
 public final class Reserve {
 
@@ -36,13 +36,13 @@ public final class Reserve {
         return Files.getFileStore(vault.root()).getUsableSpace();
     }
 
-    /** Makes it, when it is not there and the disk has plenty of room. */
+    /** Makes it, when it is not there and the disk has plenty of space. */
     public void keep() {
         try {
             if (Files.exists(file) || free() < FREE_AT_LEAST) {
                 return;
             }
-            // What a disk could compress would keep no room.
+            // What a disk could compress would keep no space.
             byte[] noise = new byte[SIZE];
             new Random(vault.id().getLeastSignificantBits()).nextBytes(noise);
             try (FileChannel out =
@@ -54,7 +54,7 @@ public final class Reserve {
         }
     }
 
-    /** Gives its room up, when the disk has less than that left. */
+    /** Gives its space up, when the disk has less than that left. */
     public void giveUp() {
         try {
             if (free() < SIZE && Files.deleteIfExists(file)) {

@@ -91,7 +91,7 @@ public abstract sealed class VaultException extends IOException {
         }
     }
 
-    /** The disk of the vault is full; make room, and capture again. */
+    /** The disk of the vault is full; make space, and capture again. */
     public static final class Full extends VaultException {
         private static final long serialVersionUID = 1;
 

@@ -164,7 +164,7 @@ public final class VaultLock implements AutoCloseable {
         return Files.readAttributes(file, BasicFileAttributes.class).fileKey();
     }
 
-    /** The text is a courtesy and a proof: a full disk must not keep anyone from making room. */
+    /** The text is a courtesy and a proof: a full disk must not keep anyone from making space. */
     private static byte @Nullable [] note(FileChannel channel, String holder) {
         byte[] text = Arrays.copyOf(LockHolder.text(UUID.randomUUID(), holder).getBytes(StandardCharsets.UTF_8), TEXT);
         try {

@@ -9,13 +9,11 @@ import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.time.temporal.ChronoUnit;
-import java.util.Locale;
 
 /** Numbers and times as people say them. */
 public final class Say {
 
     private static final String[] UNITS = {"kB", "MB", "GB", "TB", "PB"};
-    private static final Locale LOCALE = Locale.getDefault(Locale.Category.FORMAT);
 
     private Say() {}
 
@@ -31,7 +29,7 @@ public final class Say {
             unit++;
         }
         int decimals = value < 9.995 ? 2 : value < 99.95 ? 1 : 0;
-        return String.format(LOCALE, "%." + decimals + "f %s", value, UNITS[unit]);
+        return String.format(Words.locale(), "%." + decimals + "f %s", value, UNITS[unit]);
     }
 
     /** A change in size, with its sign: {@code +1.20 kB}, {@code −45.2 kB}; a minus sign, not a hyphen. */
@@ -41,12 +39,17 @@ public final class Say {
 
     /** A number with the separators of the user's language. */
     public static String number(long n) {
-        return String.format(LOCALE, "%,d", n);
+        return String.format(Words.locale(), "%,d", n);
     }
 
     /** A number with at most three places behind the point. */
     public static String decimal(double n) {
         return Words.of("say.decimal", n);
+    }
+
+    /** A number with one place behind the point. */
+    public static String oneDecimal(double n) {
+        return String.format(Words.locale(), "%.1f", n);
     }
 
     /** A moment as people say it: {@code today 10:42}, {@code Tue 16:05}, {@code 4 May}, {@code 4 May 2025}. */
@@ -76,16 +79,28 @@ public final class Say {
                                 .getValidOffsets(time.toLocalDateTime())
                                 .size()
                         > 1;
-        return DateTimeFormatter.ofPattern(twice ? pattern + " z" : pattern, LOCALE)
-                .format(time);
+        return formatter(twice ? pattern + " z" : pattern).format(time);
+    }
+
+    /**
+     * Writes dates in the language of the words.
+     *
+     * @param pattern of {@link DateTimeFormatter}, in which a day stands in the English order, as {@code d MMM yyyy}
+     */
+    public static DateTimeFormatter formatter(String pattern) {
+        String ordered = pattern.contains("d MMMM")
+                ? pattern.replace("d MMMM", Words.plain("say.pattern.dayOfMonth"))
+                : pattern.contains("d MMM yyyy")
+                        ? pattern.replace("d MMM yyyy", Words.plain("say.pattern.dayOfYear"))
+                        : pattern.replace("d MMM", Words.plain("say.pattern.day"));
+        return DateTimeFormatter.ofPattern(ordered, Words.locale());
     }
 
     /** A day as people say it: {@code 4 May}, {@code 4 May 2025}. */
     public static String day(Instant at, Instant now, ZoneId zone) {
         LocalDate day = at.atZone(zone).toLocalDate();
         boolean sameYear = day.getYear() == now.atZone(zone).getYear();
-        return DateTimeFormatter.ofPattern(sameYear ? "d MMM" : "d MMM yyyy", LOCALE)
-                .format(day);
+        return formatter(sameYear ? "d MMM" : "d MMM yyyy").format(day);
     }
 
     /**
@@ -113,13 +128,13 @@ public final class Say {
     public static String zoned(Instant at, ZoneId zone) {
         ZonedDateTime time = at.atZone(zone);
         String pattern = time.getSecond() == 0 ? "EEE d MMM yyyy, HH:mm z" : "EEE d MMM yyyy, HH:mm:ss z";
-        return DateTimeFormatter.ofPattern(pattern, LOCALE).format(time);
+        return formatter(pattern).format(time);
     }
 
     /** A moment to the second with its zone, for tooltips and details. */
     public static String exact(Instant at, ZoneId zone) {
         return DateTimeFormatter.ofLocalizedDateTime(FormatStyle.LONG)
-                .withLocale(LOCALE)
+                .withLocale(Words.locale())
                 .format(at.atZone(zone).truncatedTo(ChronoUnit.SECONDS));
     }
 

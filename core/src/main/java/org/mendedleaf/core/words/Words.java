@@ -1,13 +1,18 @@
 package org.mendedleaf.core.words;
 
 import java.text.MessageFormat;
+import java.util.List;
 import java.util.Locale;
 import java.util.MissingResourceException;
 import java.util.ResourceBundle;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The words a user sees, by key, from the one {@code messages.properties}. Patterns follow {@link MessageFormat}.
+ * The words a user sees, by key, from {@code messages.properties} (English) and its like in other languages. Patterns follow
+ * {@link MessageFormat}. The language is that of the system, until {@link #use} says another.
  *
  * <pre>{@code
  * Words.of("vault.busy", "desktop on this computer", "since 10:42")
@@ -15,20 +20,78 @@ import org.jspecify.annotations.Nullable;
  */
 public final class Words {
 
-    private static final ResourceBundle BUNDLE =
-            ResourceBundle.getBundle("org.mendedleaf.core.words.messages", Locale.getDefault());
+    /** The languages that there are words in; the first is taken where the system has another one. */
+    public static final List<Locale> LANGUAGES = List.of(Locale.ENGLISH, Locale.GERMAN);
+
+    private static final String NAME = "org.mendedleaf.core.words.messages";
+    private static final ResourceBundle ENGLISH = ResourceBundle.getBundle(NAME, Locale.ROOT);
+
+    private static final String PROPERTY = "mendedleaf.language";
+    private static final Locale OF_SYSTEM = Locale.getDefault(Locale.Category.DISPLAY);
+
+    private static volatile Spoken spoken = Spoken.in(ofSystem());
 
     private Words() {}
 
-    /** The language of the words. */
+    /** A language: its words, and how numbers and dates are written in it. */
+    private record Spoken(ResourceBundle words, Locale locale) {
+        static Spoken in(Locale wanted) {
+            boolean known = LANGUAGES.stream().anyMatch(l -> l.getLanguage().equals(wanted.getLanguage()));
+            Locale language = known ? wanted : Locale.ENGLISH;
+            Locale formats = Locale.getDefault(Locale.Category.FORMAT);
+            // Of a system in another language the words would be ours and the names of its days not.
+            Locale locale = formats.getLanguage().equals(language.getLanguage()) ? formats : language;
+            return new Spoken(ResourceBundle.getBundle(NAME, known ? wanted : Locale.ROOT), locale);
+        }
+    }
+
+    /** From now on all words are in this language, or in English where there are none in it. */
+    public static void use(Locale language) {
+        spoken = Spoken.in(language);
+    }
+
+    /** From now on all words are in the language with this tag, such as {@code de}; without one in that of the system. */
+    public static void use(@Nullable String tag) {
+        use(tag == null ? ofSystem() : Locale.forLanguageTag(tag));
+    }
+
+    private static Locale ofSystem() {
+        String asked = System.getProperty(PROPERTY, "");
+        return asked.isEmpty() ? OF_SYSTEM : Locale.forLanguageTag(asked);
+    }
+
+    /** What has a new process of Java say its words in the language of this one. */
+    public static String languageFlag() {
+        return "-D" + PROPERTY + "=" + spoken.words().getLocale().toLanguageTag();
+    }
+
+    /** The language of the words, and the country whose way of writing numbers and dates goes with it. */
     public static Locale locale() {
-        Locale found = BUNDLE.getLocale();
-        return found.getLanguage().isEmpty() ? Locale.ENGLISH : found;
+        return spoken.locale();
+    }
+
+    /** All words in the language that is used. */
+    public static ResourceBundle bundle() {
+        return spoken.words();
     }
 
     /** The words for a key that has no places, as they stand in the bundle: an apostrophe there is one. */
     public static String plain(String key) {
-        return BUNDLE.getString(key);
+        return spoken.words().getString(key);
+    }
+
+    /** What people may type for a key, whose words have commas between them: in their language, and in English anywhere. */
+    public static Set<String> typed(String key) {
+        Set<String> all = new TreeSet<>();
+        lists(key).forEach(all::addAll);
+        return all;
+    }
+
+    /** The same as lists in their order, that of the user's language first. */
+    public static List<List<String>> lists(String key) {
+        return Stream.of(spoken.words(), ENGLISH)
+                .map(words -> List.of(words.getString(key).split(",")))
+                .toList();
     }
 
     /**
@@ -37,9 +100,9 @@ public final class Words {
      * @throws IllegalArgumentException when the key is missing; that is a defect, and a test looks for it
      */
     public static String of(String key, @Nullable Object... arguments) {
+        Spoken now = spoken;
         try {
-            String pattern = BUNDLE.getString(key);
-            return new MessageFormat(pattern, Locale.ROOT).format(arguments);
+            return new MessageFormat(now.words().getString(key), now.locale()).format(arguments);
         } catch (MissingResourceException e) {
             throw new IllegalArgumentException("expected words for the key '" + key + "', found none", e);
         }

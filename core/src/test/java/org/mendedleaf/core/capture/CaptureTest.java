@@ -411,7 +411,7 @@ class CaptureTest {
 
     private long stored() throws IOException {
         try (Reading r = p.vault().read()) {
-            return r.room().storedBytes();
+            return r.space().storedBytes();
         }
     }
 }

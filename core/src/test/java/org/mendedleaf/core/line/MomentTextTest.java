@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.mendedleaf.core.words.Words;
 
 class MomentTextTest {
 
@@ -209,6 +210,71 @@ class MomentTextTest {
         assertThatThrownBy(() -> new MomentText(ZONE, NOW, AROUND).readEnd(typed))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining(words);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "jetzt | 2026-11-20T09:45:00Z",
+                "heute | 2026-11-20T09:45:00Z",
+                "heute früh | 2026-11-20T08:00:00Z",
+                "heute Morgen | 2026-11-20T08:00:00Z",
+                "gestern | 2026-11-19T22:59:59.999999Z",
+                "gestern Abend | 2026-11-19T19:00:00Z",
+                "gestern um 17 Uhr | 2026-11-19T16:00:00Z",
+                "gestern 17.30 Uhr | 2026-11-19T16:30:00Z",
+                "vorgestern 17:00 | 2026-11-18T16:00:00Z",
+                "letzten Donnerstag 17:00 | 2026-11-19T16:00:00Z",
+                "letzten Freitag um 10 | 2026-11-13T09:00:00Z",
+                "Di | 2026-11-17T22:59:59.999999Z",
+                "am Dienstag, 17:30 | 2026-11-17T16:30:00Z",
+                "vor 3 Stunden | 2026-11-20T06:45:00Z",
+                "vor einer halben Stunde | 2026-11-20T09:15:00Z",
+                "vor einer Stunde | 2026-11-20T08:45:00Z",
+                "vor 3 Tagen 17:00 | 2026-11-17T16:00:00Z",
+                "vor zwei Wochen | 2026-11-06T09:45:00Z",
+                "Montag vor 2 Wochen | 2026-11-02T22:59:59.999999Z",
+                "Montag letzter Woche | 2026-11-09T22:59:59.999999Z",
+                "Ende Oktober | 2026-10-31T22:59:59.999999Z",
+                "Anfang November | 2026-10-31T23:00:00Z",
+                "4. Mai 12:00 | 2026-05-04T10:00:00Z",
+                "4.5.2026 | 2026-05-04T21:59:59.999999Z",
+                "16.11. | 2026-11-16T22:59:59.999999Z",
+                "vor der letzten Änderung | 2026-11-19T14:59:59.999999Z",
+                "Version 3 | 2026-11-12T08:00:00Z",
+                "Snapshot before pressing | 2026-11-01T12:00:00Z",
+                "3 hours ago | 2026-11-20T06:45:00Z",
+                "last Thursday 17:00 | 2026-11-19T16:00:00Z",
+                "morgen | refused",
+                "morgen früh | refused",
+                "irgendwann | refused",
+            })
+    void momentsAreUnderstoodInGermanAndInEnglishThere(String typed, String meant) throws IOException {
+        Words.use("de");
+        try {
+            if (meant.equals("refused")) {
+                assertThatThrownBy(() -> read(typed)).isInstanceOf(IllegalArgumentException.class);
+            } else {
+                assertThat(read(typed)).isEqualTo(Instant.parse(meant));
+            }
+        } finally {
+            Words.use((String) null);
+        }
+    }
+
+    @Test
+    void anEndIsUnderstoodInGerman() throws IOException {
+        Words.use("de");
+        try {
+            assertThat(new MomentText(ZONE, NOW, AROUND).readEnd("in 3 Monaten"))
+                    .isEqualTo(Instant.parse("2027-02-20T09:45:00Z"));
+            assertThatThrownBy(() -> read("Freitag"))
+                    .hasMessage("\"Freitag\": Das ist heute. Schreiben Sie \"heute\" oder \"letzten Freitag\".");
+            assertThat(read("letzten Freitag")).isEqualTo(Instant.parse("2026-11-13T22:59:59.999999Z"));
+        } finally {
+            Words.use((String) null);
+        }
     }
 
     @Test

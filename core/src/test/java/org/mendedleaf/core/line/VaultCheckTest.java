@@ -187,7 +187,7 @@ class VaultCheckTest {
         }
     }
 
-    /** Captures, erases and gives room back, again and again. */
+    /** Captures, erases and gives space back, again and again. */
     static final class Busy {
         public static void main(String[] arguments) throws Exception {
             try (TestPlace p = new TestPlace(Path.of(arguments[0]))) {

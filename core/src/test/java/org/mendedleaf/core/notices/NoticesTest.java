@@ -23,7 +23,7 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
 
-/** What needs somebody is told once, together, not in quiet hours, and again when it comes back. */
+/** What needs attention is told once, together, not in quiet hours, and again when it comes back. */
 class NoticesTest {
 
     private static final String ROTA = "Monday Ada, Tuesday Tomas, Wednesday Wilma. ".repeat(40);
@@ -140,7 +140,7 @@ class NoticesTest {
         Files.move(copy, temp.resolve("away"));
         keeper().round(Breathing.on());
         assertThat(shown).hasSize(1);
-        assertThat(shown.get(0)).startsWith("2 things need somebody: ");
+        assertThat(shown.get(0)).startsWith("2 things need attention: ");
     }
 
     @Test

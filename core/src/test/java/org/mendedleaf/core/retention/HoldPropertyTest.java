@@ -36,7 +36,7 @@ class HoldPropertyTest {
     Path temp;
 
     private static final Rule LITTLE =
-            Rule.keepAll("little", Scope.ALL).withCounts(1, 1).withRoom(1_000, true);
+            Rule.keepAll("little", Scope.ALL).withCounts(1, 1).withSpace(1_000, true);
 
     /** What is held, with its content. */
     private final Map<String, byte[]> held = new LinkedHashMap<>();
@@ -216,7 +216,7 @@ class HoldPropertyTest {
         Verdicts v = Histories.judge(p, RuleSet.NONE);
         ThinPlan.Limits limits = new ThinPlan.Limits(0, "", Set.of(), 1, Optional.empty(), Optional.empty(), false);
         new LettingGo(p.vault(), p.clock(), "Ada")
-                .thin(ThinPlan.of(v, new RoomTable(v.table()), limits), Progress.NONE);
+                .thin(ThinPlan.of(v, new SpaceTable(v.table()), limits), Progress.NONE);
     }
 
     /** Writes down what is held by now, by a way of its own: of what is in the vault, by what lies in held folders. */

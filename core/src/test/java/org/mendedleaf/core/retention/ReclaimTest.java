@@ -31,7 +31,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Wish;
 
-/** Letting go, the grace time, and giving the room back. */
+/** Letting go, the grace time, and giving the space back. */
 class ReclaimTest {
 
     @TempDir
@@ -70,7 +70,7 @@ class ReclaimTest {
 
     private ThinPlan plan(Rule rule) throws IOException {
         Verdicts v = Histories.judge(p, rules(rule));
-        return ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        return ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
     }
 
     private Action last() throws IOException {
@@ -146,12 +146,12 @@ class ReclaimTest {
         assertThat(done.versions()).isEqualTo(3);
         assertThat(done.due()).isEqualTo(p.now().plus(Duration.ofDays(7)));
         assertThat(content("big.bin", 1)).hasSize(400_000);
-        RoomTable.Sums sums = new RoomTable(Histories.table(p)).sums();
+        SpaceTable.Sums sums = new SpaceTable(Histories.table(p)).sums();
         assertThat(sums.waiting()).isEqualTo(plan.freedBytes());
         assertThat(last().words()).isEqualTo("big.bin thinned");
         assertThat(p.recovery().undo(last()).failed()).isEmpty();
         assertThat(waiting()).isEmpty();
-        assertThat(new RoomTable(Histories.table(p)).sums().waiting()).isZero();
+        assertThat(new SpaceTable(Histories.table(p)).sums().waiting()).isZero();
     }
 
     @Test
@@ -409,17 +409,17 @@ class ReclaimTest {
         Verdicts v = Histories.judge(p, RuleSet.NONE);
         ThinPlan.Limits limits =
                 new ThinPlan.Limits(0, "", java.util.Set.of(), 2, Optional.empty(), Optional.empty(), false);
-        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), limits);
+        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), limits);
         assertThat(plan.versions()).isEqualTo(3);
         assertThat(plan.warnings()).isEmpty();
         ThinPlan one = ThinPlan.of(
                 v,
-                new RoomTable(v.table()),
+                new SpaceTable(v.table()),
                 new ThinPlan.Limits(0, "big.bin", java.util.Set.of(), 1, Optional.empty(), Optional.empty(), false));
         assertThat(one.warnings()).containsExactly("1 file would be down to one version: big.bin");
         assertThat(ThinPlan.of(
                                 v,
-                                new RoomTable(v.table()),
+                                new SpaceTable(v.table()),
                                 new ThinPlan.Limits(
                                         0,
                                         "",

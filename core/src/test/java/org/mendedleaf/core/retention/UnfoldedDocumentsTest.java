@@ -115,7 +115,7 @@ class UnfoldedDocumentsTest {
                     all += seen.add(c.id()) ? c.storedBytes() : 0;
                 }
             }
-            assertThat(new RoomTable(Histories.table(p)).sums().inUse()).isEqualTo(all);
+            assertThat(new SpaceTable(Histories.table(p)).sums().inUse()).isEqualTo(all);
             long only = 0;
             for (ChunkPlace c : reading.contents().places(version(p, 4).recipe())) {
                 boolean shared = false;
@@ -141,7 +141,7 @@ class UnfoldedDocumentsTest {
                                             p,
                                             Histories.rules(
                                                     Rule.keepAll("r", Scope.ALL).withCounts(1, 2))),
-                                    new RoomTable(Histories.table(p)),
+                                    new SpaceTable(Histories.table(p)),
                                     ThinPlan.Limits.RULES),
                             Progress.NONE);
             p.later(8 * 24 * 60);

@@ -173,7 +173,7 @@ class VerdictsPropertyTest {
             for (int i = 1; i <= 20; i++) {
                 p.at(from.plus(Duration.ofDays(10L * i)));
                 Verdicts v = Histories.judge(p, rules);
-                ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+                ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
                 if (plan.versions() > 0) {
                     new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
                 }
@@ -212,23 +212,23 @@ class VerdictsPropertyTest {
                 p.capture();
             }
             VersionTable t = Histories.table(p);
-            RoomTable room = new RoomTable(t);
+            SpaceTable space = new SpaceTable(t);
             java.util.BitSet going = new java.util.BitSet();
             for (int row = 0; row < t.size(); row++) {
                 going.set(row, random.nextBoolean());
             }
             Set<Integer> all = chunks(t, row -> true);
             Set<Integer> staying = chunks(t, row -> !going.get(row));
-            assertThat(room.freedBy(going)).isEqualTo(bytes(t, all) - bytes(t, staying));
-            assertThat(room.taken(going)).isEqualTo(bytes(t, chunks(t, going::get)));
-            assertThat(room.sums().inUse()).isEqualTo(bytes(t, all));
+            assertThat(space.freedBy(going)).isEqualTo(bytes(t, all) - bytes(t, staying));
+            assertThat(space.taken(going)).isEqualTo(bytes(t, chunks(t, going::get)));
+            assertThat(space.sums().inUse()).isEqualTo(bytes(t, all));
             int one = random.nextInt(t.size());
-            assertThat(room.taken(one)).isEqualTo(bytes(t, chunks(t, row -> row == one)));
-            assertThat(room.only(one)).isEqualTo(bytes(t, all) - bytes(t, chunks(t, row -> row != one)));
+            assertThat(space.taken(one)).isEqualTo(bytes(t, chunks(t, row -> row == one)));
+            assertThat(space.only(one)).isEqualTo(bytes(t, all) - bytes(t, chunks(t, row -> row != one)));
             try (Reading reading = p.vault().read()) {
                 assertThat(HoldStore.of(reading).standing()).isEmpty();
             }
-            RoomTree tree = RoomTree.of(t, p.now());
+            SpaceTree tree = SpaceTree.of(t, p.now());
             check(t, tree.root(), all);
             long[] kinds = {0};
             tree.kinds().forEach((k, s) -> kinds[0] += s.versions());
@@ -237,7 +237,7 @@ class VerdictsPropertyTest {
         });
     }
 
-    private static void check(VersionTable t, RoomTree.Node node, Set<Integer> all) {
+    private static void check(VersionTable t, SpaceTree.Node node, Set<Integer> all) {
         Set<Integer> inside = chunks(t, row -> isIn(t, node, row));
         Set<Integer> outside = chunks(t, row -> !isIn(t, node, row));
         assertThat(node.share().takenBytes()).as(node.path()).isEqualTo(bytes(t, inside));
@@ -245,7 +245,7 @@ class VerdictsPropertyTest {
         node.children().forEach(c -> check(t, c, all));
     }
 
-    private static boolean isIn(VersionTable t, RoomTree.Node node, int row) {
+    private static boolean isIn(VersionTable t, SpaceTree.Node node, int row) {
         String path = t.path(t.lineOf(row));
         return node.place() == null
                 || node.path().isEmpty()
@@ -271,6 +271,6 @@ class VerdictsPropertyTest {
     void bucketsOfAgesCoverAll(@ForAll Random random) {
         long now = Moment.micros(TestPlace.START);
         long saved = now - (long) (random.nextDouble() * 4e15);
-        assertThat(RoomTree.Age.of(saved, now)).isNotNull();
+        assertThat(SpaceTree.Age.of(saved, now)).isNotNull();
     }
 }

@@ -217,7 +217,7 @@ class VerdictsTest {
         holds.version(p.place(), plan.id(), 1, plan.path(), "audit", Optional.empty());
         Verdicts v = judge(p, hard);
         Hold folder = Hold.of(p.place(), Hold.Kind.FOLDER, 0, 0, "lease", 0);
-        HoldEffect effect = HoldEffect.of(v, new RoomTable(v.table()), folder, p.now(), Histories.UTC);
+        HoldEffect effect = HoldEffect.of(v, new SpaceTable(v.table()), folder, p.now(), Histories.UTC);
         assertThat(effect.files()).isEqualTo(2);
         assertThat(effect.versions()).isEqualTo(5);
         assertThat(effect.already()).isEqualTo(1);
@@ -231,7 +231,7 @@ class VerdictsTest {
                         + ". What is saved later is held too.");
         Hold put = holds.folder(p.place(), "lease", "boundary", Optional.empty());
         Verdicts with = judge(p, hard);
-        assertThat(HoldEffect.lifting(with, new RoomTable(with.table()), put, p.now(), Histories.UTC)
+        assertThat(HoldEffect.lifting(with, new SpaceTable(with.table()), put, p.now(), Histories.UTC)
                         .versions())
                 .isEqualTo(2);
     }
@@ -287,7 +287,7 @@ class VerdictsTest {
         long line = ledger();
         RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 3));
         Verdicts v = judge(p, hard);
-        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
         new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, org.mendedleaf.core.jobs.Progress.NONE);
         assertThat(reasons(judge(p, hard), line).subList(0, 9)).containsOnly(Reason.WAITING);
         assertThat(reasons(judge(p, hard), line).subList(9, 12)).containsExactly(Reason.ALL, Reason.ALL, Reason.NEWEST);

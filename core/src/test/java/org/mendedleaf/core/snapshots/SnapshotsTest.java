@@ -21,7 +21,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.CutSpace;
 import org.mendedleaf.core.line.Duties;
 import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.OpenVault;
@@ -379,8 +379,8 @@ class SnapshotsTest {
             p.save("big", "smaller");
             p.capture();
             try (Reading reading = p.vault().read()) {
-                var holds = CutRoom.of(reading, p.place(), of(p).standing());
-                CutRoom.Holds one = holds.get(first.id());
+                var holds = CutSpace.of(reading, p.place(), of(p).standing());
+                CutSpace.Holds one = holds.get(first.id());
                 assertThat(one.files()).isEqualTo(2);
                 assertThat(one.bytes()).isEqualTo(300_000 + "stays as it is".length());
                 assertThat(one.aloneVersions()).isEqualTo(1);
@@ -390,7 +390,7 @@ class SnapshotsTest {
             }
             Snapshot third = of(p).take("", "", Progress.NONE);
             try (Reading reading = p.vault().read()) {
-                assertThat(CutRoom.of(reading, p.place(), of(p).standing())
+                assertThat(CutSpace.of(reading, p.place(), of(p).standing())
                                 .get(third.id())
                                 .aloneVersions())
                         .as("what is live is held by nobody alone")

@@ -20,7 +20,7 @@ import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.rules.Setting;
 
-/** Runs onto a drive that has limited room and can be unplugged. */
+/** Runs onto a drive that has limited space and can be unplugged. */
 class BackupRunTest {
 
     @TempDir

@@ -65,7 +65,7 @@ class CoverageTest {
         assertThat(judge("", store, 0, 2)).isEqualTo(CoverageState.GAPS);
         assertThat(judge("", store, 3, 2)).isEqualTo(CoverageState.LATE);
         assertThat(judge("wrong", store, 3, 2)).isEqualTo(CoverageState.FAILING);
-        assertThat(judge("no room", drive, 3, 2)).isEqualTo(CoverageState.FULL);
+        assertThat(judge("no space", drive, 3, 2)).isEqualTo(CoverageState.FULL);
         assertThat(judge("wrong", drive.away(NOW), 3, 2)).isEqualTo(CoverageState.AWAY);
         assertThat(judge("", drive, 1, 0)).as("one missed run is not late yet").isEqualTo(CoverageState.GOOD);
         assertThat(judge("", drive, 2, 0)).isEqualTo(CoverageState.LATE);

@@ -24,7 +24,7 @@ import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.VersionTable;
-import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.rules.Setting;
 
 /** What a system says comes onto lines, once. */
@@ -88,7 +88,7 @@ class MirrorTest {
 
     @Test
     void aPathOfThreeThousandLevelsStopsNothingThatComesAfterIt() throws Exception {
-        // With less room than any thread of the program has: nothing may need more for a deeper path.
+        // With less space than any thread of the program has: nothing may need more for a deeper path.
         AtomicReference<Throwable> failed = new AtomicReference<>();
         Thread small = new Thread(null, () -> failed.set(deepPath()), "a small stack", 160 << 10);
         small.start();
@@ -121,9 +121,9 @@ class MirrorTest {
         assertThat(rig.look(place).points()).isEqualTo(1);
         assertThat(rig.desk.check().isClean()).isTrue();
         try (Reading reading = rig.vault().read()) {
-            RoomTree room = RoomTree.of(VersionTable.of(reading), rig.now());
-            assertThat(room.root().files()).isEqualTo(3);
-            assertThat(room.find(place.id(), deep)).isPresent();
+            SpaceTree space = SpaceTree.of(VersionTable.of(reading), rig.now());
+            assertThat(space.root().files()).isEqualTo(3);
+            assertThat(space.find(place.id(), deep)).isPresent();
         }
     }
 

@@ -38,8 +38,8 @@ import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.LettingGo;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.rules.Setting;
@@ -170,7 +170,7 @@ class OutsideWorkTest {
                     t, List.of(), RuleSet.NONE, rig.now(), new Calendar(java.time.ZoneOffset.UTC, DayOfWeek.MONDAY));
             plan = ThinPlan.of(
                     v,
-                    new RoomTable(t),
+                    new SpaceTable(t),
                     new ThinPlan.Limits(
                             share.id(), "", java.util.Set.of(), 1, Optional.empty(), Optional.empty(), false));
         }
@@ -264,7 +264,7 @@ class OutsideWorkTest {
         Place library = rig.place(SystemKind.LIBRARY, "p", Setting.QUOTA_MB, "1");
         put(library, "a.txt", "x".repeat(600_000));
         PutResult result = put(library, "a.txt", "y".repeat(600_000));
-        assertThat(result.failed().get("a.txt")).contains("no room");
+        assertThat(result.failed().get("a.txt")).contains("no space");
         assertThat(rig.live(library, "a.txt").orElseThrow()).startsWith("xxx");
     }
 

@@ -47,13 +47,13 @@ class TransfersTest {
                 i -> "f" + i,
                 i -> {
                     if (i % 20 == 7) {
-                        throw new SystemException.Full("no room for it");
+                        throw new SystemException.Full("no space for it");
                     }
                     done.incrementAndGet();
                 },
                 Progress.NONE);
         assertThat(failed.keySet()).containsExactly("f7", "f27", "f47");
-        assertThat(failed.values()).allMatch(w -> w.contains("no room"));
+        assertThat(failed.values()).allMatch(w -> w.contains("no space"));
         assertThat(done.get()).isEqualTo(57);
     }
 

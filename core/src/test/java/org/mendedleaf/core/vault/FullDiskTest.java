@@ -36,10 +36,10 @@ class FullDiskTest {
 
     /** A disk on which packs can take so many bytes and not one more. */
     private static final class SmallDisk implements ChannelOpener {
-        private long room;
+        private long space;
 
-        SmallDisk(long room) {
-            this.room = room;
+        SmallDisk(long space) {
+            this.space = space;
         }
 
         @Override
@@ -50,10 +50,10 @@ class FullDiskTest {
                     withSettings().defaultAnswer(call -> call.getMethod().invoke(real, call.getArguments())));
             doAnswer(call -> {
                         ByteBuffer bytes = call.getArgument(0);
-                        if (bytes.remaining() > room) {
+                        if (bytes.remaining() > space) {
                             throw new IOException("No space left on device");
                         }
-                        room -= bytes.remaining();
+                        space -= bytes.remaining();
                         return real.write(bytes);
                     })
                     .when(small)

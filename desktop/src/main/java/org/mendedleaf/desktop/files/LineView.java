@@ -474,7 +474,7 @@ final class LineView extends StackPane {
         return split.getDividerPositions()[0];
     }
 
-    /** Puts it, once there is room to put it in: before that the layout would move it away again. */
+    /** Puts it, once there is space to put it in: before that the layout would move it away again. */
     void divider(double position) {
         split.setDividerPositions(position);
         if (split.getHeight() < ROOM) {

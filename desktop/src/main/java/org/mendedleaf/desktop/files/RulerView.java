@@ -3,8 +3,6 @@ package org.mendedleaf.desktop.files;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
-import java.time.format.DateTimeFormatter;
-import java.util.Locale;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
@@ -30,7 +28,7 @@ final class RulerView extends Pane {
     private static final double HEIGHT = 64;
     private static final double BARS = 46;
     private static final double AXIS = 48;
-    private static final double LABEL_ROOM = 92;
+    private static final double LABEL_SPACE = 92;
 
     private final FilesModel model;
     private final Region marker = new Region();
@@ -92,7 +90,7 @@ final class RulerView extends Pane {
         // One bar that towers above the rest must not flatten them: heights follow the square root.
         double most = Math.sqrt(Math.max(
                 1, s.steps().stream().mapToInt(RulerModel.Step::changes).max().orElse(1)));
-        double lastLabel = -LABEL_ROOM;
+        double lastLabel = -LABEL_SPACE;
         for (int i = 0; i < s.steps().size(); i++) {
             RulerModel.Step at = s.steps().get(i);
             double x = i * step;
@@ -104,7 +102,7 @@ final class RulerView extends Pane {
                     burst(at, x, step);
                 }
             }
-            if (labelled(at, i) && x - lastLabel >= LABEL_ROOM && x + LABEL_ROOM / 2 < width) {
+            if (labelled(at, i) && x - lastLabel >= LABEL_SPACE && x + LABEL_SPACE / 2 < width) {
                 text(axisWords(at), x, AXIS + 2, "ruler-label");
                 lastLabel = x;
             }
@@ -187,8 +185,7 @@ final class RulerView extends Pane {
             case WEEK -> "d MMM yyyy";
             case MONTH -> "yyyy";
         };
-        return DateTimeFormatter.ofPattern(pattern, Locale.getDefault(Locale.Category.FORMAT))
-                .format(step.from().atZone(zone()));
+        return Say.formatter(pattern).format(step.from().atZone(zone()));
     }
 
     private void placeMarker() {
@@ -268,9 +265,7 @@ final class RulerView extends Pane {
     private String stepWords(RulerModel.Step step) {
         return switch (stretch().zoom()) {
             case HOUR -> Say.full(step.from(), zone());
-            case DAY ->
-                DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.getDefault(Locale.Category.FORMAT))
-                        .format(step.from().atZone(zone()));
+            case DAY -> Say.formatter("EEE d MMM yyyy").format(step.from().atZone(zone()));
             default -> axisWords(step);
         };
     }

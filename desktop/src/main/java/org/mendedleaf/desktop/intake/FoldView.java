@@ -30,7 +30,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** Families of scattered copies, oldest first, with what they have in common; their order is changed by dragging. */
 public final class FoldView extends BorderPane {
 
-    /** Room for a time and a size, or for how much is in common. */
+    /** Space for a time and a size, or for how much is in common. */
     private static final double FACTS = 210;
 
     private final FoldModel model;

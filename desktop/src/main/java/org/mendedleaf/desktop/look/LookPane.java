@@ -23,7 +23,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** A document or a difference large, with the ways through it: change by change, words that are looked for, larger letters. */
 public final class LookPane extends BorderPane {
 
-    /** From so much room on, two points stand side by side. */
+    /** From so much space on, two points stand side by side. */
     private static final double WIDE = 820;
 
     private static final int ZOOM_MOST = 4;

@@ -39,7 +39,7 @@ final class PictureLook implements Look {
         return new Image(new ByteArrayInputStream(png));
     }
 
-    /** A picture as large as there is room, and no larger than it is. */
+    /** A picture as large as there is space, and no larger than it is. */
     static Region fitted(Image image) {
         ImageView view = new ImageView(image);
         view.setPreserveRatio(true);

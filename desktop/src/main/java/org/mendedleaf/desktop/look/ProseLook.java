@@ -36,7 +36,7 @@ final class ProseLook implements Look {
 
     private static final double INDENT = 20;
 
-    /** What stands beside the text: the sign of a change, room, and the scroll bar. */
+    /** What stands beside the text: the sign of a change, space, and the scroll bar. */
     private static final double ASIDE = 64;
 
     private static final double BETWEEN = 24;
@@ -346,7 +346,7 @@ final class ProseLook implements Look {
             return Optional.of(link);
         }
 
-        /** The cells of a row, as wide as each other; the name of a fact has the room of a name. */
+        /** The cells of a row, as wide as each other; the name of a fact has the space of a name. */
         private HBox cells(List<Piece> pieces, boolean fact) {
             HBox row = new HBox(12);
             List<Piece> cell = new ArrayList<>();

@@ -66,7 +66,7 @@ final class Rows {
     /** How high a row is, where it is not said. Pixels. */
     private static final double ROW = 24;
 
-    /** Scrolls such that a row is seen with some before it, as many as there is room for, and at most so many. */
+    /** Scrolls such that a row is seen with some before it, as many as there is space for, and at most so many. */
     static void show(ListView<?> list, int row, int before) {
         Platform.runLater(() -> {
             list.applyCss();
@@ -79,13 +79,13 @@ final class Rows {
         Platform.runLater(() -> {
             table.applyCss();
             table.layout();
-            // The heads of the columns take the room of two rows.
+            // The heads of the columns take the space of two rows.
             double height = table.getHeight() - 2 * ROW;
             table.scrollTo(Math.max(0, row - fitting(height, table.getFixedCellSize(), before)));
         });
     }
 
-    /** Of so much room, a third is for what stands before. */
+    /** Of so much space, a third is for what stands before. */
     static int fitting(double height, double row, int most) {
         return (int) Math.max(0, Math.min(most, height / (row > 0 ? row : ROW) / 3));
     }

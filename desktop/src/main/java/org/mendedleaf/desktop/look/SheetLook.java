@@ -43,7 +43,7 @@ final class SheetLook implements Look {
     /** The number of a row that stands for others. */
     private static final int LEFT_OUT = -2;
 
-    /** From so many columns on, two sheets stand in one grid, whatever the room. */
+    /** From so many columns on, two sheets stand in one grid, whatever the space. */
     private static final int WIDE_MOST = 8;
 
     private final List<TableView<RowChange>> tables = new ArrayList<>();
@@ -219,7 +219,7 @@ final class SheetLook implements Look {
         return Math.min(220, 24 + 7.0 * most);
     }
 
-    /** The column with the most room, where words stand that are for the whole row. */
+    /** The column with the most space, where words stand that are for the whole row. */
     private static int widest(SheetChange sheet) {
         int widest = 0;
         for (int i = 1; i < sheet.columns().size(); i++) {
@@ -427,7 +427,7 @@ final class SheetLook implements Look {
             over(row, column);
         }
 
-        /** What stands in several cells that are one has the room of all of them. */
+        /** What stands in several cells that are one has the space of all of them. */
         private void over(RowChange row, Column column) {
             if (!(getTableView().getProperties().get(MERGED) instanceof List<?> all)) {
                 return;
@@ -435,15 +435,15 @@ final class SheetLook implements Look {
             for (Object each : all) {
                 boolean begins = each instanceof Merged m && m.row() == row.after() && m.column() == column.after();
                 if (begins && each instanceof Merged m && m.columns() > 1) {
-                    double room = 0;
+                    double space = 0;
                     int at = getTableView().getColumns().indexOf(getTableColumn());
                     int end = Math.min(getTableView().getColumns().size(), at + m.columns());
                     for (int i = at; i < end; i++) {
-                        room += getTableView().getColumns().get(i).getWidth();
+                        space += getTableView().getColumns().get(i).getWidth();
                     }
                     Label label = Ui.label(getText(), "look-merged");
-                    label.setMinWidth(room - getInsets().getLeft());
-                    label.setMaxWidth(room - getInsets().getLeft());
+                    label.setMinWidth(space - getInsets().getLeft());
+                    label.setMaxWidth(space - getInsets().getLeft());
                     setText("");
                     setGraphic(label);
                 }

@@ -237,7 +237,7 @@ final class FindingPane extends VBox {
                 Comparator.comparing(Found.OfFile::fate));
     }
 
-    /** A column; what is least wide is what gives way least where there is little room. */
+    /** A column; what is least wide is what gives way least where there is little space. */
     private void column(
             String name, int width, int least, Function<Found.OfFile, String> words, Comparator<Found.OfFile> order) {
         TableColumn<Found.OfFile, ?> column = Tables.words("mend.column." + name, width, words, order);

@@ -68,7 +68,7 @@ public final class MendModel {
     /**
      * All that is to be shown.
      *
-     * @param open what needs somebody, the latest first
+     * @param open what needs attention, the latest first
      * @param dealt what was dealt with, or closed by itself, the latest first
      * @param looked when all was last looked at; empty when it never was
      * @param pausing whether rules let nothing go until somebody has decided
@@ -120,7 +120,7 @@ public final class MendModel {
         return picture.getReadOnlyProperty();
     }
 
-    /** How many findings need somebody. */
+    /** How many findings need attention. */
     public ReadOnlyIntegerProperty openProperty() {
         return open.getReadOnlyProperty();
     }

@@ -14,7 +14,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** How somebody is told of what needs somebody: by notices of the desktop or not, and when not. */
+/** How somebody is told of what needs attention: by notices of the desktop or not, and when not. */
 final class NoticesMenu extends MenuButton {
 
     private static final List<String> HOURS = List.of("off", "18:00-08:00", "20:00-07:00", "22:00-07:00");

@@ -17,9 +17,9 @@ import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.retention.RoomReport;
-import org.mendedleaf.core.retention.RoomTable;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceReport;
+import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -27,7 +27,7 @@ import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
 
-/** How much room the versions of a folder will take, as it is captured and at each other interval, without its scene. */
+/** How much space the versions of a folder will take, as it is captured and at each other interval, without its scene. */
 public final class AheadModel {
 
     /** A save more or less changes little of what is to come. */
@@ -118,7 +118,7 @@ public final class AheadModel {
             Verdicts verdicts =
                     Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, desk.calendar());
             long free =
-                    RoomReport.of(held.vault().folder(), new RoomTable(table)).free();
+                    SpaceReport.of(held.vault().folder(), new SpaceTable(table)).free();
             Map<Rhythm, Forecast> others = new LinkedHashMap<>();
             for (Rhythm r : intervals) {
                 // How often somebody will ask for a capture by hand is not known.
@@ -159,7 +159,7 @@ public final class AheadModel {
                 Words.of(f.assumed() ? "forecast.assumed" : "forecast.basis", f.observedDays()),
                 Words.of(
                         "forecast.words",
-                        String.format("%.1f", f.versionsPerDay()),
+                        Say.oneDecimal(f.versionsPerDay()),
                         Say.size(f.curve().get(0).bytes()),
                         Say.size(f.monthBytes()),
                         Say.size(f.yearBytes())),

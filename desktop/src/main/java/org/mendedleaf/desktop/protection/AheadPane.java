@@ -28,7 +28,7 @@ final class AheadPane extends VBox {
         AheadModel.Ahead ahead = model.aheadProperty().get();
         String problem = model.problemProperty().get();
         if (ahead == null) {
-            getChildren().add(wrapped(problem.isEmpty() ? Words.of("room.reading") : problem, "dim"));
+            getChildren().add(wrapped(problem.isEmpty() ? Words.of("space.reading") : problem, "dim"));
             return;
         }
         List<String> words = model.words();

@@ -20,7 +20,7 @@ import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** Every folder and place in one table: how it is covered, last, next, room, gaps. */
+/** Every folder and place in one table: how it is covered, last, next, space, gaps. */
 final class CoverageTable extends TableView<Coverage.Row> {
 
     private static final Map<CoverageState, String> BADGES = Map.of(
@@ -44,7 +44,7 @@ final class CoverageTable extends TableView<Coverage.Row> {
         column("protection.state", 106, 84, r -> r, CoverageTable::state);
         column("protection.last", 98, 90, this::last, CoverageTable::words);
         column("protection.next", 102, 98, this::next, CoverageTable::words);
-        column("protection.room", 118, 96, r -> r, CoverageTable::room);
+        column("protection.space", 118, 96, r -> r, CoverageTable::space);
         model.rowsProperty().addListener((o, a, rows) -> fill(rows));
         model.selectedProperty().addListener((o, a, row) -> pick(row));
         getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
@@ -139,7 +139,7 @@ final class CoverageTable extends TableView<Coverage.Row> {
         return Ui.label(words);
     }
 
-    private static javafx.scene.Node room(Coverage.Row row) {
+    private static javafx.scene.Node space(Coverage.Row row) {
         if (row.usedBytes() < 0) {
             return Ui.label(row.files() < 0 ? "" : Words.of("protection.files", row.files()), "dim");
         }
@@ -148,8 +148,8 @@ final class CoverageTable extends TableView<Coverage.Row> {
         }
         ProgressBar bar = new ProgressBar((double) row.usedBytes() / row.totalBytes());
         bar.setMaxWidth(Double.MAX_VALUE);
-        bar.getStyleClass().add("room-bar");
-        Ui.style(bar, "room-tight", row.usedBytes() > row.totalBytes() * 0.9);
+        bar.getStyleClass().add("space-bar");
+        Ui.style(bar, "space-tight", row.usedBytes() > row.totalBytes() * 0.9);
         Label words = Ui.label(
                 Words.of("protection.used", Say.size(row.usedBytes()), Say.size(row.totalBytes())),
                 "dim",

@@ -166,7 +166,7 @@ final class VaultBox extends VBox {
                         " ",
                         LastCheck.words(row.check(), now(), model.desk().zone()),
                         next(row),
-                        Words.of("copies.room", Say.size(row.storedBytes()), Say.size(row.freeBytes()))),
+                        Words.of("copies.space", Say.size(row.storedBytes()), Say.size(row.freeBytes()))),
                 read,
                 more);
     }
@@ -221,7 +221,7 @@ final class VaultBox extends VBox {
         List<String> words = new ArrayList<>();
         words.add(status.sentence(now(), model.desk().zone()));
         if (status.freeBytes() >= 0 && status.seen().bytes() > 0) {
-            words.add(Words.of("copies.room", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
+            words.add(Words.of("copies.space", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
         }
         words.add(status.seen()
                 .checked()

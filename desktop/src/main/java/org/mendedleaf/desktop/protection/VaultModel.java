@@ -172,7 +172,7 @@ public final class VaultModel {
             Optional<Instant> began = CheckSchedule.began(reading);
             return new Row(
                     vault,
-                    reading.room().storedBytes(),
+                    reading.space().storedBytes(),
                     Files.getFileStore(vault.folder().root()).getUsableSpace(),
                     LastCheck.of(reading),
                     began.isEmpty() ? Optional.empty() : Optional.of(new SoundPacks(vault, began.get()).share()),

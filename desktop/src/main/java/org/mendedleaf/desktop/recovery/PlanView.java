@@ -316,10 +316,10 @@ public final class PlanView extends BorderPane {
         }
         long left = plan.items().size() - plan.acting();
         Preflight p = plan.preflight();
-        String room = p.freeBytes() == Long.MAX_VALUE
+        String space = p.freeBytes() == Long.MAX_VALUE
                 ? Words.of("plan.needed", Say.size(p.neededBytes()))
-                : Words.of("plan.room", Say.size(p.neededBytes()), Say.size(p.freeBytes()));
-        return Words.of("plan.counts", Say.number(plan.acting()), plan.acting(), Say.number(left)) + "  ·  " + room;
+                : Words.of("plan.space", Say.size(p.neededBytes()), Say.size(p.freeBytes()));
+        return Words.of("plan.counts", Say.number(plan.acting()), plan.acting(), Say.number(left)) + "  ·  " + space;
     }
 
     private static String resultWords(RestoreResult r) {

@@ -65,7 +65,7 @@ public final class EraseView extends BorderPane {
     private void show() {
         Erasing.Consequences c = model.consequencesProperty().get();
         sentences.getChildren().clear();
-        List<String> words = c == null ? List.of(Words.of("room.reading")) : model.words();
+        List<String> words = c == null ? List.of(Words.of("space.reading")) : model.words();
         for (int i = 0; i < words.size(); i++) {
             Label sentence = Ui.label(words.get(i), i == 0 ? "small-title" : "dim");
             sentence.setWrapText(true);

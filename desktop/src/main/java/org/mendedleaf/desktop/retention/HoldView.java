@@ -123,7 +123,7 @@ public final class HoldView extends BorderPane {
 
     private void effect() {
         String words = model.effectWords();
-        effect.setText(words.isEmpty() ? Words.of("room.reading") : words);
+        effect.setText(words.isEmpty() ? Words.of("space.reading") : words);
         hold.setDisable(running);
     }
 

@@ -36,11 +36,11 @@ import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Pressure;
 import org.mendedleaf.core.retention.Reason;
 import org.mendedleaf.core.retention.Reclaim;
-import org.mendedleaf.core.retention.RoomReport;
-import org.mendedleaf.core.retention.RoomTable;
-import org.mendedleaf.core.retention.RoomTree;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceReport;
+import org.mendedleaf.core.retention.SpaceTable;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
@@ -52,7 +52,7 @@ import org.mendedleaf.desktop.shell.Background;
 import org.mendedleaf.desktop.shell.Desk;
 import org.mendedleaf.desktop.shell.Held;
 
-/** The Retention screen without its scene: where the room goes, what is kept, what would go, what is held and what waits. */
+/** The Retention screen without its scene: where the space goes, what is kept, what would go, what is held and what waits. */
 public final class RetentionModel {
 
     private static final int LARGEST = 12;
@@ -77,23 +77,23 @@ public final class RetentionModel {
      *
      * @param waiting what was let go and can be taken back, that which is due first before the others
      * @param removed files that can be brought back, the last removed first
-     * @param caps what rules with a limit of room take of it
+     * @param caps what rules with a limit of space take of it
      * @param largest files whose versions take most
      * @param heldVersions what the version is called that a hold is on, by the id of the hold
      */
     public record Picture(
             OpenVault vault,
             VersionTable table,
-            RoomTable room,
-            RoomTree tree,
-            RoomReport report,
+            SpaceTable space,
+            SpaceTree tree,
+            SpaceReport report,
             RuleSet rules,
             List<Hold> holds,
             Verdicts verdicts,
             List<LetGo> waiting,
             List<RemovedFile> removed,
             List<Pressure.Cap> caps,
-            List<RoomTree.Node> largest,
+            List<SpaceTree.Node> largest,
             Map<Long, String> heldVersions) {
 
         /** Copies. */
@@ -121,12 +121,12 @@ public final class RetentionModel {
      *
      * @param whatIf beside the rules that count
      * @param plan what they would let go now
-     * @param ahead how much room the versions will take; empty until that is known
+     * @param ahead how much space the versions will take; empty until that is known
      */
     public record Effect(WhatIf whatIf, ThinPlan plan, Optional<Ahead> ahead) {}
 
     /**
-     * How much room the versions will take.
+     * How much space the versions will take.
      *
      * @param now as it is
      * @param then under the proposed rules
@@ -226,19 +226,19 @@ public final class RetentionModel {
         try (Reading reading = of.read()) {
             Instant now = LivedTime.of(reading, desk.clock().instant());
             VersionTable table = VersionTable.of(reading);
-            RoomTable room = new RoomTable(table);
+            SpaceTable space = new SpaceTable(table);
             RuleSet rules = RuleSets.of(reading);
             List<Hold> holds = HoldStore.of(reading).standing().stream()
                     .filter(h -> h.holds(now))
                     .toList();
-            RoomReport report = RoomReport.of(of.folder(), room);
+            SpaceReport report = SpaceReport.of(of.folder(), space);
             Verdicts verdicts =
-                    Standing.outlook(Verdicts.of(table, holds, rules, now, desk.calendar()), room, report.free());
-            RoomTree tree = RoomTree.of(table, now);
+                    Standing.outlook(Verdicts.of(table, holds, rules, now, desk.calendar()), space, report.free());
+            SpaceTree tree = SpaceTree.of(table, now);
             return new Picture(
                     of,
                     table,
-                    room,
+                    space,
                     tree,
                     report,
                     rules,
@@ -285,11 +285,11 @@ public final class RetentionModel {
                 () -> {
                     Verdicts then = Standing.outlook(
                             Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar()),
-                            p.room(),
+                            p.space(),
                             p.report().free());
                     return new Effect(
-                            WhatIf.of(p.verdicts(), sideAsItIs(p, now), then, p.room(), now),
-                            ThinPlan.of(then, p.room(), ThinPlan.Limits.RULES),
+                            WhatIf.of(p.verdicts(), sideAsItIs(p, now), then, p.space(), now),
+                            ThinPlan.of(then, p.space(), ThinPlan.Limits.RULES),
                             Optional.empty());
                 },
                 e -> {
@@ -312,7 +312,7 @@ public final class RetentionModel {
     private synchronized WhatIf.Side sideAsItIs(Picture p, Instant now) {
         Made<WhatIf.Side> made = side;
         if (made == null || made.of() != p.verdicts()) {
-            made = new Made<>(p.verdicts(), WhatIf.side(p.verdicts(), p.room(), now));
+            made = new Made<>(p.verdicts(), WhatIf.side(p.verdicts(), p.space(), now));
             side = made;
         }
         return made.value();
@@ -408,7 +408,7 @@ public final class RetentionModel {
         void write(File to) throws IOException;
     }
 
-    /** Gives room back as a job; with {@code atOnce}, what waits is gone with that. */
+    /** Gives space back as a job; with {@code atOnce}, what waits is gone with that. */
     public void reclaim(boolean atOnce) {
         Picture p = picture.get();
         if (p != null) {
@@ -473,7 +473,7 @@ public final class RetentionModel {
         liftQuestion.ask(
                 () -> {
                     Instant now = desk.clock().instant();
-                    return HoldEffect.lifting(p.verdicts(), p.room(), hold, now, desk.calendar());
+                    return HoldEffect.lifting(p.verdicts(), p.space(), hold, now, desk.calendar());
                 },
                 told,
                 e -> message.set(Failures.words(e)));
@@ -566,6 +566,6 @@ public final class RetentionModel {
                 }
             }
         }
-        return new Erased(rows, p.room().freedBy(rows), kept);
+        return new Erased(rows, p.space().freedBy(rows), kept);
     }
 }

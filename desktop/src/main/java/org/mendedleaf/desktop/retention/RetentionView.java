@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** The Retention screen: what the vault takes, and its parts: room, rules, what is held, removed, and waits. */
+/** The Retention screen: what the vault takes, and its parts: space, rules, what is held, removed, and waits. */
 public final class RetentionView extends BorderPane {
 
     private final RetentionModel model;
@@ -47,7 +47,7 @@ public final class RetentionView extends BorderPane {
             }
         });
         model.vaultProperty().addListener((o, a, v) -> vaults.setValue(v));
-        parts.put("room", new RoomPane(model, (system, within) -> preview("room", system, within)));
+        parts.put("space", new SpacePane(model, (system, within) -> preview("space", system, within)));
         parts.put("rules", new RulesPane(model, (system, within) -> preview("rules", system, within)));
         parts.put("holds", new HoldsPane(model));
         parts.put("removed", new RemovedPane(model));
@@ -59,12 +59,12 @@ public final class RetentionView extends BorderPane {
         message.textProperty().bind(model.messageProperty());
         message.visibleProperty().bind(message.textProperty().isNotEmpty());
         message.managedProperty().bind(message.visibleProperty());
-        VBox top = new VBox(10, head, new RoomBar(model), message);
+        VBox top = new VBox(10, head, new SpaceBar(model), message);
         top.getStyleClass().add("protection-top");
         setTop(top);
         setCenter(middle);
         middle.getStyleClass().add("retention-middle");
-        show("room");
+        show("space");
     }
 
     private HBox bar() {

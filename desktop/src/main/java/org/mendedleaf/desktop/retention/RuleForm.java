@@ -68,12 +68,12 @@ final class RuleForm extends GridPane {
                 "rule.form.cap",
                 "rule-cap",
                 (int) Math.min(Integer.MAX_VALUE, rule.capBytes() / MEGABYTE),
-                n -> now(r -> r.withRoom(n * MEGABYTE, r.whenNeeded())));
+                n -> now(r -> r.withSpace(n * MEGABYTE, r.whenNeeded())));
         CheckBox needed = new CheckBox(Words.of("rule.form.whenNeeded"));
         needed.setId("rule-whenNeeded");
         needed.setWrapText(true);
         needed.setSelected(rule.whenNeeded());
-        needed.setOnAction(e -> now(r -> r.withRoom(r.capBytes(), needed.isSelected())));
+        needed.setOnAction(e -> now(r -> r.withSpace(r.capBytes(), needed.isSelected())));
         add(needed, 0, row++, 2, 1);
         problem.setWrapText(true);
         Ui.visible(problem, false);

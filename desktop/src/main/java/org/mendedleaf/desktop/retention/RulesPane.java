@@ -233,7 +233,7 @@ final class RulesPane extends BorderPane {
     private void effect() {
         RetentionModel.Effect e = model.effectProperty().get();
         if (e == null) {
-            effect.setText(Words.of("room.reading"));
+            effect.setText(Words.of("space.reading"));
             thin.setDisable(true);
             return;
         }

@@ -153,7 +153,7 @@ final class ThinModel {
         }
         ThinPlan.Limits within = limits.get();
         plan.set(null);
-        words.set(Words.of("room.reading"));
+        words.set(Words.of("space.reading"));
         Instant now = model.desk().clock().instant();
         question.ask(
                 () -> {
@@ -167,7 +167,7 @@ final class ThinModel {
                             rules,
                             now,
                             model.desk().calendar());
-                    return ThinPlan.of(verdicts, picture.room(), within);
+                    return ThinPlan.of(verdicts, picture.space(), within);
                 },
                 p -> {
                     plan.set(p);

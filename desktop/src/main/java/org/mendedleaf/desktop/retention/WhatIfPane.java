@@ -11,7 +11,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -26,7 +26,7 @@ final class WhatIfPane extends VBox {
     private final RetentionModel model;
     private final VBox body = new VBox(16);
 
-    private Node ahead = Ui.label(Words.of("room.reading"), "dim");
+    private Node ahead = Ui.label(Words.of("space.reading"), "dim");
 
     WhatIfPane(RetentionModel model) {
         this.model = model;
@@ -47,7 +47,7 @@ final class WhatIfPane extends VBox {
         RetentionModel.Effect e = model.effectProperty().get();
         RetentionModel.Picture p = model.pictureProperty().get();
         if (e == null || p == null) {
-            body.getChildren().add(Ui.label(Words.of("room.reading"), "dim"));
+            body.getChildren().add(Ui.label(Words.of("space.reading"), "dim"));
             return;
         }
         for (String w : e.plan().warnings()) {
@@ -91,7 +91,7 @@ final class WhatIfPane extends VBox {
                 Ui.label(Words.of("whatif.proposed"), "dim", "small-words"),
                 Ui.label(""));
         int row = 1;
-        for (RoomTree.Age a : RoomTree.Age.values()) {
+        for (SpaceTree.Age a : SpaceTree.Age.values()) {
             WhatIf.Kept one = what.now().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
             WhatIf.Kept two = what.proposed().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
             String style = one.equals(two) ? "dim" : "differs";
@@ -121,7 +121,7 @@ final class WhatIfPane extends VBox {
         basis.setWrapText(true);
         Label words = Ui.label(Words.of(
                 "forecast.words",
-                String.format("%.1f", f.versionsPerDay()),
+                Say.oneDecimal(f.versionsPerDay()),
                 Say.size(f.curve().get(0).bytes()),
                 Say.size(f.monthBytes()),
                 Say.size(f.yearBytes())));

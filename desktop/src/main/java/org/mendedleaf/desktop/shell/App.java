@@ -8,6 +8,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import javafx.application.Application;
 import javafx.application.Platform;
@@ -64,6 +65,9 @@ public final class App extends Application {
 
     /** Shows the window over these settings. */
     public Shell show(Stage stage, Home home, Clock system) throws IOException {
+        Words.use(home.language());
+        // The toolkit has words of its own, on the buttons of its dialogs.
+        Locale.setDefault(Locale.Category.DISPLAY, Words.locale());
         loadFonts();
         Desk newDesk = new Desk(home, system, Platform::runLater);
         Theme theme = new Theme(home);

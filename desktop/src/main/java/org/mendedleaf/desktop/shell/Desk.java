@@ -46,8 +46,8 @@ import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Present;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.line.Room;
 import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.Space;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.notices.DesktopNotice;
@@ -127,11 +127,11 @@ public final class Desk implements AutoCloseable {
      * @param folders number of protected folders
      * @param watched how many of them are captured on every save
      * @param lastSave when something that was saved in one of them last came in; the epoch when never
-     * @param room what the vaults hold and take together
+     * @param space what the vaults hold and take together
      * @param troubles what somebody should know
      */
-    public record Standing(int folders, int watched, Instant lastSave, Room room, List<String> troubles) {
-        static final Standing NOTHING = new Standing(0, 0, Instant.EPOCH, new Room(0, 0, 0, 0), List.of());
+    public record Standing(int folders, int watched, Instant lastSave, Space space, List<String> troubles) {
+        static final Standing NOTHING = new Standing(0, 0, Instant.EPOCH, new Space(0, 0, 0, 0), List.of());
 
         /** Copies the list. */
         public Standing {
@@ -375,7 +375,7 @@ public final class Desk implements AutoCloseable {
     private static Standing stand(List<Held> places, Instant now, ZoneId zone) throws IOException {
         Instant last = Instant.EPOCH;
         List<String> troubles = new ArrayList<>();
-        Map<OpenVault, Room> rooms = new HashMap<>();
+        Map<OpenVault, Space> spaces = new HashMap<>();
         int folders = 0;
         int watched = 0;
         for (Held held : places) {
@@ -397,7 +397,7 @@ public final class Desk implements AutoCloseable {
                 } else if (kept && state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
                     troubles.add(Words.of("status.late", held.place().name(), Say.moment(good, now, zone)));
                 }
-                if (!rooms.containsKey(held.vault())) {
+                if (!spaces.containsKey(held.vault())) {
                     Present.ahead(reading, now).ifPresent(a -> troubles.add(Present.words(a, now, zone)));
                     Duties.failing(reading)
                             .forEach(d -> troubles.add(Words.of("cli.watch.failed", d.name(), d.trouble())));
@@ -408,12 +408,12 @@ public final class Desk implements AutoCloseable {
                 if (kept && gaps > 0) {
                     troubles.add(Words.of("status.gaps", held.place().name(), gaps));
                 }
-                rooms.put(held.vault(), reading.room());
+                spaces.put(held.vault(), reading.space());
             }
         }
-        Room sum = new Room(0, 0, 0, 0);
-        for (Room r : rooms.values()) {
-            sum = new Room(
+        Space sum = new Space(0, 0, 0, 0);
+        for (Space r : spaces.values()) {
+            sum = new Space(
                     sum.lines() + r.lines(),
                     sum.versions() + r.versions(),
                     sum.versionBytes() + r.versionBytes(),

@@ -59,7 +59,7 @@ final class KeysSheet extends StackPane {
         sheet.setMaxSize(USE_PREF_SIZE, USE_PREF_SIZE);
         setAlignment(Pos.CENTER);
         getChildren().add(sheet);
-        // Hidden, it must not ask for room.
+        // Hidden, it must not ask for space.
         setMinSize(0, 0);
         setVisible(false);
         setOnMouseClicked(e -> toggle());

@@ -70,7 +70,7 @@ public final class Shell extends BorderPane {
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
-    /** A bar that is wider has room for everything. */
+    /** A bar that is wider has space for everything. */
     private static final double WIDE = 1180;
 
     /** Two ways that people know for the same. */

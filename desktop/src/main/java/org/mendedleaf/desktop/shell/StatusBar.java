@@ -24,7 +24,7 @@ final class StatusBar extends HBox {
     private final Circle dot = new Circle(4);
     private final Label folders = Ui.label("", "status-words");
     private final Label last = Ui.label("", "status-words", "dim");
-    private final Label room = Ui.label("", "status-words", "dim");
+    private final Label space = Ui.label("", "status-words", "dim");
     private final Button trouble;
     private final Label job = Ui.label("", "status-words");
     private final ProgressBar progress = new ProgressBar();
@@ -49,7 +49,7 @@ final class StatusBar extends HBox {
         trouble.setMinWidth(0);
         folders.setMinWidth(USE_PREF_SIZE);
         last.setMinWidth(0);
-        room.setMinWidth(0);
+        space.setMinWidth(0);
         job.setMinWidth(USE_PREF_SIZE);
         job.setId("status-job");
         progress.setPrefWidth(120);
@@ -61,7 +61,7 @@ final class StatusBar extends HBox {
         work.setAlignment(Pos.CENTER_RIGHT);
         HBox state = new HBox(8, dot, folders);
         state.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(state, last, room, trouble, Ui.spacer(), work);
+        getChildren().addAll(state, last, space, trouble, Ui.spacer(), work);
         desk.standingProperty().addListener((o, a, s) -> stand());
         desk.troubleProperty().addListener((o, a, s) -> stand());
         desk.jobs().currentProperty().addListener((o, a, s) -> work(s));
@@ -78,14 +78,14 @@ final class StatusBar extends HBox {
         Instant now = desk.clock().instant();
         boolean never = s.lastSave().equals(Instant.EPOCH);
         last.setText(never ? "" : Words.of("status.lastSave", Say.ago(s.lastSave(), now, desk.zone())));
-        room.setText(
+        space.setText(
                 s.folders() == 0
                         ? ""
                         : Words.of(
-                                "status.room",
-                                Say.size(s.room().storedBytes()),
-                                Say.number(s.room().versions()),
-                                Say.size(s.room().versionBytes())));
+                                "status.space",
+                                Say.size(s.space().storedBytes()),
+                                Say.number(s.space().versions()),
+                                Say.size(s.space().versionBytes())));
         String words = desk.troubleProperty().get();
         String shown = !words.isEmpty() ? words : String.join("  ·  ", s.troubles());
         trouble.setText(shown);

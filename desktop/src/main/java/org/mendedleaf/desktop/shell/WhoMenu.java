@@ -1,13 +1,18 @@
 package org.mendedleaf.desktop.shell;
 
 import java.io.IOException;
+import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.RadioMenuItem;
 import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.TextInputDialog;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
@@ -79,7 +84,37 @@ final class WhoMenu extends MenuButton {
             dialog.setGraphic(null);
             dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
         });
-        getItems().addAll(new SeparatorMenuItem(), other);
+        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), languages());
+    }
+
+    /** The languages of the words; one that is chosen is spoken from the next start of the window. */
+    private Menu languages() {
+        Menu menu = new Menu(Words.of("who.language"));
+        menu.setId("languages");
+        String chosen = desk.home().language();
+        menu.getItems().add(language(Words.of("who.language.system"), null, chosen == null));
+        for (Locale each : Words.LANGUAGES) {
+            String tag = each.toLanguageTag();
+            menu.getItems().add(language(each.getDisplayLanguage(each), tag, tag.equals(chosen)));
+        }
+        return menu;
+    }
+
+    private RadioMenuItem language(String words, @Nullable String tag, boolean chosen) {
+        RadioMenuItem item = new RadioMenuItem(words);
+        item.setId("language-" + (tag == null ? "system" : tag));
+        item.setSelected(chosen);
+        item.setOnAction(e -> {
+            try {
+                desk.home().language(tag);
+                desk.tell(Words.of("who.language.next", words));
+            } catch (IOException failed) {
+                org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("the language is not remembered", failed);
+                desk.tell(Failures.words(failed));
+            }
+            fill();
+        });
+        return item;
     }
 
     private void workAs(String name) {

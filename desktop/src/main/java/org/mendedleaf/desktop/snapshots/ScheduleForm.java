@@ -3,7 +3,6 @@ package org.mendedleaf.desktop.snapshots;
 import java.time.DayOfWeek;
 import java.time.format.TextStyle;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.IntStream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -21,8 +20,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 
 /** A new schedule in plain choices. Below them stands what they come to, with the next three times. */
 final class ScheduleForm extends VBox {
-
-    private static final Locale LOCALE = Locale.getDefault(Locale.Category.FORMAT);
 
     private final SnapshotsModel model;
     private final ScheduleModel made;
@@ -105,7 +102,7 @@ final class ScheduleForm extends VBox {
         switch (made.often()) {
             case WEEKLY -> {
                 for (DayOfWeek d : DayOfWeek.values()) {
-                    ToggleButton day = new ToggleButton(d.getDisplayName(TextStyle.SHORT, LOCALE));
+                    ToggleButton day = new ToggleButton(d.getDisplayName(TextStyle.SHORT, Words.locale()));
                     day.setSelected(made.days().contains(d));
                     day.setOnAction(e -> {
                         made.day(d, day.isSelected());
@@ -128,7 +125,7 @@ final class ScheduleForm extends VBox {
                 ComboBox<Integer> which =
                         Choices.of(List.of(1, 2, 3, 4, -1), n -> Words.of("schedule.which." + (n < 0 ? "last" : n)));
                 ComboBox<DayOfWeek> day =
-                        Choices.of(List.of(DayOfWeek.values()), d -> d.getDisplayName(TextStyle.FULL, LOCALE));
+                        Choices.of(List.of(DayOfWeek.values()), d -> d.getDisplayName(TextStyle.FULL, Words.locale()));
                 which.setValue(1);
                 day.setValue(DayOfWeek.MONDAY);
                 which.valueProperty().addListener((o, a, v) -> weekday(v, day.getValue()));

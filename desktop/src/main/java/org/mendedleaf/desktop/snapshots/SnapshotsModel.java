@@ -15,7 +15,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Cut;
-import org.mendedleaf.core.line.CutRoom;
+import org.mendedleaf.core.line.CutSpace;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
@@ -39,7 +39,7 @@ public final class SnapshotsModel {
     private final String folder;
     private final StringProperty scope = new SimpleStringProperty("");
     private final Background.Newest question;
-    private final Background.Newest roomQuestion;
+    private final Background.Newest spaceQuestion;
     private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<SnapshotSchedule>> schedules = new ReadOnlyObjectWrapper<>(List.of());
     private final ObjectProperty<@Nullable Row> selected = new SimpleObjectProperty<>();
@@ -57,7 +57,7 @@ public final class SnapshotsModel {
         this.held = held;
         this.folder = folder;
         this.question = desk.background().new Newest();
-        this.roomQuestion = desk.background().new Newest();
+        this.spaceQuestion = desk.background().new Newest();
         desk.changesProperty().addListener(new javafx.beans.value.WeakChangeListener<>(changes));
         reload();
     }
@@ -68,7 +68,7 @@ public final class SnapshotsModel {
      * @param cut in the other system; null for ours
      * @param holds what it holds; null while it is counted, and for another system's
      */
-    public record Row(Snapshot snapshot, @Nullable Cut cut, CutRoom.@Nullable Holds holds) {}
+    public record Row(Snapshot snapshot, @Nullable Cut cut, CutSpace.@Nullable Holds holds) {}
 
     /** The desk. */
     public Desk desk() {
@@ -176,13 +176,13 @@ public final class SnapshotsModel {
     /** What each holds takes a look at all versions; it is shown when it is known. */
     private void count(List<Row> found) {
         if (isOutside() || found.isEmpty()) {
-            roomQuestion.drop();
+            spaceQuestion.drop();
             return;
         }
-        roomQuestion.ask(
+        spaceQuestion.ask(
                 () -> {
                     try (Reading reading = held.vault().read()) {
-                        return CutRoom.of(
+                        return CutSpace.of(
                                 reading,
                                 held.place(),
                                 found.stream().map(Row::snapshot).toList());
@@ -232,7 +232,7 @@ public final class SnapshotsModel {
 
     /** What erasing a snapshot means, in words. */
     public String eraseWords(Row row) {
-        CutRoom.Holds h = row.holds();
+        CutSpace.Holds h = row.holds();
         if (row.cut() != null) {
             return Words.of("snapshot.eraseThere", held.place().where());
         }
@@ -306,7 +306,7 @@ public final class SnapshotsModel {
     /** Erases a snapshot; one in a folder comes back by undoing. */
     public void erase(Row row) {
         Cut cut = row.cut();
-        CutRoom.Holds h = row.holds();
+        CutSpace.Holds h = row.holds();
         work(
                 Words.of("job.erase", Say.full(row.snapshot().at(), desk.zone())),
                 progress -> cut == null

@@ -10,7 +10,7 @@ import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
-/** Two curves of room over a year: as it is, and under the proposed rules with the band in which most outcomes lie. */
+/** Two curves of space over a year: as it is, and under the proposed rules with the band in which most outcomes lie. */
 public final class ForecastChart extends Region {
 
     private static final double HEIGHT = 170;
@@ -32,7 +32,7 @@ public final class ForecastChart extends Region {
         setPrefHeight(HEIGHT);
         setAccessibleText(Words.of(
                 "forecast.words",
-                String.format("%.1f", then.versionsPerDay()),
+                Say.oneDecimal(then.versionsPerDay()),
                 Say.size(then.curve().get(0).bytes()),
                 Say.size(then.monthBytes()),
                 Say.size(then.yearBytes())));

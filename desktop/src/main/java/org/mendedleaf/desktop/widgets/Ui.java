@@ -70,7 +70,7 @@ public final class Ui {
         control.setTooltip(tooltip(words));
     }
 
-    /** Room that grows. */
+    /** Space that grows. */
     public static Region spacer() {
         Region region = new Region();
         HBox.setHgrow(region, Priority.ALWAYS);
@@ -87,7 +87,7 @@ public final class Ui {
         return body;
     }
 
-    /** Shows a node and gives it room, or neither. */
+    /** Shows a node and gives it space, or neither. */
     public static void visible(Node node, boolean visible) {
         node.setVisible(visible);
         node.setManaged(visible);

@@ -55,7 +55,7 @@ class PrintingTest {
             assertThat(full.prefHeight(-1)).isLessThanOrEqualTo(paper[1]);
             assertThat(full.prefWidth(-1)).isLessThanOrEqualTo(paper[0]);
             Region more = Printing.node(Collections.nCopies(lines + 1, "W"));
-            assertThat(more.prefHeight(-1)).as("no room is left").isGreaterThan(paper[1]);
+            assertThat(more.prefHeight(-1)).as("no space is left").isGreaterThan(paper[1]);
         }
     }
 }

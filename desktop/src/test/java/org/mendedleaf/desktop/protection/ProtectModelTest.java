@@ -79,7 +79,7 @@ class ProtectModelTest extends ModelTest {
         until(() -> held[0] != null);
         assertThat(desk.places()).containsExactly(held[0]);
         assertThat(desk.home().vaults()).hasSize(1);
-        until(() -> desk.standingProperty().get().room().versions() == 2);
+        until(() -> desk.standingProperty().get().space().versions() == 2);
     }
 
     @Test

@@ -35,7 +35,7 @@ class IdleScreenTest extends WindowTest {
         eventually("the curve", () -> visible("#forecast-chart"));
         quiet("Protection");
         robot.clickOn("#tab-retention");
-        for (String part : new String[] {"room", "rules", "holds", "removed", "waiting"}) {
+        for (String part : new String[] {"space", "rules", "holds", "removed", "waiting"}) {
             eventually(part, () -> visible("#retention-" + part));
             robot.clickOn("#retention-" + part);
             quiet("Retention, " + part);

@@ -124,7 +124,7 @@ class MendScreenTest extends WindowTest {
         eventually("the last one", () -> text("#mend-finding").equals("list.json was cut short"));
         robot.interact(() -> robot.lookup("#mend-list").query().requestFocus());
         robot.push(KeyCode.CONTROL, KeyCode.ENTER);
-        eventually("nothing left", () -> text("#mend-title").equals("Nothing needs somebody"));
+        eventually("nothing left", () -> text("#mend-title").equals("Nothing needs attention"));
         assertThat(text("#tab-mend")).isEqualTo("Mend");
     }
 
@@ -155,7 +155,7 @@ class MendScreenTest extends WindowTest {
         assertThat(files.getItems()).hasSize(6);
         eventually("the effect", () -> text("#mend-after").startsWith("6 files are as they were before."));
         assertThat(text("#mend-mend")).isEqualTo("Mend 6 files");
-        assertThat(text("#mend-about")).startsWith("Last looked");
+        assertThat(text("#mend-about")).startsWith("Last checked");
     }
 
     @Test
@@ -210,7 +210,7 @@ class MendScreenTest extends WindowTest {
                         new Concern("b", Concern.Kind.COPY, "a copy is away"))));
         eventually(
                 "what came",
-                () -> robot.lookup("2 things need somebody. Front desk: lease.odt was emptied")
+                () -> robot.lookup("2 things need attention. Front desk: lease.odt was emptied")
                         .tryQuery()
                         .isPresent());
     }

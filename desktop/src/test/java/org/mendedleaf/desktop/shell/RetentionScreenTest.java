@@ -26,7 +26,7 @@ import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.desktop.files.LineRow;
 
@@ -85,10 +85,10 @@ class RetentionScreenTest extends WindowTest {
     @SuppressWarnings("unchecked")
     void theRoomOfEachFolderAndFileIsShown() throws Exception {
         office();
-        retention("room");
+        retention("space");
         eventually("the sums", () -> text("#sum-all").startsWith("The vault takes"));
-        TreeTableView<RoomTree.Node> tree = robot.lookup("#room-tree").queryAs(TreeTableView.class);
-        List<TreeItem<RoomTree.Node>> files =
+        TreeTableView<SpaceTree.Node> tree = robot.lookup("#space-tree").queryAs(TreeTableView.class);
+        List<TreeItem<SpaceTree.Node>> files =
                 tree.getRoot().getChildren().get(0).getChildren();
         assertThat(files).extracting(i -> i.getValue().name()).containsExactly("log.txt", "gone.txt");
         assertThat(files.get(0).getValue().share().versions()).isEqualTo(6);
@@ -138,13 +138,13 @@ class RetentionScreenTest extends WindowTest {
     @SuppressWarnings("unchecked")
     void aThinningIsLimitedToAFileAKindANumberAndDays() throws Exception {
         office();
-        retention("room");
+        retention("space");
         eventually("the sums", () -> text("#sum-all").startsWith("The vault takes"));
-        TreeTableView<RoomTree.Node> tree = robot.lookup("#room-tree").queryAs(TreeTableView.class);
+        TreeTableView<SpaceTree.Node> tree = robot.lookup("#space-tree").queryAs(TreeTableView.class);
         robot.interact(() -> tree.getSelectionModel()
                 .select(tree.getRoot().getChildren().get(0).getChildren().get(0)));
-        eventually("what is chosen", () -> text("#room-chosen").startsWith("log.txt: 6 versions of 1 file;"));
-        robot.clickOn("#room-thin");
+        eventually("what is chosen", () -> text("#space-chosen").startsWith("log.txt: 6 versions of 1 file;"));
+        robot.clickOn("#space-thin");
         eventually("nothing by the rules", () -> text("#thin-sum").equals("Nothing goes."));
         ComboBox<Integer> keep = robot.lookup("#thin-keep").queryAs(ComboBox.class);
         robot.interact(() -> keep.setValue(2));
@@ -175,7 +175,7 @@ class RetentionScreenTest extends WindowTest {
         eventually("done", () -> text("#thin-sum").startsWith("2 versions were let go."));
         assertThat(robot.lookup("#thin-limits").query().isDisabled()).isTrue();
         robot.clickOn("#thin-leave");
-        eventually("the room", () -> visible("#room-tree"));
+        eventually("the space", () -> visible("#space-tree"));
     }
 
     /** Types a day and goes on to the next field. */

@@ -134,8 +134,23 @@ abstract class WindowTest {
                 }
             });
         } catch (TimeoutException e) {
-            throw new AssertionError("expected " + what, e);
+            throw new AssertionError("expected " + what + ", and meanwhile" + atWork(), e);
         }
+    }
+
+    /** What the threads of the program are doing, for the words of a failure. */
+    private static String atWork() {
+        StringBuilder all = new StringBuilder();
+        Thread.getAllStackTraces().forEach((thread, stack) -> {
+            List<String> ours = java.util.Arrays.stream(stack)
+                    .limit(40)
+                    .map(StackTraceElement::toString)
+                    .toList();
+            if (ours.stream().anyMatch(l -> l.contains("mendedleaf"))) {
+                all.append("\n  ").append(thread.getName()).append("\n    ").append(String.join("\n    ", ours));
+            }
+        });
+        return all.toString();
     }
 
     String text(String id) {

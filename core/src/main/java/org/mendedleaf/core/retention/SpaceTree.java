@@ -15,12 +15,12 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.VersionTable;
 
 /**
- * Where the room goes: what each place, folder and file really takes, each chunk counted once in everything that holds it.
+ * Where the space goes: what each place, folder and file really takes, each chunk counted once in everything that holds it.
  * One pass over the versions in the order of the tree: a chunk counts at each node that uses it, and is taken off where the
  * ways of two neighbouring uses meet; so each folder has it once. (The number of distinct values in subtrees, as in A. Aho,
  * J. Hopcroft, J. Ullman, "On finding lowest common ancestors in trees", 1973.)
  */
-public final class RoomTree {
+public final class SpaceTree {
 
     private final Node root;
     private final Map<ContentKind, Share> kinds;
@@ -169,7 +169,7 @@ public final class RoomTree {
         }
     }
 
-    private RoomTree(Node root, Map<ContentKind, Share> kinds, Map<Age, Share> ages) {
+    private SpaceTree(Node root, Map<ContentKind, Share> kinds, Map<Age, Share> ages) {
         this.root = root;
         this.kinds = kinds;
         this.ages = ages;
@@ -248,7 +248,7 @@ public final class RoomTree {
     }
 
     /** Counts what all versions take that were not let go. */
-    public static RoomTree of(VersionTable table, java.time.Instant now) {
+    public static SpaceTree of(VersionTable table, java.time.Instant now) {
         return new Builder(table, Moment.micros(now)).build();
     }
 
@@ -293,7 +293,7 @@ public final class RoomTree {
             return made;
         }
 
-        RoomTree build() {
+        SpaceTree build() {
             for (int line = 0; line < table.lines(); line++) {
                 Node above = folder(table.folder(line));
                 new Node(table.name(line), table.path(line), above, line, above.place);
@@ -338,7 +338,7 @@ public final class RoomTree {
                 }
             }
             sum(root);
-            return new RoomTree(root, kinds, ages);
+            return new SpaceTree(root, kinds, ages);
         }
 
         private void count(

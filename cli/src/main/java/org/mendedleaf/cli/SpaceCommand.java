@@ -9,29 +9,29 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.VersionTable;
-import org.mendedleaf.core.retention.RoomReport;
-import org.mendedleaf.core.retention.RoomTable;
-import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.SpaceReport;
+import org.mendedleaf.core.retention.SpaceTable;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-/** Shows where the room goes, exactly. */
-@Command(name = "room", description = "${bundle:cli.room}")
-final class RoomCommand extends RetentionBase {
+/** Shows where the space goes, exactly. */
+@Command(name = "space", description = "${bundle:cli.space}")
+final class SpaceCommand extends RetentionBase {
 
     private static final int LARGEST = 10;
 
-    @Parameters(arity = "0..1", paramLabel = "PATH", descriptionKey = "cli.room.path")
+    @Parameters(arity = "0..1", paramLabel = "PATH", descriptionKey = "cli.space.path")
     @Nullable
     Path path;
 
-    @Option(names = "--largest", descriptionKey = "cli.room.largest")
+    @Option(names = "--largest", descriptionKey = "cli.space.largest")
     boolean largest;
 
-    RoomCommand(Surroundings surroundings) {
+    SpaceCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
@@ -41,16 +41,16 @@ final class RoomCommand extends RetentionBase {
         int code = eachMeant(path, m -> {
             try (Reading reading = m.vault().read()) {
                 VersionTable table = VersionTable.of(reading);
-                RoomReport room = RoomReport.of(m.vault().folder(), new RoomTable(table));
-                RoomTree tree = RoomTree.of(table, now());
-                RoomTree.Node node = m.place() == 0
+                SpaceReport space = SpaceReport.of(m.vault().folder(), new SpaceTable(table));
+                SpaceTree tree = SpaceTree.of(table, now());
+                SpaceTree.Node node = m.place() == 0
                         ? tree.root()
                         : tree.find(m.place(), m.path())
                                 .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", path)));
                 if (json) {
-                    all.add(json(m.vault().folder().root(), room, tree, node));
+                    all.add(json(m.vault().folder().root(), space, tree, node));
                 } else {
-                    print(m.vault().folder().root(), room, tree, node);
+                    print(m.vault().folder().root(), space, tree, node);
                 }
                 return Main.DONE;
             }
@@ -61,43 +61,43 @@ final class RoomCommand extends RetentionBase {
         return code;
     }
 
-    private List<RoomTree.Node> shown(RoomTree tree, RoomTree.Node node) {
-        List<RoomTree.Node> rows =
+    private List<SpaceTree.Node> shown(SpaceTree tree, SpaceTree.Node node) {
+        List<SpaceTree.Node> rows =
                 new ArrayList<>(largest ? tree.largest(LARGEST) : node.isFile() ? List.of(node) : node.children());
-        rows.sort(Comparator.comparingLong((RoomTree.Node n) -> n.share().takenBytes())
+        rows.sort(Comparator.comparingLong((SpaceTree.Node n) -> n.share().takenBytes())
                 .reversed());
         return rows;
     }
 
-    private void print(Path vault, RoomReport room, RoomTree tree, RoomTree.Node node) {
+    private void print(Path vault, SpaceReport space, SpaceTree tree, SpaceTree.Node node) {
         say(
-                "cli.room.vault",
+                "cli.space.vault",
                 vault,
-                Say.size(room.all()),
-                Say.size(room.inUse()),
-                Say.size(room.waiting()),
-                Say.size(room.unused()),
-                Say.size(room.bookkeeping()),
-                Say.size(room.free()));
+                Say.size(space.all()),
+                Say.size(space.inUse()),
+                Say.size(space.waiting()),
+                Say.size(space.unused()),
+                Say.size(space.bookkeeping()),
+                Say.size(space.free()));
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of(
                 "",
-                Words.of("room.live"),
-                Words.of("room.versions"),
-                Words.of("room.withVersions"),
-                Words.of("room.taken"),
-                Words.of("room.only"),
-                Words.of("room.share")));
-        for (RoomTree.Node n : shown(tree, node)) {
+                Words.of("space.live"),
+                Words.of("space.versions"),
+                Words.of("space.withVersions"),
+                Words.of("space.taken"),
+                Words.of("space.only"),
+                Words.of("space.share")));
+        for (SpaceTree.Node n : shown(tree, node)) {
             rows.add(row(largest ? n.path() : n.name() + (n.isFile() ? "" : "/"), n));
         }
         if (!node.isFile()) {
-            rows.add(row(Words.of("room.sum"), node));
+            rows.add(row(Words.of("space.sum"), node));
         }
         table(rows, "lrrrrrr");
     }
 
-    private static List<String> row(String name, RoomTree.Node n) {
+    private static List<String> row(String name, SpaceTree.Node n) {
         return List.of(
                 name,
                 Say.size(n.liveBytes()),
@@ -108,17 +108,17 @@ final class RoomCommand extends RetentionBase {
                 Math.round(n.ofParent() * 100) + " %");
     }
 
-    private Map<String, Object> json(Path vault, RoomReport room, RoomTree tree, RoomTree.Node node) {
+    private Map<String, Object> json(Path vault, SpaceReport space, SpaceTree tree, SpaceTree.Node node) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", vault.toString());
-        map.put("inUse", room.inUse());
-        map.put("waiting", room.waiting());
-        map.put("unused", room.unused());
-        map.put("bookkeeping", room.bookkeeping());
-        map.put("all", room.all());
-        map.put("free", room.free());
+        map.put("inUse", space.inUse());
+        map.put("waiting", space.waiting());
+        map.put("unused", space.unused());
+        map.put("bookkeeping", space.bookkeeping());
+        map.put("all", space.all());
+        map.put("free", space.free());
         map.put("of", json(node));
-        map.put("inside", shown(tree, node).stream().map(RoomCommand::json).toList());
+        map.put("inside", shown(tree, node).stream().map(SpaceCommand::json).toList());
         Map<String, Object> kinds = new LinkedHashMap<>();
         tree.kinds().forEach((k, s) -> kinds.put(k.name(), share(s)));
         map.put("kinds", kinds);
@@ -128,7 +128,7 @@ final class RoomCommand extends RetentionBase {
         return map;
     }
 
-    private static Map<String, Object> share(RoomTree.Share s) {
+    private static Map<String, Object> share(SpaceTree.Share s) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("versions", s.versions());
         map.put("bytesWithVersions", s.versionBytes());
@@ -137,7 +137,7 @@ final class RoomCommand extends RetentionBase {
         return map;
     }
 
-    private static Map<String, Object> json(RoomTree.Node n) {
+    private static Map<String, Object> json(SpaceTree.Node n) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("path", n.path().isEmpty() ? n.name() : n.path());
         map.put("file", n.isFile());

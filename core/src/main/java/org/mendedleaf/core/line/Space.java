@@ -8,4 +8,4 @@ package org.mendedleaf.core.line;
  * @param versionBytes bytes of all versions, each counted whole
  * @param storedBytes bytes that the packs take
  */
-public record Room(long lines, long versions, long versionBytes, long storedBytes) {}
+public record Space(long lines, long versions, long versionBytes, long storedBytes) {}

@@ -14,11 +14,11 @@ import org.mendedleaf.core.vault.Recipe;
  * stored bytes that neither the live files nor another snapshot needs. Exact, by one pass over the spans and one over the
  * recipes of what is held.
  */
-public final class CutRoom {
+public final class CutSpace {
 
     private static final int SHARED = -1;
 
-    private CutRoom() {}
+    private CutSpace() {}
 
     /**
      * What a snapshot holds.

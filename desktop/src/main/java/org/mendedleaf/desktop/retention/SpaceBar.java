@@ -5,20 +5,20 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import org.mendedleaf.core.retention.RoomReport;
+import org.mendedleaf.core.retention.SpaceReport;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What the vault takes on its drive, as one bar whose parts add up, with their names and sizes below. */
-final class RoomBar extends VBox {
+final class SpaceBar extends VBox {
 
     private final HBox bar = new HBox();
     private final HBox names = new HBox(18);
 
-    RoomBar(RetentionModel model) {
+    SpaceBar(RetentionModel model) {
         super(6);
-        setId("room-bar");
+        setId("space-bar");
         bar.getStyleClass().add("sum-bar");
         names.setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(bar, names);
@@ -33,7 +33,7 @@ final class RoomBar extends VBox {
         }
     }
 
-    private void show(RoomReport r) {
+    private void show(SpaceReport r) {
         bar.getChildren().clear();
         names.getChildren().clear();
         part("sum.inUse", "sum-in-use", r.inUse(), r.all());

@@ -28,49 +28,53 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.retention.RoomTree;
+import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** Where the room goes: a tree of places, folders and files, and beside it by kind, by age, and the largest histories. */
-final class RoomPane extends BorderPane {
+/** Where the space goes: a tree of places, folders and files, and beside it by kind, by age, and the largest histories. */
+final class SpacePane extends BorderPane {
 
     private static final double ROW = 34;
 
-    private final TreeTableView<RoomTree.Node> tree = new TreeTableView<>();
+    private final TreeTableView<SpaceTree.Node> tree = new TreeTableView<>();
     private final VBox side = new VBox(18);
     private final RetentionModel model;
     private final BiConsumer<Optional<Place>, ThinPlan.Limits> preview;
     private final Label chosen = Ui.label("", "dim");
     private final Button thin;
 
-    RoomPane(RetentionModel model, BiConsumer<Optional<Place>, ThinPlan.Limits> preview) {
+    SpacePane(RetentionModel model, BiConsumer<Optional<Place>, ThinPlan.Limits> preview) {
         this.model = model;
         this.preview = preview;
-        tree.setId("room-tree");
+        tree.setId("space-tree");
         tree.getStyleClass().add("listing");
         tree.setShowRoot(false);
         tree.setFixedCellSize(ROW);
-        tree.setAccessibleText(Words.of("retention.part.room"));
-        tree.setPlaceholder(Ui.label(Words.of("room.reading"), "dim"));
+        tree.setAccessibleText(Words.of("retention.part.space"));
+        tree.setPlaceholder(Ui.label(Words.of("space.reading"), "dim"));
         tree.setColumnResizePolicy(TreeTableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         tree.getColumns()
                 .setAll(List.of(
-                        words("room.column.name", 250, RoomTree.Node::name, Comparator.comparing(RoomTree.Node::name)),
-                        size("room.column.live", 84, RoomTree.Node::liveBytes),
-                        count("room.column.versions", 76, n -> n.share().versions()),
-                        size("room.column.with", 100, n -> n.share().versionBytes()),
-                        size("room.column.taken", 100, n -> n.share().takenBytes()),
-                        size("room.column.only", 90, n -> n.share().onlyBytes()),
+                        words(
+                                "space.column.name",
+                                250,
+                                SpaceTree.Node::name,
+                                Comparator.comparing(SpaceTree.Node::name)),
+                        size("space.column.live", 84, SpaceTree.Node::liveBytes),
+                        count("space.column.versions", 76, n -> n.share().versions()),
+                        size("space.column.with", 100, n -> n.share().versionBytes()),
+                        size("space.column.taken", 100, n -> n.share().takenBytes()),
+                        size("space.column.only", 90, n -> n.share().onlyBytes()),
                         share()));
-        chosen.setId("room-chosen");
+        chosen.setId("space-chosen");
         chosen.setWrapText(true);
         chosen.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(chosen, Priority.ALWAYS);
-        thin = Ui.button("room.thin", this::thin);
-        thin.setId("room-thin");
+        thin = Ui.button("space.thin", this::thin);
+        thin.setId("space-thin");
         thin.setMinWidth(USE_PREF_SIZE);
         HBox foot = new HBox(10, chosen, thin);
         foot.setAlignment(Pos.CENTER_LEFT);
@@ -95,21 +99,21 @@ final class RoomPane extends BorderPane {
         show(model.pictureProperty().get());
     }
 
-    private Optional<RoomTree.Node> selected() {
+    private Optional<SpaceTree.Node> selected() {
         return Optional.ofNullable(tree.getSelectionModel().getSelectedItem()).map(TreeItem::getValue);
     }
 
     /** What the chosen place, folder or file comes to; versions in it can be thinned where its system lets them. */
     private void chosen() {
-        Optional<RoomTree.Node> node = selected();
+        Optional<SpaceTree.Node> node = selected();
         chosen.setText(node.map(n -> Words.of(
-                        "room.chosen",
+                        "space.chosen",
                         n.name(),
                         n.share().versions(),
                         n.files(),
                         Say.size(n.share().onlyBytes())))
-                .orElseGet(() -> Words.of("room.hint")));
-        Place place = node.map(RoomTree.Node::place).orElse(null);
+                .orElseGet(() -> Words.of("space.hint")));
+        Place place = node.map(SpaceTree.Node::place).orElse(null);
         thin.setDisable(
                 place == null || (place.isOutside() && !model.thinnable().contains(place)));
     }
@@ -125,9 +129,9 @@ final class RoomPane extends BorderPane {
         });
     }
 
-    private static TreeTableColumn<RoomTree.Node, RoomTree.Node> column(
-            String key, double width, Comparator<RoomTree.Node> order) {
-        TreeTableColumn<RoomTree.Node, RoomTree.Node> column = new TreeTableColumn<>(Words.of(key));
+    private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column(
+            String key, double width, Comparator<SpaceTree.Node> order) {
+        TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column = new TreeTableColumn<>(Words.of(key));
         column.setId(key);
         column.setPrefWidth(width);
         column.setMinWidth(Math.min(width, 60));
@@ -136,42 +140,42 @@ final class RoomPane extends BorderPane {
         return column;
     }
 
-    private static TreeTableColumn<RoomTree.Node, RoomTree.Node> words(
-            String key, double width, Function<RoomTree.Node, String> words, Comparator<RoomTree.Node> order) {
-        TreeTableColumn<RoomTree.Node, RoomTree.Node> column = column(key, width, order);
+    private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> words(
+            String key, double width, Function<SpaceTree.Node, String> words, Comparator<SpaceTree.Node> order) {
+        TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column = column(key, width, order);
         column.setCellFactory(c -> new TreeTableCell<>() {
             @Override
-            protected void updateItem(RoomTree.@Nullable Node node, boolean empty) {
+            protected void updateItem(SpaceTree.@Nullable Node node, boolean empty) {
                 super.updateItem(node, empty);
                 setText(empty || node == null ? "" : words.apply(node));
-                Ui.style(this, "row-name", key.equals("room.column.name"));
+                Ui.style(this, "row-name", key.equals("space.column.name"));
             }
         });
         return column;
     }
 
-    private static TreeTableColumn<RoomTree.Node, RoomTree.Node> count(
-            String key, double width, java.util.function.ToLongFunction<RoomTree.Node> of) {
-        TreeTableColumn<RoomTree.Node, RoomTree.Node> column =
+    private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> count(
+            String key, double width, java.util.function.ToLongFunction<SpaceTree.Node> of) {
+        TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column =
                 words(key, width, n -> Say.number(of.applyAsLong(n)), Comparator.comparingLong(of));
         column.getStyleClass().add("right");
         return column;
     }
 
-    private static TreeTableColumn<RoomTree.Node, RoomTree.Node> size(
-            String key, double width, java.util.function.ToLongFunction<RoomTree.Node> of) {
-        TreeTableColumn<RoomTree.Node, RoomTree.Node> column =
+    private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> size(
+            String key, double width, java.util.function.ToLongFunction<SpaceTree.Node> of) {
+        TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column =
                 words(key, width, n -> Say.size(of.applyAsLong(n)), Comparator.comparingLong(of));
         column.getStyleClass().add("right");
         return column;
     }
 
-    private static TreeTableColumn<RoomTree.Node, RoomTree.Node> share() {
-        TreeTableColumn<RoomTree.Node, RoomTree.Node> column =
-                column("room.column.share", 130, Comparator.comparingDouble(RoomTree.Node::ofParent));
+    private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> share() {
+        TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column =
+                column("space.column.share", 130, Comparator.comparingDouble(SpaceTree.Node::ofParent));
         column.setCellFactory(c -> new TreeTableCell<>() {
             @Override
-            protected void updateItem(RoomTree.@Nullable Node node, boolean empty) {
+            protected void updateItem(SpaceTree.@Nullable Node node, boolean empty) {
                 super.updateItem(node, empty);
                 setGraphic(empty || node == null ? null : bar(node.ofParent()));
             }
@@ -181,7 +185,7 @@ final class RoomPane extends BorderPane {
 
     private static Node bar(double share) {
         ProgressBar bar = new ProgressBar(Math.min(1, share));
-        bar.getStyleClass().add("room-bar");
+        bar.getStyleClass().add("space-bar");
         bar.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(bar, Priority.ALWAYS);
         Label words = Ui.label(percent(share), "dim", "small-words");
@@ -194,7 +198,7 @@ final class RoomPane extends BorderPane {
 
     private static String percent(double share) {
         long percent = Math.round(share * 100);
-        return share > 0 && percent == 0 ? Words.of("room.below") : Words.of("room.percent", percent);
+        return share > 0 && percent == 0 ? Words.of("space.below") : Words.of("space.percent", percent);
     }
 
     private void show(RetentionModel.@Nullable Picture p) {
@@ -204,10 +208,10 @@ final class RoomPane extends BorderPane {
         Set<String> open = new HashSet<>();
         collectOpen(tree.getRoot(), open);
         boolean first = tree.getRoot() == null;
-        TreeItem<RoomTree.Node> root = item(p.tree().root(), open, first);
+        TreeItem<SpaceTree.Node> root = item(p.tree().root(), open, first);
         tree.setRoot(root);
         if (tree.getSortOrder().isEmpty()) {
-            TreeTableColumn<RoomTree.Node, ?> taken = tree.getColumns().get(4);
+            TreeTableColumn<SpaceTree.Node, ?> taken = tree.getColumns().get(4);
             taken.setSortType(TreeTableColumn.SortType.DESCENDING);
             tree.getSortOrder().setAll(List.of(taken));
         }
@@ -215,11 +219,11 @@ final class RoomPane extends BorderPane {
         side(p);
     }
 
-    private static String key(RoomTree.Node n) {
+    private static String key(SpaceTree.Node n) {
         return (n.place() == null ? "" : n.place().id()) + ":" + n.path();
     }
 
-    private static void collectOpen(@Nullable TreeItem<RoomTree.Node> item, Set<String> open) {
+    private static void collectOpen(@Nullable TreeItem<SpaceTree.Node> item, Set<String> open) {
         if (item != null && item.isExpanded()) {
             open.add(key(item.getValue()));
             item.getChildren().forEach(c -> collectOpen(c, open));
@@ -227,8 +231,8 @@ final class RoomPane extends BorderPane {
     }
 
     /** Rows are made when a folder is opened: a vault may hold many files. */
-    private TreeItem<RoomTree.Node> item(RoomTree.Node node, Set<String> open, boolean first) {
-        TreeItem<RoomTree.Node> item = new TreeItem<>(node) {
+    private TreeItem<SpaceTree.Node> item(SpaceTree.Node node, Set<String> open, boolean first) {
+        TreeItem<SpaceTree.Node> item = new TreeItem<>(node) {
             private boolean filled;
 
             @Override
@@ -237,10 +241,10 @@ final class RoomPane extends BorderPane {
             }
 
             @Override
-            public javafx.collections.ObservableList<TreeItem<RoomTree.Node>> getChildren() {
+            public javafx.collections.ObservableList<TreeItem<SpaceTree.Node>> getChildren() {
                 if (!filled) {
                     filled = true;
-                    List<TreeItem<RoomTree.Node>> all = new ArrayList<>();
+                    List<TreeItem<SpaceTree.Node>> all = new ArrayList<>();
                     getValue().children().stream()
                             .filter(c -> c.share().versions() > 0)
                             .forEach(c -> all.add(item(c, open, false)));
@@ -266,12 +270,12 @@ final class RoomPane extends BorderPane {
             p.caps()
                     .forEach(
                             c -> caps.add(new String[] {c.rule(), Say.size(c.limitBytes()), Say.size(c.takenBytes())}));
-            side.getChildren().add(table("room.caps", "room.capLimit", caps));
+            side.getChildren().add(table("space.caps", "space.capLimit", caps));
         }
-        side.getChildren().add(table("room.byKind", kinds(p)));
-        side.getChildren().add(table("room.byAge", ages(p)));
+        side.getChildren().add(table("space.byKind", kinds(p)));
+        side.getChildren().add(table("space.byAge", ages(p)));
         List<String[]> largest = new ArrayList<>();
-        for (RoomTree.Node n : p.largest()) {
+        for (SpaceTree.Node n : p.largest()) {
             if (n.share().takenBytes() > 0) {
                 largest.add(new String[] {
                     n.name(),
@@ -280,7 +284,7 @@ final class RoomPane extends BorderPane {
                 });
             }
         }
-        side.getChildren().add(table("room.largest", largest));
+        side.getChildren().add(table("space.largest", largest));
     }
 
     private static List<String[]> kinds(RetentionModel.Picture p) {
@@ -288,7 +292,7 @@ final class RoomPane extends BorderPane {
         p.tree().kinds().entrySet().stream()
                 .filter(e -> e.getValue().versions() > 0)
                 .sorted(Comparator.comparingLong(
-                        (Map.Entry<?, RoomTree.Share> e) -> -e.getValue().takenBytes()))
+                        (Map.Entry<?, SpaceTree.Share> e) -> -e.getValue().takenBytes()))
                 .forEach(e -> rows.add(new String[] {
                     Words.of("kinds." + e.getKey()),
                     Say.number(e.getValue().versions()),
@@ -299,8 +303,8 @@ final class RoomPane extends BorderPane {
 
     private static List<String[]> ages(RetentionModel.Picture p) {
         List<String[]> rows = new ArrayList<>();
-        for (RoomTree.Age a : RoomTree.allAges()) {
-            RoomTree.Share s = p.tree().age(a);
+        for (SpaceTree.Age a : SpaceTree.allAges()) {
+            SpaceTree.Share s = p.tree().age(a);
             rows.add(new String[] {Words.of("age." + a), Say.number(s.versions()), Say.size(s.takenBytes())});
         }
         return rows;
@@ -308,7 +312,7 @@ final class RoomPane extends BorderPane {
 
     /** A small table of names, counts and sizes. */
     private static Node table(String title, List<String[]> rows) {
-        return table(title, "room.column.versions", rows);
+        return table(title, "space.column.versions", rows);
     }
 
     private static Node table(String title, String second, List<String[]> rows) {
@@ -316,7 +320,7 @@ final class RoomPane extends BorderPane {
         grid.getStyleClass().add("small-table");
         Label name = Ui.label(Words.of(title), "small-title");
         Label versions = Ui.label(Words.of(second), "dim", "small-words");
-        Label taken = Ui.label(Words.of("room.column.taken"), "dim", "small-words");
+        Label taken = Ui.label(Words.of("space.column.taken"), "dim", "small-words");
         versions.setMinWidth(USE_PREF_SIZE);
         taken.setMinWidth(USE_PREF_SIZE);
         grid.addRow(0, name, versions, taken);

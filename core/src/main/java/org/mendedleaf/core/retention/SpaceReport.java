@@ -2,8 +2,7 @@ package org.mendedleaf.core.retention;
 
 import java.io.IOException;
 import java.nio.file.Files;
-import java.nio.file.Path;
-import java.util.stream.Stream;
+import org.mendedleaf.core.vault.FilesBelow;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /**
@@ -15,18 +14,13 @@ import org.mendedleaf.core.vault.VaultFolder;
  * @param bookkeeping bytes of the catalogue, and of what packs hold beside chunks
  * @param free bytes that are left on the drive
  */
-public record RoomReport(long inUse, long waiting, long unused, long bookkeeping, long free) {
+public record SpaceReport(long inUse, long waiting, long unused, long bookkeeping, long free) {
 
     /** Adds up. */
-    public static RoomReport of(VaultFolder vault, RoomTable room) throws IOException {
-        RoomTable.Sums sums = room.sums();
-        long files = 0;
-        try (Stream<Path> all = Files.walk(vault.root())) {
-            for (Path p : all.toList()) {
-                files += Files.isRegularFile(p) ? Files.size(p) : 0;
-            }
-        }
-        return new RoomReport(
+    public static SpaceReport of(VaultFolder vault, SpaceTable space) throws IOException {
+        SpaceTable.Sums sums = space.sums();
+        long files = FilesBelow.bytes(vault.root());
+        return new SpaceReport(
                 sums.inUse(),
                 sums.waiting(),
                 sums.unused(),

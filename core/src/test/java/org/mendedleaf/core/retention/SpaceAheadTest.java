@@ -21,8 +21,8 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.Reading;
 
-/** Room that is needed, room that will be needed, and rules that carry themselves out. */
-class RoomAheadTest {
+/** Space that is needed, space that will be needed, and rules that carry themselves out. */
+class SpaceAheadTest {
 
     private static final Instant FIRST = Instant.parse("2026-03-02T10:00:00Z");
     private static final int DAYS = 30;
@@ -139,7 +139,7 @@ class RoomAheadTest {
         Rule capped = Rule.keepAll("r", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
-                .withRoom(100_000, false);
+                .withSpace(100_000, false);
         Verdicts v = judge(p, rules(capped));
         List<Integer> numbers = going(v);
         assertThat(numbers)
@@ -151,7 +151,7 @@ class RoomAheadTest {
         assertThat(Pressure.taken(v))
                 .singleElement()
                 .satisfies(cap -> assertThat(cap.takenBytes()).isBetween(299_000L, 301_000L));
-        Verdicts tight = judge(p, rules(capped.withRoom(20_000, false)));
+        Verdicts tight = judge(p, rules(capped.withSpace(20_000, false)));
         assertThat(going(tight)).hasSize(26);
         assertThat(tight.unmet())
                 .singleElement()
@@ -175,9 +175,9 @@ class RoomAheadTest {
         Rule capped = Rule.keepAll("Office papers", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
-                .withRoom(100_000, false);
+                .withSpace(100_000, false);
         Verdicts v = judge(p, rules(capped));
-        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
         assertThat(plan.versions()).isEqualTo(20);
         assertThat(plan.warnings()).noneMatch(w -> w.contains("limit"));
         RuleSets.set(p.vault(), new RuleSet(List.of(capped), Term.days(7), true), p.clock(), "Ada");
@@ -208,9 +208,9 @@ class RoomAheadTest {
         Rule tight = Rule.keepAll("Office papers", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
-                .withRoom(20_000, false);
+                .withSpace(20_000, false);
         Verdicts v = judge(p, rules(tight));
-        ThinPlan plan = ThinPlan.of(v, new RoomTable(v.table()), ThinPlan.Limits.RULES);
+        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
         assertThat(plan.warnings())
                 .anyMatch(w -> w.startsWith("The limit of 20.0 kB on “Office papers” cannot be kept"));
         RuleSets.set(p.vault(), new RuleSet(List.of(tight), Term.days(7), true), p.clock(), "Ada");
@@ -227,17 +227,17 @@ class RoomAheadTest {
         Rule lazy = Rule.keepAll("r", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
-                .withRoom(0, true);
+                .withSpace(0, true);
         Verdicts v = judge(p, new RuleSet(List.of(lazy), Term.days(7), true));
-        RoomTable room = new RoomTable(v.table());
-        Verdicts tight = Standing.outlook(v, room, Standing.LEAST_FREE - 45_000);
-        assertThat(ThinPlan.of(tight, room, ThinPlan.Limits.RULES).versions()).isEqualTo(5);
+        SpaceTable space = new SpaceTable(v.table());
+        Verdicts tight = Standing.outlook(v, space, Standing.LEAST_FREE - 45_000);
+        assertThat(ThinPlan.of(tight, space, ThinPlan.Limits.RULES).versions()).isEqualTo(5);
         assertThat(tight.reason(0)).isEqualTo(Reason.ROOM);
-        assertThat(ThinPlan.of(Standing.outlook(v, room, 1L << 40), room, ThinPlan.Limits.RULES)
+        assertThat(ThinPlan.of(Standing.outlook(v, space, 1L << 40), space, ThinPlan.Limits.RULES)
                         .versions())
                 .isZero();
-        Verdicts hopeless = Standing.outlook(v, room, Standing.LEAST_FREE - 10_000_000);
-        assertThat(ThinPlan.of(hopeless, room, ThinPlan.Limits.RULES).warnings())
+        Verdicts hopeless = Standing.outlook(v, space, Standing.LEAST_FREE - 10_000_000);
+        assertThat(ThinPlan.of(hopeless, space, ThinPlan.Limits.RULES).warnings())
                 .anyMatch(w -> w.startsWith("The drive still lacks"));
     }
 
@@ -246,14 +246,14 @@ class RoomAheadTest {
         daily();
         Rule lazy = Rule.keepAll("r", Scope.ALL)
                 .withEverything(Optional.of(Term.days(10)))
-                .withRoom(0, true);
+                .withSpace(0, true);
         Verdicts v = judge(p, rules(lazy));
-        RoomTable room = new RoomTable(v.table());
-        assertThat(ThinPlan.of(v, room, ThinPlan.Limits.RULES).versions()).isZero();
-        Pressure.Choice c = Pressure.room(v, room, 25_000);
+        SpaceTable space = new SpaceTable(v.table());
+        assertThat(ThinPlan.of(v, space, ThinPlan.Limits.RULES).versions()).isZero();
+        Pressure.Choice c = Pressure.space(v, space, 25_000);
         assertThat(c.rows().cardinality()).isEqualTo(3);
         assertThat(v.table().number(c.rows().nextSetBit(0))).isEqualTo(1);
-        assertThat(Pressure.room(v, room, 0).rows().isEmpty()).isTrue();
+        assertThat(Pressure.space(v, space, 0).rows().isEmpty()).isTrue();
     }
 
     @Test
@@ -283,7 +283,7 @@ class RoomAheadTest {
         Rule lazy = Rule.keepAll("r", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
-                .withRoom(0, true);
+                .withSpace(0, true);
         RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
         new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000).run(Progress.NONE);
         try (Reading reading = p.vault().read()) {
@@ -298,12 +298,12 @@ class RoomAheadTest {
         Rule lazy = Rule.keepAll("r", Scope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
-                .withRoom(0, true);
+                .withSpace(0, true);
         RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
         Standing standing =
                 new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000);
         Standing.Done done = standing.run(Progress.NONE);
-        assertThat(done.forRoom()).isEqualTo(5);
+        assertThat(done.forSpace()).isEqualTo(5);
         assertThat(done.missingBytes()).isZero();
         assertThat(done.reclaimed().orElseThrow().versions()).isEqualTo(5);
         try (Reading reading = p.vault().read()) {

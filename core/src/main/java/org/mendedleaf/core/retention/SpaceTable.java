@@ -8,7 +8,7 @@ import org.mendedleaf.core.line.VersionTable;
  * What versions really take in packs: shared chunks counted once. Exact, by how many versions need each chunk; nothing is
  * estimated. Counts stored bytes of chunks, without the 56 bytes that each record takes beside them.
  */
-public final class RoomTable {
+public final class SpaceTable {
 
     private final VersionTable table;
     private final int[] uses;
@@ -17,12 +17,12 @@ public final class RoomTable {
     private int turn;
 
     /** Counts the uses of all chunks. */
-    public RoomTable(VersionTable table) {
+    public SpaceTable(VersionTable table) {
         this(table, row -> true);
     }
 
     /** Counts the uses of chunks by some of the versions only, as if there were no others. */
-    RoomTable(VersionTable table, IntPredicate rows) {
+    SpaceTable(VersionTable table, IntPredicate rows) {
         this.table = table;
         uses = new int[table.chunks() + 1];
         waitingUses = new int[table.chunks() + 1];

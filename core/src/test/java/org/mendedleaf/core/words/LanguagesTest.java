@@ -1,0 +1,127 @@
+package org.mendedleaf.core.words;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.nio.charset.StandardCharsets;
+import java.text.ChoiceFormat;
+import java.text.Format;
+import java.text.MessageFormat;
+import java.text.NumberFormat;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.Locale;
+import java.util.Properties;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Every language says everything, of the same things. */
+class LanguagesTest {
+
+    private static final Instant NOW = Instant.parse("2026-11-20T10:42:00Z");
+    private static final Pattern PLACE = Pattern.compile("\\{(\\d+)");
+
+    @AfterEach
+    void ofTheSystem() {
+        Words.use((String) null);
+    }
+
+    private static Properties words(String suffix) throws IOException {
+        Properties words = new Properties();
+        try (InputStream in = Words.class.getResourceAsStream("messages" + suffix + ".properties");
+                Reader reader = new InputStreamReader(in, StandardCharsets.UTF_8)) {
+            words.load(reader);
+        }
+        return words;
+    }
+
+    private static Set<String> places(String pattern) {
+        Set<String> found = new TreeSet<>();
+        Matcher m = PLACE.matcher(pattern);
+        while (m.find()) {
+            found.add(m.group(1));
+        }
+        return found;
+    }
+
+    @Test
+    void noKeyIsMissingInGermanAndNoneIsTooMany() throws IOException {
+        Set<String> english = new TreeSet<>(words("").stringPropertyNames());
+        english.removeIf(k -> k.startsWith("cli.examples."));
+        assertThat(words("_de").stringPropertyNames()).containsExactlyInAnyOrderElementsOf(english);
+    }
+
+    @Test
+    void whereDaysAreWrittenOtherwiseOnlyKnownKeysAre() throws IOException {
+        assertThat(words("").stringPropertyNames()).containsAll(words("_en_US").stringPropertyNames());
+    }
+
+    @Test
+    void germanWordsHaveTheSamePlaces() throws IOException {
+        Properties english = words("");
+        Properties german = words("_de");
+        for (String key : german.stringPropertyNames()) {
+            assertThat(places(german.getProperty(key))).as(key).isEqualTo(places(english.getProperty(key)));
+        }
+    }
+
+    @Test
+    void whatIsANumberInOneLanguageIsOneInTheOther() throws IOException {
+        Properties english = words("");
+        Properties german = words("_de");
+        for (String key : german.stringPropertyNames()) {
+            Format[] ours = new MessageFormat(german.getProperty(key), Locale.GERMAN).getFormatsByArgumentIndex();
+            Format[] theirs = new MessageFormat(english.getProperty(key), Locale.ENGLISH).getFormatsByArgumentIndex();
+            for (int i = 0; i < ours.length; i++) {
+                boolean number = ours[i] instanceof NumberFormat || ours[i] instanceof ChoiceFormat;
+                assertThat(!number || i < theirs.length && theirs[i] instanceof NumberFormat)
+                        .as("place %s of %s", i, key)
+                        .isTrue();
+            }
+        }
+    }
+
+    @Test
+    void wordsNumbersAndDaysFollowTheLanguage() {
+        Words.use(Locale.GERMAN);
+        assertThat(Words.of("tab.files")).isEqualTo("Dateien");
+        assertThat(Say.size(1_240_000_000L)).isEqualTo("1,24 GB");
+        assertThat(Say.number(12_345)).isEqualTo("12.345");
+        assertThat(Say.moment(NOW.minusSeconds(600), NOW, ZoneOffset.UTC)).isEqualTo("heute 10:32");
+        assertThat(Say.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
+                .isEqualTo("4. Mai 2025");
+        assertThat(Say.full(NOW, ZoneOffset.UTC)).isEqualTo("Fr. 20. Nov. 2026, 10:42");
+        assertThat(Words.of("pick.daysAgo", 1)).isEqualTo("vor 1 Tag");
+        assertThat(Words.of("pick.daysAgo", 2)).isEqualTo("vor 2 Tagen");
+    }
+
+    @Test
+    void theMonthComesFirstWhereItDoes() {
+        Words.use(Locale.US);
+        assertThat(Say.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
+                .isEqualTo("May 4, 2025");
+        assertThat(Words.of("tab.files")).isEqualTo("Files");
+    }
+
+    @Test
+    void aLanguageWithoutWordsIsSpokenInEnglishWithEnglishDays() {
+        Words.use("fr");
+        assertThat(Words.of("tab.files")).isEqualTo("Files");
+        assertThat(Say.full(NOW, ZoneOffset.UTC)).contains("Fri").contains("Nov");
+        assertThat(Words.locale().getLanguage()).isEqualTo("en");
+    }
+
+    @Test
+    void austrianIsGermanToo() {
+        Words.use("de-AT");
+        assertThat(Words.of("tab.files")).isEqualTo("Dateien");
+        assertThat(Words.languageFlag()).isEqualTo("-Dmendedleaf.language=de");
+    }
+}
