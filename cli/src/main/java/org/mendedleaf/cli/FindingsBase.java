@@ -66,7 +66,7 @@ abstract class FindingsBase extends Base {
                 ? listed.place().label() + "/" + first.path()
                 : listed.place().label();
         line("        " + where + " · " + when + (first.who().isEmpty() ? "" : " · " + first.who()));
-        f.evidence().forEach(e -> line("        " + e));
+        f.why().forEach(e -> line("        " + e));
         if (f.marks().size() == 1) {
             Found.OfFile file = listed.found().files().get(0);
             line("        "
@@ -117,7 +117,7 @@ abstract class FindingsBase extends Base {
         map.put("certainty", f.sure().name());
         map.put("from", f.from().toString());
         map.put("to", f.to().toString());
-        map.put("evidence", f.evidence());
+        map.put("evidence", f.why());
         List<Object> files = new ArrayList<>();
         for (Found.OfFile file : listed.found().files()) {
             Map<String, Object> one = new LinkedHashMap<>();

@@ -117,7 +117,7 @@ public record Health(Reason reason, String detail, Kind kind, long amount, long 
             case WELL -> proof();
             case OTHER_KIND ->
                 Words.of("health.reason.OTHER_KIND", Kind.valueOf(detail).words());
-            default -> Words.of("health.reason." + reason, detail);
+            default -> Words.of("health.reason." + reason, Words.told(detail));
         };
     }
 

@@ -347,7 +347,7 @@ final class HealthReader {
                         left[0] -= n;
                     }
                 } catch (ZipException | EOFException e) {
-                    return new Found(Reason.CHECKSUM, Words.of("health.stream", key.getNumber()));
+                    return new Found(Reason.CHECKSUM, Words.inAll(() -> Words.of("health.stream", key.getNumber())));
                 }
             }
         }
@@ -363,7 +363,7 @@ final class HealthReader {
         } catch (JsonParseException e) {
             return new Found(
                     Reason.DOES_NOT_PARSE,
-                    Words.of("health.line", e.getLocation().getLineNr()));
+                    Words.inAll(() -> Words.of("health.line", e.getLocation().getLineNr())));
         }
     }
 

@@ -15,6 +15,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.SideDatabase;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.words.Words;
 
 /**
  * The words of all versions, beside the catalogue (SQLite FTS5): each content once, however many versions have it, and what
@@ -318,7 +319,7 @@ public final class FindIndex extends SideDatabase {
         Map<Integer, String> words = new HashMap<>();
         query(
                 "SELECT number, words FROM at WHERE line = ? AND words IS NOT NULL",
-                r -> words.put(r.getInt(1), r.getString(2)),
+                r -> words.put(r.getInt(1), Words.told(r.getString(2))),
                 line);
         return words;
     }

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.jobs.Progress;
@@ -301,7 +302,8 @@ public final class Indexer {
             return null;
         }
         try {
-            return looks.between(reading, before, v).words();
+            Comparison compared = looks.between(reading, before, v);
+            return Words.inAll(compared::words);
         } catch (InterruptedIOException e) {
             throw e;
         } catch (IOException e) {

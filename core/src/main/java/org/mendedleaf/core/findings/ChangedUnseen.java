@@ -24,7 +24,8 @@ final class ChangedUnseen extends FileDetector {
         boolean usual = at > 1 && line.get(at - 1).quiet();
         return usual && !bad
                 ? Optional.empty()
-                : Optional.of(
-                        new Judged(bad ? Certainty.CERTAIN : Certainty.LIKELY, Words.of("findings.evidence.unseen")));
+                : Optional.of(new Judged(
+                        bad ? Certainty.CERTAIN : Certainty.LIKELY,
+                        Words.inAll(() -> Words.of("findings.evidence.unseen"))));
     }
 }

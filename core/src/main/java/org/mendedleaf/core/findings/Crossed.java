@@ -32,7 +32,8 @@ final class Crossed extends FileDetector {
         boolean soon = Duration.between(other.at(), save.at()).compareTo(WITHIN) <= 0;
         return two && soon && kept >= 0 && kept <= LEFT
                 ? Optional.of(new Judged(
-                        Certainty.LIKELY, Words.of("findings.evidence.crossed", other.who(), save.who(), kept)))
+                        Certainty.LIKELY,
+                        Words.inAll(() -> Words.of("findings.evidence.crossed", other.who(), save.who(), kept))))
                 : Optional.empty();
     }
 }

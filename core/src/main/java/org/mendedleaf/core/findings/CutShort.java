@@ -24,13 +24,16 @@ final class CutShort extends FileDetector {
         if (was.health().isEmpty() || !was.health().get().isGood()) {
             return Optional.empty();
         }
-        String lengths = Words.of("findings.evidence.lengths", Say.size(save.size()), Say.size(was.size()));
+        String lengths =
+                Words.inAll(() -> Words.of("findings.evidence.lengths", Say.size(save.size()), Say.size(was.size())));
         if (save.health().map(Health::reason).orElse(Health.Reason.WELL) == Health.Reason.CUT_SHORT) {
-            return Optional.of(new Judged(Certainty.CERTAIN, Words.of("findings.evidence.end"), lengths));
+            return Optional.of(
+                    new Judged(Certainty.CERTAIN, Words.inAll(() -> Words.of("findings.evidence.end")), lengths));
         }
         boolean beginning = save.likeness().map(Resemblance::beginning).orElse(false);
         return beginning && save.size() > 0 && save.size() < was.size() * LOST
-                ? Optional.of(new Judged(Certainty.LIKELY, Words.of("findings.evidence.beginning"), lengths))
+                ? Optional.of(new Judged(
+                        Certainty.LIKELY, Words.inAll(() -> Words.of("findings.evidence.beginning")), lengths))
                 : Optional.empty();
     }
 }

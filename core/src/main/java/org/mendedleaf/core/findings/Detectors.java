@@ -93,10 +93,10 @@ public final class Detectors {
             for (Kind kind : SINGLE) {
                 long count = run.stream().filter(f -> f.kind() == kind).count();
                 if (count > 0) {
-                    evidence.add(Words.of("findings.evidence.of." + kind, count));
+                    evidence.add(Words.inAll(() -> Words.of("findings.evidence.of." + kind, count)));
                 }
             }
-            head(history, marks).forEach(h -> evidence.add(Words.of("findings.evidence.heads", h)));
+            head(history, marks).forEach(h -> evidence.add(Words.inAll(() -> Words.of("findings.evidence.heads", h))));
             bursts.add(new Finding(
                     history.place(),
                     Kind.BURST,

@@ -27,14 +27,14 @@ final class Emptied extends FileDetector {
         if (now.reason() == Health.Reason.EMPTY && line.get(at - 1).size() > 0) {
             return Optional.of(new Judged(
                     Certainty.CERTAIN,
-                    Words.of(
-                            "findings.evidence.empty", Say.size(line.get(at - 1).size()))));
+                    Words.inAll(() -> Words.of(
+                            "findings.evidence.empty", Say.size(line.get(at - 1).size())))));
         }
         boolean says = now.isGood() && was.kind() == now.kind() && says(now.kind());
         if (says && !isAnew(line, at) && was.mass() >= SAYING && now.mass() < was.mass() * LEFT) {
             return Optional.of(new Judged(
                     now.mass() == 0 ? Certainty.CERTAIN : Certainty.LIKELY,
-                    Words.of("findings.evidence.mass", now.mass(), was.mass())));
+                    Words.inAll(() -> Words.of("findings.evidence.mass", now.mass(), was.mass()))));
         }
         return Optional.empty();
     }

@@ -17,7 +17,7 @@ import org.mendedleaf.core.words.Words;
  * @param from when it began
  * @param to when it ended
  * @param marks the files
- * @param evidence why it is thought so, in words
+ * @param evidence why it is thought so, in all languages: {@link #why} has it in the one that is used
  */
 public record Finding(
         long place, Kind kind, Certainty sure, Instant from, Instant to, List<Mark> marks, List<String> evidence) {
@@ -98,6 +98,11 @@ public record Finding(
         List<Mark> sorted =
                 marks.stream().sorted(Comparator.comparing(Mark::path)).toList();
         return new Finding(place, kind, sure, from, to, sorted, evidence);
+    }
+
+    /** Why it is thought so, in words. */
+    public List<String> why() {
+        return evidence.stream().map(Words::told).toList();
     }
 
     /** What happened, in words. */

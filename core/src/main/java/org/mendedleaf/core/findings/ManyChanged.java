@@ -51,7 +51,7 @@ final class ManyChanged implements Detector {
                     run.get(0).at(),
                     run.get(run.size() - 1).at(),
                     marks,
-                    List.of(Words.of("findings.evidence.pace", run.size(), usual))));
+                    List.of(Words.inAll(() -> Words.of("findings.evidence.pace", run.size(), usual)))));
         }
         return findings;
     }

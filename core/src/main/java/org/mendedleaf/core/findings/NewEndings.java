@@ -58,7 +58,7 @@ final class NewEndings implements Detector {
                         from,
                         run.get(run.size() - 1).at(),
                         marks,
-                        List.of(Words.of("findings.evidence.ending", e.getKey()))));
+                        List.of(Words.inAll(() -> Words.of("findings.evidence.ending", e.getKey())))));
             }
         }
         return findings;

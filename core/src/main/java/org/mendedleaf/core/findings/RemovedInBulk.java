@@ -40,7 +40,7 @@ final class RemovedInBulk implements Detector {
                     from,
                     to,
                     marks,
-                    List.of(Words.of("findings.evidence.removed", usual))));
+                    List.of(Words.inAll(() -> Words.of("findings.evidence.removed", usual)))));
         }
         return findings;
     }

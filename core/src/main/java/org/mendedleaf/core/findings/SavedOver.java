@@ -41,10 +41,10 @@ final class SavedOver extends FileDetector {
         if (now.get().reason() == Health.Reason.OTHER_KIND) {
             return Optional.of(new Judged(
                     Certainty.CERTAIN,
-                    Words.of(
+                    Words.inAll(() -> Words.of(
                             "findings.evidence.kind",
                             now.get().kind().words(),
-                            was.get().kind().words())));
+                            was.get().kind().words()))));
         }
         if (!now.get().isGood()) {
             return Optional.empty();
@@ -52,10 +52,10 @@ final class SavedOver extends FileDetector {
         if (isOther(now.get().kind(), was.get().kind())) {
             return Optional.of(new Judged(
                     Certainty.LIKELY,
-                    Words.of(
+                    Words.inAll(() -> Words.of(
                             "findings.evidence.kind",
                             now.get().kind().words(),
-                            was.get().kind().words())));
+                            was.get().kind().words()))));
         }
         int shared = save.shared();
         int usual = usual(line, at);
@@ -97,7 +97,7 @@ final class SavedOver extends FileDetector {
 
     private static String said(int shared, int usual) {
         return usual < 0
-                ? Words.of("findings.evidence.shared", shared)
-                : Words.of("findings.evidence.sharedUsual", shared, usual);
+                ? Words.inAll(() -> Words.of("findings.evidence.shared", shared))
+                : Words.inAll(() -> Words.of("findings.evidence.sharedUsual", shared, usual));
     }
 }

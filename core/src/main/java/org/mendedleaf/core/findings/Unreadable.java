@@ -27,19 +27,21 @@ final class Unreadable extends FileDetector {
             return Optional.empty();
         }
         if (now.state() == Health.State.BROKEN && now.reason() != Health.Reason.CUT_SHORT) {
-            return Optional.of(
-                    new Judged(Certainty.CERTAIN, Words.of("findings.evidence.broken", now.words(), was.proof())));
+            return Optional.of(new Judged(
+                    Certainty.CERTAIN,
+                    Words.inAll(() -> Words.of("findings.evidence.broken", now.words(), was.proof()))));
         }
         if (now.reason() == Health.Reason.DOES_NOT_PARSE) {
-            return Optional.of(
-                    new Judged(Certainty.POSSIBLE, Words.of("findings.evidence.broken", now.words(), was.proof())));
+            return Optional.of(new Judged(
+                    Certainty.POSSIBLE,
+                    Words.inAll(() -> Words.of("findings.evidence.broken", now.words(), was.proof()))));
         }
         boolean chance = now.kind() == Health.Kind.DATA
                 && line.get(at).size() >= SMALLEST
                 && now.noise() >= CHANCE
                 && was.noise() <= STRUCTURE;
         return chance
-                ? Optional.of(new Judged(Certainty.CERTAIN, Words.of("findings.evidence.noise")))
+                ? Optional.of(new Judged(Certainty.CERTAIN, Words.inAll(() -> Words.of("findings.evidence.noise"))))
                 : Optional.empty();
     }
 }

@@ -7,6 +7,7 @@ import java.util.MissingResourceException;
 import java.util.ResourceBundle;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -28,6 +29,12 @@ public final class Words {
 
     private static final String PROPERTY = "mendedleaf.language";
     private static final Locale OF_SYSTEM = Locale.getDefault(Locale.Category.DISPLAY);
+
+    /** Signs between words that are stored in several languages; nobody types them. */
+    private static final String BEGINS = "\u001e";
+
+    private static final char SAYS = '\u001f';
+    private static final ThreadLocal<@Nullable Spoken> HERE = new ThreadLocal<>();
 
     private static volatile Spoken spoken = Spoken.in(ofSystem());
 
@@ -67,17 +74,57 @@ public final class Words {
 
     /** The language of the words, and the country whose way of writing numbers and dates goes with it. */
     public static Locale locale() {
-        return spoken.locale();
+        return spoken().locale();
     }
 
     /** All words in the language that is used. */
     public static ResourceBundle bundle() {
-        return spoken.words();
+        return spoken().words();
     }
 
     /** The words for a key that has no places, as they stand in the bundle: an apostrophe there is one. */
     public static String plain(String key) {
-        return spoken.words().getString(key);
+        return spoken().words().getString(key);
+    }
+
+    /**
+     * The same words in all languages, to be stored and told later by {@link #told}, whoever asks then.
+     *
+     * @param words says it in the language that is used on its thread while it runs
+     */
+    public static String inAll(Supplier<String> words) {
+        StringBuilder all = new StringBuilder();
+        try {
+            for (Locale language : LANGUAGES) {
+                HERE.set(Spoken.in(language));
+                all.append(BEGINS).append(language.toLanguageTag()).append(SAYS).append(words.get());
+            }
+        } finally {
+            HERE.remove();
+        }
+        return all.toString();
+    }
+
+    /** What {@link #inAll} stored, in the language that is used; anything else as it is. */
+    public static String told(String stored) {
+        if (!stored.startsWith(BEGINS)) {
+            return stored;
+        }
+        String first = "";
+        for (String each : stored.substring(1).split(BEGINS)) {
+            int says = each.indexOf(SAYS);
+            String words = each.substring(says + 1);
+            if (each.substring(0, Math.max(0, says)).equals(spoken().locale().getLanguage())) {
+                return words;
+            }
+            first = first.isEmpty() ? words : first;
+        }
+        return first;
+    }
+
+    private static Spoken spoken() {
+        Spoken here = HERE.get();
+        return here == null ? spoken : here;
     }
 
     /** What people may type for a key, whose words have commas between them: in their language, and in English anywhere. */
@@ -89,7 +136,7 @@ public final class Words {
 
     /** The same as lists in their order, that of the user's language first. */
     public static List<List<String>> lists(String key) {
-        return Stream.of(spoken.words(), ENGLISH)
+        return Stream.of(spoken().words(), ENGLISH)
                 .map(words -> List.of(words.getString(key).split(",")))
                 .toList();
     }
@@ -100,7 +147,7 @@ public final class Words {
      * @throws IllegalArgumentException when the key is missing; that is a defect, and a test looks for it
      */
     public static String of(String key, @Nullable Object... arguments) {
-        Spoken now = spoken;
+        Spoken now = spoken();
         try {
             return new MessageFormat(now.words().getString(key), now.locale()).format(arguments);
         } catch (MissingResourceException e) {

@@ -114,7 +114,7 @@ class DetectorsTest {
         assertThat(f.kind()).isEqualTo(Finding.Kind.SAVED_OVER);
         assertThat(f.sure()).isEqualTo(Finding.Certainty.CERTAIN);
         assertThat(f.marks().get(0).good()).isEqualTo(3);
-        assertThat(f.evidence()).containsExactly("It is a document now and was a table.");
+        assertThat(f.why()).containsExactly("It is a document now and was a table.");
         assertThat(f.words()).isEqualTo("f1.ods was saved over");
     }
 
@@ -189,7 +189,7 @@ class DetectorsTest {
         later(Duration.ofDays(1));
         Health noise = new Health(Reason.WELL, "", Kind.DATA, 5000, 5000, 795, "0a0b0c0d");
         save(1, "a.plan", "Ines", 5000, noise, new Resemblance(-1, false, -1));
-        assertThat(only().evidence()).containsExactly("Its bytes look like chance and had structure before.");
+        assertThat(only().why()).containsExactly("Its bytes look like chance and had structure before.");
     }
 
     @Test
@@ -222,7 +222,7 @@ class DetectorsTest {
         save(1, "f1.ods", "Wilma", 1000, sheet(), new Resemblance(93, false, 0));
         Finding f = only();
         assertThat(f.kind()).isEqualTo(Finding.Kind.CROSSED);
-        assertThat(f.evidence().get(0)).contains("Jory").contains("Wilma");
+        assertThat(f.why().get(0)).contains("Jory").contains("Wilma");
         saves.remove(saves.size() - 1);
         save(1, "f1.ods", "Wilma", 1000, sheet(), new Resemblance(93, false, 80));
         assertThat(found()).as("what Jory wrote is still there").isEmpty();
@@ -244,7 +244,7 @@ class DetectorsTest {
         Finding f = only();
         assertThat(f.kind()).isEqualTo(Finding.Kind.BURST);
         assertThat(f.marks()).hasSize(6).allMatch(m -> m.good() == 3);
-        assertThat(f.evidence()).anyMatch(e -> e.contains("6 do not open"));
+        assertThat(f.why()).anyMatch(e -> e.contains("6 do not open"));
         assertThat(f.words()).isEqualTo("6 files were harmed within minutes");
     }
 
@@ -263,7 +263,7 @@ class DetectorsTest {
             later(Duration.ofSeconds(20));
         }
         Finding f = only();
-        assertThat(f.evidence()).anyMatch(e -> e.contains(".lost"));
+        assertThat(f.why()).anyMatch(e -> e.contains(".lost"));
         assertThat(f.marks()).hasSize(6).allMatch(m -> m.goodPath().endsWith(".ods"));
     }
 

@@ -278,7 +278,7 @@ class FindingsTest {
         p.capture();
         Findings.Listed found = only();
         assertThat(found.found().finding().kind()).isEqualTo(Finding.Kind.ALIKE);
-        assertThat(found.found().finding().evidence().get(0)).contains(".locked");
+        assertThat(found.found().finding().why().get(0)).contains(".locked");
         assertThat(mend(found).count(RestoreResult.Outcome.DONE)).isEqualTo(5);
         for (int i = 0; i < 5; i++) {
             assertThat(p.read("f" + i + ".csv")).contains("row " + i);

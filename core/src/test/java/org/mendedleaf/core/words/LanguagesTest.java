@@ -124,4 +124,16 @@ class LanguagesTest {
         assertThat(Words.of("tab.files")).isEqualTo("Dateien");
         assertThat(Words.languageFlag()).isEqualTo("-Dmendedleaf.language=de");
     }
+
+    @Test
+    void whatIsStoredInAllLanguagesIsToldInTheOneOfWhoAsks() {
+        String stored = Words.inAll(() -> Words.of("compare.cells", 3));
+        assertThat(Words.told(stored)).isEqualTo("3 cells");
+        Words.use("de");
+        assertThat(Words.told(stored)).isEqualTo("3 Zellen");
+        assertThat(Words.told("as an earlier program stored it")).isEqualTo("as an earlier program stored it");
+        assertThat(Words.of("compare.cells", 3))
+                .as("the language is what it was")
+                .isEqualTo("3 Zellen");
+    }
 }

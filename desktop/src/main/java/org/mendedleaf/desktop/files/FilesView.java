@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
-import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -17,13 +16,13 @@ import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The Files screen. */
@@ -60,10 +59,7 @@ public final class FilesView extends BorderPane {
         removed.selectedProperty().bindBidirectional(model.showRemovedProperty());
         added.setId("show-added");
         added.selectedProperty().bindBidirectional(model.showAddedProperty());
-        HBox foot = new HBox(16, counts, removed, added);
-        MenuButton in = putIn();
-        foot.getChildren().addAll(Ui.spacer(), in);
-        foot.setAlignment(Pos.CENTER_LEFT);
+        ActionRow foot = new ActionRow(counts, removed, added).right(putIn());
         foot.getStyleClass().add("listing-foot");
         VBox left = new VBox(table, new TicksBar(model), foot);
         left.getStyleClass().add("sheet");
@@ -191,6 +187,13 @@ public final class FilesView extends BorderPane {
         } else if (e.isControlDown() && e.getCode() == KeyCode.V && !isTyping() && paste()) {
             e.consume();
             return;
+        } else if (e.isControlDown() && e.getCode() == KeyCode.C && (table.isFocused() || line.hasKeys())) {
+            line.copyToClipboard();
+        } else if (e.getCode() == KeyCode.DELETE
+                && table.isFocused()
+                && model.selectedProperty().get() != null
+                && !model.selectedProperty().get().isFolder()) {
+            line.removeFile();
         } else if (e.getCode() == KeyCode.ESCAPE
                 && model.putting().openProperty().get()) {
             model.putting().close();

@@ -37,7 +37,7 @@ final class LineCell extends ListCell<LineRow> {
     private final Label what = Ui.label("", "point-what");
     private final Label change = Ui.label("", "point-change");
     private final Label size = Ui.label("", "point-size");
-    private final Label holders = Ui.label("", "badge", "holders");
+    private final Label holders = Ui.label("", "point-what", "holders");
     private final Label kept = Ui.label("", "badge", "holders");
     private final HBox box;
 
@@ -46,12 +46,16 @@ final class LineCell extends ListCell<LineRow> {
         drawing.setMinSize(STEM + 18, HEIGHT);
         drawing.setMaxSize(STEM + 18, HEIGHT);
         number.setMinWidth(34);
+        // Until when it stays is said beside its time, who holds it beside who made it: neither pushes the other out.
         holders.setMinWidth(0);
         kept.setMinWidth(Region.USE_PREF_SIZE);
-        HBox first = new HBox(8, when, kept, holders);
+        HBox first = new HBox(8, when, kept);
         first.setAlignment(Pos.CENTER_LEFT);
         when.setMinWidth(Region.USE_PREF_SIZE);
-        VBox words = new VBox(1, first, what);
+        HBox second = new HBox(6, what, holders);
+        second.setAlignment(Pos.CENTER_LEFT);
+        what.setMinWidth(0);
+        VBox words = new VBox(1, first, second);
         words.setAlignment(Pos.CENTER_LEFT);
         words.setMinWidth(0);
         HBox.setHgrow(words, javafx.scene.layout.Priority.ALWAYS);
@@ -59,7 +63,7 @@ final class LineCell extends ListCell<LineRow> {
         VBox right = new VBox(1, size, change);
         right.setAlignment(Pos.CENTER_RIGHT);
         right.setMinWidth(Region.USE_PREF_SIZE);
-        box = new HBox(6, drawing, number, words, right);
+        box = new HBox(8, drawing, number, words, right);
         box.setAlignment(Pos.CENTER_LEFT);
         getStyleClass().add("line-cell");
         setPrefWidth(0);
@@ -76,6 +80,7 @@ final class LineCell extends ListCell<LineRow> {
             return;
         }
         number.setText("");
+        holders.setText("");
         Ui.visible(holders, false);
         Ui.visible(kept, false);
         kept.setText("");
@@ -90,7 +95,6 @@ final class LineCell extends ListCell<LineRow> {
             when.setText(Words.of("line.folded", f.count(), f.day()));
             what.setText(Words.of("line.unfold"));
             Ui.tooltip(when, null);
-            holders.setText("");
         }
         draw(row);
         setGraphic(box);
@@ -112,11 +116,11 @@ final class LineCell extends ListCell<LineRow> {
         Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
         what.setText(row.words());
         Ui.tooltip(what, row.words());
-        holders.setText(row.held().words());
+        holders.setText("· " + row.held().words());
         Ui.visible(holders, !row.held().words().isEmpty());
         Ui.tooltip(holders, row.held().words());
-        Ui.style(holders, "badge-clay", row.held().warn());
-        Ui.style(holders, "badge-slate", !row.held().warn());
+        Ui.style(holders, "clay-text", row.held().warn());
+        Ui.style(holders, "slate-text", !row.held().warn());
         kept.setText(row.kept().words());
         Ui.visible(kept, !row.kept().words().isEmpty());
         Ui.tooltip(kept, row.kept().why());

@@ -16,6 +16,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.LineVerdicts;
+import org.mendedleaf.core.retention.Reason;
 import org.mendedleaf.core.retention.Verdict;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
@@ -162,6 +163,9 @@ final class LineRows {
                     Words.of(letGo.gone().isPresent() ? "kept.gone" : "kept.goes", day), "badge-clay", why);
         }
         Verdict verdict = all.verdicts().get(v.number());
+        if (verdict != null && verdict.reason() == Reason.NEWEST) {
+            return new LineRow.Kept(Words.of("kept.newest"), "badge-moss", verdict.words(now, zone));
+        }
         if (verdict == null || why.isEmpty()) {
             return LineRow.Kept.NOTHING;
         }

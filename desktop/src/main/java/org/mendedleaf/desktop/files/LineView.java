@@ -19,6 +19,8 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.SplitPane;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
@@ -36,6 +38,7 @@ import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.intake.PutPane;
+import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -130,12 +133,8 @@ final class LineView extends StackPane {
         more.setId("more");
         more.setText(Words.of("line.more"));
         more.getStyleClass().add("flat");
-        HBox buttons = new HBox(8, restore, put, copy, more, Ui.spacer(), remove);
+        ActionRow buttons = new ActionRow(restore, put, copy, more).right(remove);
         buttons.getStyleClass().add("line-buttons");
-        for (javafx.scene.layout.Region b : List.of(restore, put, copy, more, remove)) {
-            b.setMinWidth(USE_PREF_SIZE);
-        }
-        buttons.setAlignment(Pos.CENTER_LEFT);
         VBox actions = new VBox(6, consequence, buttons);
         actions.getStyleClass().add("sheet-footer");
 
@@ -501,6 +500,31 @@ final class LineView extends StackPane {
         Version v = line.chosenProperty().get();
         if (v != null) {
             folderAsk.get().ifPresent(folder -> model.copy(v, folder.toPath(), done -> {}));
+        }
+    }
+
+    /** Removes the file from its folder where that is offered; undo brings it back. */
+    void removeFile() {
+        if (remove.isVisible() && !remove.isDisabled()) {
+            remove.fire();
+        }
+    }
+
+    /** Whether the keys are among the points of the line. */
+    boolean hasKeys() {
+        return points.isFocused();
+    }
+
+    /** Puts the chosen version on the clipboard, as a file that can be pasted into a folder or a message. */
+    void copyToClipboard() {
+        Version v = line.chosenProperty().get();
+        if (v != null && !copy.isDisabled()) {
+            model.openCopy(v, file -> {
+                ClipboardContent content = new ClipboardContent();
+                content.putFiles(List.of(file.toFile()));
+                Clipboard.getSystemClipboard().setContent(content);
+                model.say(Words.of("files.onClipboard", line.labelOf(v), line.name()), false, false);
+            });
         }
     }
 

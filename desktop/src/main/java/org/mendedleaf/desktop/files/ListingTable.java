@@ -24,6 +24,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -32,9 +33,6 @@ final class ListingTable extends TreeTableView<FileRow> {
 
     private final FilesModel model;
     private boolean filling;
-
-    /** In a table that is narrower, the last column gives way to the names. Pixels. */
-    private static final double NARROW = 500;
 
     ListingTable(FilesModel model) {
         this.model = model;
@@ -68,18 +66,15 @@ final class ListingTable extends TreeTableView<FileRow> {
                 106,
                 r -> Say.size(r.versionBytes()),
                 true);
-        // In a narrow window the names give way first; what is a number is read whole.
-        name.setMinWidth(110);
-        versions.setMinWidth(46);
-        changed.setMinWidth(92);
-        size.setMinWidth(66);
-        all.setMinWidth(76);
+        // In a narrow window the names give way first, then whole columns; what is a number or a time is read whole.
+        name.setMinWidth(160);
+        name.getStyleClass().add("name-column");
+        versions.setMinWidth(64);
+        changed.setMinWidth(140);
+        size.setMinWidth(76);
+        all.setMinWidth(86);
         getColumns().setAll(List.of(name, versions, changed, size, all));
-        widthProperty().addListener((o, a, w) -> {
-            if ((a.doubleValue() < NARROW) != (w.doubleValue() < NARROW)) {
-                all.setVisible(w.doubleValue() >= NARROW);
-            }
-        });
+        GivingWay.inOrder(this, this::ordered, List.of(all, size, versions, changed));
         setRowFactory(t -> new Row());
 
         getSelectionModel().selectedItemProperty().addListener((o, a, item) -> {
@@ -175,7 +170,7 @@ final class ListingTable extends TreeTableView<FileRow> {
         StringBuilder out = new StringBuilder();
         for (TreeTableColumn<FileRow, ?> column : ordered()) {
             out.append(out.isEmpty() ? "" : ",")
-                    .append(column.isVisible() ? "" : "-")
+                    .append(column.isVisible() || GivingWay.gaveWay(column) ? "" : "-")
                     .append(Math.round(column.getWidth()));
         }
         return out.toString();
@@ -189,7 +184,9 @@ final class ListingTable extends TreeTableView<FileRow> {
             return;
         }
         for (int i = 0; i < widths.length; i++) {
-            columns.get(i).setVisible(i == 0 || !widths[i].startsWith("-"));
+            if (!GivingWay.gaveWay(columns.get(i))) {
+                columns.get(i).setVisible(i == 0 || !widths[i].startsWith("-"));
+            }
             columns.get(i).setPrefWidth(Math.max(40, Math.abs(Integer.parseInt(widths[i]))));
         }
     }

@@ -37,6 +37,7 @@ import org.mendedleaf.desktop.look.Looking;
 import org.mendedleaf.desktop.look.PairPictures;
 import org.mendedleaf.desktop.look.Pictures;
 import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** A version large: the line as a stem at the side, and beside it what the version says, or what it changed. */
@@ -138,7 +139,7 @@ final class ReadingView extends BorderPane {
             picking.setDisable(!compared);
             Ui.visible(pick, picking.isSelected() && compared);
         });
-        HBox buttons = new HBox(8, restore, copy, export, picking);
+        ActionRow buttons = new ActionRow(restore, copy, export, picking);
         buttons.getStyleClass().add("line-buttons");
         VBox foot = new VBox(10, pick, buttons);
         foot.getStyleClass().add("sheet-footer");

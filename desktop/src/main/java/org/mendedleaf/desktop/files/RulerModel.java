@@ -29,11 +29,16 @@ public final class RulerModel {
 
     private static final int BURST_FACTOR = 5;
 
+    /** Steps that the ruler has at least. */
+    private static final int FEWEST = 24;
+
     private final Desk desk;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Stretch> stretch;
     private @Nullable Held held;
     private Zoom zoom = Zoom.DAY;
+    /** Whether somebody chose how long steps are, for the place that is looked at. */
+    private boolean chosen;
 
     RulerModel(Desk desk) {
         this.desk = desk;
@@ -63,6 +68,24 @@ public final class RulerModel {
         /** The unit of a step. */
         public ChronoUnit unit() {
             return unit;
+        }
+
+        /** The steps for a history that began then: as many as it takes, but no handful. */
+        int steps(Optional<Instant> beginning, ZonedDateTime now) {
+            if (beginning.isEmpty()) {
+                return steps;
+            }
+            long needed = unit.between(floor(beginning.get().atZone(now.getZone())), floor(now)) + 1;
+            return (int) Math.max(Math.min(FEWEST, steps), Math.min(steps, needed));
+        }
+
+        /** The one that shows a history of the last three months at its best. */
+        static Zoom of(Optional<Instant> beginning, ZonedDateTime now) {
+            return beginning
+                            .filter(b -> HOUR.unit.between(b.atZone(now.getZone()), now) < HOUR.steps)
+                            .isPresent()
+                    ? HOUR
+                    : DAY;
         }
 
         ZonedDateTime floor(ZonedDateTime t) {
@@ -173,31 +196,35 @@ public final class RulerModel {
     public void zoom(int by) {
         Zoom[] all = Zoom.values();
         zoom = all[Math.max(0, Math.min(all.length - 1, zoom.ordinal() + by))];
+        chosen = true;
         load(held);
     }
 
     void load(@Nullable Held of) {
+        Held before = held;
         held = of;
         if (of == null) {
             return;
         }
-        Zoom wanted = zoom;
+        chosen &= before != null && before.place().id() == of.place().id() && before.vault() == of.vault();
+        Zoom set = zoom;
+        boolean byHand = chosen;
         ZonedDateTime now = desk.clock().instant().atZone(desk.zone());
         question.ask(
                 () -> {
                     try (Reading reading = of.vault().read()) {
+                        List<CaptureRecord> captures = reading.captures(of.place());
+                        Zoom wanted = byHand ? set : Zoom.of(beginning(captures), now);
                         long to = now.toEpochSecond() / 3600 + 1;
                         long from =
                                 to - wanted.steps * wanted.unit.getDuration().toHours() - 24 * 32;
-                        return stretch(
-                                wanted,
-                                now,
-                                reading.density(of.place(), from, to),
-                                reading.captures(of.place()),
-                                pegs(reading, of));
+                        return stretch(wanted, now, reading.density(of.place(), from, to), captures, pegs(reading, of));
                     }
                 },
-                stretch::set,
+                s -> {
+                    zoom = s.zoom();
+                    stretch.set(s);
+                },
                 e -> org.slf4j.LoggerFactory.getLogger(RulerModel.class).warn("no ruler", e));
     }
 
@@ -213,7 +240,8 @@ public final class RulerModel {
         ZoneId zone = now.getZone();
         ZonedDateTime last = zoom.floor(now);
         List<Step> steps = new ArrayList<>();
-        ZonedDateTime from = zoom.floor(last.minus(zoom.steps - 1L, zoom.unit));
+        Optional<Instant> beginning = beginning(captures);
+        ZonedDateTime from = zoom.floor(last.minus(zoom.steps(beginning, now) - 1L, zoom.unit));
         long usual = usual(captures);
         while (!from.isAfter(now)) {
             ZonedDateTime to = from.plus(1, zoom.unit);
@@ -221,10 +249,13 @@ public final class RulerModel {
                     from.toInstant(), to.toInstant(), sum(density, from, to), burst(captures, from, to, usual)));
             from = to;
         }
-        Optional<Instant> beginning = captures.isEmpty()
+        return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning, pegs);
+    }
+
+    private static Optional<Instant> beginning(List<CaptureRecord> captures) {
+        return captures.isEmpty()
                 ? Optional.empty()
                 : Optional.of(captures.get(0).started());
-        return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning, pegs);
     }
 
     private static int sum(Map<Long, Integer> density, ZonedDateTime from, ZonedDateTime to) {

@@ -29,6 +29,7 @@ final class RulerView extends Pane {
     private static final double BARS = 46;
     private static final double AXIS = 48;
     private static final double LABEL_SPACE = 92;
+    private static final int FEW = 36;
 
     private final FilesModel model;
     private final Region marker = new Region();
@@ -171,8 +172,11 @@ final class RulerView extends Pane {
     private boolean labelled(RulerModel.Step step, int index) {
         ZonedDateTime t = step.from().atZone(zone());
         return switch (stretch().zoom()) {
-            case HOUR -> t.getHour() % 12 == 0;
-            case DAY -> t.getDayOfWeek().getValue() == 1;
+            case HOUR -> t.getHour() % (stretch().steps().size() <= FEW ? 3 : 12) == 0;
+            case DAY ->
+                stretch().steps().size() <= FEW
+                        ? index % 4 == 0
+                        : t.getDayOfWeek().getValue() == 1;
             case WEEK -> index % 8 == 0;
             case MONTH -> t.getMonthValue() % 12 == 1;
         };

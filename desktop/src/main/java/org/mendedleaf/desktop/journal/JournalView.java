@@ -26,6 +26,7 @@ import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -65,24 +66,24 @@ public final class JournalView extends BorderPane {
                 () -> saveAsk.apply(Words.of("journal.fileName"))
                         .ifPresent(f -> model.export(f.toPath(), () -> said.accept(Words.of("plan.saved", f)))));
         save.setId("journal-save");
-        HBox narrow = new HBox(
-                12,
-                field("file", 18, model.fileProperty()),
+        ActionRow narrow = new ActionRow(
+                field("file", 14, model.fileProperty()),
                 field("who", 12, model.whoProperty()),
                 kinds(),
-                field("since", 16, model.sinceProperty()),
-                Ui.spacer(),
-                count,
-                save);
-        narrow.setAlignment(Pos.CENTER_LEFT);
+                field("since", 12, model.sinceProperty()));
+        HBox head = new HBox(12, Ui.label(Words.of("journal.title"), "big-title"), Ui.spacer(), count, save);
+        head.setAlignment(Pos.CENTER_LEFT);
+        save.setMinWidth(USE_PREF_SIZE);
+
+        table.setAccessibleText(Words.of("journal.title"));
+        files.setAccessibleText(Words.of("journal.column.file"));
         Label problem = Ui.label("", "error-text");
         problem.setId("journal-problem");
         problem.textProperty().bind(model.problemProperty());
         problem.visibleProperty().bind(problem.textProperty().isNotEmpty());
         problem.managedProperty().bind(problem.visibleProperty());
-        count.setMinWidth(0);
         count.setId("journal-count");
-        VBox top = new VBox(10, Ui.label(Words.of("journal.title"), "big-title"), narrow, problem);
+        VBox top = new VBox(10, head, narrow, problem);
         top.getStyleClass().add("plan-top");
         setTop(top);
         columns();

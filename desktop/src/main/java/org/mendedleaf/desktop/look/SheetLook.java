@@ -148,6 +148,7 @@ final class SheetLook implements Look {
             Looking.@Nullable Titles beside,
             List<Merged> merged) {
         TableView<RowChange> table = new TableView<>();
+        table.setAccessibleText(Words.of("look.grid"));
         table.getStyleClass().addAll("grid-table", "dense", "look-grid");
         table.setPlaceholder(Ui.label(Words.of("look.noRows"), "dim"));
         table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);

@@ -270,7 +270,7 @@ final class FindingPane extends VBox {
         }
         Finding f = row.finding();
         title.setText(f.words());
-        evidence.setText(String.join(" ", f.evidence()));
+        evidence.setText(String.join(" ", f.why()));
         List<Found.OfFile> all = row.listed().found().files();
         if (!files.getItems().equals(all)) {
             files.getItems().setAll(all);

@@ -42,6 +42,7 @@ public final class MendView extends BorderPane {
     private final MendModel.Hearer said;
     private final Label title = Ui.label("", "big-title");
     private final Label about = Ui.label("", "dim");
+    private final VBox left = new VBox();
     private final ListView<@Nullable Item> list = new ListView<>();
     private final FindingPane detail;
     private final VBox warnings = new VBox(4);
@@ -88,8 +89,7 @@ public final class MendView extends BorderPane {
         list.setAccessibleText(Words.of("mend.list"));
         list.setCellFactory(v -> new Cell());
         list.setPrefWidth(LIST);
-        list.setPlaceholder(calm());
-        VBox left = new VBox(list);
+        left.getChildren().setAll(list);
         VBox.setVgrow(list, Priority.ALWAYS);
         left.getStyleClass().add("sheet");
         left.setMinWidth(300);
@@ -114,6 +114,14 @@ public final class MendView extends BorderPane {
     public void begin() {
         model.reload();
         list.requestFocus();
+    }
+
+    /** Before the first check nobody knows that all is well. */
+    private static Region unchecked() {
+        Label words = Ui.label(Words.of("mend.never"), "dim", "centered");
+        words.setWrapText(true);
+        words.setPadding(new Insets(24));
+        return words;
     }
 
     private static Region calm() {
@@ -145,7 +153,11 @@ public final class MendView extends BorderPane {
 
     private void show(MendModel.Picture p) {
         int n = p.open().size();
-        title.setText(n == 0 ? Words.of("mend.title.none") : Words.of("mend.title", n));
+        boolean elsewhere = !p.warnings().isEmpty();
+        String none =
+                p.looked().isEmpty() ? "mend.title.unchecked" : elsewhere ? "mend.title.elsewhere" : "mend.title.none";
+        title.setText(n == 0 ? Words.of(none) : Words.of("mend.title", n));
+        list.setPlaceholder(p.looked().isEmpty() ? unchecked() : calm());
         about.setText(
                 p.looked().isEmpty()
                         ? Words.of("mend.never")
@@ -177,6 +189,9 @@ public final class MendView extends BorderPane {
         list.getItems().setAll(items);
         filling = false;
         select(model.chosenProperty().get());
+        Ui.visible(detail, !items.isEmpty());
+        left.setMaxWidth(items.isEmpty() ? Double.MAX_VALUE : LIST);
+        HBox.setHgrow(left, items.isEmpty() ? Priority.ALWAYS : Priority.NEVER);
     }
 
     /** What is late, away, full or failing is mended on another screen. */

@@ -18,6 +18,7 @@ import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Every folder and place in one table: how it is covered, last, next, space, gaps. */
@@ -40,11 +41,12 @@ final class CoverageTable extends TableView<Coverage.Row> {
         setFixedCellSize(46);
         setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         setPlaceholder(Ui.label(Words.of("protection.empty"), "dim"));
-        column("protection.place", 195, 120, r -> r, CoverageTable::place);
-        column("protection.state", 106, 84, r -> r, CoverageTable::state);
-        column("protection.last", 98, 90, this::last, CoverageTable::words);
-        column("protection.next", 102, 98, this::next, CoverageTable::words);
-        column("protection.space", 118, 96, r -> r, CoverageTable::space);
+        column("protection.place", 190, 120, r -> r, CoverageTable::place);
+        column("protection.state", 106, 100, r -> r, CoverageTable::state);
+        TableColumn<?, ?> last = column("protection.last", 98, 96, this::last, CoverageTable::words);
+        TableColumn<?, ?> next = column("protection.next", 108, 104, this::next, CoverageTable::words);
+        TableColumn<?, ?> space = column("protection.space", 118, 104, r -> r, CoverageTable::space);
+        GivingWay.inOrder(this, this::getColumns, List.of(space, last, next));
         model.rowsProperty().addListener((o, a, rows) -> fill(rows));
         model.selectedProperty().addListener((o, a, row) -> pick(row));
         getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
@@ -68,7 +70,7 @@ final class CoverageTable extends TableView<Coverage.Row> {
         filling = false;
     }
 
-    private <T> void column(
+    private <T> TableColumn<Coverage.Row, T> column(
             String key,
             double width,
             double least,
@@ -89,6 +91,7 @@ final class CoverageTable extends TableView<Coverage.Row> {
             }
         });
         getColumns().add(column);
+        return column;
     }
 
     private static javafx.scene.Node place(Coverage.Row row) {
@@ -136,7 +139,10 @@ final class CoverageTable extends TableView<Coverage.Row> {
     }
 
     private static javafx.scene.Node words(String words) {
-        return Ui.label(words);
+        Label label = Ui.label(words);
+        label.setWrapText(true);
+        Ui.tooltip(label, words.length() < 12 ? "" : words);
+        return label;
     }
 
     private static javafx.scene.Node space(Coverage.Row row) {

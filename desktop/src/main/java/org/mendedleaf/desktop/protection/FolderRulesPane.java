@@ -60,7 +60,7 @@ final class FolderRulesPane extends VBox {
             Label label = Ui.label(Words.of("setting." + s.text()), "form-name");
             label.setMinWidth(USE_PREF_SIZE);
             Node field = field(s, rules);
-            ((Region) field).setMinWidth(USE_PREF_SIZE);
+            ((Region) field).setMinWidth(PlacePane.FIELD_LEAST);
             Label effect = Ui.label(Outlook.folderEffect(s, rules.settings()), "dim", "small-words");
             effect.setWrapText(true);
             effect.setId("effect-" + s.text());

@@ -56,6 +56,9 @@ final class PlacePane extends BorderPane {
     private final VBox forgets = new VBox(3);
     private final VBox cuts = new VBox(2);
     private final GridPane form = new GridPane();
+    /** A choice of a setting is at least so wide. Pixels. */
+    static final double FIELD_LEAST = 130;
+
     private final Label problem = Ui.label("", "error-text");
     private final Button save = Ui.button("protection.save", () -> {}, "accent");
     private final Button reset = Ui.button("protection.reset", () -> {}, "flat");
@@ -345,7 +348,7 @@ final class PlacePane extends BorderPane {
             label.setDisable(!matters);
             field.setDisable(!matters);
             field.setUserData(s);
-            ((javafx.scene.layout.Region) field).setMinWidth(USE_PREF_SIZE);
+            ((javafx.scene.layout.Region) field).setMinWidth(FIELD_LEAST);
             Label effect = wrapped(Outlook.effect(s, draft), "dim", "small-words");
             effect.setId("effect-" + s.text());
             effect.setUserData(s);

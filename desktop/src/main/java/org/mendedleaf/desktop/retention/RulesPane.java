@@ -27,6 +27,7 @@ import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The rules as sentences, the chosen one with its settings, and beside them what they would do to the real history. */
@@ -66,8 +67,7 @@ final class RulesPane extends BorderPane {
         thin = Ui.button("rules.thin", () -> preview.accept(Optional.empty(), ThinPlan.Limits.RULES));
         thin.setId("rules-thin");
         systems.setId("rules-thin-system");
-        HBox buttons = new HBox(8, use, revert, Ui.spacer(), thin);
-        buttons.setAlignment(Pos.CENTER_LEFT);
+        ActionRow buttons = new ActionRow(use, revert).right(thin);
         systems.setMinWidth(Region.USE_PREF_SIZE);
         effect.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(effect, Priority.ALWAYS);

@@ -32,6 +32,7 @@ import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Where the space goes: a tree of places, folders and files, and beside it by kind, by age, and the largest histories. */
@@ -69,6 +70,13 @@ final class SpacePane extends BorderPane {
                         size("space.column.taken", 100, n -> n.share().takenBytes()),
                         size("space.column.only", 90, n -> n.share().onlyBytes()),
                         share()));
+        var columns = tree.getColumns();
+        columns.get(0).setMinWidth(150);
+        columns.get(0).getStyleClass().add("tree-column");
+        GivingWay.inOrder(
+                tree,
+                () -> tree.getColumns().stream().toList(),
+                List.of(columns.get(6), columns.get(3), columns.get(5), columns.get(1)));
         chosen.setId("space-chosen");
         chosen.setWrapText(true);
         chosen.setMaxWidth(Double.MAX_VALUE);
@@ -134,7 +142,7 @@ final class SpacePane extends BorderPane {
         TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column = new TreeTableColumn<>(Words.of(key));
         column.setId(key);
         column.setPrefWidth(width);
-        column.setMinWidth(Math.min(width, 60));
+        column.setMinWidth(Math.min(width, 80));
         column.setComparator(order);
         column.setCellValueFactory(c -> new ReadOnlyObjectWrapper<>(c.getValue().getValue()));
         return column;

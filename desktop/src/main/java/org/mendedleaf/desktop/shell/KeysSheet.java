@@ -18,6 +18,8 @@ final class KeysSheet extends StackPane {
             "copy",
             "undo",
             "redo",
+            "remove",
+            "clipboard",
             "putIn",
             "paste",
             "tick",

@@ -8,7 +8,7 @@ import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.widgets.Ui;
 
-/** Says what was done, and offers to undo it, or to take an undoing back. */
+/** Says what was done, and offers to undo it, or to take an undoing back. It stands in the status bar, and moves nothing. */
 final class MessageBar extends HBox {
 
     MessageBar(FilesModel files) {
@@ -19,18 +19,24 @@ final class MessageBar extends HBox {
         words.setId("message");
         words.setWrapText(true);
         words.setMinWidth(0);
+        words.setMaxHeight(Double.MAX_VALUE);
         Button undo = Ui.button("message.undo", files::undo, "small");
         undo.setId("undo");
         Button redo = Ui.button("message.redo", files::redo, "small");
         redo.setId("redo");
-        getChildren()
-                .addAll(words, undo, redo, Ui.spacer(), Ui.iconButton(Feather.X, "message.dismiss", files::dismiss));
+        undo.setMinWidth(USE_PREF_SIZE);
+        redo.setMinWidth(USE_PREF_SIZE);
+        Button dismiss = Ui.iconButton(Feather.X, "message.dismiss", files::dismiss);
+        dismiss.setId("message-dismiss");
+        dismiss.setMinWidth(USE_PREF_SIZE);
+        getChildren().addAll(words, undo, redo, Ui.spacer(), dismiss);
         Ui.visible(this, false);
         files.messageProperty().addListener((o, a, m) -> {
             words.setText(m.words());
             Ui.visible(undo, m.undo());
             Ui.visible(redo, m.offer() == FilesModel.Offer.REDO);
             Ui.style(this, "message-failed", m.failed());
+            words.setTooltip(m.words().isEmpty() ? null : Ui.tooltip(m.words()));
             Ui.visible(this, !m.words().isEmpty());
         });
     }

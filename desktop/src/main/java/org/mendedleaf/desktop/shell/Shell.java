@@ -11,6 +11,7 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -31,6 +32,7 @@ import org.mendedleaf.desktop.find.FindView;
 import org.mendedleaf.desktop.journal.JournalModel;
 import org.mendedleaf.desktop.journal.JournalView;
 import org.mendedleaf.desktop.look.DifferenceView;
+import org.mendedleaf.desktop.look.LookPane;
 import org.mendedleaf.desktop.mend.MendModel;
 import org.mendedleaf.desktop.mend.MendView;
 import org.mendedleaf.desktop.protection.ProtectModel;
@@ -130,7 +132,7 @@ public final class Shell extends BorderPane {
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
-        setBottom(new VBox(new MessageBar(files), new StatusBar(desk, this::showProtection)));
+        setBottom(new StatusBar(desk, this::showProtection, new MessageBar(files)));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {
@@ -350,7 +352,7 @@ public final class Shell extends BorderPane {
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT5) {
             showJournal();
         } else if (e.isControlDown()
-                && e.getCode() == KeyCode.K
+                && (e.getCode() == KeyCode.K || e.getCode() == KeyCode.F && !isReading())
                 && !desk.places().isEmpty()) {
             showFind();
         } else if (e.getCode() == KeyCode.ESCAPE && middle.getChildren().contains(findView)) {
@@ -376,6 +378,19 @@ public final class Shell extends BorderPane {
             return;
         }
         e.consume();
+    }
+
+    /** Whether the keys are where something is read, in which can be found by itself. */
+    private boolean isReading() {
+        if (files.reading().openProperty().get() && middle.getChildren().contains(filesView)) {
+            return true;
+        }
+        for (Node at = getScene().getFocusOwner(); at != null; at = at.getParent()) {
+            if (at instanceof LookPane || at instanceof DifferenceView) {
+                return true;
+            }
+        }
+        return false;
     }
 
     private boolean leaveMendDifference() {

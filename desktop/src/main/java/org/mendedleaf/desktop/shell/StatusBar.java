@@ -3,10 +3,12 @@ package org.mendedleaf.desktop.shell;
 import java.time.Duration;
 import java.time.Instant;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.shape.Circle;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
@@ -30,13 +32,20 @@ final class StatusBar extends HBox {
     private final ProgressBar progress = new ProgressBar();
     private final Button pause;
     private final HBox work;
+    private final Node message;
+
+    /** Where the last save and the space stand beside what is wrong, and where both stand when nothing is. Pixels. */
+    private static final double WIDE = 1240;
+
+    private static final double MIDDLING = 900;
 
     /**
      * The bar.
      *
      * @param toCause leads to where what is wrong stands, with what can be done
+     * @param message what was done; while it says something the bar leaves it the space
      */
-    StatusBar(Desk desk, Runnable toCause) {
+    StatusBar(Desk desk, Runnable toCause, Node message) {
         super(18);
         this.desk = desk;
         this.trouble = Ui.plainButton("", toCause, "status-words", "clay-text", "status-cause");
@@ -48,7 +57,7 @@ final class StatusBar extends HBox {
         trouble.setId("status-trouble");
         trouble.setMinWidth(0);
         folders.setMinWidth(USE_PREF_SIZE);
-        last.setMinWidth(0);
+        last.setMinWidth(USE_PREF_SIZE);
         space.setMinWidth(0);
         job.setMinWidth(USE_PREF_SIZE);
         job.setId("status-job");
@@ -61,7 +70,11 @@ final class StatusBar extends HBox {
         work.setAlignment(Pos.CENTER_RIGHT);
         HBox state = new HBox(8, dot, folders);
         state.setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(state, last, space, trouble, Ui.spacer(), work);
+        HBox.setHgrow(message, Priority.SOMETIMES);
+        getChildren().addAll(state, message, last, space, trouble, Ui.spacer(), work);
+        this.message = message;
+        message.visibleProperty().addListener((o, a, is) -> giveWay());
+        widthProperty().addListener((o, a, b) -> giveWay());
         desk.standingProperty().addListener((o, a, s) -> stand());
         desk.troubleProperty().addListener((o, a, s) -> stand());
         desk.jobs().currentProperty().addListener((o, a, s) -> work(s));
@@ -69,6 +82,16 @@ final class StatusBar extends HBox {
         desk.background().every(GROWS_OLDER, this::stand);
         stand();
         work(null);
+    }
+
+    /** What matters less gives way, so that nothing is cut in the middle of a word. */
+    private void giveWay() {
+        boolean quiet = !message.isVisible();
+        boolean wide = getWidth() >= WIDE;
+        boolean wrong = !trouble.getText().isEmpty();
+        Ui.visible(trouble, wrong && quiet);
+        Ui.visible(last, quiet && !last.getText().isEmpty() && (wide || !wrong));
+        Ui.visible(space, quiet && (wide || !wrong) && getWidth() >= MIDDLING);
     }
 
     private void stand() {
@@ -90,7 +113,7 @@ final class StatusBar extends HBox {
         String shown = !words.isEmpty() ? words : String.join("  ·  ", s.troubles());
         trouble.setText(shown);
         trouble.setTooltip(shown.isEmpty() ? null : Ui.tooltip(Words.of("status.cause", shown)));
-        Ui.visible(trouble, !shown.isEmpty());
+        giveWay();
         Ui.style(dot, "status-trouble", !shown.isEmpty());
         Ui.style(dot, "status-none", s.folders() == 0);
     }

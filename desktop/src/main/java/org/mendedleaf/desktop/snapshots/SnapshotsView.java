@@ -15,6 +15,8 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.SplitPane;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -35,6 +37,9 @@ public final class SnapshotsView extends BorderPane {
 
     private final SnapshotsModel model;
     private final Asks asks;
+    /** Gives the keys to the label of the chosen snapshot. */
+    private Runnable rename = () -> {};
+
     private final TableView<Row> table = Tables.table("snapshot-table", "snapshot.empty");
     private final VBox side = new VBox(14);
     private boolean filling;
@@ -100,6 +105,12 @@ public final class SnapshotsView extends BorderPane {
         VBox top = new VBox(12, head, now, problem);
         top.getStyleClass().add("plan-top");
         setTop(top);
+        addEventHandler(KeyEvent.KEY_PRESSED, e -> {
+            if (e.getCode() == KeyCode.F2) {
+                rename.run();
+                e.consume();
+            }
+        });
         columns();
         VBox sheet = new VBox(table);
         VBox.setVgrow(table, Priority.ALWAYS);
@@ -302,6 +313,10 @@ public final class SnapshotsView extends BorderPane {
         TextField label = new TextField(row.snapshot().label());
         label.setId("snapshot-rename");
         label.setAccessibleText(Words.of("snapshot.label"));
+        rename = () -> {
+            label.requestFocus();
+            label.selectAll();
+        };
         HBox.setHgrow(label, Priority.ALWAYS);
         Button rename = Ui.button("snapshot.rename", () -> model.rename(row, label.getText()));
         label.setOnAction(e -> model.rename(row, label.getText()));

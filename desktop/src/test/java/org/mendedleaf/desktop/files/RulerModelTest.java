@@ -33,6 +33,31 @@ class RulerModelTest {
     }
 
     @Test
+    void aHistoryOfAnHourIsNotShownAtTheEndOfThreeMonths() {
+        Instant hourAgo = NOW.toInstant().minusSeconds(3600);
+        java.util.Optional<Instant> beginning = java.util.Optional.of(hourAgo);
+        assertThat(RulerModel.Zoom.of(beginning, NOW)).isEqualTo(RulerModel.Zoom.HOUR);
+        RulerModel.Stretch s =
+                stretch(RulerModel.Zoom.HOUR, Map.of(), new CaptureRecord(hourAgo, hourAgo.plusSeconds(5), true, 9, 0));
+        assertThat(s.steps()).hasSize(24);
+        assertThat(s.position(hourAgo)).isGreaterThan(0.9);
+    }
+
+    @Test
+    void aHistoryOfThirtyDaysFillsTheRulerAndOneOfYearsHasItsLastThreeMonths() {
+        Instant month = NOW.minusDays(30).toInstant();
+        RulerModel.Stretch s =
+                stretch(RulerModel.Zoom.DAY, Map.of(), new CaptureRecord(month, month.plusSeconds(5), true, 9, 0));
+        assertThat(s.steps()).hasSize(31);
+        assertThat(s.position(month)).isLessThan(0.04);
+        Instant years = NOW.minusYears(3).toInstant();
+        assertThat(RulerModel.Zoom.of(java.util.Optional.of(years), NOW)).isEqualTo(RulerModel.Zoom.DAY);
+        assertThat(stretch(RulerModel.Zoom.DAY, Map.of(), new CaptureRecord(years, years.plusSeconds(5), true, 9, 0))
+                        .steps())
+                .hasSize(91);
+    }
+
+    @Test
     void daysFollowTheZoneAlsoWhenTheClocksChange() {
         RulerModel.Stretch s = stretch(RulerModel.Zoom.DAY, Map.of());
         assertThat(s.steps()).allMatch(step -> step.from().atZone(NOW.getZone()).getHour() == 0);
