@@ -1,5 +1,6 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -31,6 +32,21 @@ final class ArrivalsCommand extends Base {
         super(surroundings);
     }
 
+    /** Of a file that is kept, what came is judged by its content; of any other by its name. */
+    private List<Arrivals.Arrival> arrivals() throws IOException {
+        Path file = wanted;
+        if (file != null) {
+            try {
+                Located located = locate(file);
+                return Arrivals.look(home().arrivals(), evidence(located), located.path(), MOST, clock().instant());
+            } catch (IllegalArgumentException e) {
+                // It lies in no protected folder: nothing is known of its content.
+                return Arrivals.look(home().arrivals(), String.valueOf(file.getFileName()), MOST, clock().instant());
+            }
+        }
+        return Arrivals.look(home().arrivals(), "", MOST, clock().instant());
+    }
+
     @Override
     public Integer call() throws Exception {
         List<Path> chosen = folders;
@@ -41,10 +57,9 @@ final class ArrivalsCommand extends Base {
             }
             home().arrivals(real);
         }
-        String name = wanted == null ? "" : String.valueOf(wanted.getFileName());
         List<Object> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
-        for (Arrivals.Arrival a : Arrivals.look(home().arrivals(), name, MOST, clock().instant())) {
+        for (Arrivals.Arrival a : arrivals()) {
             Map<String, Object> map = new LinkedHashMap<>();
             map.put("file", a.file().toString());
             map.put("size", a.size());

@@ -3,6 +3,7 @@ package org.mendedleaf.cli;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -452,11 +453,16 @@ abstract class Base implements Callable<Integer> {
     }
 
     void say(String key, @Nullable Object... arguments) {
-        surroundings.out().println(Words.of(key, arguments));
+        words().println(Words.of(key, arguments));
     }
 
     void line(String text) {
-        surroundings.out().println(printable(text));
+        words().println(printable(text));
+    }
+
+    /** Where words go: beside the answer where that is data, so that nothing else stands in it. */
+    private PrintWriter words() {
+        return json ? surroundings.err() : surroundings.out();
     }
 
     /**

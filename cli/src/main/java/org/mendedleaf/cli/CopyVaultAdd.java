@@ -2,6 +2,7 @@ package org.mendedleaf.cli;
 
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.line.OpenVault;
@@ -39,6 +40,9 @@ final class CopyVaultAdd extends CopyVaultBase {
                 complain(Words.of("copies.sameDrive"));
             }
             if (plan) {
+                if (json) {
+                    printJson(Map.of("copy", where.toString(), "added", false));
+                }
                 say("cli.copyVault.wouldBe", where);
                 return Main.DONE;
             }

@@ -1,5 +1,6 @@
 package org.mendedleaf.cli;
 
+import java.util.Map;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -20,7 +21,9 @@ final class DisconnectCommand extends Base {
         if (!home().disconnect(name)) {
             throw new NotConnectedException(name);
         }
-        if (!json) {
+        if (json) {
+            printJson(Map.of("name", name));
+        } else {
             say("cli.disconnect.done", name);
         }
         return Main.DONE;

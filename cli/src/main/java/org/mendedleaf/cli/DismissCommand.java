@@ -1,5 +1,7 @@
 package org.mendedleaf.cli;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.line.OpenVault;
@@ -41,8 +43,7 @@ final class DismissCommand extends FindingsBase {
         String words = listed.found().finding().words();
         if (takeBack) {
             findings.reopen(listed);
-            say("cli.dismiss.back", words);
-            return Main.DONE;
+            return told(listed, "OPEN", "cli.dismiss.back", words);
         }
         String why = reason;
         if (why == null || why.isBlank()) {
@@ -51,12 +52,23 @@ final class DismissCommand extends FindingsBase {
         String how = fine;
         if (how == null) {
             findings.dismiss(listed, now(), why);
-            say("cli.dismiss.done", words);
+            return told(listed, "DISMISSED", "cli.dismiss.done", words);
         } else if (how.equals("file") || how.equals("folder")) {
             findings.fine(listed, how.equals("folder"), now(), why);
-            say("cli.dismiss.isFine", words);
+            return told(listed, "FINE", "cli.dismiss.isFine", words);
+        }
+        throw new IllegalArgumentException(Words.of("cli.dismiss.badFine", how));
+    }
+
+    private int told(Findings.Listed listed, String state, String key, String words) {
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("id", listed.id());
+            map.put("words", words);
+            map.put("state", state);
+            printJson(map);
         } else {
-            throw new IllegalArgumentException(Words.of("cli.dismiss.badFine", how));
+            say(key, words);
         }
         return Main.DONE;
     }

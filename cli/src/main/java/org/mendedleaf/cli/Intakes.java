@@ -18,6 +18,8 @@ import org.mendedleaf.core.words.Words;
 /** What comes in, and what the guard thinks of it, in words and as JSON. */
 final class Intakes {
 
+    private static final int PASSED_OVER_SHOWN = 5;
+
     private Intakes() {}
 
     static Card.Visibility visibility(String text) {
@@ -78,10 +80,23 @@ final class Intakes {
                 plan.count(IntakeRow.Fate.NEW_FILE),
                 plan.count(IntakeRow.Fate.IDENTICAL),
                 plan.count(IntakeRow.Fate.UNSURE),
-                plan.count(IntakeRow.Fate.SKIPPED));
+                plan.leftOut());
+        passedOver(command, plan);
+    }
+
+    private static void passedOver(Base command, IntakePlan plan) {
+        List<String> all = plan.passedOver();
+        if (!all.isEmpty()) {
+            command.say(
+                    "intake.passedOver",
+                    all.size(),
+                    String.join(", ", all.stream().limit(PASSED_OVER_SHOWN).toList()),
+                    Math.max(0, all.size() - PASSED_OVER_SHOWN));
+        }
     }
 
     static void print(Base command, IntakePlan plan, PutResult result) {
+        passedOver(command, plan);
         for (IntakeRow r : plan.rows()) {
             String label = r.acts() ? result.labels().get(r.target()) : null;
             if (label != null) {

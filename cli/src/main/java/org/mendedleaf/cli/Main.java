@@ -168,8 +168,18 @@ public final class Main extends Group {
         line.setResourceBundle(Words.bundle());
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
+        headings(line);
         line.getSubcommands().forEach((name, sub) -> examples(sub, name));
         return line;
+    }
+
+    /** Puts the headings of a help, of this command and of all below it, in the language of all words. */
+    private static void headings(CommandLine line) {
+        line.getCommandSpec()
+                .usageMessage()
+                .synopsisHeading(Words.of("cli.usage") + " ")
+                .commandListHeading(Words.of("cli.commands") + "%n");
+        line.getSubcommands().values().forEach(Main::headings);
     }
 
     /** Puts the examples of a command, and of those that it holds, under its help. */
@@ -211,10 +221,34 @@ public final class Main extends Group {
     private static int misused(CommandLine.ParameterException e, Surroundings surroundings, boolean json) {
         String command = e.getCommandLine().getCommandSpec().qualifiedName();
         List<String> meant = e instanceof CommandLine.UnmatchedArgumentException u ? u.getSuggestions() : List.of();
+        String wrong = wrong(e);
         String words = meant.isEmpty()
-                ? Words.of("cli.misused", e.getMessage(), command)
-                : Words.of("cli.misused.meant", e.getMessage(), String.join(", ", meant), command);
+                ? Words.of("cli.misused", wrong, command)
+                : Words.of("cli.misused.meant", wrong, String.join(", ", meant), command);
         return told(new Outcome.Failure(Outcome.WRONG_USE, words, Optional.empty()), surroundings, json);
+    }
+
+    /** What was used wrongly, in the language of all words; in that of the parser where it is something rare. */
+    private static String wrong(CommandLine.ParameterException e) {
+        if (e instanceof CommandLine.MissingParameterException missing
+                && !missing.getMissing().isEmpty()) {
+            return Words.of(
+                    "cli.misused.missing",
+                    missing.getMissing().stream()
+                            .map(a -> a.isOption() ? ((CommandLine.Model.OptionSpec) a).longestName() : a.paramLabel())
+                            .collect(java.util.stream.Collectors.joining(", ")));
+        }
+        if (e instanceof CommandLine.UnmatchedArgumentException unmatched) {
+            return Words.of(
+                    unmatched.isUnknownOption() ? "cli.misused.option" : "cli.misused.argument",
+                    String.join(" ", unmatched.getUnmatched()));
+        }
+        CommandLine.Model.ArgSpec of = e.getArgSpec();
+        if (of != null && e.getValue() != null) {
+            String name = of.isOption() ? ((CommandLine.Model.OptionSpec) of).longestName() : of.paramLabel();
+            return Words.of("cli.misused.value", name, e.getValue());
+        }
+        return e.getMessage();
     }
 
     private static boolean asksForJson(String[] arguments) {

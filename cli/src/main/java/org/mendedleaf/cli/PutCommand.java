@@ -65,6 +65,9 @@ final class PutCommand extends Base {
     @Nullable
     String onTaken;
 
+    @Option(names = "--hidden", descriptionKey = "cli.put.hidden")
+    boolean hidden;
+
     @Option(names = "--tell", paramLabel = "NAME", descriptionKey = "cli.put.tell")
     List<String> tell = new ArrayList<>();
 
@@ -125,7 +128,14 @@ final class PutCommand extends Base {
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             Judgement judgement = evidence(located).judge(file, located.path());
             if (plan) {
-                Intakes.print(this, located.path(), judgement);
+                if (json) {
+                    Map<String, Object> map = new LinkedHashMap<>();
+                    map.put("path", located.path());
+                    map.put("judgement", Intakes.json(judgement));
+                    printJson(map);
+                } else {
+                    Intakes.print(this, located.path(), judgement);
+                }
                 return judgement.outcome() == Judgement.Outcome.SURE ? Main.DONE : Main.SOME_FAILED;
             }
             if (judgement.outcome() != Judgement.Outcome.SURE && !yes) {
@@ -195,7 +205,7 @@ final class PutCommand extends Base {
         try (Located located = locate(target);
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             IntakePlan proposed = new Intake(located.vault(), located.place(), evidence(located))
-                    .plan(files, located.path(), taken(located), progress);
+                    .plan(files, located.path(), taken(located), hidden, progress);
             IntakePlan wanted = yes ? Intakes.withUnsure(proposed) : proposed;
             if (wanted.rows().isEmpty() && !json) {
                 say("cli.put.nothing");

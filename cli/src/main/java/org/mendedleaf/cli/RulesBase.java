@@ -33,9 +33,14 @@ abstract class RulesBase extends RetentionBase {
         say(
                 rules.standing() ? "cli.rules.standing" : "cli.rules.onRequest",
                 rules.grace().words());
-        Verdicts v = verdicts(reading, rules);
-        ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
+        ThinPlan plan = mayGo(reading, rules);
         line(plan.mayGoWords());
         plan.warnings().forEach(this::line);
+    }
+
+    /** What these rules would let go now. */
+    ThinPlan mayGo(Reading reading, RuleSet rules) throws IOException {
+        Verdicts v = verdicts(reading, rules);
+        return ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
     }
 }

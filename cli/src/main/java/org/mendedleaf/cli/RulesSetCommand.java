@@ -1,9 +1,12 @@
 package org.mendedleaf.cli;
 
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.ThinPlan;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -31,6 +34,17 @@ final class RulesSetCommand extends RulesBase {
                 RuleSets.set(open, rules, clock(), who());
             }
             try (Reading reading = open.read()) {
+                if (json) {
+                    ThinPlan then = mayGo(reading, rules);
+                    Map<String, Object> map = new LinkedHashMap<>();
+                    map.put("vault", folder.toString());
+                    map.put("set", !plan);
+                    map.put("versions", then.versions());
+                    map.put("freedBytes", then.freedBytes());
+                    map.put("warnings", then.warnings());
+                    printJson(map);
+                    return Main.DONE;
+                }
                 say(plan ? "cli.rules.wouldBeSet" : "cli.rules.isSet", folder);
                 print(reading, rules);
                 return Main.DONE;

@@ -2,7 +2,9 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
@@ -50,6 +52,18 @@ abstract class SnapshotBase extends Base {
                         Words.of(found.isEmpty() ? "cli.snapshot.noSuch" : "cli.snapshot.several", wanted));
             }
             return found.get(0);
+        }
+    }
+
+    /** How a snapshot of ours stands now, as data where that was asked for. */
+    void answer(Snapshot s) {
+        if (json) {
+            Map<String, Object> map = new LinkedHashMap<>();
+            map.put("id", String.valueOf(s.id()));
+            map.put("at", s.at().toString());
+            map.put("label", s.label());
+            map.put("hold", s.hold());
+            printJson(map);
         }
     }
 

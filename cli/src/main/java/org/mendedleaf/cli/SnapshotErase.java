@@ -2,6 +2,7 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.line.CutSpace;
@@ -52,6 +53,9 @@ final class SnapshotErase extends SnapshotBase {
                     bytes += h.aloneBytes();
                 }
             }
+            if (json && plan) {
+                answer(ids.size(), versions, bytes, false);
+            }
             if (!yes || plan) {
                 say("cli.snapshot.eraseHere", ids.size(), versions, Say.size(bytes));
                 if (plan) {
@@ -62,9 +66,22 @@ final class SnapshotErase extends SnapshotBase {
                 }
             }
             snapshots(located).erase(ids);
+            if (json) {
+                answer(ids.size(), versions, bytes, true);
+            }
             say("snapshot.erased", ids.size(), versions, Say.size(bytes));
             return Main.DONE;
         }
+    }
+
+    /** Versions are those that only these snapshots held; of another system, those that came into the vault for it. */
+    private void answer(int snapshots, long versions, long bytes, boolean erased) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("snapshots", snapshots);
+        map.put("aloneVersions", versions);
+        map.put("aloneBytes", bytes);
+        map.put("erased", erased);
+        printJson(map);
     }
 
     private int outsideErase(Located located) throws IOException {
@@ -76,6 +93,9 @@ final class SnapshotErase extends SnapshotBase {
                     Say.full(cut.at(), zone()),
                     located.place().where());
             if (plan) {
+                if (json) {
+                    answer(1, 0, 0, false);
+                }
                 line(what);
                 continue;
             }
@@ -84,6 +104,9 @@ final class SnapshotErase extends SnapshotBase {
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 int taken = outside(located).eraseSnapshot(cut, progress);
+                if (json) {
+                    answer(1, taken, 0, true);
+                }
                 say("cli.snapshot.erasedThere", Say.full(cut.at(), zone()), taken);
             }
         }

@@ -45,6 +45,7 @@ final class SnapshotHold extends SnapshotBase {
                     ? Optional.empty()
                     : Optional.of(new MomentText(zone(), now, MomentText.NOWHERE).readEnd(typed));
             Snapshot s = snapshots(located).hold(find(located, which).id(), end ? "" : reason, ends);
+            answer(s);
             say(
                     end ? "cli.snapshot.notHeld" : ends.isEmpty() ? "cli.snapshot.isHeld" : "cli.snapshot.isHeldUntil",
                     String.valueOf(s.id()),

@@ -23,6 +23,7 @@ final class SnapshotRename extends SnapshotBase {
         try (Located located = locate(folder)) {
             needsFolder(located);
             Snapshot s = snapshots(located).rename(find(located, which).id(), label);
+            answer(s);
             say("cli.snapshot.renamed", String.valueOf(s.id()), s.label());
             return Main.DONE;
         }

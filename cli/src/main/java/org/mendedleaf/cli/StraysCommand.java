@@ -63,6 +63,9 @@ final class StraysCommand extends Base {
             List<Revision> revisions =
                     newest.values().stream().map(s -> copies.revision(s, take)).toList();
             if (revisions.isEmpty()) {
+                if (json) {
+                    printJson(Map.of("versions", Map.of(), "failed", Map.of()));
+                }
                 say("cli.strays.nothing");
                 return Main.DONE;
             }

@@ -1,7 +1,9 @@
 package org.mendedleaf.cli;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
@@ -33,6 +35,7 @@ final class UnholdCommand extends RetentionBase {
     @Override
     public Integer call() throws Exception {
         List<Long> missing = new ArrayList<>(which);
+        List<Map<String, Object>> rows = new ArrayList<>();
         int code = eachVault((folder, open) -> {
             Holds holds = new Holds(open, clock(), who());
             for (Hold h : holds.standing()) {
@@ -43,6 +46,17 @@ final class UnholdCommand extends RetentionBase {
                 ThinPlan then = without(open, h);
                 if (!plan) {
                     holds.lift(h.id());
+                }
+                if (json) {
+                    Map<String, Object> map = new LinkedHashMap<>();
+                    map.put("hold", h.id());
+                    map.put("lifted", !plan);
+                    map.put("versions", then.versions());
+                    map.put("freedBytes", then.freedBytes());
+                    rows.add(map);
+                    continue;
+                }
+                if (!plan) {
                     say("cli.unhold.done", String.valueOf(h.id()));
                 }
                 say("cli.unhold.then", then.versions(), Say.size(then.freedBytes()));
@@ -51,6 +65,9 @@ final class UnholdCommand extends RetentionBase {
         });
         if (!missing.isEmpty()) {
             throw new IllegalArgumentException(Words.of("hold.none", String.valueOf(missing.get(0))));
+        }
+        if (json) {
+            printJson(rows);
         }
         return code;
     }

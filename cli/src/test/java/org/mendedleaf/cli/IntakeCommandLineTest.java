@@ -283,4 +283,59 @@ class IntakeCommandLineTest extends TerminalTest {
         assertThat(run("place", "set", desk.toString(), "--set", "expire-days=3"))
                 .isEqualTo(2);
     }
+
+    @Test
+    void whatArrivedIsLikelyByItsContentAndNotByItsNameAlone() throws IOException {
+        StringBuilder text = new StringBuilder();
+        for (int i = 0; i < 60; i++) {
+            text.append("Row ")
+                    .append(i * 37 % 61)
+                    .append(" was pruned by hand on day ")
+                    .append(i)
+                    .append(".\n");
+        }
+        String file = save("plan.txt", text.toString());
+        assertThat(protect()).isZero();
+        save("plan.txt", text + "And watered.\n");
+        assertThat(run("capture")).isZero();
+        Path down = Files.createDirectory(temp.resolve("down"));
+        Files.writeString(down.resolve("scan0001.txt"), text);
+        Files.writeString(down.resolve("from Wilma.txt"), text + "And watered.\nAnd fed.\n");
+        Files.writeString(down.resolve("plan.txt"), "%PDF-1.7 something else altogether under the right name");
+        Files.writeString(down.resolve("other.txt"), "Nothing to do with it.\n".repeat(50));
+        JsonNode all = json("arrivals", "--folders", down.toString(), "--for", file);
+        java.util.Map<String, Boolean> likely = new java.util.TreeMap<>();
+        all.forEach(a -> likely.put(
+                Path.of(a.get("file").asText()).getFileName().toString(),
+                a.get("likely").asBoolean()));
+        assertThat(likely)
+                .containsEntry("scan0001.txt", true)
+                .containsEntry("from Wilma.txt", true)
+                .containsEntry("plan.txt", false)
+                .containsEntry("other.txt", false);
+        assertThat(run("arrivals", "--for", temp.resolve("nowhere/plan.txt").toString()))
+                .as("a file that nobody keeps has its name only")
+                .isZero();
+    }
+
+    @Test
+    void whatProgramsKeepInAFolderIsCountedAndNotPutIn() throws IOException {
+        save("a.txt", "a");
+        assertThat(protect()).isZero();
+        Path in = Files.createDirectories(temp.resolve("in/.versions")).getParent();
+        Files.writeString(in.resolve("b.txt"), "b");
+        Files.writeString(in.resolve("Thumbs.db"), "x");
+        Files.writeString(in.resolve("~$b.docx"), "x");
+        Files.writeString(in.resolve(".versions/b.txt,1"), "older");
+        assertThat(run("put", in.toString(), "--into", desk.toString(), "--plan"))
+                .isZero();
+        assertThat(out)
+                .contains("1 new file", "3 left out", "3 are left out as files of programs", ".versions/", "Thumbs.db");
+        assertThat(run("put", in.toString(), "--into", desk.toString())).isZero();
+        assertThat(desk.resolve("b.txt")).exists();
+        assertThat(desk.resolve(".versions")).doesNotExist();
+        assertThat(run("put", in.toString(), "--into", desk.toString(), "--hidden"))
+                .isZero();
+        assertThat(desk.resolve(".versions/b.txt,1")).hasContent("older");
+    }
 }

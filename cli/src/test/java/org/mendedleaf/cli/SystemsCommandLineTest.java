@@ -52,6 +52,7 @@ class SystemsCommandLineTest {
                 new PrintWriter(e));
         out = o.toString();
         err = e.toString();
+        JsonAnswers.hold(arguments, out);
         return code;
     }
 
@@ -112,6 +113,19 @@ class SystemsCommandLineTest {
     @Test
     void aFileGoesThroughItsWholeLifeInAnotherSystem() throws IOException {
         connect(outside.objects(), "Archive");
+        assertThat(json(
+                                "connect",
+                                "Archive",
+                                outside.objects().address(),
+                                "--token",
+                                outside.objects().token("ines"),
+                                "--vault",
+                                temp.resolve("vault").toString())
+                        .get("kind")
+                        .asText())
+                .isEqualTo("object-store");
+        assertThat(json("place", "create", "Archive:data").get("place").asText())
+                .isEqualTo("Archive:data");
         assertThat(run("place", "create", "Archive:logs", "--set", "expire-days=30"))
                 .as(err)
                 .isZero();
@@ -349,7 +363,7 @@ class SystemsCommandLineTest {
         run("place", "create", "Archive:logs", "--set", "expire-days=7");
         run("put", file("a", "one"), "--as", "Archive:logs/x");
         run("put", file("b", "two"), "--as", "Archive:logs/x");
-        assertThat(run("take", "Archive:logs/x", "--soon")).as(err).isZero();
+        assertThat(run("take", "Archive:logs/x", "--soon", "--json")).as(err).isZero();
         assertThat(out).contains("x, version 1 of Archive:logs, is in the vault now");
         assertThat(run("take", "Archive:logs/x", "--soon")).isZero();
         assertThat(out).contains("already");
@@ -371,7 +385,7 @@ class SystemsCommandLineTest {
         assertThat(out).contains("march.odt");
         assertThat(err).contains("Library does not answer");
         assertThat(json("place", "list").get(0).path("state").asText()).isEqualTo("AWAY");
-        assertThat(run("disconnect", "Library")).isZero();
+        assertThat(run("disconnect", "Library", "--json")).isZero();
         assertThat(run("disconnect", "Library")).isEqualTo(Outcome.NOT_CONNECTED.code());
     }
 }

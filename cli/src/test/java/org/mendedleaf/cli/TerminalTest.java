@@ -63,13 +63,15 @@ abstract class TerminalTest {
                 new PrintWriter(e));
         out = o.toString();
         err = e.toString();
+        JsonAnswers.hold(arguments, out);
         return code;
     }
 
     JsonNode json(String... arguments) throws IOException {
         String[] all = java.util.Arrays.copyOf(arguments, arguments.length + 1);
         all[arguments.length] = "--json";
-        assertThat(run(all)).as(err).isLessThan(2);
+        assertThat(run(all)).as(out + err).isLessThan(2);
+        assertThat(out).as("the answer to %s", String.join(" ", all)).isNotBlank();
         return new ObjectMapper().readTree(out);
     }
 

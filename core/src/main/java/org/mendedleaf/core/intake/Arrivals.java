@@ -12,9 +12,18 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.capture.Exclusions;
+import org.mendedleaf.core.line.RelativePath;
 
 /** The files that came last into some folders, such as that of downloads. */
 public final class Arrivals {
+
+    /** What has so much in common with a file is likely a revision of it, percent. */
+    private static final int ALIKE = 90;
+
+    /** So many files are looked into, none of them larger than this. */
+    private static final int JUDGED_MOST = 40;
+
+    private static final long JUDGED_BYTES = 32_000_000;
 
     private Arrivals() {}
 
@@ -24,7 +33,7 @@ public final class Arrivals {
      * @param file where it is
      * @param size bytes
      * @param came when it came or was last changed, whichever is later
-     * @param likely whether its name says that it belongs to the file that was asked for
+     * @param likely whether it is likely a revision of the file that was asked for
      */
     public record Arrival(Path file, long size, Instant came, boolean likely) {
 
@@ -65,10 +74,45 @@ public final class Arrivals {
                 org.slf4j.LoggerFactory.getLogger(Arrivals.class).debug("{} cannot be looked at", folder, e);
             }
         }
-        found.sort(Comparator.comparing((Arrival a) -> !a.likely())
-                .thenComparing(Comparator.comparing(Arrival::came).reversed())
-                .thenComparing(Arrival::file));
-        return found.stream().limit(most).toList();
+        return sorted(found, most);
+    }
+
+    private static List<Arrival> sorted(List<Arrival> found, int most) {
+        return found.stream()
+                .sorted(Comparator.comparing((Arrival a) -> !a.likely())
+                        .thenComparing(Comparator.comparing(Arrival::came).reversed())
+                        .thenComparing(Arrival::file))
+                .limit(most)
+                .toList();
+    }
+
+    /**
+     * The same for a file of a place, by what is in the files that came: likely is what is equal to a version of it or has
+     * nearly all in common with the newest one, whatever its name, and what has its name and is not most likely the wrong file.
+     *
+     * @param path of the file in the place
+     */
+    public static List<Arrival> look(List<Path> folders, Evidence evidence, String path, int most, Instant now) {
+        List<Arrival> judged = new ArrayList<>();
+        for (Arrival a : look(folders, RelativePath.name(path), JUDGED_MOST, now)) {
+            judged.add(
+                    a.size() > JUDGED_BYTES
+                            ? a
+                            : new Arrival(a.file(), a.size(), a.came(), isLikely(a, evidence, path)));
+        }
+        return sorted(judged, most);
+    }
+
+    private static boolean isLikely(Arrival a, Evidence evidence, String path) {
+        try {
+            Judgement judgement = evidence.judge(a.file(), path);
+            return judgement.identicalTo() > 0
+                    || judgement.shared() >= ALIKE
+                    || (a.likely() && judgement.outcome() != Judgement.Outcome.UNLIKELY);
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(Arrivals.class).debug("{} cannot be judged", a.file(), e);
+            return a.likely();
+        }
     }
 
     /** A download may keep the time of its origin; when it came into the folder is when its facts changed last. */

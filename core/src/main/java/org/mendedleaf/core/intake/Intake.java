@@ -57,7 +57,14 @@ public final class Intake {
      * @throws java.io.InterruptedIOException when somebody cancelled
      */
     public IntakePlan plan(List<Path> dropped, String folder, NameTaken taken, Progress progress) throws IOException {
-        List<Matcher.Incoming> incoming = read(dropped, progress);
+        return plan(dropped, folder, taken, false, progress);
+    }
+
+    /** The same; with {@code hidden}, of hidden folders too. */
+    public IntakePlan plan(List<Path> dropped, String folder, NameTaken taken, boolean hidden, Progress progress)
+            throws IOException {
+        List<String> passedOver = new ArrayList<>();
+        List<Matcher.Incoming> incoming = read(dropped, hidden, passedOver, progress);
         LineIndex index;
         try (Reading reading = vault.read()) {
             index = LineIndex.of(reading, place);
@@ -76,7 +83,7 @@ public final class Intake {
             rows.add(row(p, index, folder, taken, used));
             progress.advance(1, 0);
         }
-        return new IntakePlan(folder, rows);
+        return new IntakePlan(folder, rows, passedOver);
     }
 
     private static void refuseCancelled(Progress progress) throws IOException {
@@ -164,11 +171,12 @@ public final class Intake {
         return best.isEmpty() || second > most - 0.1 ? Optional.empty() : Optional.of(best);
     }
 
-    private List<Matcher.Incoming> read(List<Path> dropped, Progress progress) throws IOException {
+    private List<Matcher.Incoming> read(List<Path> dropped, boolean hidden, List<String> passedOver, Progress progress)
+            throws IOException {
         List<Found> found = new ArrayList<>();
         for (Path path : dropped) {
             if (Files.isDirectory(path)) {
-                found.addAll(below(path));
+                found.addAll(below(path, hidden, passedOver));
             } else if (Files.isRegularFile(path)) {
                 found.add(new Found(path, String.valueOf(path.getFileName())));
             } else {
@@ -206,8 +214,11 @@ public final class Intake {
 
     private record Found(Path file, String relative) {}
 
-    /** All files below a folder, without links and without what is always left out. */
-    private static List<Found> below(Path folder) throws IOException {
+    /**
+     * All files below a folder, without links, without what is always left out, and without hidden folders, in which programs
+     * keep what is theirs, such as versions of other tools.
+     */
+    private static List<Found> below(Path folder, boolean hidden, List<String> passedOver) throws IOException {
         Exclusions exclusions = new Exclusions(List.of());
         List<Found> found = new ArrayList<>();
         Files.walkFileTree(folder, new SimpleFileVisitor<>() {
@@ -219,19 +230,28 @@ public final class Intake {
 
             @Override
             public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-                return !at.equals(folder) && isLeftOut(at, true)
-                        ? FileVisitResult.SKIP_SUBTREE
-                        : FileVisitResult.CONTINUE;
+                String name = String.valueOf(at.getFileName());
+                if (!at.equals(folder) && (isLeftOut(at, true) || !hidden && name.startsWith("."))) {
+                    passedOver.add(path(at) + "/");
+                    return FileVisitResult.SKIP_SUBTREE;
+                }
+                return FileVisitResult.CONTINUE;
             }
 
             @Override
             public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-                if (a.isRegularFile() && !isLeftOut(file, false)) {
-                    List<String> names = new ArrayList<>();
-                    folder.relativize(file).forEach(n -> names.add(RawNames.text(n)));
-                    found.add(new Found(file, String.join("/", names)));
+                if (!a.isRegularFile() || isLeftOut(file, false)) {
+                    passedOver.add(path(file));
+                } else {
+                    found.add(new Found(file, path(file)));
                 }
                 return FileVisitResult.CONTINUE;
+            }
+
+            private String path(Path at) {
+                List<String> names = new ArrayList<>();
+                folder.relativize(at).forEach(n -> names.add(RawNames.text(n)));
+                return String.join("/", names);
             }
         });
         found.sort(Comparator.comparing(Found::relative));

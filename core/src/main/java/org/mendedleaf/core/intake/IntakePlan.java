@@ -16,24 +16,31 @@ import org.mendedleaf.core.words.Words;
  *
  * @param folder of the place that they go into
  * @param rows in the order in which they came
+ * @param passedOver what was in the folders that came and is nobody's work: names of files, and of folders with a slash behind
  */
-public record IntakePlan(String folder, List<IntakeRow> rows) {
+public record IntakePlan(String folder, List<IntakeRow> rows, List<String> passedOver) {
 
-    /** Copies the list. */
+    /** Copies the lists. */
     public IntakePlan {
         rows = List.copyOf(rows);
+        passedOver = List.copyOf(passedOver);
     }
 
     /** The same with another row in the place of one. */
     public IntakePlan with(int index, IntakeRow row) {
         List<IntakeRow> changed = new ArrayList<>(rows);
         changed.set(index, row);
-        return new IntakePlan(folder, changed);
+        return new IntakePlan(folder, changed, passedOver);
     }
 
     /** Number of rows with this fate. */
     public long count(IntakeRow.Fate fate) {
         return rows.stream().filter(r -> r.fate() == fate).count();
+    }
+
+    /** Number of what is left out, by choice or because it is nobody's work. */
+    public long leftOut() {
+        return count(IntakeRow.Fate.SKIPPED) + passedOver.size();
     }
 
     /** Number of files that go in. */

@@ -191,7 +191,7 @@ public final class IntakeView extends BorderPane {
                         plan.count(IntakeRow.Fate.NEW_FILE),
                         plan.count(IntakeRow.Fate.IDENTICAL),
                         plan.count(IntakeRow.Fate.UNSURE),
-                        plan.count(IntakeRow.Fate.SKIPPED))
+                        plan.leftOut())
                 + "  ·  " + Words.of("intake.bytes", Say.size(plan.bytes()));
     }
 

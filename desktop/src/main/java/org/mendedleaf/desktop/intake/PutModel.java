@@ -16,6 +16,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.Arrivals;
+import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Stage;
@@ -46,6 +47,7 @@ public final class PutModel {
     private final BooleanProperty open = new SimpleBooleanProperty();
     private @Nullable Held held;
     private String path = "";
+    private @Nullable Evidence evidence;
 
     /** The model over this desk. */
     public PutModel(Desk desk) {
@@ -107,6 +109,7 @@ public final class PutModel {
     public void open(Held of, Line line) {
         held = of;
         path = line.path();
+        evidence = Putting.evidence(desk, of);
         note.set("");
         take.set(false);
         stage.set(Stage.BY_RULE);
@@ -138,10 +141,14 @@ public final class PutModel {
         if (!open.get()) {
             return;
         }
-        String name = org.mendedleaf.core.line.RelativePath.name(path);
+        Evidence by = evidence;
+        String file = path;
+        if (by == null) {
+            return;
+        }
         List<Path> folders = desk.home().arrivals();
         arrivalsQuestion.ask(
-                () -> Arrivals.look(folders, name, MOST, desk.clock().instant()),
+                () -> Arrivals.look(folders, by, file, MOST, desk.clock().instant()),
                 found -> {
                     if (!found.equals(arrivals.get())) {
                         arrivals.set(found);
