@@ -248,7 +248,7 @@ public final class Main extends Group {
             String name = of.isOption() ? ((CommandLine.Model.OptionSpec) of).longestName() : of.paramLabel();
             return Words.of("cli.misused.value", name, e.getValue());
         }
-        return e.getMessage();
+        return String.valueOf(e.getMessage());
     }
 
     private static boolean asksForJson(String[] arguments) {
