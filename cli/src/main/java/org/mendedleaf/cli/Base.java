@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.io.PrintWriter;
+import java.io.Writer;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -66,6 +67,8 @@ abstract class Base implements Callable<Integer> {
     /** So many versions are named where one was asked for that is not there. */
     private static final int NAMED = 8;
 
+    private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
+
     final Surroundings surroundings;
     private @Nullable Home home;
     private @Nullable SystemBook book;
@@ -83,6 +86,13 @@ abstract class Base implements Callable<Integer> {
 
     @Option(names = "--json", descriptionKey = "cli.option.json")
     boolean json;
+
+    @Option(names = "--quiet", descriptionKey = "cli.option.quiet")
+    boolean quiet;
+
+    /** Read before anything is logged, by {@link Main#main}. */
+    @Option(names = "--verbose", descriptionKey = "cli.option.verbose")
+    boolean verbose;
 
     @Option(names = "--working-as", paramLabel = "NAME", descriptionKey = "cli.option.workingAs")
     @Nullable
@@ -462,7 +472,7 @@ abstract class Base implements Callable<Integer> {
 
     /** Where words go: beside the answer where that is data, so that nothing else stands in it. */
     private PrintWriter words() {
-        return json ? surroundings.err() : surroundings.out();
+        return quiet ? NOWHERE : json ? surroundings.err() : surroundings.out();
     }
 
     /**

@@ -96,6 +96,8 @@ public final class Main extends Group {
             descriptionKey = "cli.option.programVersion")
     boolean version;
 
+    private static final String LOG_LEVEL = "org.slf4j.simpleLogger.log.org.mendedleaf";
+
     static final int DONE = Outcome.DONE.code();
     static final int SOME_FAILED = Outcome.SOME_FAILED.code();
     static final int WRONG_USE = Outcome.WRONG_USE.code();
@@ -104,6 +106,12 @@ public final class Main extends Group {
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {
+        if (has(arguments, "--verbose") && System.getProperty(LOG_LEVEL) == null) {
+            System.setProperty(LOG_LEVEL, "debug");
+        }
+        if (has(arguments, "--quiet")) {
+            System.setProperty(TerminalProgress.VISIBLE, "false");
+        }
         PrintWriter out = new PrintWriter(System.out, false, StandardCharsets.UTF_8);
         PrintWriter err = new PrintWriter(System.err, true, StandardCharsets.UTF_8);
         Clock clock = Clock.system(ZoneId.systemDefault());
@@ -139,7 +147,7 @@ public final class Main extends Group {
     static int run(String[] arguments, Surroundings surroundings) {
         PrintWriter out = surroundings.out();
         Words.use(language(surroundings));
-        boolean json = asksForJson(arguments);
+        boolean json = has(arguments, "--json");
         CommandLine line = line(surroundings);
         line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, surroundings, json));
         line.setParameterExceptionHandler((e, parsed) -> misused(e, surroundings, json));
@@ -251,10 +259,11 @@ public final class Main extends Group {
         return String.valueOf(e.getMessage());
     }
 
-    private static boolean asksForJson(String[] arguments) {
+    /** Whether an option is among the arguments, before what is no option any more. */
+    private static boolean has(String[] arguments, String option) {
         List<String> all = Arrays.asList(arguments);
         int end = all.indexOf("--");
-        return (end < 0 ? all : all.subList(0, end)).contains("--json");
+        return (end < 0 ? all : all.subList(0, end)).contains(option);
     }
 
     /** Makes commands with their surroundings. */

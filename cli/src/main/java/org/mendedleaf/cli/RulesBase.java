@@ -1,8 +1,8 @@
 package org.mendedleaf.cli;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
+import org.mendedleaf.core.disk.TextFile;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleFile;
@@ -19,7 +19,7 @@ abstract class RulesBase extends RetentionBase {
     }
 
     static RuleSet read(Path file) throws IOException {
-        return RuleFile.read(Files.readString(file));
+        return RuleFile.read(TextFile.read(file));
     }
 
     /** Rules as sentences, with what they would let go now. */

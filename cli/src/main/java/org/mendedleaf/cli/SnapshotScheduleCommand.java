@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.TextFile;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.snapshots.CalendarFile;
 import org.mendedleaf.core.snapshots.Recurrence;
@@ -73,8 +74,8 @@ final class SnapshotScheduleCommand extends SnapshotBase {
                 snapshots.end(end);
                 say("cli.schedule.ended", String.valueOf(end));
             } else if (from != null) {
-                for (SnapshotSchedule s : CalendarFile.read(
-                        Files.readString(from), located.place().id(), located.path(), zone())) {
+                for (SnapshotSchedule s :
+                        CalendarFile.read(TextFile.read(from), located.place().id(), located.path(), zone())) {
                     snapshots.schedule(s);
                 }
             } else if (daily != null || rule != null) {

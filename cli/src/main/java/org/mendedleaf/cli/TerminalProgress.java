@@ -12,6 +12,9 @@ import org.mendedleaf.core.words.Words;
 /** Progress as one line of a terminal that is written over; silent when nobody sits there. */
 final class TerminalProgress implements Progress, AutoCloseable {
 
+    /** The property that says whether somebody sees it. */
+    static final String VISIBLE = "mendedleaf.terminal";
+
     private static final long EVERY_NANOS = Duration.ofMillis(200).toNanos();
 
     private final PrintWriter err;
@@ -22,7 +25,7 @@ final class TerminalProgress implements Progress, AutoCloseable {
 
     TerminalProgress(PrintWriter err) {
         this.err = err;
-        this.visible = Boolean.getBoolean("mendedleaf.terminal");
+        this.visible = Boolean.getBoolean(VISIBLE);
         this.job = new Job("", this::show);
         job.enter(Job.State.RUNNING);
     }

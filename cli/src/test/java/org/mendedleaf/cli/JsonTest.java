@@ -255,4 +255,26 @@ class JsonTest extends TerminalTest {
         assertThat(run("language", "system")).isZero();
         assertThat(out).contains("Words are in English");
     }
+
+    @Test
+    void quietSaysNothingButWhatGoesWrong() throws IOException {
+        save("a.txt", "1");
+        assertThat(run(
+                        "protect",
+                        desk.toString(),
+                        "--vault",
+                        temp.resolve("vault").toString(),
+                        "--quiet"))
+                .isZero();
+        assertThat(out + err).isEmpty();
+        save("a.txt", "2");
+        assertThat(run("capture", "--quiet")).isZero();
+        assertThat(out + err).isEmpty();
+        assertThat(run("line", desk.resolve("a.txt").toString(), "--json", "--quiet"))
+                .isZero();
+        assertThat(out).as("data was asked for").contains("\"points\"");
+        assertThat(run("restore", desk.resolve("a.txt").toString(), "--version", "9", "--quiet"))
+                .isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("no version 9");
+    }
 }

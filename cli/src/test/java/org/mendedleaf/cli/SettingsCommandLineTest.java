@@ -161,4 +161,20 @@ class SettingsCommandLineTest extends TerminalTest {
         run("journal");
         assertThat(out).contains("every: save -> 60").contains("versioning: on -> off");
     }
+
+    @Test
+    void whatIsDamagedIsNamedWithWhereAndWhatWasExpected() throws IOException {
+        save("a.txt", "1");
+        assertThat(protect()).isZero();
+        Path rules = temp.resolve("rules.yaml");
+        Files.write(rules, new byte[] {(byte) 0xff, (byte) 0xfe, 'r', 0});
+        assertThat(run("rules", "set", rules.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("rules.yaml is not text in UTF-8");
+        Files.writeString(rules, "rules:\n  - name: All\n    capBytes: -3\n");
+        assertThat(run("rules", "set", rules.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("rules[0].capBytes", "a whole number of bytes");
+        Files.writeString(temp.resolve("home/settings.json"), "{\n \"vaults\": [\n");
+        assertThat(run("status")).isNotZero();
+        assertThat(err).contains("settings.json cannot be read (line 3: ");
+    }
 }

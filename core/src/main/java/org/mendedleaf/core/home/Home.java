@@ -67,7 +67,10 @@ public final class Home {
                 return new Home(folder, object);
             }
         } catch (com.fasterxml.jackson.core.JacksonException e) {
-            throw new IOException(Words.of("home.damaged", file, e.getOriginalMessage()), e);
+            String where = e.getLocation() == null
+                    ? ""
+                    : Words.of("health.line", e.getLocation().getLineNr()) + ": ";
+            throw new IOException(Words.of("home.damaged", file, where + e.getOriginalMessage()), e);
         }
         throw new IOException(Words.of("home.damaged", file, ""));
     }

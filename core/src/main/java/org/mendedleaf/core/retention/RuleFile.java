@@ -210,7 +210,7 @@ public final class RuleFile {
         if (!node.isIntegralNumber()
                 || node.asLong() < 0
                 || (node.asLong() > 1_000_000 && !where.endsWith("capBytes"))) {
-            throw wrong(where, "rule.file.count");
+            throw wrong(where, where.endsWith("capBytes") ? "rule.file.bytes" : "rule.file.count");
         }
         return node.asLong();
     }

@@ -98,7 +98,7 @@ class RuleFileTest {
                                 + " each month for 2 years; always the newest 3; removed files for 1 year.");
         assertThat(rules.rules().get(1).sentence())
                 .isEqualTo("Of pictures named *.png in Labels, keep the last of each week for good; never more than 20;"
-                        + " nothing longer than 5 years; together no more than 2.00 GB; what may go stays until the space"
+                        + " nothing longer than 5 years; together no more than 2.00 GB; what may go stays until space"
                         + " is needed.");
         assertThat(Rule.keepAll("x", Scope.ALL).sentence()).isEqualTo("Of all files, keep every version for good.");
     }

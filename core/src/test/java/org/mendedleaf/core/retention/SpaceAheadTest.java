@@ -198,7 +198,7 @@ class SpaceAheadTest {
         assertThat(done.trouble()).isEmpty();
         try (Reading reading = p.vault().read()) {
             LineVerdicts line = LineVerdicts.of(reading, p.line("log.bin").id(), p.now(), Histories.UTC);
-            assertThat(line.words(1, p.now(), java.time.ZoneOffset.UTC)).contains("the limit", "Office papers");
+            assertThat(line.words(1, p.now(), java.time.ZoneOffset.UTC)).contains("space limit", "Office papers");
         }
     }
 

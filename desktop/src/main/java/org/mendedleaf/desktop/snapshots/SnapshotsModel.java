@@ -14,6 +14,7 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.TextFile;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.CutSpace;
 import org.mendedleaf.core.line.Reading;
@@ -342,8 +343,8 @@ public final class SnapshotsModel {
         work(
                 Words.of("job.schedule"),
                 progress -> {
-                    List<SnapshotSchedule> found = CalendarFile.read(
-                            Files.readString(file), held.place().id(), "", desk.zone());
+                    List<SnapshotSchedule> found =
+                            CalendarFile.read(TextFile.read(file), held.place().id(), "", desk.zone());
                     for (SnapshotSchedule s : found) {
                         snapshots().schedule(s);
                     }

@@ -1,0 +1,98 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.File;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+
+/** Keys do what people expect of them. */
+@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
+class KeysScreenTest extends WindowTest {
+
+    private void files() throws Exception {
+        fill();
+        show();
+        eventually("the listing", () -> !rows().isEmpty());
+        select("ledger.csv");
+        eventually("the line", () -> text("#restore").equals("Restore version 3"));
+        robot.interact(() -> robot.lookup("#listing").query().requestFocus());
+    }
+
+    @Test
+    void deleteRemovesTheSelectedFileAndUndoBringsItBack() throws Exception {
+        files();
+        robot.push(KeyCode.DELETE);
+        eventually("what was done", () -> text("#message").startsWith("ledger.csv is removed"));
+        assertThat(desk.resolve("ledger.csv")).doesNotExist();
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        eventually("the file", () -> Files.exists(desk.resolve("ledger.csv")));
+    }
+
+    @Test
+    void deleteAmongThePointsOfTheLineRemovesNothing() throws Exception {
+        files();
+        robot.interact(() -> robot.lookup("#points").query().requestFocus());
+        robot.push(KeyCode.DELETE);
+        robot.push(KeyCode.DOWN);
+        eventually("the line", () -> text("#restore").equals("Restore version 2"));
+        assertThat(desk.resolve("ledger.csv")).exists();
+    }
+
+    @Test
+    void ctrlCPutsTheChosenVersionOnTheClipboardAsAFile() throws Exception {
+        files();
+        robot.interact(() -> robot.lookup("#points").query().requestFocus());
+        robot.push(KeyCode.DOWN);
+        eventually("the version before", () -> text("#restore").equals("Restore version 2"));
+        robot.push(KeyCode.CONTROL, KeyCode.C);
+        eventually("what was done", () -> text("#message").startsWith("Version 2 of ledger.csv is copied"));
+        AtomicReference<List<File>> copied = new AtomicReference<>(List.of());
+        robot.interact(() -> copied.set(Clipboard.getSystemClipboard().getFiles()));
+        assertThat(copied.get()).hasSize(1);
+        assertThat(Files.readString(copied.get().get(0).toPath())).contains("Katy,421");
+    }
+
+    @Test
+    void ctrlFFindsEverywhereAndWithinWhatIsRead() throws Exception {
+        files();
+        robot.push(KeyCode.CONTROL, KeyCode.F);
+        eventually("find", () -> visible("#find-box"));
+        robot.push(KeyCode.ESCAPE);
+        eventually("the listing", () -> visible("#listing"));
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        eventually("the large view", () -> visible("#reading"));
+        robot.push(KeyCode.CONTROL, KeyCode.F);
+        assertThat(visible("#find-box")).isFalse();
+    }
+
+    @Test
+    void f2GivesAChosenSnapshotAnotherLabel() throws Exception {
+        files();
+        robot.interact(() -> app.shell().files().snapshots());
+        eventually("the snapshots", () -> visible("#snapshot-take"));
+        robot.clickOn("#snapshot-take");
+        eventually(
+                "one",
+                () -> !robot.lookup("#snapshot-table")
+                        .queryTableView()
+                        .getItems()
+                        .isEmpty());
+        robot.interact(() -> {
+            robot.lookup("#snapshot-table").queryTableView().getSelectionModel().select(0);
+            robot.lookup("#snapshot-table").query().requestFocus();
+        });
+        eventually(
+                "its label", () -> robot.lookup("#snapshot-rename").tryQuery().isPresent());
+        robot.push(KeyCode.F2);
+        eventually(
+                "the keys",
+                () -> robot.lookup("#snapshot-rename").queryAs(TextField.class).isFocused());
+    }
+}
