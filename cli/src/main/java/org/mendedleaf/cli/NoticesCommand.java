@@ -31,7 +31,7 @@ final class NoticesCommand extends Base {
 
     @Option(names = "--quiet-hours", paramLabel = "FROM-TO|off", descriptionKey = "cli.notices.quiet")
     @Nullable
-    String quiet;
+    String quietHours;
 
     @Option(names = "--test", descriptionKey = "cli.notices.test")
     boolean test;
@@ -43,10 +43,10 @@ final class NoticesCommand extends Base {
     @Override
     public Integer call() throws Exception {
         NoticeSettings settings = NoticeSettings.of(home());
-        if (desktop != null || quiet != null) {
+        if (desktop != null || quietHours != null) {
             settings = new NoticeSettings(
                     desktop == null ? settings.desktop() : desktop == Switch.ON,
-                    quiet == null ? settings.quiet() : QuietHours.parse(quiet));
+                    quietHours == null ? settings.quiet() : QuietHours.parse(quietHours));
             settings.save(home());
         }
         if (test) {
