@@ -105,7 +105,7 @@ public final class SnapshotsView extends BorderPane {
         VBox top = new VBox(12, head, now, problem);
         top.getStyleClass().add("plan-top");
         setTop(top);
-        addEventHandler(KeyEvent.KEY_PRESSED, e -> {
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.getCode() == KeyCode.F2) {
                 rename.run();
                 e.consume();
