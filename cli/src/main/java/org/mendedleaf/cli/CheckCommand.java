@@ -172,7 +172,7 @@ final class CheckCommand extends Base {
             complain(Words.of("cli.check.basis." + report.basis()));
         }
         if (!json) {
-            say("cli.check.rebuilt", report.commits(), report.chunks(), report.aside());
+            line(report.words());
         }
         return report.damages().isEmpty() && report.basis() == Rebuild.Basis.PACKS;
     }

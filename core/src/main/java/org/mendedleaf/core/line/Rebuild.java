@@ -60,14 +60,25 @@ public final class Rebuild {
      * @param chunks that were found
      * @param missing numbers of commits that cannot be read
      * @param damages what cannot be read, in words
-     * @param aside where the old catalogue went; the vault's folder itself when there was none
+     * @param aside where the old catalogue went; empty when there was none
      */
-    public record Report(Basis basis, long commits, long chunks, List<Long> missing, List<String> damages, Path aside) {
+    public record Report(
+            Basis basis, long commits, long chunks, List<Long> missing, List<String> damages, Optional<Path> aside) {
 
         /** Copies the lists. */
         public Report {
             missing = List.copyOf(missing);
             damages = List.copyOf(damages);
+        }
+
+        /** What was made, and where the old catalogue is, in one sentence. */
+        public String words() {
+            return Words.of(
+                    "rebuild.made",
+                    commits,
+                    chunks,
+                    aside.isPresent() ? 1 : 0,
+                    aside.map(a -> a.getFileName().toString()).orElse(""));
         }
     }
 
@@ -120,7 +131,7 @@ public final class Rebuild {
         } catch (SQLException e) {
             throw Catalogue.translate(vault, e);
         }
-        Path aside = putAside(clock);
+        Optional<Path> aside = putAside(clock);
         Files.move(fresh, vault.catalogue(), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
         Durable.forceFolder(vault.root());
         return new Report(basis, replayed, chunks, missing, damages, aside);
@@ -211,8 +222,8 @@ public final class Rebuild {
         Durable.forceFolder(vault.packs());
     }
 
-    private Path putAside(Clock clock) throws IOException {
-        Path aside = vault.root();
+    private Optional<Path> putAside(Clock clock) throws IOException {
+        Optional<Path> aside = Optional.empty();
         String stamp = STAMP.format(clock.instant().atOffset(ZoneOffset.UTC));
         int again = 0;
         while (Files.exists(vault.root().resolve("catalogue.db.old-" + stamp + (again == 0 ? "" : "-" + again)))) {
@@ -224,7 +235,7 @@ public final class Rebuild {
             if (Files.exists(old)) {
                 Path to = vault.root().resolve("catalogue.db.old-" + stamp + ending);
                 Files.move(old, to);
-                aside = ending.isEmpty() ? to : aside;
+                aside = ending.isEmpty() ? Optional.of(to) : aside;
             }
         }
         return aside;

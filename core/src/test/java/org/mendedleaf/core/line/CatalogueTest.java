@@ -58,6 +58,17 @@ class CatalogueTest {
     }
 
     @Test
+    void whereThereWasNoOldCatalogueNoneIsSaidToBeKept() throws Exception {
+        fill();
+        for (String ending : List.of("", "-wal", "-shm")) {
+            Files.deleteIfExists(vault().resolve("catalogue.db" + ending));
+        }
+        Rebuild.Report report = Rebuild.run(vault(), "test", Duration.ZERO, java.time.Clock.systemUTC());
+        assertThat(report.aside()).isEmpty();
+        assertThat(report.words()).startsWith("A new catalogue was made").endsWith("There was no old one.");
+    }
+
+    @Test
     void aDamagedCatalogueIsSaidAndMadeAnewFromThePacks() throws Exception {
         fill();
         Files.writeString(vault().resolve("catalogue.db"), "this is no database, it only stands where one was");
@@ -67,7 +78,10 @@ class CatalogueTest {
                 .hasMessageContaining("--rebuild");
         Rebuild.Report report =
                 Rebuild.run(vault(), "test", Duration.ZERO, java.time.Clock.fixed(Instant.EPOCH, ZoneOffset.UTC));
-        assertThat(report.aside()).hasContent("this is no database, it only stands where one was");
+        assertThat(report.aside()).hasValueSatisfying(old -> {
+            assertThat(old).hasContent("this is no database, it only stands where one was");
+            assertThat(report.words()).endsWith("the old one is " + old.getFileName() + ", beside it.");
+        });
         try (OpenVault vault = open();
                 Reading r = vault.read()) {
             Line line = r.line(r.places().get(0), "a.txt").orElseThrow();

@@ -42,6 +42,9 @@ public final class VaultModel {
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Closed>> closed = new ReadOnlyObjectWrapper<>(List.of());
+    /** What is said as soon as the list shows it too, never beside a list from before. */
+    private String toSay = "";
+
     private final ReadOnlyObjectWrapper<String> said = new ReadOnlyObjectWrapper<>("");
     private final ReadOnlyObjectWrapper<@Nullable Asked> asked = new ReadOnlyObjectWrapper<>();
 
@@ -152,8 +155,9 @@ public final class VaultModel {
                 found -> {
                     rows.set(found.rows());
                     closed.set(found.closed());
+                    said.set(toSay);
                 },
-                e -> said.set(Failures.words(e)));
+                e -> say(Failures.words(e)));
     }
 
     private Row row(OpenVault vault, List<Held> places) throws IOException {
@@ -192,7 +196,7 @@ public final class VaultModel {
     }
 
     private void ask(String words, String go, Runnable work) {
-        said.set("");
+        say("");
         asked.set(new Asked(words, go, () -> {
             asked.set(null);
             work.run();
@@ -201,7 +205,7 @@ public final class VaultModel {
 
     /** Begins a copy in a folder; where that is on the drive of the vault, it is asked first. */
     public void add(OpenVault vault, Path folder) {
-        said.set("");
+        say("");
         desk.background()
                 .run(
                         () -> {
@@ -215,7 +219,7 @@ public final class VaultModel {
                                 begin(vault, folder);
                             }
                         },
-                        e -> said.set(Failures.words(e)));
+                        e -> say(Failures.words(e)));
     }
 
     private void begin(OpenVault vault, Path folder) {
@@ -232,20 +236,25 @@ public final class VaultModel {
                         this::failed);
     }
 
-    private void done(String words) {
+    private void say(String words) {
+        toSay = words;
         said.set(words);
+    }
+
+    private void done(String words) {
+        toSay = words;
         desk.changed();
         reload();
     }
 
     private void failed(Exception e) {
-        said.set(Failures.words(e));
+        toSay = Failures.words(e);
         reload();
     }
 
     /** Brings a copy in step now. */
     public void run(OpenVault vault, VaultCopy copy) {
-        said.set("");
+        say("");
         desk.jobs()
                 .start(
                         Words.of("job.copyVault"),
@@ -256,7 +265,7 @@ public final class VaultModel {
 
     /** Reads every byte of a copy, and takes what is damaged again from the vault. */
     public void check(OpenVault vault, VaultCopy copy) {
-        said.set("");
+        say("");
         desk.jobs()
                 .start(
                         Words.of("job.checkVault"),
@@ -287,7 +296,7 @@ public final class VaultModel {
 
     /** Reads every byte of a vault and of its copies now, and heals what is damaged. */
     public void check(OpenVault vault) {
-        said.set("");
+        say("");
         desk.jobs()
                 .start(
                         Words.of("job.checkVault"),
@@ -342,11 +351,7 @@ public final class VaultModel {
     }
 
     private void rebuilt(Path folder, Rebuild.Report report) {
-        String words = Words.of(
-                        "cli.check.rebuilt",
-                        report.commits(),
-                        report.chunks(),
-                        report.aside().getFileName())
+        String words = report.words()
                 + (report.basis() == Rebuild.Basis.PACKS ? "" : " " + Words.of("cli.check.basis." + report.basis()));
         if (desk.closedVaults().containsKey(folder)) {
             desk.open(() -> done(words));

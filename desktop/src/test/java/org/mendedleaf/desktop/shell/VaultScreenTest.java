@@ -153,7 +153,7 @@ class VaultScreenTest extends WindowTest {
         eventually("the question", () -> robot.lookup("#vault-go").tryQuery().isPresent());
         robot.clickOn("#vault-go");
         eventually("what was done", () -> text("#vault-said").contains("A new catalogue was made"));
-        assertThat(box()).doesNotContain("not opened");
+        assertThat(box()).doesNotContain("not opened").contains("There was no old one.");
         robot.push(KeyCode.ALT, KeyCode.DIGIT1);
         listed();
     }
