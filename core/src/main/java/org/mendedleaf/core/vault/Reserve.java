@@ -6,8 +6,8 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.util.Random;
 import java.util.Set;
+import java.util.SplittableRandom;
 
 /**
  * A file that keeps some space of the vault's disk: when the disk is full, it is given up so that something can be let go and
@@ -43,11 +43,15 @@ public final class Reserve {
                 return;
             }
             // What a disk could compress would keep no space.
-            byte[] noise = new byte[SIZE];
-            new Random(vault.id().getLeastSignificantBits()).nextBytes(noise);
+            ByteBuffer noise = ByteBuffer.allocate(SIZE);
+            SplittableRandom random = new SplittableRandom(vault.id().getLeastSignificantBits());
+            while (noise.hasRemaining()) {
+                noise.putLong(random.nextLong());
+            }
+            noise.flip();
             try (FileChannel out =
                     vault.access().open(file, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
-                Durable.write(out, ByteBuffer.wrap(noise));
+                Durable.write(out, noise);
             }
         } catch (IOException e) {
             log.debug("no reserve for {}", vault.root(), e);
