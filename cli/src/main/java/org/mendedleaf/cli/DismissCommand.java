@@ -1,10 +1,17 @@
 package org.mendedleaf.cli;
 
+import java.io.IOException;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.Dismissals;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -35,7 +42,45 @@ final class DismissCommand extends FindingsBase {
 
     @Override
     public Integer call() throws Exception {
-        return with(id, this::dismiss);
+        Optional<Integer> told = concern();
+        return told.isPresent() ? told.get() : with(id, this::dismiss);
+    }
+
+    /** What needs attention and is no harm to a file, when it goes by that id; empty when nothing does. */
+    private Optional<Integer> concern() throws Exception {
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder)) {
+                List<Concern> found = Concern.warnings(open, who(), now(), zone()).stream()
+                        .filter(c -> c.code().equalsIgnoreCase(id.strip()))
+                        .toList();
+                if (!found.isEmpty()) {
+                    return Optional.of(dismiss(new Dismissals(open), found.get(0)));
+                }
+            } catch (VaultException e) {
+                complain(e.words());
+            }
+        }
+        return Optional.empty();
+    }
+
+    private int dismiss(Dismissals dismissals, Concern concern) throws IOException {
+        if (fine != null) {
+            throw new IllegalArgumentException(Words.of("cli.dismiss.onlyFiles"));
+        }
+        if (takeBack) {
+            dismissals.takeBack(concern);
+            return told(concern.code(), "OPEN", "cli.dismiss.back", concern.words());
+        }
+        dismissals.dismiss(concern, now(), who(), why());
+        return told(concern.code(), "DISMISSED", "cli.dismiss.until", concern.words());
+    }
+
+    private String why() {
+        String why = reason;
+        if (why == null || why.isBlank()) {
+            throw new IllegalArgumentException(Words.of("cli.dismiss.noReason"));
+        }
+        return why;
     }
 
     private int dismiss(OpenVault vault, Findings.Listed listed) throws Exception {
@@ -43,27 +88,24 @@ final class DismissCommand extends FindingsBase {
         String words = listed.found().finding().words();
         if (takeBack) {
             findings.reopen(listed);
-            return told(listed, "OPEN", "cli.dismiss.back", words);
+            return told(listed.id(), "OPEN", "cli.dismiss.back", words);
         }
-        String why = reason;
-        if (why == null || why.isBlank()) {
-            throw new IllegalArgumentException(Words.of("cli.dismiss.noReason"));
-        }
+        String why = why();
         String how = fine;
         if (how == null) {
             findings.dismiss(listed, now(), why);
-            return told(listed, "DISMISSED", "cli.dismiss.done", words);
+            return told(listed.id(), "DISMISSED", "cli.dismiss.done", words);
         } else if (how.equals("file") || how.equals("folder")) {
             findings.fine(listed, how.equals("folder"), now(), why);
-            return told(listed, "FINE", "cli.dismiss.isFine", words);
+            return told(listed.id(), "FINE", "cli.dismiss.isFine", words);
         }
         throw new IllegalArgumentException(Words.of("cli.dismiss.badFine", how));
     }
 
-    private int told(Findings.Listed listed, String state, String key, String words) {
+    private int told(String of, String state, String key, String words) {
         if (json) {
             Map<String, Object> map = new LinkedHashMap<>();
-            map.put("id", listed.id());
+            map.put("id", of);
             map.put("words", words);
             map.put("state", state);
             printJson(map);

@@ -2,8 +2,11 @@ package org.mendedleaf.cli;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.mendedleaf.core.findings.Findings;
+import org.mendedleaf.core.line.Decision;
 import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.Dismissals;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -45,12 +48,20 @@ final class FindingsCommand extends FindingsBase {
             }
             // What needs attention and is no harm to a file: late, away, full, not copied, damaged, about to go.
             List<Concern> warnings = Concern.warnings(vault, who(), now(), zone());
-            open[0] |= !warnings.isEmpty();
+            Map<String, Decision> dismissed = new Dismissals(vault).all();
+            open[0] |= warnings.stream().anyMatch(c -> !dismissed.containsKey(c.id()));
             for (Concern c : warnings) {
+                Decision decision = dismissed.get(c.id());
+                if (decision != null && !all) {
+                    continue;
+                }
                 if (json) {
                     maps.add(NoticesCommand.map(c));
                 } else {
-                    line(c.words());
+                    line(c.code() + "  " + c.words());
+                }
+                if (decision != null && !json) {
+                    line("        " + Words.of("cli.findings.DISMISSED", decision.who(), decision.reason()));
                 }
             }
             if (!json && findings.pausing(now()).isPresent()) {

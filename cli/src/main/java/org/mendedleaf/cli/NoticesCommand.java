@@ -74,7 +74,7 @@ final class NoticesCommand extends Base {
             printJson(map);
             return;
         }
-        all.forEach(c -> line(c.words()));
+        all.forEach(c -> line(c.code() + "  " + c.words()));
         if (all.isEmpty()) {
             say("cli.notices.none");
         }
@@ -82,6 +82,6 @@ final class NoticesCommand extends Base {
     }
 
     static Map<String, Object> map(Concern c) {
-        return Map.of("id", c.id(), "kind", c.kind().name(), "words", c.words());
+        return Map.of("id", c.code(), "kind", c.kind().name(), "words", c.words());
     }
 }

@@ -157,14 +157,14 @@ final class SetCommand extends Base {
 
     private static Map<String, String> words(Place place) {
         Map<String, String> map = new LinkedHashMap<>();
-        map.put(Words.of("cli.set.name.every"), place.rhythm().words());
+        map.put(Words.of("setting.every"), place.rhythm().words());
         map.put(
-                Words.of("cli.set.name.out"),
+                Words.of("setting.exclude"),
                 place.exclusions().isEmpty()
                         ? Words.of("cli.protect.nothingOut")
                         : String.join(", ", place.exclusions()));
         map.put(
-                Words.of("cli.set.name.versions"),
+                Words.of("setting.versioning"),
                 Words.of("setting.versioning." + place.versioning().text()));
         return map;
     }

@@ -73,7 +73,7 @@ final class JsonAnswers {
     /** Every value that was answered fits its command, or is an error in the form of all errors. */
     static void hold(String[] arguments, String out) {
         List<String> given = Arrays.asList(arguments);
-        if (!given.contains("--json") || out.isBlank() || given.contains("--help") || given.contains("watch")) {
+        if (!given.contains("--json") || out.isBlank() || given.contains("--help")) {
             return;
         }
         Set<String> known = commands();

@@ -52,6 +52,22 @@ class NoticesCommandLineTest extends TerminalTest {
         java.nio.file.Files.move(temp.resolve("drive"), temp.resolve("away"));
         assertThat(run("findings", "--exit-code")).isNotZero();
         assertThat(out).contains("Its drive is away");
-        assertThat(json("findings").get(0).get("kind").asText()).isEqualTo("COPY");
+        JsonNode concern = json("findings").get(0);
+        assertThat(concern.get("kind").asText()).isEqualTo("COPY");
+        String id = concern.get("id").asText();
+        assertThat(run("dismiss", id)).as("a reason is wanted").isEqualTo(Main.WRONG_USE);
+        assertThat(run("dismiss", id, "--reason", "in the safe", "--fine", "file"))
+                .isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("this is about something else");
+        assertThat(run("dismiss", id, "--reason", "in the safe")).isZero();
+        assertThat(out).contains("as long as it is so");
+        assertThat(run("findings", "--exit-code")).isZero();
+        assertThat(out).doesNotContain("Its drive is away");
+        run("findings", "--all");
+        assertThat(out).contains(id, "Its drive is away", "in the safe");
+        run("notices");
+        assertThat(out).contains("Nothing needs attention.");
+        assertThat(json("dismiss", id, "--take-back").get("state").asText()).isEqualTo("OPEN");
+        assertThat(run("findings", "--exit-code")).isNotZero();
     }
 }

@@ -25,9 +25,9 @@ class SettingsCommandLineTest extends TerminalTest {
     void oneSettingIsChangedAndTheOthersStay() throws IOException {
         assertThat(run("set", desk.toString(), "--every", "daily", "--at", "17.30"))
                 .isZero();
-        assertThat(out).contains("captured: on every save -> every day at 17:30");
+        assertThat(out).contains("Captured: on every save -> every day at 17:30");
         assertThat(run("set", desk.toString(), "--exclude", "*.iso")).isZero();
-        assertThat(out).contains("captured: every day at 17:30").contains("left out: nothing of yours -> *.iso");
+        assertThat(out).contains("Captured: every day at 17:30").contains("Left out: nothing of yours -> *.iso");
         assertThat(run("set", desk.toString(), "--at", "8")).isZero();
         assertThat(place().get("every").asText()).isEqualTo("daily 08:00");
         assertThat(place().get("exclusions").get(0).asText()).isEqualTo("*.iso");
@@ -65,7 +65,7 @@ class SettingsCommandLineTest extends TerminalTest {
     @Test
     void whatIsPausedIsNotCapturedAndSaysWhatWasMissedWhenItGoesOn() throws IOException {
         assertThat(run("set", desk.toString(), "--versions", "paused")).isZero();
-        assertThat(out).contains("versions: kept -> paused").contains("nothing is added");
+        assertThat(out).contains("Versions: kept -> paused").contains("nothing is added");
         save("ledger.csv", "two");
         run("capture");
         assertThat(out).contains("is paused: nothing is captured");
@@ -75,7 +75,7 @@ class SettingsCommandLineTest extends TerminalTest {
         save("ledger.csv", "three");
         run("set", desk.toString(), "--versions", "on");
         assertThat(out)
-                .contains("versions: paused -> kept")
+                .contains("Versions: paused -> kept")
                 .contains("1 file is other than it was then")
                 .contains("saved over meanwhile is not there");
         run("line", desk.resolve("ledger.csv").toString());
@@ -159,7 +159,7 @@ class SettingsCommandLineTest extends TerminalTest {
         run("set", desk.toString(), "--every", "60");
         run("unprotect", desk.toString());
         run("journal");
-        assertThat(out).contains("every: save -> 60").contains("versioning: on -> off");
+        assertThat(out).contains("Captured: on every save -> every 60 minutes").contains("Versions: kept -> off");
     }
 
     @Test

@@ -70,6 +70,7 @@ class WatchCommandLineTest extends TerminalTest {
         until(s -> s.contains("c.txt"));
         watching.interrupt();
         watching.join(30_000);
+        JsonAnswers.hold(new String[] {"watch", "--json"}, said.toString());
         List<JsonNode> events = new ArrayList<>();
         for (String line : said.toString().lines().toList()) {
             events.add(new ObjectMapper().readTree(line));

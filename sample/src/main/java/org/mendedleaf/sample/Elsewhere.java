@@ -147,7 +147,7 @@ final class Elsewhere {
                 "Press logs",
                 settings(SystemKind.OBJECT_STORE, Setting.EXPIRE_DAYS, "30", Setting.EXPIRE_KEEP, "1"));
         Place labels = create("Archive", "Labels", settings(SystemKind.OBJECT_STORE));
-        Place set = create("Drive", "Front desk", settings(SystemKind.BACKUP_DRIVE, Setting.BACKUP_KEEP, "room"));
+        Place set = create("Drive", "Front desk", settings(SystemKind.BACKUP_DRIVE, Setting.BACKUP_KEEP, "until-full"));
         relate(new Relation(desk.id(), HARVEST, harvest.id(), ""));
         relate(new Relation(desk.id(), "Lease", contracts.id(), ""));
         relate(new Relation(desk.id(), "Minutes", minutes.id(), ""));

@@ -154,7 +154,7 @@ public final class BackupDrive extends StandIn {
         SortedMap<String, JsonNode> all = book().under(run(set, ""));
         if (!ask.method().equals("POST")) {
             ArrayNode list = Book.JSON.createArrayNode();
-            String keep = settings(set).text("backup-keep", "room");
+            String keep = settings(set).text("backup-keep", Settings.UNTIL_FULL);
             String newest = newestFinished(all);
             all.forEach((key, run) -> {
                 if (run.path("finished").asBoolean()) {
@@ -310,7 +310,7 @@ public final class BackupDrive extends StandIn {
         String[] oldest = null;
         String at = "";
         for (Map.Entry<String, JsonNode> set : book().under("set/").entrySet()) {
-            if (!new Settings(set.getValue()).text("backup-keep", "room").equals("room")) {
+            if (!Settings.isUntilFull(new Settings(set.getValue()).text("backup-keep", Settings.UNTIL_FULL))) {
                 continue;
             }
             String name = set.getKey().substring(4);
@@ -350,7 +350,7 @@ public final class BackupDrive extends StandIn {
         }
         for (Map.Entry<String, JsonNode> set : book().under("set/").entrySet()) {
             String name = set.getKey().substring(4);
-            String keep = new Settings(set.getValue()).text("backup-keep", "room");
+            String keep = new Settings(set.getValue()).text("backup-keep", Settings.UNTIL_FULL);
             SortedMap<String, JsonNode> runs = book().under(run(name, ""));
             String newest = newestFinished(runs);
             List<String> over = new ArrayList<>();

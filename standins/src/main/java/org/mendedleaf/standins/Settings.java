@@ -10,6 +10,9 @@ import java.util.Optional;
 /** Settings of a place, as they came in, with what a stand-in needs to know of them. */
 record Settings(JsonNode node) {
 
+    /** Kept until space is needed. */
+    static final String UNTIL_FULL = "until-full";
+
     String text(String name, String otherwise) {
         return node.path(name).asText(otherwise);
     }
@@ -33,6 +36,12 @@ record Settings(JsonNode node) {
             case "week" -> Optional.of(Duration.ofDays(7));
             default -> Optional.empty();
         };
+    }
+
+    /** Whether what is kept so goes when space is needed. */
+    static boolean isUntilFull(String keep) {
+        // "room" is what it was called at first.
+        return keep.equals(UNTIL_FULL) || keep.equals("room");
     }
 
     /** Until when something of a moment is kept by such words; empty when no time is set. */

@@ -19,6 +19,11 @@ public final class DecisionStore {
 
     /** What was decided in a place, the latest first. */
     public List<Decision> decisions(Place place) throws IOException {
+        return decisions(place.id());
+    }
+
+    /** What was decided in the place with this id; 0 for what is about the vault itself. The latest first. */
+    public List<Decision> decisions(long place) throws IOException {
         return sql.list(
                 "SELECT place, finding, what, at, who, reason, journal FROM decision WHERE place = ? ORDER BY at DESC",
                 r -> new Decision(
@@ -29,7 +34,7 @@ public final class DecisionStore {
                         r.getString(5),
                         r.getString(6),
                         r.getLong(7)),
-                place.id());
+                place);
     }
 
     /** What is fine in a place, the latest first. */

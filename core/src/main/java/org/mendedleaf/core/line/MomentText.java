@@ -226,7 +226,7 @@ public final class MomentText {
         if (offsets.isEmpty()) {
             LocalTime after =
                     zone.getRules().getTransition(time).getDateTimeAfter().toLocalTime();
-            throw new IllegalArgumentException(Words.of("moment.leftOut", said, after));
+            throw new IllegalArgumentException(Words.of("moment.leftOut", said, Say.time(after)));
         }
         if (offsets.size() > 1) {
             throw new IllegalArgumentException(

@@ -10,6 +10,8 @@ public final class SettingChanges {
     /** The name under which it is noted that a folder was protected; its value is how often it is captured. */
     public static final String PROTECTED = "protected";
 
+    private static final String EVERY = "every";
+
     private SettingChanges() {}
 
     /** Notes one; nothing where nothing is other than it was. Values are as the command line has them. */
@@ -31,7 +33,7 @@ public final class SettingChanges {
                 id,
                 now,
                 who,
-                "every",
+                EVERY,
                 before.rhythm().text(),
                 after.rhythm().text());
         String was = String.join(", ", before.exclusions());
@@ -40,9 +42,33 @@ public final class SettingChanges {
 
     /** One in words. */
     static String words(String name, String was, String became) {
-        String none = Words.of("journal.setting.none");
         return name.equals(PROTECTED)
-                ? Words.of("journal.setting.protected", became)
-                : Words.of("journal.setting", name, was.isEmpty() ? none : was, became.isEmpty() ? none : became);
+                ? Words.of("journal.setting.protected", value(EVERY, became))
+                : Words.of("journal.setting", label(name), value(name, was), value(name, became));
+    }
+
+    /** What it is called; a member of a place is called by their own name. */
+    private static String label(String name) {
+        return wordsOr("setting." + name, name);
+    }
+
+    private static String value(String name, String value) {
+        if (value.isEmpty()) {
+            return Words.plain("journal.setting.none");
+        }
+        if (name.equals(EVERY)) {
+            try {
+                return Rhythm.parse(value).words();
+            } catch (IllegalArgumentException e) {
+                // Noted by a program that knew other rhythms.
+                return value;
+            }
+        }
+        String role = Words.bundle().containsKey("setting." + name) ? value : wordsOr("role." + value, value);
+        return wordsOr("setting." + name + "." + value, role);
+    }
+
+    private static String wordsOr(String key, String other) {
+        return Words.bundle().containsKey(key) ? Words.plain(key) : other;
     }
 }

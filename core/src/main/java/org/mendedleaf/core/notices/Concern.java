@@ -1,12 +1,15 @@
 package org.mendedleaf.core.notices;
 
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.findings.Finding;
@@ -18,6 +21,7 @@ import org.mendedleaf.core.line.VaultCheck;
 import org.mendedleaf.core.retention.GoingSoon;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Warning;
+import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
@@ -43,10 +47,22 @@ public record Concern(String id, Kind kind, String words) {
         GOING
     }
 
-    /** Everything about a vault that needs attention, findings first. */
+    /** By which people call it: six digits, as of a finding. */
+    public String code() {
+        if (kind == Kind.FINDING) {
+            return id;
+        }
+        byte[] digest = Digest.sha256().digest(id.getBytes(StandardCharsets.UTF_8));
+        return HexFormat.of().formatHex(digest).substring(0, 6);
+    }
+
+    /** Everything about a vault that needs attention and that nobody dismissed, findings first. */
     public static List<Concern> of(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
         List<Concern> found = new ArrayList<>(findings(vault, who));
-        found.addAll(warnings(vault, who, now, zone));
+        Set<String> dismissed = new Dismissals(vault).all().keySet();
+        warnings(vault, who, now, zone).stream()
+                .filter(c -> !dismissed.contains(c.id()))
+                .forEach(found::add);
         return found;
     }
 
@@ -62,7 +78,7 @@ public record Concern(String id, Kind kind, String words) {
                         .toList();
     }
 
-    /** What needs attention and is no finding about files. */
+    /** What needs attention and is no finding about files, dismissed or not. */
     public static List<Concern> warnings(OpenVault vault, String who, Instant now, ZoneId zone) throws IOException {
         List<Concern> found = new ArrayList<>();
         String root = vault.folder().root().toString();

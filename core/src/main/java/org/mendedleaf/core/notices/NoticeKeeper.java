@@ -73,6 +73,7 @@ public final class NoticeKeeper implements Supervisor.Duty {
             return ROUND;
         }
         looked = clock.instant();
+        settle();
         List<Concern> now = Concern.of(vault, home.who(), looked, clock.getZone());
         List<Concern> fresh = now.stream().filter(c -> !said.contains(c.id())).toList();
         said.clear();
@@ -84,6 +85,14 @@ public final class NoticeKeeper implements Supervisor.Duty {
         tell(now);
         this.state = state;
         return ROUND;
+    }
+
+    /** What was dismissed and has gone is told again when it comes back. */
+    private void settle() throws IOException {
+        Dismissals dismissals = new Dismissals(vault);
+        if (!dismissals.all().isEmpty()) {
+            dismissals.settle(Concern.warnings(vault, home.who(), looked, clock.getZone()));
+        }
     }
 
     private void tell(List<Concern> now) throws IOException {

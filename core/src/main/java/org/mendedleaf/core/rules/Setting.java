@@ -40,7 +40,11 @@ public enum Setting {
     /** How often a backup run is due. */
     BACKUP_EVERY("day", "hand", "hour", "day", "week"),
     /** How long runs are kept. */
-    BACKUP_KEEP("room", "1-month", "3-months", "6-months", "9-months", "1-year", "2-years", "room", "for-good");
+    BACKUP_KEEP(
+            "until-full", "1-month", "3-months", "6-months", "9-months", "1-year", "2-years", "until-full", "for-good");
+
+    /** What {@code until-full} was called at first; vaults and systems may still say so. */
+    private static final String UNTIL_FULL_BEFORE = "room";
 
     private static final long MOST = 1_000_000;
 
@@ -84,6 +88,9 @@ public enum Setting {
      * @throws IllegalArgumentException in words
      */
     public String check(String value) {
+        if (this == BACKUP_KEEP && value.equals(UNTIL_FULL_BEFORE)) {
+            return standard;
+        }
         if (isNumber()) {
             int least = this == SNAPSHOT_KEEP ? 1 : 0;
             if (!value.matches("\\d{1,7}") || Long.parseLong(value) > MOST || Long.parseLong(value) < least) {

@@ -51,9 +51,10 @@ public record Facts(
     static Facts read(String json) throws IOException {
         JsonNode node = JSON.readTree(json);
         Map<Setting, String> values = new EnumMap<>(Setting.class);
-        node.path("settings")
-                .properties()
-                .forEach(e -> values.put(Setting.parse(e.getKey()), e.getValue().asText()));
+        node.path("settings").properties().forEach(e -> {
+            Setting setting = Setting.parse(e.getKey());
+            values.put(setting, setting.check(e.getValue().asText()));
+        });
         List<Member> members = new ArrayList<>();
         for (JsonNode m : node.path("members")) {
             members.add(

@@ -83,9 +83,10 @@ public final class Say {
     }
 
     /**
-     * Writes dates in the language of the words.
+     * Writes dates and times in the language of the words, and as its country does.
      *
-     * @param pattern of {@link DateTimeFormatter}, in which a day stands in the English order, as {@code d MMM yyyy}
+     * @param pattern of {@link DateTimeFormatter}, in which a day stands in the English order, as {@code d MMM yyyy}, and a time
+     *     as {@code HH:mm} or {@code HH:mm:ss}
      */
     public static DateTimeFormatter formatter(String pattern) {
         String ordered = pattern.contains("d MMMM")
@@ -93,7 +94,15 @@ public final class Say {
                 : pattern.contains("d MMM yyyy")
                         ? pattern.replace("d MMM yyyy", Words.plain("say.pattern.dayOfYear"))
                         : pattern.replace("d MMM", Words.plain("say.pattern.day"));
-        return DateTimeFormatter.ofPattern(ordered, Words.locale());
+        String timed = ordered.contains("HH:mm:ss")
+                ? ordered.replace("HH:mm:ss", Words.plain("say.pattern.seconds"))
+                : ordered.replace("HH:mm", Words.plain("say.pattern.time"));
+        return DateTimeFormatter.ofPattern(timed, Words.locale());
+    }
+
+    /** A time of day as people say it: {@code 17:00}, {@code 5:00 PM}. */
+    public static String time(LocalTime time) {
+        return formatter("HH:mm").format(time);
     }
 
     /** A day as people say it: {@code 4 May}, {@code 4 May 2025}. */

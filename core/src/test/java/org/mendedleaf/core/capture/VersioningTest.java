@@ -130,10 +130,10 @@ class VersioningTest {
         assertThat(journal())
                 .containsExactlyInAnyOrder(
                         "Ines Adele: nothing -> reader",
-                        "Tomas every: save -> 30",
-                        "Tomas exclude: nothing -> *.iso",
-                        "Jory versioning: on -> paused",
-                        "Ines protected, captured: save");
+                        "Tomas Captured: on every save -> every 30 minutes",
+                        "Tomas Left out: nothing -> *.iso",
+                        "Jory Versions: kept -> paused",
+                        "Ines protected, captured: on every save");
     }
 
     @Test

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,6 +23,10 @@ import org.mendedleaf.core.findings.HealthCheck;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.JournalQuery;
+import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.line.Rebuild;
 
 /** What needs attention is told once, together, not in quiet hours, and again when it comes back. */
 class NoticesTest {
@@ -107,6 +112,62 @@ class NoticesTest {
         p.later(11);
         keeper.round(Breathing.on());
         assertThat(shown).hasSize(2);
+    }
+
+    private List<Concern> warnings() throws IOException {
+        return Concern.warnings(p.vault(), "Ines", p.now(), java.time.ZoneOffset.UTC);
+    }
+
+    @Test
+    void whatIsDismissedIsToldNoMoreUntilItHasGoneAndComesBack() throws Exception {
+        Path copy = copy();
+        p.later(10);
+        p.save("new.txt", "captured since");
+        p.capture();
+        Path away = temp.resolve("away");
+        Files.move(copy, away);
+        Dismissals dismissals = new Dismissals(p.vault());
+        dismissals.dismiss(warnings().get(0), p.now(), "Ines", "the drive is in the safe");
+        assertThat(Concern.of(p.vault(), "Ines", p.now(), java.time.ZoneOffset.UTC))
+                .isEmpty();
+        NoticeKeeper keeper = keeper();
+        keeper.round(Breathing.on());
+        assertThat(shown).isEmpty();
+        assertThat(warnings()).as("it is so all the same").hasSize(1);
+        Files.move(away, copy);
+        p.later(11);
+        keeper.round(Breathing.on());
+        assertThat(dismissals.all()).isEmpty();
+        Files.move(copy, away);
+        p.later(11);
+        keeper.round(Breathing.on());
+        assertThat(shown).hasSize(1);
+        assertThat(shown.get(0)).contains("Its drive is away");
+    }
+
+    @Test
+    void whatIsDismissedIsInTheJournalWithItsReasonAndOutlivesTheCatalogue() throws Exception {
+        Path copy = copy();
+        p.later(10);
+        p.save("new.txt", "captured since");
+        p.capture();
+        Files.move(copy, temp.resolve("away"));
+        Concern concern = warnings().get(0);
+        new Dismissals(p.vault()).dismiss(concern, p.now(), "Ines", "the drive is in the safe");
+        try (Reading reading = p.vault().read()) {
+            assertThat(JournalQuery.of(reading).entries(JournalQuery.Wanted.ALL, 1))
+                    .singleElement()
+                    .satisfies(e -> assertThat(e.words()).contains("dismissed", "the drive is in the safe"));
+        }
+        p.close();
+        Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(1))) {
+            assertThat(new Dismissals(vault).all()).containsOnlyKeys(concern.id());
+            new Dismissals(vault).takeBack(concern);
+            assertThat(Concern.of(vault, "Ines", p.now(), java.time.ZoneOffset.UTC))
+                    .extracting(Concern::id)
+                    .contains(concern.id());
+        }
     }
 
     @Test

@@ -21,6 +21,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.line.MomentText;
+import org.mendedleaf.core.line.Rhythm;
 
 /** Every language says everything, of the same things. */
 class LanguagesTest {
@@ -103,8 +105,15 @@ class LanguagesTest {
     }
 
     @Test
-    void theMonthComesFirstWhereItDoes() {
+    void theMonthComesFirstAndHoursGoByTwelvesWhereTheyDo() throws IOException {
         Words.use(Locale.US);
+        assertThat(Say.moment(NOW, NOW, ZoneOffset.UTC)).isEqualTo("today 10:42 AM");
+        assertThat(Say.full(NOW.plusSeconds(6 * 3600), ZoneOffset.UTC)).isEqualTo("Fri Nov 20, 2026, 4:42 PM");
+        assertThat(Say.zoned(NOW.plusSeconds(1), ZoneOffset.UTC)).contains("10:42:01 AM");
+        assertThat(Rhythm.parse("daily 18:00").words()).isEqualTo("every day at 6:00 PM");
+        Instant typed = new MomentText(ZoneOffset.UTC, NOW, MomentText.NOWHERE)
+                .read(Say.full(NOW.minusSeconds(3 * 86_400), ZoneOffset.UTC));
+        assertThat(typed).isEqualTo(NOW.minusSeconds(3 * 86_400));
         assertThat(Say.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
                 .isEqualTo("May 4, 2025");
         assertThat(Words.of("tab.files")).isEqualTo("Files");

@@ -89,8 +89,9 @@ class WordsTest {
     @Test
     void everyWordIsUsedAndCanBeRead() throws IOException {
         Set<String> quoted = quoted();
-        for (String key : words().stringPropertyNames()) {
-            assertThat(new MessageFormat(words().getProperty(key))).isNotNull();
+        Properties words = words();
+        for (String key : words.stringPropertyNames()) {
+            assertThat(new MessageFormat(words.getProperty(key))).isNotNull();
             boolean used = quoted.contains(key)
                     || quoted.stream().anyMatch(q -> key.startsWith(q.endsWith(".") ? q : q + "."))
                     || key.startsWith("keys.");

@@ -25,12 +25,14 @@ import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
+import org.mendedleaf.core.line.Decision;
 import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.notices.Concern;
+import org.mendedleaf.core.notices.Dismissals;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
@@ -66,6 +68,20 @@ public final class MendModel {
     }
 
     /**
+     * What needs attention and is no harm to a file.
+     *
+     * @param dismissed what somebody said about it; empty when nobody did
+     */
+    public record Warned(OpenVault vault, Concern concern, Optional<Decision> dismissed) {
+        /** What is wrong, and where somebody dismissed it, who did and why. */
+        String words() {
+            return dismissed
+                    .map(d -> concern.words() + " · " + Words.of("mend.state.DISMISSED", d.who(), d.reason()))
+                    .orElse(concern.words());
+        }
+    }
+
+    /**
      * All that is to be shown.
      *
      * @param open what needs attention, the latest first
@@ -73,14 +89,14 @@ public final class MendModel {
      * @param looked when all was last looked at; empty when it never was
      * @param pausing whether rules let nothing go until somebody has decided
      * @param check when a vault was last checked in full, the longest ago, and what came of it, in words
-     * @param warnings what is late, away, full or failing, in words; Protection has more of it
+     * @param warnings what is late, away, full or failing, dismissed or not; Protection has more of it
      */
     public record Picture(
             List<Row> open,
             List<Row> dealt,
             Optional<Instant> looked,
             boolean pausing,
-            List<String> warnings,
+            List<Warned> warnings,
             String check) {
         static final Picture NOTHING = new Picture(List.of(), List.of(), Optional.empty(), false, List.of(), "");
 
@@ -156,7 +172,7 @@ public final class MendModel {
         places.forEach(h -> vaults.add(h.vault()));
         Optional<Instant> looked = Optional.empty();
         boolean pausing = false;
-        List<String> warnings = new ArrayList<>();
+        List<Warned> warnings = new ArrayList<>();
         List<Optional<LastCheck>> checks = new ArrayList<>();
         for (OpenVault vault : vaults) {
             Findings findings = new Findings(vault, who);
@@ -164,7 +180,9 @@ public final class MendModel {
             try (Reading reading = vault.read()) {
                 checks.add(LastCheck.of(reading));
             }
-            Concern.warnings(vault, who, now, zone).forEach(c -> warnings.add(c.words()));
+            Map<String, Decision> dismissed = new Dismissals(vault).all();
+            Concern.warnings(vault, who, now, zone)
+                    .forEach(c -> warnings.add(new Warned(vault, c, Optional.ofNullable(dismissed.get(c.id())))));
             Optional<Instant> at = findings.looked();
             looked = looked.isEmpty() || at.isPresent() && at.get().isBefore(looked.get()) ? at : looked;
             for (Findings.Listed l : findings.all()) {
@@ -239,6 +257,34 @@ public final class MendModel {
                 ? new Findings(row.held().vault(), desk.home().who()).plan(row.listed(), desk.work(row.held()))
                 : null;
         return new Plan(row, made, days, day);
+    }
+
+    /** Says that nothing has to be done about a warning, as long as it is so. */
+    void dismiss(Warned warned, String reason) {
+        String who = desk.home().who();
+        decide(() -> new Dismissals(warned.vault())
+                .dismiss(warned.concern(), desk.clock().instant(), who, reason));
+    }
+
+    /** A warning needs attention after all. */
+    void reopen(Warned warned) {
+        decide(() -> new Dismissals(warned.vault()).takeBack(warned.concern()));
+    }
+
+    private void decide(Deciding deciding) {
+        desk.background()
+                .run(
+                        () -> {
+                            deciding.run();
+                            return true;
+                        },
+                        is -> desk.changed(),
+                        e -> problem.set(Failures.words(e)));
+    }
+
+    /** Something that writes a decision. */
+    private interface Deciding {
+        void run() throws IOException;
     }
 
     /** Looks into what is new now, as a job. */

@@ -36,7 +36,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 public final class MendView extends BorderPane {
 
     private static final double LIST = 392;
-    private static final int WARNINGS_MOST = 3;
 
     private final MendModel model;
     private final MendModel.Hearer said;
@@ -45,8 +44,7 @@ public final class MendView extends BorderPane {
     private final VBox left = new VBox();
     private final ListView<@Nullable Item> list = new ListView<>();
     private final FindingPane detail;
-    private final VBox warnings = new VBox(4);
-    private final Runnable protection;
+    private final WarningsBox warnings;
     private boolean filling;
 
     /**
@@ -64,7 +62,7 @@ public final class MendView extends BorderPane {
      */
     public MendView(MendModel model, MendModel.Hearer said, Runnable protection) {
         this.model = model;
-        this.protection = protection;
+        this.warnings = new WarningsBox(model, protection);
         this.said = said;
         this.detail = new FindingPane(model, this::look, said);
         setId("mend");
@@ -82,7 +80,6 @@ public final class MendView extends BorderPane {
         head.setAlignment(Pos.CENTER_LEFT);
         VBox top = new VBox(8, head, warnings);
         top.getStyleClass().add("plan-top");
-        warnings.setId("mend-warnings");
         setTop(top);
         list.setId("mend-list");
         list.getStyleClass().add("mend-list");
@@ -153,7 +150,7 @@ public final class MendView extends BorderPane {
 
     private void show(MendModel.Picture p) {
         int n = p.open().size();
-        boolean elsewhere = !p.warnings().isEmpty();
+        boolean elsewhere = p.warnings().stream().anyMatch(w -> w.dismissed().isEmpty());
         String none =
                 p.looked().isEmpty() ? "mend.title.unchecked" : elsewhere ? "mend.title.elsewhere" : "mend.title.none";
         title.setText(n == 0 ? Words.of(none) : Words.of("mend.title", n));
@@ -173,12 +170,7 @@ public final class MendView extends BorderPane {
         if (p.pausing()) {
             about.setText(about.getText() + " " + Words.of("findings.pausing"));
         }
-        warnings.getChildren()
-                .setAll(p.warnings().stream()
-                        .limit(WARNINGS_MOST)
-                        .map(this::warning)
-                        .toList());
-        Ui.visible(warnings, !p.warnings().isEmpty());
+        warnings.show(p.warnings());
         List<Item> items = new ArrayList<>();
         p.open().forEach(r -> items.add(new Item(r)));
         if (!p.dealt().isEmpty()) {
@@ -192,18 +184,6 @@ public final class MendView extends BorderPane {
         Ui.visible(detail, !items.isEmpty());
         left.setMaxWidth(items.isEmpty() ? Double.MAX_VALUE : LIST);
         HBox.setHgrow(left, items.isEmpty() ? Priority.ALWAYS : Priority.NEVER);
-    }
-
-    /** What is late, away, full or failing is mended on another screen. */
-    private HBox warning(String words) {
-        Label label = Ui.label(words, "clay-text");
-        label.setMinWidth(0);
-        Ui.tooltip(label, words);
-        Button see = Ui.button("mend.protection", protection, "small");
-        see.setMinWidth(USE_PREF_SIZE);
-        HBox box = new HBox(12, label, see);
-        box.setAlignment(Pos.CENTER_LEFT);
-        return box;
     }
 
     private void select(MendModel.@Nullable Row row) {

@@ -114,7 +114,7 @@ class MendModelTest extends DeskTest {
         Files.move(folder, folder.resolveSibling("moved away"));
         model.reload();
         until(() -> !model.pictureProperty().get().warnings().isEmpty());
-        assertThat(model.pictureProperty().get().warnings().get(0)).contains("papers");
+        assertThat(model.pictureProperty().get().warnings().get(0).words()).contains("papers");
     }
 
     @Test
@@ -131,6 +131,6 @@ class MendModelTest extends DeskTest {
         Files.move(copy, temp.resolve("away"));
         model.reload();
         until(() -> !model.pictureProperty().get().warnings().isEmpty());
-        assertThat(model.pictureProperty().get().warnings().get(0)).contains("drive", "is away");
+        assertThat(model.pictureProperty().get().warnings().get(0).words()).contains("drive", "is away");
     }
 }

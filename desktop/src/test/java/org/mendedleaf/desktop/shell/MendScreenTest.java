@@ -170,6 +170,27 @@ class MendScreenTest extends WindowTest {
         eventually("Protection", () -> visible("#coverage"));
     }
 
+    @Test
+    void aWarningIsDismissedWithAReasonAndOpenedAgain() throws Exception {
+        open();
+        Files.move(desk, desk.resolveSibling("moved away"));
+        robot.interact(() -> app.shell().desk().changed());
+        eventually("the warning", () -> visible("#mend-dismiss"));
+        robot.clickOn("#mend-dismiss");
+        eventually("the question", () -> visible("#mend-dismiss-reason"));
+        assertThat(robot.lookup("#mend-dismiss-sure").query().isDisabled())
+                .as("without a reason nothing is dismissed")
+                .isTrue();
+        robot.write("on the drive at home");
+        robot.push(KeyCode.ENTER);
+        eventually("no warning", () -> visible("#mend-dismissed") && !visible("#mend-dismiss"));
+        robot.clickOn("#mend-dismissed");
+        eventually("who dismissed it", () -> said("#mend-warnings").contains("Ines · on the drive at home"));
+        robot.clickOn("Open it again");
+        eventually("the warning again", () -> visible("#mend-dismiss"));
+        assertThat(said("#mend-warnings")).doesNotContain("at home");
+    }
+
     private void notices(String words) {
         MenuButton menu = robot.lookup("#notices-menu").queryAs(MenuButton.class);
         MenuItem item = menu.getItems().stream()

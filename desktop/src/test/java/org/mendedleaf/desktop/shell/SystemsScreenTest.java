@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
@@ -116,16 +115,6 @@ class SystemsScreenTest extends WindowTest {
                 () -> text("#place-title").equals(row(where).orElseThrow().name()));
     }
 
-    private String words(String id) {
-        StringBuilder all = new StringBuilder();
-        robot.lookup(id).queryAs(javafx.scene.Parent.class).lookupAll(".label").forEach(n -> {
-            if (n instanceof Label l) {
-                all.append(l.getText()).append('\n');
-            }
-        });
-        return all.toString();
-    }
-
     private void type(String id, String text) {
         robot.interact(() -> robot.lookup(id).queryAs(TextInputControl.class).setText(text));
     }
@@ -193,7 +182,7 @@ class SystemsScreenTest extends WindowTest {
         eventually("the files", () -> visible("#listing"));
         protection();
         pick("object-store:logs");
-        eventually("what it forgets", () -> words("#forgets").contains("Nothing of what is there"));
+        eventually("what it forgets", () -> said("#forgets").contains("Nothing of what is there"));
         type("#setting-expire-days", "7");
         eventually("what it would forget", () -> visible("#forgets-then"));
         assertThat(text("#forgets-then")).contains("2 versions go within 30 days");
@@ -232,7 +221,7 @@ class SystemsScreenTest extends WindowTest {
         protection();
         pick("backup-drive:desk");
         assertThat(row("backup-drive:desk").orElseThrow().state()).isEqualTo(CoverageState.AWAY);
-        assertThat(words("#warnings")).contains("is not plugged in").contains("Plug it in");
+        assertThat(said("#warnings")).contains("is not plugged in").contains("Plug it in");
         assertThat(robot.lookup("#setting-backup-keep").queryAs(Node.class).isDisabled())
                 .isTrue();
         outside.drive().plug(true);
@@ -240,8 +229,8 @@ class SystemsScreenTest extends WindowTest {
         eventually(
                 "a run",
                 () -> row("backup-drive:desk").orElseThrow().state() == CoverageState.GOOD
-                        && !words("#cuts").contains("None yet"));
-        assertThat(words("#related")).contains("Front desk");
+                        && !said("#cuts").contains("None yet"));
+        assertThat(said("#related")).contains("Front desk");
     }
 
     @Test
@@ -331,7 +320,7 @@ class SystemsScreenTest extends WindowTest {
         eventually("the files", () -> visible("#listing"));
         robot.push(KeyCode.F5);
         protection();
-        eventually("the gap", () -> words("#gaps").contains("secret.txt"));
+        eventually("the gap", () -> said("#gaps").contains("secret.txt"));
     }
 
     @Test

@@ -12,7 +12,6 @@ import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import javafx.scene.control.Button;
-import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyCode;
@@ -45,11 +44,7 @@ class VaultScreenTest extends WindowTest {
     }
 
     private String box() {
-        StringBuilder all = new StringBuilder();
-        robot.lookup("#vault-box .label")
-                .queryAllAs(Labeled.class)
-                .forEach(l -> all.append(l.getText()).append('\n'));
-        return all.toString();
+        return said("#vault-box");
     }
 
     private void choose(String menu, String words) {

@@ -157,6 +157,15 @@ abstract class WindowTest {
         return robot.lookup(id).queryAs(Node.class) instanceof Labeled l ? l.getText() : "";
     }
 
+    /** All that is said within something, a line for each label. */
+    String said(String id) {
+        StringBuilder all = new StringBuilder();
+        robot.lookup(id + " .label")
+                .queryAllAs(Labeled.class)
+                .forEach(l -> all.append(l.getText()).append('\n'));
+        return all.toString();
+    }
+
     boolean visible(String id) {
         return robot.lookup(id).tryQuery().map(Node::isVisible).orElse(false);
     }
