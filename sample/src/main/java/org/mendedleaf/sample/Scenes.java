@@ -46,12 +46,12 @@ enum Scenes {
     private static void grain(BufferedImage image, Random random) {
         int[] row = new int[image.getWidth()];
         for (int y = 0; y < image.getHeight(); y++) {
-            image.getRGB(0, y, row.length, 1, row, 0, row.length);
+            image.getRaster().getDataElements(0, y, row.length, 1, row);
             for (int x = 0; x < row.length; x++) {
                 int n = random.nextInt(13) - 6;
                 row[x] = shift(row[x] >> 16, n) << 16 | shift(row[x] >> 8, n) << 8 | shift(row[x], n);
             }
-            image.setRGB(0, y, row.length, 1, row, 0, row.length);
+            image.getRaster().setDataElements(0, y, row.length, 1, row);
         }
     }
 
