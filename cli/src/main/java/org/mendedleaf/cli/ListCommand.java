@@ -73,7 +73,7 @@ final class ListCommand extends Base {
         List<List<String>> rows = new ArrayList<>();
         for (Entry e : entries) {
             boolean isFolder = e.kind() == EntryKind.FOLDER;
-            String when = e.removed().map(r -> removedWords(r)).orElse(Say.moment(e.since(), safeNow(), safeZone()));
+            String when = e.removed().map(r -> removedWords(r)).orElse(Say.moment(e.changed(), safeNow(), safeZone()));
             rows.add(List.of(
                     isFolder ? "" : labels.of(e.line(), e.number()),
                     isFolder ? "" : Say.size(e.size()),

@@ -228,7 +228,10 @@ public final class Main extends Group {
     /** What cannot be meant is answered in one line, with what may have been meant, and where to read on. */
     private static int misused(CommandLine.ParameterException e, Surroundings surroundings, boolean json) {
         String command = e.getCommandLine().getCommandSpec().qualifiedName();
-        List<String> meant = e instanceof CommandLine.UnmatchedArgumentException u ? u.getSuggestions() : List.of();
+        List<String> meant = e instanceof CommandLine.UnmatchedArgumentException u
+                        && !u.getUnmatched().isEmpty()
+                ? Typos.near(u.getUnmatched().get(0), u.getSuggestions())
+                : List.of();
         String wrong = wrong(e);
         String words = meant.isEmpty()
                 ? Words.of("cli.misused", wrong, command)

@@ -72,8 +72,12 @@ final class ChangeWords {
             }
         }
         parts.add(totals(all.computed()));
+        boolean renamed = all.sheets().stream().anyMatch(s -> s.mark() == Mark.CHANGED);
+        if (renamed && !all.changes().isEmpty()) {
+            parts.add(Words.of("compare.sheetRenamed"));
+        }
         if (parts.stream().allMatch(String::isEmpty)) {
-            return all.changes().isEmpty() ? Words.of("compare.sameCells") : Words.of("compare.sheetRenamed");
+            return Words.of("compare.sameCells");
         }
         return join(parts);
     }

@@ -35,6 +35,15 @@ public record Entry(
         Instant since,
         Optional<Removal> removed) {
 
+    /**
+     * When it last changed. A first version may be much older than its place: it was saved at its modified time, not when it was
+     * found.
+     */
+    public Instant changed() {
+        Instant modified = Instant.ofEpochSecond(0, mtimeNanos);
+        return number == 1 && modified.isBefore(since) ? modified : since;
+    }
+
     /** When and by whom something was removed. */
     public record Removal(Instant at, String who) {}
 }

@@ -175,7 +175,8 @@ final class ListingQuery {
                         "WITH RECURSIVE inside(id) AS (SELECT ?1 UNION ALL"
                                 + " SELECT f.id FROM folder f JOIN inside i ON f.parent = i.id)"
                                 + " SELECT count(*), coalesce(sum(l.versions), 0), coalesce(sum(s.size), 0),"
-                                + " coalesce(sum(l.bytes), 0), coalesce(max(s.valid_from), 0)"
+                                + " coalesce(sum(l.bytes), 0), coalesce(max(CASE s.number WHEN 1"
+                                + " THEN min(s.valid_from, s.mtime / 1000) ELSE s.valid_from END), 0)"
                                 + " FROM inside i JOIN span s ON s.folder = i.id AND s.valid_to > ?2 AND s.valid_from <= ?2"
                                 + " AND s.kind <> 3"
                                 + " JOIN node n ON n.id = s.node JOIN line l ON l.id = n.line",

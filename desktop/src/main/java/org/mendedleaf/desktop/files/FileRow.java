@@ -65,6 +65,6 @@ public record FileRow(Entry entry, String path, Optional<Totals> totals, Against
         return totals.map(Totals::newest)
                 .filter(m -> m > 0)
                 .map(org.mendedleaf.core.line.Moment::instant)
-                .orElse(entry.since());
+                .orElse(entry.changed());
     }
 }
