@@ -3,10 +3,12 @@ package org.mendedleaf.core.words;
 import java.text.MessageFormat;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.MissingResourceException;
 import java.util.ResourceBundle;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -36,19 +38,34 @@ public final class Words {
     private static final char SAYS = '\u001f';
     private static final ThreadLocal<@Nullable Spoken> HERE = new ThreadLocal<>();
 
+    /** By the languages that were asked for, and how numbers were written then: reading a bundle and its patterns takes time. */
+    private static final Map<List<Locale>, Spoken> KNOWN = new ConcurrentHashMap<>();
+
     private static volatile Spoken spoken = Spoken.in(ofSystem());
 
     private Words() {}
 
     /** A language: its words, and how numbers and dates are written in it. */
-    private record Spoken(ResourceBundle words, Locale locale) {
+    private record Spoken(ResourceBundle words, Locale locale, Map<String, MessageFormat> patterns) {
         static Spoken in(Locale wanted) {
+            return KNOWN.computeIfAbsent(
+                    List.of(wanted, Locale.getDefault(Locale.Category.FORMAT)), known -> read(wanted));
+        }
+
+        private static Spoken read(Locale wanted) {
             boolean known = LANGUAGES.stream().anyMatch(l -> l.getLanguage().equals(wanted.getLanguage()));
             Locale language = known ? wanted : Locale.ENGLISH;
             Locale formats = Locale.getDefault(Locale.Category.FORMAT);
             // Of a system in another language the words would be ours and the names of its days not.
             Locale locale = formats.getLanguage().equals(language.getLanguage()) ? formats : language;
-            return new Spoken(ResourceBundle.getBundle(NAME, known ? wanted : Locale.ROOT), locale);
+            return new Spoken(
+                    ResourceBundle.getBundle(NAME, known ? wanted : Locale.ROOT), locale, new ConcurrentHashMap<>());
+        }
+
+        /** One of its own for whoever asks: a format cannot be used by two at a time. */
+        MessageFormat pattern(String key) {
+            return (MessageFormat) patterns.computeIfAbsent(key, k -> new MessageFormat(words.getString(k), locale))
+                    .clone();
         }
     }
 
@@ -149,7 +166,7 @@ public final class Words {
     public static String of(String key, @Nullable Object... arguments) {
         Spoken now = spoken();
         try {
-            return new MessageFormat(now.words().getString(key), now.locale()).format(arguments);
+            return now.pattern(key).format(arguments);
         } catch (MissingResourceException e) {
             throw new IllegalArgumentException("expected words for the key '" + key + "', found none", e);
         }
