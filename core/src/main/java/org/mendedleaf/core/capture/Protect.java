@@ -102,7 +102,8 @@ public final class Protect {
             PlaceRules rules = PlaceRules.of(session, place);
             rules.store(session, place, rules.settings().with(Setting.VERSIONING, wanted.text()), clock.instant(), who);
             if (wanted != Versioning.ON) {
-                Duties.end(session, Words.of("duty.captures", place.where()));
+                String where = place.where();
+                Duties.end(session, () -> Words.of("duty.captures", where));
             }
             session.commit();
         }

@@ -6,6 +6,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
@@ -41,7 +42,7 @@ public final class Duties implements Supervisor.Hearer {
         return reading.sql()
                 .list(
                         "SELECT name, since, trouble FROM duty ORDER BY name",
-                        r -> new Failing(r.getString(1), Moment.instant(r.getLong(2)), r.getString(3)));
+                        r -> new Failing(Words.told(r.getString(1)), Moment.instant(r.getLong(2)), r.getString(3)));
     }
 
     private static String words(Throwable why) {
@@ -60,14 +61,14 @@ public final class Duties implements Supervisor.Hearer {
         if (why instanceof VaultException.Busy && failures < 3) {
             return;
         }
-        write(failing);
+        write(duty::name, failing);
         hearer.accept(failing);
     }
 
     @Override
     public void recovered(Supervisor.Duty duty) {
         Failing well = new Failing(duty.name(), clock.instant(), "");
-        write(well);
+        write(duty::name, well);
         hearer.accept(well);
     }
 
@@ -81,23 +82,32 @@ public final class Duties implements Supervisor.Hearer {
         } catch (IOException | RuntimeException e) {
             org.slf4j.LoggerFactory.getLogger(Duties.class).debug("asking how {} goes", duty.name(), e);
         }
-        write(new Failing(duty.name(), clock.instant(), ""));
+        write(duty::name, new Failing(duty.name(), clock.instant(), ""));
     }
 
-    /** The duty of this name is none any more. */
-    public static void end(WriteSession session, String name) throws IOException {
-        session.applyUnlogged("DELETE FROM duty WHERE name = ?", name);
+    /**
+     * The duty of this name is none any more.
+     *
+     * @param name says it in the language that is used; another program may use another one
+     */
+    public static void end(WriteSession session, Supplier<String> name) throws IOException {
+        String inAll = Words.inAll(name);
+        session.applyUnlogged("DELETE FROM duty WHERE name = ?", inAll);
+        // Earlier versions wrote it in one language.
+        for (String one : Words.each(inAll)) {
+            session.applyUnlogged("DELETE FROM duty WHERE name = ?", one);
+        }
     }
 
-    private void write(Failing failing) {
+    private void write(Supplier<String> name, Failing failing) {
         try (WriteSession session = vault.write()) {
             if (failing.trouble().isEmpty()) {
-                session.applyUnlogged("DELETE FROM duty WHERE name = ?", failing.name());
+                end(session, name);
             } else {
                 session.applyUnlogged(
                         "INSERT INTO duty(name, since, trouble) VALUES (?,?,?) ON CONFLICT (name)"
                                 + " DO UPDATE SET trouble = excluded.trouble",
-                        failing.name(),
+                        Words.inAll(name),
                         Moment.micros(failing.since()),
                         failing.trouble());
             }

@@ -71,7 +71,12 @@ public record Warning(Coverage.Row row, String words, Step step) {
                         ? Words.of("warning.LATE.folder", row.where(), last)
                         : Words.of("warning.LATE", row.where(), last, row.missed());
             case GAPS -> Words.of("warning.GAPS", row.name(), row.gaps().size());
-            case FAILING, FULL -> Words.of("warning." + row.state(), row.where(), row.trouble());
+            // Many troubles say themselves where they are.
+            case FAILING ->
+                row.trouble().contains(row.where())
+                        ? row.trouble()
+                        : Words.of("warning.FAILING", row.where(), row.trouble());
+            case FULL -> Words.of("warning.FULL", row.where(), row.trouble());
             default -> Words.of("warning." + row.state(), row.where());
         };
     }

@@ -139,6 +139,13 @@ public final class Words {
         return first;
     }
 
+    /** What {@link #inAll} stored, in each language. */
+    public static List<String> each(String stored) {
+        return Stream.of(stored.substring(1).split(BEGINS))
+                .map(one -> one.substring(one.indexOf(SAYS) + 1))
+                .toList();
+    }
+
     private static Spoken spoken() {
         Spoken here = HERE.get();
         return here == null ? spoken : here;

@@ -80,7 +80,8 @@ class CoverageTest {
                 Coverage.of(rig.vault(), rig.now(), java.time.ZoneOffset.UTC).get(0);
         assertThat(row.state()).isEqualTo(CoverageState.FAILING);
         assertThat(Warning.of(List.of(row), rig.now(), ZoneOffset.UTC).get(0).words())
-                .contains(rig.desk.folder().toString());
+                .as("where it is, once")
+                .containsOnlyOnce(rig.desk.folder().toString());
     }
 
     @Test

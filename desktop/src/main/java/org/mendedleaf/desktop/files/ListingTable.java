@@ -56,8 +56,12 @@ final class ListingTable extends TreeTableView<FileRow> {
                 62,
                 r -> r.versions() == 0 ? "" : Say.number(r.versions()),
                 true);
-        TreeTableColumn<FileRow, FileRow> changed =
-                words("listing.column.changed", Comparator.comparing(FileRow::changed), 140, this::changedWords, false);
+        TreeTableColumn<FileRow, FileRow> changed = words(
+                "listing.column.changed",
+                Comparator.comparing(FileRow::changed),
+                Ui.moment(140),
+                this::changedWords,
+                false);
         TreeTableColumn<FileRow, FileRow> size = words(
                 "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Say.size(r.size()), true);
         TreeTableColumn<FileRow, FileRow> all = words(
@@ -67,10 +71,10 @@ final class ListingTable extends TreeTableView<FileRow> {
                 r -> Say.size(r.versionBytes()),
                 true);
         // In a narrow window the names give way first, then whole columns; what is a number or a time is read whole.
-        name.setMinWidth(160);
+        name.setMinWidth(190);
         name.getStyleClass().add("name-column");
         versions.setMinWidth(64);
-        changed.setMinWidth(140);
+        changed.setMinWidth(Ui.moment(140));
         size.setMinWidth(76);
         all.setMinWidth(86);
         getColumns().setAll(List.of(name, versions, changed, size, all));

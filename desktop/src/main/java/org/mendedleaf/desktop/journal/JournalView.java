@@ -165,7 +165,7 @@ public final class JournalView extends BorderPane {
         table.getColumns()
                 .add(Tables.words(
                         "journal.column.when",
-                        130,
+                        Ui.moment(130),
                         this::when,
                         Comparator.comparing(r -> r.entry().at())));
         table.getColumns()

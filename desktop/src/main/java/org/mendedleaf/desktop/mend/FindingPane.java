@@ -217,7 +217,12 @@ final class FindingPane extends VBox {
                 80,
                 FindingPane::name,
                 Comparator.comparing(f -> f.mark().path()));
-        column("when", 120, 112, this::when, Comparator.comparing(f -> f.mark().at()));
+        column(
+                "when",
+                Ui.moment(120),
+                Ui.moment(112),
+                this::when,
+                Comparator.comparing(f -> f.mark().at()));
         column(
                 "good",
                 110,
@@ -239,7 +244,11 @@ final class FindingPane extends VBox {
 
     /** A column; what is least wide is what gives way least where there is little space. */
     private void column(
-            String name, int width, int least, Function<Found.OfFile, String> words, Comparator<Found.OfFile> order) {
+            String name,
+            double width,
+            double least,
+            Function<Found.OfFile, String> words,
+            Comparator<Found.OfFile> order) {
         TableColumn<Found.OfFile, ?> column = Tables.words("mend.column." + name, width, words, order);
         column.setMinWidth(least);
         files.getColumns().add(column);

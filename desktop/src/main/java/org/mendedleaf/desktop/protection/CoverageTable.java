@@ -43,8 +43,10 @@ final class CoverageTable extends TableView<Coverage.Row> {
         setPlaceholder(Ui.label(Words.of("protection.empty"), "dim"));
         column("protection.place", 190, 120, r -> r, CoverageTable::place);
         column("protection.state", 106, 100, r -> r, CoverageTable::state);
-        TableColumn<?, ?> last = column("protection.last", 98, 96, this::last, CoverageTable::words);
-        TableColumn<?, ?> next = column("protection.next", 108, 104, this::next, CoverageTable::words);
+        TableColumn<?, ?> last =
+                column("protection.last", Ui.moment(98), Ui.moment(96), this::last, CoverageTable::words);
+        TableColumn<?, ?> next =
+                column("protection.next", Ui.moment(108), Ui.moment(104), this::next, CoverageTable::words);
         TableColumn<?, ?> space = column("protection.space", 118, 104, r -> r, CoverageTable::space);
         GivingWay.inOrder(this, this::getColumns, List.of(space, last, next));
         model.rowsProperty().addListener((o, a, rows) -> fill(rows));

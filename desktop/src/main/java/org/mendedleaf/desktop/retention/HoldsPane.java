@@ -20,7 +20,8 @@ final class HoldsPane extends ListPane<Hold> {
         table.getColumns().add(Tables.words("holds.place", 130, this::place, Comparator.comparing(this::place)));
         table.getColumns().add(Tables.words("holds.reason", 250, Hold::reason, Comparator.comparing(Hold::reason)));
         table.getColumns().add(Tables.words("holds.who", 100, Hold::who, Comparator.comparing(Hold::who)));
-        table.getColumns().add(Tables.words("holds.since", 110, this::since, Comparator.comparing(Hold::at)));
+        table.getColumns()
+                .add(Tables.words("holds.since", Ui.moment(110), this::since, Comparator.comparing(Hold::at)));
         table.getColumns()
                 .add(Tables.words(
                         "holds.until",

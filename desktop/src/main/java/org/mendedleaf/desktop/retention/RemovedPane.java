@@ -29,7 +29,8 @@ final class RemovedPane extends ListPane<RemovedFile> {
                         Comparator.comparing(f -> RelativePath.name(f.path()))));
         table.getColumns().add(Tables.words("removed.from", 250, this::from, Comparator.comparing(this::from)));
         table.getColumns()
-                .add(Tables.words("removed.column", 120, this::when, Comparator.comparing(RemovedFile::removed)));
+                .add(Tables.words(
+                        "removed.column", Ui.moment(120), this::when, Comparator.comparing(RemovedFile::removed)));
         table.getColumns()
                 .add(Tables.words("removed.who", 90, RemovedFile::who, Comparator.comparing(RemovedFile::who)));
         table.getColumns()

@@ -27,7 +27,8 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
 
     WaitingPane(RetentionModel model) {
         super(model, "waiting", "waiting-effect", "waiting.none");
-        table.getColumns().add(Tables.words("waiting.when", 150, this::when, Comparator.comparing(Batch::at)));
+        table.getColumns()
+                .add(Tables.words("waiting.when", Ui.moment(150), this::when, Comparator.comparing(Batch::at)));
         table.getColumns()
                 .add(Tables.words(
                         "waiting.what",
@@ -35,7 +36,8 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
                         b -> Words.of(b.erased() ? "waiting.erased" : "waiting.thinned", b.versions(), b.files()),
                         Comparator.comparing(Batch::versions)));
         table.getColumns().add(Tables.words("waiting.who", 120, Batch::who, Comparator.comparing(Batch::who)));
-        table.getColumns().add(Tables.words("waiting.due", 200, this::due, Comparator.comparing(Batch::due)));
+        table.getColumns()
+                .add(Tables.words("waiting.due", Ui.moment(200), this::due, Comparator.comparing(Batch::due)));
         back = Ui.button(
                 "waiting.back",
                 () -> {

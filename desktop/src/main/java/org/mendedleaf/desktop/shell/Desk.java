@@ -125,7 +125,7 @@ public final class Desk implements AutoCloseable {
      * How everything stands, for the status bar.
      *
      * @param folders number of protected folders
-     * @param watched how many of them are captured on every save
+     * @param watched how many of them are there and captured on every save
      * @param lastSave when something that was saved in one of them last came in; the epoch when never
      * @param space what the vaults hold and take together
      * @param troubles what somebody should know
@@ -375,13 +375,15 @@ public final class Desk implements AutoCloseable {
     private static Standing stand(List<Held> places, Instant now, ZoneId zone) throws IOException {
         Instant last = Instant.EPOCH;
         List<String> troubles = new ArrayList<>();
+        List<Duties.Failing> duties = new ArrayList<>();
         Map<OpenVault, Space> spaces = new HashMap<>();
         int folders = 0;
         int watched = 0;
         for (Held held : places) {
             boolean folder = !held.place().isOutside() && held.place().versioning() != Versioning.OFF;
             folders += folder ? 1 : 0;
-            watched += held.place().isKept() && held.place().rhythm().kind() == Rhythm.Kind.ON_SAVE ? 1 : 0;
+            boolean onSave = held.place().isKept() && held.place().rhythm().kind() == Rhythm.Kind.ON_SAVE;
+            watched += onSave && Files.isDirectory(held.place().root()) ? 1 : 0;
             try (Reading reading = held.vault().read()) {
                 PlaceState state = reading.state(held.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
@@ -399,8 +401,7 @@ public final class Desk implements AutoCloseable {
                 }
                 if (!spaces.containsKey(held.vault())) {
                     Present.ahead(reading, now).ifPresent(a -> troubles.add(Present.words(a, now, zone)));
-                    Duties.failing(reading)
-                            .forEach(d -> troubles.add(Words.of("cli.watch.failed", d.name(), d.trouble())));
+                    duties.addAll(Duties.failing(reading));
                 }
                 long gaps = state.skipped().stream()
                         .filter(s -> s.reason().isTrouble())
@@ -411,6 +412,11 @@ public final class Desk implements AutoCloseable {
                 spaces.put(held.vault(), reading.space());
             }
         }
+        // What a folder says of itself is not said once more as the failure of what captures it.
+        duties.stream()
+                .filter(d -> !troubles.contains(d.trouble()))
+                .map(d -> Words.of("cli.watch.failed", d.name(), d.trouble()))
+                .forEach(troubles::add);
         Space sum = new Space(0, 0, 0, 0);
         for (Space r : spaces.values()) {
             sum = new Space(

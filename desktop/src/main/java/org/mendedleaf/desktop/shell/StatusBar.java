@@ -110,7 +110,9 @@ final class StatusBar extends HBox {
                                 Say.number(s.space().versions()),
                                 Say.size(s.space().versionBytes())));
         String words = desk.troubleProperty().get();
-        String shown = !words.isEmpty() ? words : String.join("  ·  ", s.troubles());
+        // What a program hears at once is noted too, and is then among the others, said shorter.
+        boolean noted = s.troubles().stream().anyMatch(words::contains);
+        String shown = words.isEmpty() || noted ? String.join("  ·  ", s.troubles()) : words;
         trouble.setText(shown);
         trouble.setTooltip(shown.isEmpty() ? null : Ui.tooltip(Words.of("status.cause", shown)));
         giveWay();

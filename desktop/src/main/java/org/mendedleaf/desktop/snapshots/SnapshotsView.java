@@ -148,7 +148,7 @@ public final class SnapshotsView extends BorderPane {
         table.getColumns()
                 .add(Tables.words(
                         "snapshot.column.when",
-                        130,
+                        Ui.moment(130),
                         this::when,
                         Comparator.comparing(r -> r.snapshot().at())));
         table.getColumns()

@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.widgets;
 
+import java.time.LocalTime;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -14,6 +15,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
+import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
 /** Small parts that all screens are made of. */
@@ -21,7 +23,20 @@ public final class Ui {
 
     private static final double NARROW = 720;
 
+    /** About what a letter takes in a row of a table. */
+    private static final double LETTER = 8;
+
     private Ui() {}
+
+    /**
+     * How wide a column is that holds moments.
+     *
+     * @param width where hours are counted to 24; where AM or PM follow them, it is wider
+     */
+    public static double moment(double width) {
+        int more = Say.time(LocalTime.of(22, 0)).length() - "22:00".length();
+        return width + more * LETTER;
+    }
 
     /** A label with these style classes. */
     public static Label label(String text, String... styles) {
