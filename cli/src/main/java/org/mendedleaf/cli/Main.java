@@ -239,27 +239,33 @@ public final class Main extends Group {
         return told(new Outcome.Failure(Outcome.WRONG_USE, words, Optional.empty()), surroundings, json);
     }
 
-    /** What was used wrongly, in the language of all words; in that of the parser where it is something rare. */
+    /** What was used wrongly, in the language of all words; in that of the parser where it is about no option and no parameter. */
     private static String wrong(CommandLine.ParameterException e) {
         if (e instanceof CommandLine.MissingParameterException missing
                 && !missing.getMissing().isEmpty()) {
             return Words.of(
                     "cli.misused.missing",
-                    missing.getMissing().stream()
-                            .map(a -> a.isOption() ? ((CommandLine.Model.OptionSpec) a).longestName() : a.paramLabel())
-                            .collect(java.util.stream.Collectors.joining(", ")));
+                    missing.getMissing().stream().map(Main::name).collect(java.util.stream.Collectors.joining(", ")));
         }
         if (e instanceof CommandLine.UnmatchedArgumentException unmatched) {
             return Words.of(
                     unmatched.isUnknownOption() ? "cli.misused.option" : "cli.misused.argument",
                     String.join(" ", unmatched.getUnmatched()));
         }
+        if (e instanceof CommandLine.OverwrittenOptionException twice) {
+            return Words.of("cli.misused.twice", name(twice.getOverwritten()));
+        }
         CommandLine.Model.ArgSpec of = e.getArgSpec();
-        if (of != null && e.getValue() != null) {
-            String name = of.isOption() ? ((CommandLine.Model.OptionSpec) of).longestName() : of.paramLabel();
-            return Words.of("cli.misused.value", name, e.getValue());
+        if (of != null) {
+            return e.getValue() != null
+                    ? Words.of("cli.misused.value", name(of), e.getValue())
+                    : Words.of("cli.misused.how", name(of));
         }
         return String.valueOf(e.getMessage());
+    }
+
+    private static String name(CommandLine.Model.ArgSpec of) {
+        return of instanceof CommandLine.Model.OptionSpec option ? option.longestName() : of.paramLabel();
     }
 
     /** Whether an option is among the arguments, before what is no option any more. */

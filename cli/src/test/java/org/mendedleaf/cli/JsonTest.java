@@ -244,6 +244,10 @@ class JsonTest extends TerminalTest {
         assertThat(err).contains("Unbekannte Option: --nothing");
         assertThat(run("protect", desk.toString(), "--access", "nobody")).isEqualTo(Main.WRONG_USE);
         assertThat(err).contains("--access kann nicht \"nobody\" sein");
+        assertThat(run("restore", "x", "--version", "1", "--version", "2")).isEqualTo(Main.WRONG_USE);
+        assertThat(err).startsWith("--version steht zweimal da").hasLineCount(1);
+        assertThat(run("restore", "x", "--version")).isEqualTo(Main.WRONG_USE);
+        assertThat(err).contains("--version").doesNotContain("parameter").hasLineCount(1);
         assertThat(run("restore", "--help")).isZero();
         assertThat(out).startsWith("Aufruf: ").contains("Beispiele:");
         assertThat(run("language", "xx")).isEqualTo(Main.WRONG_USE);

@@ -16,13 +16,17 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.Renaming;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
@@ -609,6 +613,36 @@ public final class FilesModel {
     private void failed(Exception e) {
         message.set(new Message(Failures.words(e), false, true));
         desk.changed();
+    }
+
+    /** Whether what is at this path has a name here that can be changed: it lies in a folder of this computer, now. */
+    boolean canRename() {
+        Held held = place.get();
+        return held != null && !held.place().isOutside() && moment.get() == null;
+    }
+
+    /** Gives a file or folder another name where it lies, and captures that, so that its line goes on. */
+    public void rename(String path, String name) {
+        Held held = held();
+        desk.jobs()
+                .start(
+                        Words.of("job.rename", RelativePath.name(path)),
+                        progress -> {
+                            String to = Renaming.rename(held.place(), path, name);
+                            if (held.place().versioning() == Versioning.ON) {
+                                new Capture(held.vault(), held.place(), desk.clock(), desk.authors())
+                                        .run(new Scope.Folders(Set.of(RelativePath.parent(path))), progress);
+                            }
+                            return to;
+                        },
+                        to -> {
+                            message.set(new Message(
+                                    Words.of("files.renamed", RelativePath.name(path), RelativePath.name(to)),
+                                    false,
+                                    false));
+                            desk.changed();
+                        },
+                        this::failed);
     }
 
     /** Removes the selected file from its folder. */

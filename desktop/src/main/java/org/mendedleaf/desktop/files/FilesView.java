@@ -194,6 +194,11 @@ public final class FilesView extends BorderPane {
                 && model.selectedProperty().get() != null
                 && !model.selectedProperty().get().isFolder()) {
             line.removeFile();
+        } else if (e.getCode() == KeyCode.F2
+                && table.isFocused()
+                && model.selectedProperty().get() != null
+                && !model.selectedProperty().get().isRemoved()) {
+            line.rename(model.selectedProperty().get().path());
         } else if (e.getCode() == KeyCode.ESCAPE
                 && model.putting().openProperty().get()) {
             model.putting().close();
@@ -246,6 +251,11 @@ public final class FilesView extends BorderPane {
     /** Puts a way to ask for words in place. */
     public void setNoteAsk(java.util.function.Function<String, java.util.Optional<String>> ask) {
         line.setNoteAsk(ask);
+    }
+
+    /** Puts a way to ask for another name in place. */
+    public void setNameAsk(java.util.function.Function<String, java.util.Optional<String>> ask) {
+        line.setNameAsk(ask);
     }
 
     /** Puts a way to ask for a file in place. */

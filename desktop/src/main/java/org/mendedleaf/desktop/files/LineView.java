@@ -29,6 +29,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.rules.Deed;
@@ -71,6 +72,9 @@ final class LineView extends StackPane {
     private Supplier<Optional<File>> folderAsk = Optional::empty;
 
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
+
+    /** Asks for a name; it is given the one that is. */
+    private Function<String, Optional<String>> nameAsk = name -> Optional.empty();
 
     private Consumer<Path> opener = path -> {};
 
@@ -207,6 +211,11 @@ final class LineView extends StackPane {
     void setNoteAsk(Function<String, Optional<String>> ask) {
         work.setNoteAsk(ask);
         noteAsk = ask;
+    }
+
+    /** Asks for another name than this one; empty when it stays. */
+    void setNameAsk(Function<String, Optional<String>> ask) {
+        nameAsk = ask;
     }
 
     /** Asks for a file to put in. */
@@ -379,6 +388,9 @@ final class LineView extends StackPane {
     private void more(Line l, Version v, boolean foreign, boolean writing) {
         more.getItems().clear();
         item("line.open", this::openChosen).setId("open");
+        if (model.canRename() && l.removed().isEmpty()) {
+            item("line.rename", () -> rename(l.path()));
+        }
         boolean canTake = model.can(Capability.CHECK_OUT) || !l.place().isOutside();
         LineSaid said = line.saidProperty().get();
         boolean free = said != null && said.out().isEmpty() && l.removed().isEmpty();
@@ -500,6 +512,13 @@ final class LineView extends StackPane {
         Version v = line.chosenProperty().get();
         if (v != null) {
             folderAsk.get().ifPresent(folder -> model.copy(v, folder.toPath(), done -> {}));
+        }
+    }
+
+    /** Asks for another name of what is at this path. */
+    void rename(String path) {
+        if (model.canRename()) {
+            nameAsk.apply(RelativePath.name(path)).ifPresent(name -> model.rename(path, name));
         }
     }
 

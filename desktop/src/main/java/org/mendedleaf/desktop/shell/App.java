@@ -79,7 +79,9 @@ public final class App extends Application {
         newShell.setFileAsk(() -> askFile(stage));
         newShell.setFilesAsk(() -> askFiles(stage));
         newShell.setSaveAsk(name -> askSave(stage, name));
-        newShell.setNoteAsk(words -> askWords(stage, words));
+        newShell.setNoteAsk(words -> askWords(stage, words, ""));
+        newShell.setNameAsk(name ->
+                askWords(stage, Words.of("rename.ask", name), name).filter(n -> !n.isEmpty() && !n.equals(name)));
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
         stage.setScene(scene);
@@ -133,12 +135,15 @@ public final class App extends Application {
         return Optional.ofNullable(chooser.showDialog(stage));
     }
 
-    private static Optional<String> askWords(Stage stage, String words) {
-        TextInputDialog dialog = new TextInputDialog();
+    private static Optional<String> askWords(Stage stage, String words, String first) {
+        TextInputDialog dialog = new TextInputDialog(first);
         dialog.initOwner(stage);
         dialog.setTitle(Words.of("desktop.title"));
         dialog.setHeaderText(words);
         dialog.setGraphic(null);
+        // What ends a name says what kind of file it is, and mostly stays.
+        int end = first.lastIndexOf('.');
+        Platform.runLater(() -> dialog.getEditor().selectRange(0, end > 0 ? end : first.length()));
         return dialog.showAndWait().map(String::strip);
     }
 

@@ -19,6 +19,7 @@ final class KeysSheet extends StackPane {
             "undo",
             "redo",
             "remove",
+            "rename",
             "clipboard",
             "putIn",
             "paste",

@@ -408,6 +408,11 @@ public final class Shell extends BorderPane {
         return getScene().getFocusOwner() instanceof javafx.scene.control.TextInputControl text && text.isEditable();
     }
 
+    /** Puts a way to ask for another name in place. */
+    public void setNameAsk(Function<String, Optional<String>> ask) {
+        filesView.setNameAsk(ask);
+    }
+
     /** Puts a way to ask for words in place. */
     public void setNoteAsk(Function<String, Optional<String>> ask) {
         filesView.setNoteAsk(ask);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.File;
 import java.nio.file.Files;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
@@ -94,5 +95,33 @@ class KeysScreenTest extends WindowTest {
         eventually(
                 "the keys",
                 () -> robot.lookup("#snapshot-rename").queryAs(TextField.class).isFocused());
+    }
+
+    @Test
+    void f2GivesTheSelectedFileAnotherNameAndItsLineGoesOn() throws Exception {
+        files();
+        AtomicReference<String> asked = new AtomicReference<>("");
+        robot.interact(() -> app.shell().setNameAsk(name -> {
+            asked.set(name);
+            return Optional.of("harvest.csv");
+        }));
+        robot.interact(() -> robot.lookup("#listing").query().requestFocus());
+        robot.push(KeyCode.F2);
+        eventually("the new name", () -> text("#message").equals("ledger.csv is now called harvest.csv."));
+        assertThat(asked.get()).isEqualTo("ledger.csv");
+        assertThat(desk.resolve("ledger.csv")).doesNotExist();
+        assertThat(desk.resolve("harvest.csv")).exists();
+        eventually("it stays selected", () -> text("#line-title").equals("harvest.csv"));
+        assertThat(points()).as("its versions and that it was renamed").hasSizeGreaterThanOrEqualTo(3);
+    }
+
+    @Test
+    void aNameThatIsTakenChangesNothing() throws Exception {
+        files();
+        robot.interact(() -> app.shell().setNameAsk(name -> Optional.of("sub")));
+        robot.interact(() -> robot.lookup("#listing").query().requestFocus());
+        robot.push(KeyCode.F2);
+        eventually("why not", () -> text("#message").startsWith("There is something called sub already."));
+        assertThat(desk.resolve("ledger.csv")).exists();
     }
 }
