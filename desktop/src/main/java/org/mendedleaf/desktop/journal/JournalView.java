@@ -75,8 +75,6 @@ public final class JournalView extends BorderPane {
         head.setAlignment(Pos.CENTER_LEFT);
         save.setMinWidth(USE_PREF_SIZE);
 
-        table.setAccessibleText(Words.of("journal.title"));
-        files.setAccessibleText(Words.of("journal.column.file"));
         Label problem = Ui.label("", "error-text");
         problem.setId("journal-problem");
         problem.textProperty().bind(model.problemProperty());

@@ -23,6 +23,7 @@ public final class Tables {
     public static <R> TableView<R> table(String id, String emptyKey) {
         TableView<R> table = new TableView<>();
         table.setId(id);
+        table.setAccessibleText(Words.of("table." + id));
         table.getStyleClass().addAll("coverage", "rows");
         table.setFixedCellSize(ROW);
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);

@@ -4,10 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.File;
 import java.nio.file.Files;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.Labeled;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.TreeTableView;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -123,5 +133,56 @@ class KeysScreenTest extends WindowTest {
         robot.push(KeyCode.F2);
         eventually("why not", () -> text("#message").startsWith("There is something called sub already."));
         assertThat(desk.resolve("ledger.csv")).exists();
+    }
+
+    /** What can be done on each screen can be done without a mouse, and is said to whoever does not see it. */
+    @Test
+    void tabReachesEveryControlOfEveryScreenAndEachHasAName() throws Exception {
+        files();
+        for (KeyCode screen : List.of(KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5)) {
+            robot.push(KeyCode.ALT, screen);
+            robot.sleep(1500);
+            Set<Node> reached = new LinkedHashSet<>();
+            for (int i = 0; i < 80; i++) {
+                robot.push(KeyCode.TAB);
+                Node focused = app.shell().getScene().getFocusOwner();
+                if (focused == null || !reached.add(focused)) {
+                    break;
+                }
+            }
+            Set<Node> all = new LinkedHashSet<>();
+            robot.interact(() -> collect(app.shell().getScene().getRoot(), all));
+            assertThat(all).as("controls of the screen %s", screen).hasSizeGreaterThan(8);
+            assertThat(all)
+                    .filteredOn(n -> !reached.contains(n))
+                    // Of buttons of which one is pressed, that one is reached, and the others from it by the arrows.
+                    .allSatisfy(n -> assertThat(n).isInstanceOf(ToggleButton.class));
+            assertThat(all)
+                    .allSatisfy(n -> assertThat(named(n))
+                            .as("the name of %s on the screen %s", n, screen)
+                            .isTrue());
+        }
+    }
+
+    private static boolean named(Node n) {
+        return n instanceof Labeled l && !l.getText().isBlank()
+                || n.getAccessibleText() != null && !n.getAccessibleText().isBlank()
+                || n instanceof TextInputControl t
+                        && t.getPromptText() != null
+                        && !t.getPromptText().isBlank();
+    }
+
+    private static void collect(Node n, Set<Node> into) {
+        if (!n.isVisible() || n.isDisabled()) {
+            return;
+        }
+        if (n.isFocusTraversable()) {
+            into.add(n);
+        }
+        // Rows of tables and lists are reached by the arrows.
+        boolean rows = n instanceof TableView || n instanceof TreeTableView || n instanceof ListView;
+        if (n instanceof Parent p && !rows) {
+            p.getChildrenUnmodifiable().forEach(c -> collect(c, into));
+        }
     }
 }
