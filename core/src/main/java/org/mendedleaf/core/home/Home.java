@@ -22,6 +22,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Durable;
@@ -50,9 +51,7 @@ public final class Home {
         if (!own.isEmpty()) {
             return Path.of(own).toAbsolutePath();
         }
-        String config = environment.getOrDefault("XDG_CONFIG_HOME", "");
-        Path base = config.isEmpty() ? Path.of(System.getProperty("user.home"), ".config") : Path.of(config);
-        return base.resolve("mended-leaf").toAbsolutePath();
+        return UserFolders.settings(environment).resolve("mended-leaf").toAbsolutePath();
     }
 
     /** Reads the settings in this folder; an empty home gives the standard ones. */
@@ -232,8 +231,8 @@ public final class Home {
 
     /** The folder of downloads as the desktop names it (xdg-user-dirs), else {@code Downloads} of the user. */
     private static Path downloads() {
-        Path user = Path.of(System.getProperty("user.home"));
-        Path names = user.resolve(".config").resolve("user-dirs.dirs");
+        Path user = UserFolders.home();
+        Path names = UserFolders.settings(System.getenv()).resolve("user-dirs.dirs");
         try {
             for (String line : Files.exists(names) ? Files.readAllLines(names) : List.<String>of()) {
                 if (line.startsWith("XDG_DOWNLOAD_DIR=")) {

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.UserFolders;
 
 /**
  * The libraries in machine code that SQLite, Zstandard and JNA bring along, taken out of their jars once for each version. By
@@ -49,23 +50,11 @@ public final class NativeLibraries {
 
     private static Path folder() throws IOException {
         String chosen = System.getProperty("mendedleaf.natives", "");
-        Path folder = chosen.isEmpty() ? cache().resolve("mended-leaf").resolve("native") : Path.of(chosen);
+        Path folder = chosen.isEmpty()
+                ? UserFolders.cache(System.getenv()).resolve("mended-leaf").resolve("native")
+                : Path.of(chosen);
         Access.OWNER.createFolders(folder);
         return folder;
-    }
-
-    private static Path cache() {
-        String given = System.getenv("XDG_CACHE_HOME");
-        if (given != null && Path.of(given).isAbsolute()) {
-            return Path.of(given);
-        }
-        String os = System.getProperty("os.name").toLowerCase(Locale.ROOT);
-        String local = System.getenv("LOCALAPPDATA");
-        if (os.startsWith("windows") && local != null) {
-            return Path.of(local);
-        }
-        Path home = Path.of(System.getProperty("user.home"));
-        return os.startsWith("mac") ? home.resolve("Library").resolve("Caches") : home.resolve(".cache");
     }
 
     private static void sqlite() throws IOException {

@@ -26,6 +26,9 @@ class HomeTest {
         assertThat(Home.defaultFolder(Map.of("MENDED_LEAF_HOME", "/somewhere"))).hasToString("/somewhere");
         assertThat(Home.defaultFolder(Map.of("XDG_CONFIG_HOME", "/config"))).hasToString("/config/mended-leaf");
         assertThat(Home.defaultFolder(Map.of())).endsWithRaw(Path.of(".config/mended-leaf"));
+        assertThat(Home.defaultFolder(Map.of("HOME", "/elsewhere"))).hasToString("/elsewhere/.config/mended-leaf");
+        assertThat(Home.defaultFolder(Map.of("HOME", "/elsewhere", "XDG_CONFIG_HOME", "not/absolute")))
+                .hasToString("/elsewhere/.config/mended-leaf");
     }
 
     @Test

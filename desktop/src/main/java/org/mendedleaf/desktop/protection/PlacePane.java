@@ -19,6 +19,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
@@ -429,9 +430,7 @@ final class PlacePane extends BorderPane {
         if (outside) {
             Button choose = Ui.button(
                     "protection.chooseFolder",
-                    () -> folderAsk
-                            .apply(new File(System.getProperty("user.home")))
-                            .ifPresent(f -> place.relate(f.toPath())));
+                    () -> folderAsk.apply(UserFolders.home().toFile()).ifPresent(f -> place.relate(f.toPath())));
             choose.setId("choose-related");
             body.getChildren().add(choose);
         }

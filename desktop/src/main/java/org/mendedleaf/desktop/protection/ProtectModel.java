@@ -21,6 +21,7 @@ import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.capture.Exclusions;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -54,7 +55,7 @@ public final class ProtectModel {
 
     /** Suggests the folder that most people mean, and a vault beside it. */
     public void suggest() {
-        Path user = Path.of(System.getProperty("user.home"));
+        Path user = UserFolders.home();
         Path documents = user.resolve("Documents");
         folder.set(Files.isDirectory(documents) ? documents.toString() : "");
         vault.set(desk.home().vaults().stream()

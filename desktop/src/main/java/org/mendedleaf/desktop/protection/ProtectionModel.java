@@ -1,7 +1,6 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -12,6 +11,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
@@ -103,7 +103,7 @@ public final class ProtectionModel {
         for (OpenVault vault : desk.vaults().values()) {
             all.addAll(Coverage.of(vault, desk.clock().instant(), desk.zone()));
         }
-        all.addAll(Coverage.uncovered(Path.of(System.getProperty("user.home")), all));
+        all.addAll(Coverage.uncovered(UserFolders.home(), all));
         all.sort(Comparator.comparing((Coverage.Row r) -> r.kind().isPresent())
                 .thenComparing(r -> r.kind().map(Enum::ordinal).orElse(0))
                 .thenComparing(Coverage.Row::name));

@@ -24,6 +24,7 @@ import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
 import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.CheckSchedule;
 import org.mendedleaf.core.line.LastCheck;
 import org.mendedleaf.core.words.Say;
@@ -264,9 +265,7 @@ final class VaultBox extends VBox {
     }
 
     private void add(VaultModel.Row row) {
-        folderAsk
-                .apply(new File(System.getProperty("user.home")))
-                .ifPresent(f -> model.add(row.vault(), Path.of(f.getPath())));
+        folderAsk.apply(UserFolders.home().toFile()).ifPresent(f -> model.add(row.vault(), Path.of(f.getPath())));
     }
 
     private HBox question(VaultModel.Asked asked) {

@@ -23,6 +23,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.FilesModel;
@@ -125,7 +126,8 @@ public final class Shell extends BorderPane {
         this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
         files.setLeads(ways);
         getStyleClass().add("shell");
-        Supplier<Optional<File>> fromHome = () -> folderAsk.apply(new File(System.getProperty("user.home")));
+        Supplier<Optional<File>> fromHome =
+                () -> folderAsk.apply(UserFolders.home().toFile());
         filesView.setFolderAsk(fromHome);
         ways.setFolderAsk(fromHome);
         setTop(bar());
