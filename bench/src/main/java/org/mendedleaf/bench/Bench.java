@@ -16,10 +16,10 @@ import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.snapshots.Snapshots;
 

@@ -17,11 +17,11 @@ import java.util.Random;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.intake.VersionBytes;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 

@@ -21,14 +21,14 @@ import java.util.zip.ZipOutputStream;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
 

@@ -13,6 +13,8 @@ import java.util.Random;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
@@ -22,9 +24,7 @@ import org.mendedleaf.core.intake.Matcher;
 import org.mendedleaf.core.intake.NameTaken;
 import org.mendedleaf.core.intake.VersionBytes;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.vault.Digest;
 

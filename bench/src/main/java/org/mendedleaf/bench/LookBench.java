@@ -18,6 +18,8 @@ import org.apache.poi.xwpf.usermodel.XWPFDocument;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Looks;
 import org.mendedleaf.core.document.Document;
@@ -29,9 +31,7 @@ import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.find.Wanted;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
 

@@ -15,19 +15,20 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.standins.ObjectStore;
 
 /**
@@ -64,7 +65,7 @@ final class SystemsBench {
                     store.address(),
                     store.token("bench"),
                     vault.folder().root()));
-            SystemBook book = new SystemBook(home, clock, Retry.STANDARD);
+            SystemBook book = new SystemBook(home, Systems.OPENER, clock, Retry.STANDARD);
             Connecting connecting = new Connecting(home, book, clock);
             listing(store, vault, home, book, connecting, clock);
             for (int delay : new int[] {0, 20}) {

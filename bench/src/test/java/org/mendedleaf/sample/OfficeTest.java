@@ -13,9 +13,13 @@ import java.util.Map;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.catalogue.CheckOutStore;
+import org.mendedleaf.core.catalogue.FindingStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Documents;
-import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.Judgement;
@@ -25,20 +29,17 @@ import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.intake.VersionBytes;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CheckOut;
-import org.mendedleaf.core.line.CheckOutStore;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FindingStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.MergedLine;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 
 /** The sample office as a whole. It is tried here, in the module that is built last: no other has to wait for it. */
 class OfficeTest {
@@ -207,7 +208,8 @@ class OfficeTest {
         assertThat(home.connections())
                 .extracting(Connection::name)
                 .containsExactlyInAnyOrder("Library", "Archive", "Server", "Drive");
-        SystemBook book = new SystemBook(home, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
+        SystemBook book =
+                new SystemBook(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
             Line log;
             try (Reading reading = vault.read()) {

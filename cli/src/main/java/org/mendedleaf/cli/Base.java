@@ -21,22 +21,20 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Present;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotStore;
+import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.RawNames;
-import org.mendedleaf.core.home.Connection;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.MomentText;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Present;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
@@ -45,14 +43,17 @@ import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.rules.Sight;
 import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Fetch;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemException;
-import org.mendedleaf.core.systems.wire.Retry;
-import org.mendedleaf.core.vault.Access;
+import org.mendedleaf.core.systems.wire.Systems;
+import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
@@ -239,7 +240,7 @@ abstract class Base implements Callable<Integer> {
     /** The systems that the user is connected to. */
     SystemBook book() throws IOException {
         if (book == null) {
-            book = new SystemBook(home(), clock(), Retry.STANDARD);
+            book = new SystemBook(home(), Systems.OPENER, clock(), Retry.STANDARD);
         }
         return book;
     }
@@ -439,8 +440,10 @@ abstract class Base implements Callable<Integer> {
             }
 
             @Override
-            public List<Snapshot> snapshots() throws IOException {
-                return SnapshotStore.of(reading).all(located.place());
+            public List<MomentText.Named> snapshots() throws IOException {
+                return SnapshotStore.of(reading).all(located.place()).stream()
+                        .map(Snapshot::named)
+                        .toList();
             }
 
             @Override

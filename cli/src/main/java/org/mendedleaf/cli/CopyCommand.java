@@ -3,7 +3,7 @@ package org.mendedleaf.cli;
 import java.nio.file.Path;
 import java.util.Map;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.words.Words;

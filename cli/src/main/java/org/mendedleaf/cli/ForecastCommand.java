@@ -5,7 +5,7 @@ import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;

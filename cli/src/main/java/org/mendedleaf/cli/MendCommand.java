@@ -1,7 +1,7 @@
 package org.mendedleaf.cli;
 
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.findings.Findings;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.PlanReport;
 import org.mendedleaf.core.recovery.RestorePlan;

@@ -1,11 +1,11 @@
 package org.mendedleaf.cli;
 
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Mirror;
 import picocli.CommandLine.Command;

@@ -2,9 +2,9 @@ package org.mendedleaf.cli;
 
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;

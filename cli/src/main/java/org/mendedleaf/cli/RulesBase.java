@@ -2,8 +2,8 @@ package org.mendedleaf.cli;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.TextFile;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;

@@ -1,13 +1,13 @@
 package org.mendedleaf.cli;
 
 import java.nio.file.Path;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;

@@ -3,7 +3,7 @@ package org.mendedleaf.cli;
 import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.ThinPlan;

@@ -1,6 +1,6 @@
 package org.mendedleaf.cli;
 
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;

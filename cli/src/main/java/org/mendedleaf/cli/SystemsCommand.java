@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.words.Say;

@@ -5,13 +5,13 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.util.Set;
 import java.util.TreeSet;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /**

@@ -1,11 +1,21 @@
 package org.mendedleaf.core;
 
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAPackage;
+import static com.tngtech.archunit.core.domain.JavaClass.Predicates.resideInAnyPackage;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.lang.conditions.ArchConditions;
+import java.util.Arrays;
+import java.util.List;
 
 @AnalyzeClasses(packages = "org.mendedleaf.core", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
@@ -32,21 +42,37 @@ class ArchitectureTest {
                     "org.mendedleaf.cli..");
 
     @ArchTest
-    static final ArchRule theVaultKnowsNothingOfFilesAndPeople = noClasses()
+    static final ArchRule packagesDoNotNeedEachOtherInCircles =
+            slices().matching("org.mendedleaf.core.(**)").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule theVaultKnowsBytesOnly = classes()
             .that()
             .resideInAPackage("..core.vault..")
             .should()
-            .dependOnClassesThat()
-            .resideInAnyPackage(
-                    "..core.line..", "..core.capture..", "..core.recovery..", "..core.home..", "..core.disk..");
+            .onlyDependOnClassesThat(are("vault", "deflate", "disk", "jobs", "words"));
 
     @ArchTest
-    static final ArchRule linesDoNotCallCaptureOrRecovery = noClasses()
+    static final ArchRule linesAreValues = classes()
             .that()
             .resideInAPackage("..core.line..")
             .should()
-            .dependOnClassesThat()
-            .resideInAnyPackage("..core.capture..", "..core.recovery..", "..core.preview..", "..core.compare..");
+            .onlyDependOnClassesThat(are("line", "time", "disk", "vault", "words"))
+            .andShould(notDependOn("java.sql", "java.nio.file.Files", "java.nio.channels"));
+
+    @ArchTest
+    static final ArchRule theCatalogueCallsNeitherWorkNorRules = classes()
+            .that()
+            .resideInAPackage("..core.catalogue..")
+            .should()
+            .onlyDependOnClassesThat(are("catalogue", "line", "time", "disk", "vault", "journal", "jobs", "words"));
+
+    @ArchTest
+    static final ArchRule theTablesOfTheCatalogueAreKnownToItAndItsCheckOnly = noClasses()
+            .that()
+            .resideOutsideOfPackages("..core.catalogue..", "..core.check..")
+            .should()
+            .dependOnClassesThat(named("Sql"));
 
     @ArchTest
     static final ArchRule documentsAreReadWithoutFilesAndPeople = noClasses()
@@ -54,7 +80,8 @@ class ArchitectureTest {
             .resideInAPackage("..core.document..")
             .should()
             .dependOnClassesThat()
-            .resideInAnyPackage("..core.line..", "..core.vault..", "..core.disk..", "..core.compare..");
+            .resideInAnyPackage(
+                    "..core.line..", "..core.catalogue..", "..core.vault..", "..core.disk..", "..core.compare..");
 
     @ArchTest
     static final ArchRule captureDoesNotCallRecovery = noClasses()
@@ -63,4 +90,44 @@ class ArchitectureTest {
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("..core.recovery..");
+
+    @ArchTest
+    static final ArchRule whatDecidesDoesNotTouchFiles = noClasses()
+            .that(named(
+                    "Verdicts",
+                    "RestorePlanner",
+                    "Guard",
+                    "Matcher",
+                    "Alignment",
+                    "ProseCompare",
+                    "SheetCompare",
+                    "TextCompare",
+                    "WordCompare",
+                    "CutShort",
+                    "Emptied",
+                    "Crossed",
+                    "SavedOver",
+                    "ManyChanged",
+                    "NewEndings",
+                    "RemovedInBulk",
+                    "ChangedUnseen"))
+            .should()
+            .dependOnClassesThat(named("Files", "FileChannel", "SafeFolder", "OpenVault", "WriteSession"));
+
+    /** Classes of these packages of the core, and all that is not ours. */
+    private static DescribedPredicate<JavaClass> are(String... packages) {
+        String[] ours = Arrays.stream(packages).map(p -> "..core." + p + "..").toArray(String[]::new);
+        return resideInAnyPackage(ours).or(DescribedPredicate.not(resideInAPackage("org.mendedleaf..")));
+    }
+
+    private static DescribedPredicate<JavaClass> named(String... names) {
+        return DescribedPredicate.describe(
+                "named " + String.join(", ", names), c -> List.of(names).contains(c.getSimpleName()));
+    }
+
+    private static ArchCondition<JavaClass> notDependOn(String... prefixes) {
+        return ArchConditions.not(ArchConditions.dependOnClassesThat(DescribedPredicate.describe(
+                "begin with " + String.join(", ", prefixes),
+                c -> Arrays.stream(prefixes).anyMatch(c.getName()::startsWith))));
+    }
 }

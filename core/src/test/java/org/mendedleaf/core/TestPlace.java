@@ -19,16 +19,16 @@ import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.line.VaultCheck;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.recovery.Recovery;
 
 /** A real folder with a real vault, and a clock that the test moves. */

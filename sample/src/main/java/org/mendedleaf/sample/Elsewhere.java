@@ -16,15 +16,14 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.Member;
@@ -33,12 +32,14 @@ import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
@@ -64,7 +65,7 @@ final class Elsewhere {
         this.vault = vault;
         this.desk = desk;
         this.outside = outside;
-        this.book = new SystemBook(home, clock(), Retry.STANDARD);
+        this.book = new SystemBook(home, Systems.OPENER, clock(), Retry.STANDARD);
     }
 
     /** Fills the stand-ins that keep what they hold in this folder, and connects them. */
@@ -295,7 +296,7 @@ final class Elsewhere {
                 .orElseThrow();
         home.connect(new Connection(
                 library.name(), library.kind(), library.address(), standIn.token("Tomas"), library.vault()));
-        new SystemBook(home, clock(), Retry.STANDARD)
+        new SystemBook(home, Systems.OPENER, clock(), Retry.STANDARD)
                 .system(library.name())
                 .checkOut("Contracts", "Walled garden.odt", key());
         home.connect(library);

@@ -9,13 +9,12 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.LettingGo;
@@ -25,6 +24,7 @@ import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.VersionTable;
 
 /** What the office keeps: its rules, what it holds, and old weather that it let go two days ago. */
 final class Kept {

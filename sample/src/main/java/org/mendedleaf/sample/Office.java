@@ -22,17 +22,17 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.SnapshotStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
-import org.mendedleaf.core.line.SnapshotStore;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * Makes the office of a community orchard and cider press, with ninety days of work in it, all captured as it happened:

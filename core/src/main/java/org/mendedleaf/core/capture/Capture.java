@@ -8,13 +8,13 @@ import java.util.Comparator;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.LineWriter;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.ScanStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.LineWriter;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.ScanStore;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.words.Words;
 

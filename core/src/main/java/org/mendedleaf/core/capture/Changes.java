@@ -7,16 +7,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.LineWriter;
+import org.mendedleaf.core.catalogue.LiveEntry;
+import org.mendedleaf.core.catalogue.ScanStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.LineWriter;
-import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.line.ScanStore;
 import org.mendedleaf.core.line.Skipped;
-import org.mendedleaf.core.line.WriteSession;
 
 /** Decides for each name of a changed folder what became of it: the same, changed, new, moved, gone, or not kept. */
 final class Changes {

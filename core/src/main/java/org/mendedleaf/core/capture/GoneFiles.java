@@ -9,11 +9,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.LineWriter;
+import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.LineWriter;
-import org.mendedleaf.core.line.LiveEntry;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.vault.StoredContent;
 
 /**

@@ -19,10 +19,10 @@ import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.words.Words;
 

@@ -6,11 +6,11 @@ import java.nio.file.attribute.BasicFileAttributes;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Entry;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /**

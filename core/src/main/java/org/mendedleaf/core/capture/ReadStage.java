@@ -10,9 +10,9 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.words.Words;
 

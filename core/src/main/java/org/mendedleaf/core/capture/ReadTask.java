@@ -3,8 +3,8 @@ package org.mendedleaf.core.capture;
 import java.io.IOException;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.disk.DiskEntry;
-import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.vault.StoredContent;
 
 /**
@@ -17,7 +17,7 @@ import org.mendedleaf.core.vault.StoredContent;
 record ReadTask(FolderWork folder, Seen seen, @Nullable LiveEntry live) {
 
     String path() {
-        return org.mendedleaf.core.line.RelativePath.child(folder.path(), seen.name());
+        return org.mendedleaf.core.disk.RelativePath.child(folder.path(), seen.name());
     }
 
     /**

@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.ScanStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
-import org.mendedleaf.core.line.ScanStore;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * Names of which the last look says nothing any more, since the program itself changes them. Without that, a file that was put

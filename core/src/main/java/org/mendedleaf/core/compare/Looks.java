@@ -5,12 +5,12 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.concurrent.Callable;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 

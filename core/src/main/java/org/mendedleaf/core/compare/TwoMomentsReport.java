@@ -6,7 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
-import org.mendedleaf.core.line.Labels;
+import org.mendedleaf.core.catalogue.Labels;
 
 /** What became of files from one moment to another, as a file for others. */
 public final class TwoMomentsReport {

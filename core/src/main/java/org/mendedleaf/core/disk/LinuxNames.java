@@ -12,8 +12,6 @@ import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
 import java.util.Arrays;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.vault.NativeLibraries;
 
 /**
  * What Linux can do with names and Java cannot: let two names change places at once, and give a name only where nothing has

@@ -27,9 +27,6 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
-import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.vault.Access;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

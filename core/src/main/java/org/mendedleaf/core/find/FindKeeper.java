@@ -2,10 +2,10 @@ package org.mendedleaf.core.find;
 
 import java.io.IOException;
 import java.time.Duration;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Words;
 
 /** Keeps the index of a vault up with what is captured, gently. */

@@ -2,7 +2,7 @@ package org.mendedleaf.core.find;
 
 import java.util.Optional;
 import java.util.function.Function;
-import org.mendedleaf.core.line.FindQuery;
+import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;

@@ -10,12 +10,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.FindQuery;
+import org.mendedleaf.core.catalogue.FindQuery;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.Sight;
 

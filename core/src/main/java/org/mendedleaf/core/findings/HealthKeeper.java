@@ -3,10 +3,10 @@ package org.mendedleaf.core.findings;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Words;
 
 /** Looks into what was captured and says what looks wrong, gently. */

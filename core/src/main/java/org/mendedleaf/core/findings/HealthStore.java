@@ -9,13 +9,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.SideDatabase;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.RelativePath;
-import org.mendedleaf.core.line.SideDatabase;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.VaultFolder;
 

@@ -22,17 +22,19 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.systems.Connection;
+import org.mendedleaf.core.systems.Connections;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.vault.Access;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**
  * The user's settings: which vaults there are, what she is called, and what the screens remember. One file, {@code
  * settings.json}, in {@code MENDED_LEAF_HOME} or the usual folder for settings.
  */
-public final class Home {
+public final class Home implements Connections {
 
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final String LANGUAGE = "language";
@@ -96,6 +98,7 @@ public final class Home {
     }
 
     /** The systems that this user is connected to, in the order in which they came. */
+    @Override
     public List<Connection> connections() {
         List<Connection> all = new ArrayList<>();
         for (JsonNode c : settings.path("systems")) {
@@ -115,6 +118,7 @@ public final class Home {
     }
 
     /** Adds a connection, or changes the one of the same name. */
+    @Override
     public void connect(Connection connection) throws IOException {
         disconnect(connection.name());
         settings.withArray("systems")
@@ -142,6 +146,7 @@ public final class Home {
     }
 
     /** What who works here is called at the points she makes: the person of this computer, unless chosen otherwise. */
+    @Override
     public String who() {
         String as = settings.path("workingAs").asText("");
         return as.isEmpty() ? person() : as;

@@ -21,7 +21,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Properties;
 import java.util.UUID;
-import org.mendedleaf.core.vault.Access;
+import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

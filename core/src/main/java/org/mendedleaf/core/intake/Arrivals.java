@@ -12,7 +12,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.capture.Exclusions;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 
 /** The files that came last into some folders, such as that of downloads. */
 public final class Arrivals {

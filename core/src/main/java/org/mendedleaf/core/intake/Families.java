@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.OptionalDouble;
 import java.util.TreeMap;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 
 /**
  * Finds among the files of a folder those that are copies of one another in all but name, and proposes an order and the

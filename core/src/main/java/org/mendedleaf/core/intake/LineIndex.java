@@ -9,9 +9,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.vault.Digest;
 
 /** The files of a place as revisions are matched to them: by path, by name, by stem, by content. */

@@ -10,7 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.recovery.FileNames;
 import org.mendedleaf.core.vault.Digest;
 

@@ -6,13 +6,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /** Looks through a folder for scattered copies of one file, and proposes to fold them. Changes nothing. */

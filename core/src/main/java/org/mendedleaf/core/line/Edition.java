@@ -13,7 +13,7 @@ package org.mendedleaf.core.line;
 public record Edition(int major, int minor) implements Comparable<Edition> {
 
     /** What stands before the first version. */
-    static final Edition NONE = new Edition(0, 0);
+    public static final Edition NONE = new Edition(0, 0);
 
     /** The published version with this number. */
     public static Edition whole(int number) {

@@ -96,7 +96,7 @@ public record Hold(
     }
 
     /** The same under an id. */
-    Hold withId(long other) {
+    public Hold withId(long other) {
         return new Hold(other, place, kind, line, number, path, snapshot, reason, who, at, until, lifted);
     }
 

@@ -3,6 +3,7 @@ package org.mendedleaf.core.line;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.words.Words;
 
 /**

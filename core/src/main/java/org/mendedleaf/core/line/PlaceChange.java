@@ -44,11 +44,11 @@ public record PlaceChange(@Nullable Rhythm rhythm, List<String> excluded, List<S
                 before.versioning());
     }
 
-    Rhythm rhythmOver(Optional<Place> before) {
+    public Rhythm rhythmOver(Optional<Place> before) {
         return rhythm != null ? rhythm : before.map(Place::rhythm).orElse(Rhythm.ON_SAVE);
     }
 
-    List<String> exclusionsOver(Optional<Place> before) {
+    public List<String> exclusionsOver(Optional<Place> before) {
         List<String> all = new ArrayList<>(before.map(Place::exclusions).orElse(List.of()));
         all.removeAll(included);
         excluded.stream().filter(p -> !all.contains(p)).forEach(all::add);

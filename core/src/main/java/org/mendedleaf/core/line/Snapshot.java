@@ -2,6 +2,7 @@ package org.mendedleaf.core.line;
 
 import java.time.Instant;
 import java.util.Optional;
+import org.mendedleaf.core.time.MomentText;
 
 /**
  * A cut across all lines of a folder at one moment. Nothing is copied for it: it names the moment, and what was there
@@ -46,6 +47,11 @@ public record Snapshot(
     /** Whether nothing may take it away at this moment. */
     public boolean isHeld(Instant now) {
         return !hold.isEmpty() && holdEnds.map(now::isBefore).orElse(true);
+    }
+
+    /** What a typed moment can mean by it. */
+    public MomentText.Named named() {
+        return new MomentText.Named(id, label, at);
     }
 
     /** The same under another label. */

@@ -15,7 +15,7 @@ public enum Versioning {
     public static final String RULE = "versioning";
 
     /** How it is written; what is not known is {@link #ON}, so that nobody loses anything by it. */
-    static Versioning of(String text) {
+    public static Versioning of(String text) {
         for (Versioning v : values()) {
             if (v.text().equals(text)) {
                 return v;

@@ -1,7 +1,6 @@
 /**
- * A file's line through time, and the catalogue that holds all of them: values ({@link Line}, {@link Version}, {@link Place}),
- * the database behind them, its changes ({@link Op}, {@link ChangeLog}), stores and queries. Every change goes through {@link
- * WriteSession} into the packs too, so that {@link Rebuild} can make the catalogue from them. It calls neither capture nor
- * recovery. Start reading at {@link OpenVault}.
+ * A file's line through time, as values: what a {@link Line}, its {@link LinePoint points} and {@link Version versions} are,
+ * and what belongs to them: {@link Place}, {@link Snapshot}, {@link Hold}, {@link Finding}. Nothing here reads or writes
+ * anything; the catalogue does. Start reading at {@link Line}.
  */
 package org.mendedleaf.core.line;

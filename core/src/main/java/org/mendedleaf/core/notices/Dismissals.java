@@ -6,11 +6,11 @@ import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.catalogue.DecisionStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Decision;
-import org.mendedleaf.core.line.DecisionStore;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * Of what needs attention and is no harm to a file, what somebody said needs nobody. That holds as long as it is so: when it has

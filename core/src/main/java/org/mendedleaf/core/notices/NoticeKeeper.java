@@ -9,11 +9,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.findings.HealthStore;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.words.Words;
 
 /**

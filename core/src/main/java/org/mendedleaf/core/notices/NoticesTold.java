@@ -14,7 +14,7 @@ import java.nio.file.StandardOpenOption;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import org.mendedleaf.core.vault.Access;
+import org.mendedleaf.core.disk.Access;
 
 /** What somebody was told by notices of the desktop, for all programs of this person: a file beside the settings. */
 final class NoticesTold {

@@ -17,12 +17,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

@@ -7,9 +7,9 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.RelativePath;
 
 /** What lies in a folder and below it, on the disk. */
 final class Below {

@@ -20,17 +20,17 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedDeque;
 import java.util.stream.Stream;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /** Writes versions into a folder that need not be protected. What is there is never replaced, since nobody keeps it. */

@@ -5,7 +5,7 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
-import org.mendedleaf.core.vault.Durable;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /** What an error about a file means, in words. */

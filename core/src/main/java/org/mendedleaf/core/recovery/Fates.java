@@ -3,11 +3,11 @@ package org.mendedleaf.core.recovery;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /** What became of versions and of their files. */

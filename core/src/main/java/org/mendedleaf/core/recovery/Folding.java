@@ -2,7 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import java.util.HashSet;
 import java.util.List;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 
 /**
  * Scattered copies that become versions of one file.

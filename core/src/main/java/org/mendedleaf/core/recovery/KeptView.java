@@ -3,8 +3,8 @@ package org.mendedleaf.core.recovery;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 
 /** What a plan sees within a session, after what is live was captured. */

@@ -8,11 +8,11 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.mendedleaf.core.capture.MovedAside;
+import org.mendedleaf.core.catalogue.AsideStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.SafeFolder;
-import org.mendedleaf.core.line.AsideStore;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * What a restore left in a folder when it was killed, under names of ours: files that were being written, and folders in

@@ -5,13 +5,13 @@ import java.io.UncheckedIOException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.LiveEntry;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.LiveEntry;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.vault.Digest;
 
 /** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */

@@ -4,13 +4,13 @@ import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
+import org.mendedleaf.core.catalogue.JournalEnds;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.LineWriter;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.JournalEnds;
-import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.LineWriter;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * Writes an action into the journal: what is about to be changed before it is, so that it can be undone whatever happens

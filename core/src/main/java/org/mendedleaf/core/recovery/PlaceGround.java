@@ -6,12 +6,12 @@ import java.nio.channels.Channels;
 import java.nio.file.NoSuchFileException;
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 

@@ -5,9 +5,9 @@ import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.words.Words;
 
 /**

@@ -8,8 +8,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.words.Words;
 
 /** Decides what a restore will do. Pure: it sees what is there through a function, and changes nothing. */

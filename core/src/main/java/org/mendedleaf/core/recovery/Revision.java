@@ -1,7 +1,7 @@
 package org.mendedleaf.core.recovery;
 
 import java.nio.file.Path;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Stage;
 
 /**

@@ -10,17 +10,17 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /**

@@ -5,10 +5,10 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.LiveEntry;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.LiveEntry;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 

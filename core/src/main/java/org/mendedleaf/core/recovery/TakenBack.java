@@ -11,12 +11,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RemarkStore;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.SafeFolder;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.WriteSession;
-import org.mendedleaf.core.vault.Access;
 import org.mendedleaf.core.words.Words;
 
 /** Brings back the files that an action removed from outside of any place, where nothing has their names meanwhile. */

@@ -9,8 +9,8 @@ import java.text.Normalizer;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

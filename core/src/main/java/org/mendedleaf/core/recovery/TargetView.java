@@ -4,8 +4,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.Optional;
 import java.util.function.Function;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Version;
 
 /**

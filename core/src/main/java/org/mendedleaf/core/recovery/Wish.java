@@ -1,6 +1,6 @@
 package org.mendedleaf.core.recovery;
 
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Version;
 
 /**

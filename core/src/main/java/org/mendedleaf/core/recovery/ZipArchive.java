@@ -21,15 +21,15 @@ import org.apache.commons.compress.archivers.zip.Zip64Mode;
 import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
 import org.apache.commons.compress.archivers.zip.ZipArchiveOutputStream;
 import org.apache.commons.compress.archivers.zip.ZipFile;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.vault.Access;
-import org.mendedleaf.core.vault.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

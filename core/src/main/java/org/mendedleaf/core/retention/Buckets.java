@@ -7,7 +7,7 @@ import java.time.zone.ZoneOffsetTransition;
 import java.time.zone.ZoneRules;
 import java.util.ArrayList;
 import java.util.List;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 
 /**
  * The buckets of a {@link Calendar} for many moments: the same numbers, with the offsets of the zone looked up in a table and

@@ -4,7 +4,7 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 
 /**
  * The calendar that somebody lives by: into which hour, day, week, month and year a moment falls. Pure. An hour that the

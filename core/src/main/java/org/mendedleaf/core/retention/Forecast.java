@@ -9,8 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 
 /**
  * How much space the versions will take, from how the files really changed and what the rules keep. Pure.

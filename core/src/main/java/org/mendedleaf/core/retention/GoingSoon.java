@@ -7,10 +7,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 

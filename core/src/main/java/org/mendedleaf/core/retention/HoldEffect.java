@@ -6,11 +6,10 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.function.IntPredicate;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

@@ -10,21 +10,20 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.VersionTable;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /**

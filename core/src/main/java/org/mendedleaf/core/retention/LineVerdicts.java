@@ -8,12 +8,11 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.mendedleaf.core.line.HoldStore;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

@@ -3,7 +3,6 @@ package org.mendedleaf.core.retention;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

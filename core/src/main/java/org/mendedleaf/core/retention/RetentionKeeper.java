@@ -3,9 +3,9 @@ package org.mendedleaf.core.retention;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.words.Words;
 
 /** Carries standing rules out and gives space back, whenever that is due. */

@@ -2,11 +2,11 @@ package org.mendedleaf.core.retention;
 
 import java.io.IOException;
 import java.time.Clock;
-import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RuleDocument;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RuleDocument;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.PlaceRules;
 

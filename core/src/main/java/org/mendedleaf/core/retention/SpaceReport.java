@@ -2,7 +2,7 @@ package org.mendedleaf.core.retention;
 
 import java.io.IOException;
 import java.nio.file.Files;
-import org.mendedleaf.core.vault.FilesBelow;
+import org.mendedleaf.core.disk.FilesBelow;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /**

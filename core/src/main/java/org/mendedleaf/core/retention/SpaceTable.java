@@ -2,7 +2,6 @@ package org.mendedleaf.core.retention;
 
 import java.util.BitSet;
 import java.util.function.IntPredicate;
-import org.mendedleaf.core.line.VersionTable;
 
 /**
  * What versions really take in packs: shared chunks counted once. Exact, by how many versions need each chunk; nothing is

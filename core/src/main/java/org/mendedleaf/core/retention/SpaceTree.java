@@ -10,9 +10,8 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.ContentKind;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 
 /**
  * Where the space goes: what each place, folder and file really takes, each chunk counted once in everything that holds it.

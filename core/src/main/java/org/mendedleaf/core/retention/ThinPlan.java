@@ -7,8 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.intake.ContentKind;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

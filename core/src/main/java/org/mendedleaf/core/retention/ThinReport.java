@@ -15,8 +15,7 @@ import java.util.Locale;
 import java.util.Optional;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

@@ -12,9 +12,8 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 

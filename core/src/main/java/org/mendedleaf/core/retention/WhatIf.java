@@ -7,8 +7,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CompletableFuture;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 
 /**
  * Two sets of rules side by side on the real history: what each keeps, by age, and the files that differ. Pure and exact.

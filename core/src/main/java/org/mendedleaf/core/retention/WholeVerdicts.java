@@ -7,10 +7,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.Reading;
 
 /**
  * Verdicts on all versions of a vault as they count now: with limits of space, and with what a full drive would take where

@@ -8,11 +8,11 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RuleStore;
+import org.mendedleaf.core.catalogue.SettingChanges;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RuleStore;
-import org.mendedleaf.core.line.SettingChanges;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * How a protected folder is worked with: its settings, its members, and who owns it. Until somebody chooses members,

@@ -3,13 +3,13 @@ package org.mendedleaf.core.rules;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LinePoint;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
 
 /** What somebody sees of a line: who may not see drafts sees the published versions, the newest of them first. */

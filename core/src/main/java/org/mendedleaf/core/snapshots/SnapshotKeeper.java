@@ -5,11 +5,11 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.words.Words;
 

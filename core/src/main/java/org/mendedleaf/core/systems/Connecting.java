@@ -6,21 +6,17 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.home.Connection;
-import org.mendedleaf.core.home.Home;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.OutsideWriter;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.OutsideWriter;
+import org.mendedleaf.core.catalogue.PlaceWriter;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.PlaceWriter;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Source;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
-import org.mendedleaf.core.systems.wire.Retry;
-import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.words.Words;
 
 /** Connects systems, makes places in them, changes their settings, declares what belongs together. */
@@ -29,13 +25,13 @@ public final class Connecting {
     /** How often a place in a system is looked at unless chosen otherwise, minutes. */
     public static final int LOOK_MINUTES = 10;
 
-    private final Home home;
+    private final Connections connected;
     private final SystemBook book;
     private final Clock clock;
 
-    /** Connecting for this home. */
-    public Connecting(Home home, SystemBook book, Clock clock) {
-        this.home = home;
+    /** Connecting for this user. */
+    public Connecting(Connections connected, SystemBook book, Clock clock) {
+        this.connected = connected;
         this.book = book;
         this.clock = clock;
     }
@@ -49,16 +45,16 @@ public final class Connecting {
     public Connection connect(
             String name, @Nullable SystemKind kind, String address, String token, OpenVault vault, Retry retry)
             throws IOException {
-        Systems.address(address);
+        book.opener().checkAddress(address);
         // Checks the name before anything is sent.
         new Connection(name, SystemKind.WEBDAV, address, token, vault.folder().root());
-        SystemKind found = kind == null ? Systems.kindOf(name, address, token, retry) : kind;
-        OutsideSystem system = Systems.open(name, found, address, token, retry, clock);
+        SystemKind found = kind == null ? book.opener().kindOf(name, address, token, retry) : kind;
+        OutsideSystem system = book.opener().open(name, found, address, token, retry, clock);
         system.state();
         Connection connection =
                 new Connection(name, found, address, token, vault.folder().root());
-        synchronized (home) {
-            home.connect(connection);
+        synchronized (connected) {
+            connected.connect(connection);
         }
         return connection;
     }
@@ -112,7 +108,7 @@ public final class Connecting {
         system.configure(place.outside().orElseThrow().place(), settings);
         try (WriteSession session = vault.write()) {
             PlaceSettings was = before.map(Facts::settings).orElse(settings);
-            PlaceRules.note(session, place.id(), was, settings, clock.instant(), home.who());
+            PlaceRules.note(session, place.id(), was, settings, clock.instant(), connected.who());
             session.commit();
         }
         new Mirror(vault, place, system, clock).run(org.mendedleaf.core.jobs.Progress.NONE);

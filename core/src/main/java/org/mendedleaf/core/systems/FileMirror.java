@@ -11,9 +11,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.LiveEntry;
+import org.mendedleaf.core.catalogue.LiveEntry;
+import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.line.Origin;
-import org.mendedleaf.core.line.OutsideWriter;
 import org.mendedleaf.core.vault.Digest;
 
 /**

@@ -6,14 +6,14 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.catalogue.HeldLines;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.HeldLines;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.HoldStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 

@@ -6,33 +6,35 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
-import org.mendedleaf.core.home.Connection;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.systems.wire.Retry;
-import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.words.Words;
 
 /** The systems of a user by name, opened when they are needed and kept open. Safe for use by several threads. */
 public class SystemBook {
 
-    private final Home home;
+    private final Connections connected;
+    private final SystemOpener opener;
     private final Clock clock;
     private final Retry retry;
     private final Map<Connection, OutsideSystem> open = new ConcurrentHashMap<>();
 
-    /** The systems of this home. */
-    public SystemBook(Home home, Clock clock, Retry retry) {
-        this.home = home;
+    /** The systems of this user, opened by what speaks their protocols. */
+    public SystemBook(Connections connected, SystemOpener opener, Clock clock, Retry retry) {
+        this.connected = connected;
+        this.opener = opener;
         this.clock = clock;
         this.retry = retry;
     }
 
     /** The connections, in the order in which they were made. */
     public List<Connection> connections() {
-        synchronized (home) {
-            return home.connections();
+        synchronized (connected) {
+            return connected.connections();
         }
+    }
+
+    SystemOpener opener() {
+        return opener;
     }
 
     /** The connection of this name. */
@@ -48,7 +50,7 @@ public class SystemBook {
     public OutsideSystem system(String name) throws IOException {
         Connection c =
                 connection(name).orElseThrow(() -> new SystemException.Missing(Words.of("system.notConnected", name)));
-        return open.computeIfAbsent(c, k -> Systems.open(k.name(), k.kind(), k.address(), k.token(), retry, clock));
+        return open.computeIfAbsent(c, k -> opener.open(k.name(), k.kind(), k.address(), k.token(), retry, clock));
     }
 
     /** The system that a place is in. */

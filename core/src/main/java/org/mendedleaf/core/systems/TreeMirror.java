@@ -9,10 +9,10 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
-import org.mendedleaf.core.line.LineWriter;
-import org.mendedleaf.core.line.LiveEntry;
+import org.mendedleaf.core.catalogue.LineWriter;
+import org.mendedleaf.core.catalogue.LiveEntry;
+import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.line.Origin;
-import org.mendedleaf.core.line.OutsideWriter;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.StoredContent;
 
@@ -105,7 +105,7 @@ final class TreeMirror {
                 || !writer.content(there.line(), there.number()).digest().equals(content.digest());
         if (fresh) {
             Instant known = f.modified().equals(Instant.EPOCH) ? now : f.modified();
-            Instant previous = there == null ? Instant.EPOCH : org.mendedleaf.core.line.Moment.instant(there.from());
+            Instant previous = there == null ? Instant.EPOCH : org.mendedleaf.core.time.Moment.instant(there.from());
             arrive(f, clamp(known, previous, now), modified, content);
             line = writer.at(f.path()).orElseThrow().line();
         } else {

@@ -14,6 +14,7 @@ import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

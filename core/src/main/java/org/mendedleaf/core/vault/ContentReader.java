@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /** The outgoing side of the vault: contents by their recipes. One thread at a time. */

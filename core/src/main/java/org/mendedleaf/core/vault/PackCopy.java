@@ -9,6 +9,7 @@ import java.util.Arrays;
 import java.util.Collections;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.jobs.Progress;
 
 /**

@@ -51,7 +51,7 @@ import org.mendedleaf.core.words.Words;
  *  24  8  magic     "MLFPEND" and a line feed
  * </pre>
  *
- * <p>The decoded bytes of a commit record are described in {@code org.mendedleaf.core.line.ChangeLog}; to the vault they
+ * <p>The decoded bytes of a commit record are described in {@code ChangeLog} of the catalogue; to the vault they
  * are opaque.
  */
 public final class PackFormat {

@@ -14,6 +14,7 @@ import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.mendedleaf.core.disk.Durable;
 
 /**
  * Makes a damaged pack whole with what the same pack of a copy, or of the vault that it is a copy of, still has: both hold the

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

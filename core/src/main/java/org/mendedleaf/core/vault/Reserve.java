@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Set;
 import java.util.SplittableRandom;
+import org.mendedleaf.core.disk.Durable;
 
 /**
  * A file that keeps some space of the vault's disk: when the disk is full, it is given up so that something can be let go and

@@ -14,6 +14,9 @@ import java.util.UUID;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Durable;
+import org.mendedleaf.core.disk.NativeLibraries;
 import org.mendedleaf.core.words.Words;
 
 /**

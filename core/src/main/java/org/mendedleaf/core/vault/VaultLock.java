@@ -18,6 +18,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /**

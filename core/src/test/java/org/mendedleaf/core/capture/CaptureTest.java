@@ -17,13 +17,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.Version;
 

@@ -15,14 +15,14 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Present;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.Present;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.snapshots.Snapshots;
+import org.mendedleaf.core.time.Moment;
 
 /** A clock that once stood ten years ahead: what is current is decided by order. */
 class ClockTest {

@@ -5,8 +5,8 @@ import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
-import org.mendedleaf.core.line.RelativePath;
 
 /** Folders so deep that their paths cannot be handed to the system in one piece. */
 final class DeepFolder {

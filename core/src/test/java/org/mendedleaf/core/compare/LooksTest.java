@@ -14,11 +14,11 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.OnlyHere;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Made;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OnlyHere;
-import org.mendedleaf.core.line.Reading;
 
 /** Versions are looked into and compared from the vault alone. */
 class LooksTest {

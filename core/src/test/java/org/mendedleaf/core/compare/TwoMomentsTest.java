@@ -9,11 +9,11 @@ import java.time.Instant;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.time.Moment;
 
 class TwoMomentsTest {
 

@@ -17,13 +17,14 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.VaultCheck;
 import org.mendedleaf.core.systems.Healing;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /** A vault and its copy heal each other: what one of them still has is whole in both again. */
@@ -63,7 +64,7 @@ class CopyHealingTest {
     }
 
     private static SystemBook book(Path within) throws IOException {
-        return new SystemBook(Home.open(within.resolve("home")), Clock.systemUTC(), Retry.STANDARD);
+        return new SystemBook(Home.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.STANDARD);
     }
 
     private Healing.Result heal() throws IOException {

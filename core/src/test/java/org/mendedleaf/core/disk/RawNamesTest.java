@@ -18,11 +18,11 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.time.Moment;
 
 /** Names that are no text in UTF-8 are kept, and come back as they were. */
 final class RawNamesTest {

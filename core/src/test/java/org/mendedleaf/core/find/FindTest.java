@@ -15,13 +15,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.FindQuery;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RemarkStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.document.Made;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.FindQuery;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RemarkStore;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.Reclaim;
 

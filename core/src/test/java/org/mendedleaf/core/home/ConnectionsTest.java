@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.SystemKind;
 
 class ConnectionsTest {

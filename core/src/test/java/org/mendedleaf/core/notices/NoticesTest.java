@@ -18,15 +18,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.JournalQuery;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.findings.HealthCheck;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.JournalQuery;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Rebuild;
 
 /** What needs attention is told once, together, not in quiet hours, and again when it comes back. */
 class NoticesTest {

@@ -21,9 +21,9 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.TreeAt;
 
 class ArchiveTest {

@@ -12,11 +12,11 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.AsideStore;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.AsideStore;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.WriteSession;
 
 /** What killed restores leave is never in the way, and goes when nobody can need it. */
 class LeftoversTest {

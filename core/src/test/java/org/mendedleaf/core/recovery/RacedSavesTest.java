@@ -23,9 +23,9 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
 
 /** Somebody saves while a restore replaces, or removes, that very file. */
@@ -169,8 +169,8 @@ class RacedSavesTest {
             String name = org.mendedleaf.core.disk.SafeFolder.ownName();
             Files.writeString(p.path(name), "saved in that moment");
             try (var session = p.vault().write()) {
-                org.mendedleaf.core.line.AsideStore.put(
-                        session, p.place(), new org.mendedleaf.core.line.AsideStore.Aside(name, "a.txt"));
+                org.mendedleaf.core.catalogue.AsideStore.put(
+                        session, p.place(), new org.mendedleaf.core.catalogue.AsideStore.Aside(name, "a.txt"));
                 session.commit();
             }
             p.capture();

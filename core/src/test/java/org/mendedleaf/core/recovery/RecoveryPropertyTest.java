@@ -16,9 +16,9 @@ import net.jqwik.api.Example;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 

@@ -18,15 +18,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Origin;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 
 class RecoveryTest {
 

@@ -15,7 +15,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
 import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 
 class CalendarTest {
 

@@ -9,9 +9,8 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.Reading;
 
 /** Ways to make histories, and to judge them. */
 final class Histories {

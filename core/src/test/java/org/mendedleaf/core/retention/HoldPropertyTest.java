@@ -20,13 +20,12 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.JournalStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.vault.VaultException;
 
 /** Whatever anybody does, what is held comes back. */

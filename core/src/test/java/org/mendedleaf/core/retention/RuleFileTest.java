@@ -24,7 +24,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.intake.ContentKind;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 
 /** Rules as people write them, and what is said of wrong ones. */
 class RuleFileTest {

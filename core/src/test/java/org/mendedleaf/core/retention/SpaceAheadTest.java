@@ -17,9 +17,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.Reading;
 
 /** Space that is needed, space that will be needed, and rules that carry themselves out. */
 class SpaceAheadTest {

@@ -17,12 +17,11 @@ import java.util.TreeSet;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.Moment;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.VersionTable;
+import org.mendedleaf.core.time.Moment;
 
 /** Promises of verdicts that hold for all histories and all rules. */
 class VerdictsPropertyTest {

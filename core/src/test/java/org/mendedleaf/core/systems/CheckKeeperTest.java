@@ -15,15 +15,15 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.check.CheckSchedule;
+import org.mendedleaf.core.check.DamagedChunks;
+import org.mendedleaf.core.check.LastCheck;
+import org.mendedleaf.core.check.SoundPacks;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.CheckSchedule;
-import org.mendedleaf.core.line.DamagedChunks;
-import org.mendedleaf.core.line.LastCheck;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.SoundPacks;
-import org.mendedleaf.core.line.WriteSession;
 import org.mendedleaf.core.vault.Flip;
 
 /** Every stored byte is read on a schedule, goes on where it was ended, and what is damaged is healed. */

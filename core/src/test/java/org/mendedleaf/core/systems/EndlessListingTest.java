@@ -20,13 +20,11 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Skipped;
-import org.mendedleaf.core.systems.wire.Budget;
-import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
 
 /** What never comes to its end elsewhere comes to an end here, and is told. */

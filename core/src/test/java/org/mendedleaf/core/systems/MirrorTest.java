@@ -15,16 +15,16 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Rebuild;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.retention.SpaceTree;
+import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.rules.Setting;
 
 /** What a system says comes onto lines, once. */
@@ -261,7 +261,7 @@ class MirrorTest {
         List<Holder> held = rig.holders(before, 1);
         rig.vault().close();
         Rebuild.run(rig.vault().folder().root(), "test", Duration.ofSeconds(1), rig.clock());
-        try (var again = org.mendedleaf.core.line.OpenVault.open(
+        try (var again = org.mendedleaf.core.catalogue.OpenVault.open(
                         rig.vault().folder().root(), "test", Duration.ofSeconds(1));
                 var reading = again.read()) {
             Line after = reading.line(place, "a").orElseThrow();

@@ -18,17 +18,16 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.mendedleaf.core.catalogue.JournalStore;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Cut;
-import org.mendedleaf.core.line.JournalStore;
-import org.mendedleaf.core.line.LetGoStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestorePlan;
@@ -42,6 +41,7 @@ import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.rules.Setting;
 
 /** Work in a system as in a folder: the same for every kind that can be written to. */

@@ -14,20 +14,19 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
@@ -51,7 +50,7 @@ public final class Rig implements AutoCloseable {
         outside = new StandIns(temp.resolve("outside"), "ines");
         home = Home.open(temp.resolve("home"));
         home.addVault(desk.vault().folder().root());
-        book = new SystemBook(home, clock(), QUICK);
+        book = new SystemBook(home, Systems.OPENER, clock(), QUICK);
         at(START);
         for (StandIn s : outside.all()) {
             home.connect(new Connection(

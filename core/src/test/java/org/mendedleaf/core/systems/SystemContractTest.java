@@ -21,7 +21,6 @@ import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.systems.wire.Retry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.standins.Fault;
 

@@ -20,9 +20,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.WriteSession;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 
 class ContentRoundTripTest {
 
@@ -168,7 +168,7 @@ class ContentRoundTripTest {
         for (int i = 0; i < stored.size(); i++) {
             assertThat(read(stored.get(i))).isEqualTo(noise(150_000, i));
         }
-        assertThat(new org.mendedleaf.core.line.VaultCheck(vault)
+        assertThat(new org.mendedleaf.core.check.VaultCheck(vault)
                         .run(true, org.mendedleaf.core.jobs.Progress.NONE)
                         .isClean())
                 .isTrue();

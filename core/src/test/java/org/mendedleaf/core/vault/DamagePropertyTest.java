@@ -30,15 +30,15 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.check.Rebuild;
+import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.Rebuild;
-import org.mendedleaf.core.line.VaultCheck;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.WriteSession;
 
 /**
  * Whatever is damaged in a vault, any byte, any length, any pack, with its catalogue there, older, emptied, garbled or gone:

@@ -12,8 +12,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.VaultCheck;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.check.VaultCheck;
 
 class DamageTest {
 
@@ -91,7 +91,7 @@ class DamageTest {
                     .singleElement()
                     .satisfies(l -> assertThat(l.path()).isEqualTo("noise.bin"));
             assertThatThrownBy(() -> {
-                        try (org.mendedleaf.core.line.Reading r = p.vault().read()) {
+                        try (org.mendedleaf.core.catalogue.Reading r = p.vault().read()) {
                             r.contents()
                                     .head(
                                             p.line("noise.bin")

@@ -8,6 +8,8 @@ import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.FilesBelow;
 
 /** A vault is read while others write to it. */
 class FilesBelowTest {

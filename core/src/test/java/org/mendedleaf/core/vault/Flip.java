@@ -3,8 +3,8 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import org.mendedleaf.core.line.OpenVault;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Version;
 
 /** Damage in the packs of a vault. */

@@ -23,11 +23,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.line.VaultCheck;
 
 class FullDiskTest {
 

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.line.Reading;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Version;
 
 /** A chunk that is known to be damaged is stored anew by the next content that has it, and whoever needs it is whole again. */

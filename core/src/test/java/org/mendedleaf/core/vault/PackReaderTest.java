@@ -17,9 +17,9 @@ import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.WriteSession;
 
 class PackReaderTest {
 

@@ -17,7 +17,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.Child;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Access;
 
 /** How a vault is made, and who may open it. */
 class VaultFolderTest {

@@ -21,8 +21,8 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.core.line.MomentText;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.time.MomentText;
 
 /** Every language says everything, of the same things. */
 class LanguagesTest {

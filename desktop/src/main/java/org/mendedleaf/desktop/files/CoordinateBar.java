@@ -12,7 +12,7 @@ import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Held;

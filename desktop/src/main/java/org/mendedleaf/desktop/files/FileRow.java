@@ -64,7 +64,7 @@ public record FileRow(Entry entry, String path, Optional<Totals> totals, Against
         }
         return totals.map(Totals::newest)
                 .filter(m -> m > 0)
-                .map(org.mendedleaf.core.line.Moment::instant)
+                .map(org.mendedleaf.core.time.Moment::instant)
                 .orElse(entry.changed());
     }
 }

@@ -2,11 +2,11 @@ package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
 import java.time.Instant;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Finding;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.OutsideLines;

@@ -140,7 +140,7 @@ final class LineCell extends ListCell<LineRow> {
     private void event(Event e) {
         when.setText(Say.moment(e.at(), desk.clock().instant(), desk.zone()));
         Ui.tooltip(when, Say.exact(e.at(), desk.zone()));
-        String from = e.kind() == EventKind.RENAMED ? org.mendedleaf.core.line.RelativePath.name(e.from()) : e.from();
+        String from = e.kind() == EventKind.RENAMED ? org.mendedleaf.core.disk.RelativePath.name(e.from()) : e.from();
         String words = Words.of("event." + e.kind(), from, e.to());
         what.setText(e.who().isEmpty() ? words : e.who() + " · " + words);
         Ui.tooltip(what, e.from() + (e.to().equals(e.from()) ? "" : " → " + e.to()));

@@ -11,13 +11,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
 import org.mendedleaf.core.line.Totals;
+import org.mendedleaf.core.time.Moment;
 
 /** Puts listings together from the catalogue. Without a scene; off the screen's thread. */
 final class ListingLoader {

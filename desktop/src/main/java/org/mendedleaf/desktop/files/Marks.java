@@ -7,13 +7,13 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.TwoMoments;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RelativePath;
+import org.mendedleaf.core.time.Moment;
 
 /** How a folder of the past, and all below it, stands to now. */
 final class Marks {

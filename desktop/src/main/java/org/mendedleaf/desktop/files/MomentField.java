@@ -8,7 +8,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.MomentText;
+import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Background;

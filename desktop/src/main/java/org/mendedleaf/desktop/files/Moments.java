@@ -5,12 +5,12 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.MomentText;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.line.SnapshotStore;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Desk;
@@ -52,8 +52,10 @@ public final class Moments {
             }
 
             @Override
-            public List<Snapshot> snapshots() throws IOException {
-                return SnapshotStore.of(reading).all(held.place());
+            public List<MomentText.Named> snapshots() throws IOException {
+                return SnapshotStore.of(reading).all(held.place()).stream()
+                        .map(Snapshot::named)
+                        .toList();
             }
 
             @Override

@@ -16,7 +16,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.shell.Held;

@@ -30,7 +30,7 @@ import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMoments.Change;
 import org.mendedleaf.core.compare.TwoMoments.Kind;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.files.MomentField;

@@ -16,18 +16,17 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.Labels;
+import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RemovedFile;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.HoldStore;
-import org.mendedleaf.core.line.Labels;
 import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.line.LetGoStore;
-import org.mendedleaf.core.line.LivedTime;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
-import org.mendedleaf.core.line.RemovedFile;
-import org.mendedleaf.core.line.VersionTable;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.HoldEffect;
@@ -44,6 +43,7 @@ import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Standing;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Say;
@@ -436,7 +436,7 @@ public final class RetentionModel {
                     progress -> {
                         org.mendedleaf.core.journal.Action a;
                         try (Reading reading = p.vault().read()) {
-                            a = org.mendedleaf.core.line.JournalStore.of(reading)
+                            a = org.mendedleaf.core.catalogue.JournalStore.of(reading)
                                     .get(action)
                                     .orElseThrow();
                         }

@@ -15,7 +15,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
-import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Words;

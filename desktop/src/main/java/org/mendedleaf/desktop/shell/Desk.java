@@ -30,6 +30,10 @@ import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.catalogue.Duties;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Present;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyKeeper;
 import org.mendedleaf.core.find.FindKeeper;
@@ -39,12 +43,8 @@ import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.Duties;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
-import org.mendedleaf.core.line.Present;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.Space;
@@ -65,10 +65,11 @@ import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.systems.SystemWatch;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.words.Say;
 import org.mendedleaf.core.words.Words;
 
@@ -99,7 +100,7 @@ public final class Desk implements AutoCloseable {
     public Desk(Home home, Clock system, Executor screen) {
         this.home = home;
         this.clock = home.clock(system);
-        this.book = new SystemBook(home, this.clock, Retry.STANDARD);
+        this.book = new SystemBook(home, Systems.OPENER, this.clock, Retry.STANDARD);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);
     }

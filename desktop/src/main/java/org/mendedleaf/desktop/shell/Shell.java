@@ -110,7 +110,7 @@ public final class Shell extends BorderPane {
                 (held, item) -> {
                     files.reveal(
                             held,
-                            org.mendedleaf.core.line.RelativePath.child(item.folder(), item.name()),
+                            org.mendedleaf.core.disk.RelativePath.child(item.folder(), item.name()),
                             item.line(),
                             null);
                     showFiles();

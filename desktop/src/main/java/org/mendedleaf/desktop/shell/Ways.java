@@ -131,7 +131,7 @@ final class Ways implements Leads, PlanView.Asks, SnapshotsView.Asks {
     private void reveal(CompareModel model, TwoMoments.Change change) {
         boolean gone = change.after().isEmpty();
         Instant to = model.toProperty().get();
-        boolean now = to == null || to.equals(org.mendedleaf.core.line.Moment.FAR);
+        boolean now = to == null || to.equals(org.mendedleaf.core.time.Moment.FAR);
         back.run();
         files.reveal(
                 model.held(),

@@ -3,7 +3,7 @@ package org.mendedleaf.desktop.files;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.core.line.Moment;
+import org.mendedleaf.core.time.Moment;
 
 class TicksModelTest extends DeskTest {
 

@@ -9,8 +9,8 @@ import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.document.Document;
-import org.mendedleaf.core.line.Moment;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.desktop.files.DeskTest;
 import org.mendedleaf.desktop.files.Leads;
 

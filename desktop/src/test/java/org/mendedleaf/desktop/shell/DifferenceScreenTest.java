@@ -12,8 +12,8 @@ import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.home.Home;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 

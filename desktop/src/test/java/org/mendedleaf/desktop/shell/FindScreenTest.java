@@ -9,7 +9,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.mendedleaf.core.line.OpenVault;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.desktop.files.Detail;
 import org.mendedleaf.desktop.find.FindModel;

@@ -28,8 +28,8 @@ import javafx.scene.input.MouseButton;
 import javafx.scene.text.TextFlow;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.compare.Comparison.RowChange;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.desktop.files.Against;
 

@@ -16,12 +16,11 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.mendedleaf.core.home.Connection;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Reading;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.retention.Rule;
@@ -31,13 +30,15 @@ import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemBook;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.systems.wire.Retry;
+import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.desktop.files.LineRow;
 import org.mendedleaf.standins.StandIns;
 
@@ -68,7 +69,7 @@ class SystemsScreenTest extends WindowTest {
         Home settings = Home.open(home);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", java.time.Duration.ofSeconds(5))) {
             var clock = java.time.Clock.systemUTC();
-            SystemBook book = new SystemBook(settings, clock, Retry.STANDARD);
+            SystemBook book = new SystemBook(settings, Systems.OPENER, clock, Retry.STANDARD);
             Place folder;
             try (Reading reading = vault.read()) {
                 folder = reading.places().get(0);

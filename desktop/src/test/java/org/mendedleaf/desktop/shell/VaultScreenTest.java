@@ -17,8 +17,8 @@ import javafx.scene.control.MenuItem;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.copies.Copies;
-import org.mendedleaf.core.line.OpenVault;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /** The vault and its copies in the real window: begun, kept in step, read, healed, ended. */

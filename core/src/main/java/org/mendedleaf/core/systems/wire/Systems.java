@@ -6,12 +6,33 @@ import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.Clock;
 import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.systems.SystemOpener;
 import org.mendedleaf.core.words.Words;
 
 /** Opens connections to systems. */
 public final class Systems {
+
+    /** These methods, for those who know no protocols. */
+    public static final SystemOpener OPENER = new SystemOpener() {
+        @Override
+        public void checkAddress(String address) {
+            Systems.address(address);
+        }
+
+        @Override
+        public SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException {
+            return Systems.kindOf(name, address, token, retry);
+        }
+
+        @Override
+        public OutsideSystem open(
+                String name, SystemKind kind, String address, String token, Retry retry, Clock clock) {
+            return Systems.open(name, kind, address, token, retry, clock);
+        }
+    };
 
     private Systems() {}
 

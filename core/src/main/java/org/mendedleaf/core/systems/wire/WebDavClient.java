@@ -14,6 +14,7 @@ import java.util.Set;
 import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
+import org.mendedleaf.core.systems.Budget;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;

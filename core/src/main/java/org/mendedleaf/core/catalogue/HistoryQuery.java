@@ -1,0 +1,123 @@
+package org.mendedleaf.core.catalogue;
+
+import java.io.IOException;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.function.Consumer;
+import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.line.EventKind;
+import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.vault.Digest;
+
+/** Everything that happened in a place, in one go: all versions, and all renames and removals. */
+public final class HistoryQuery {
+
+    private final Sql sql;
+    private final Map<Long, String> folders = new HashMap<>();
+
+    private HistoryQuery(Sql sql) {
+        this.sql = sql;
+    }
+
+    /** As a reader sees it. */
+    public static HistoryQuery of(Reading reading) {
+        return new HistoryQuery(reading.sql());
+    }
+
+    /**
+     * A version.
+     *
+     * @param here whether its content is in the vault
+     */
+    public record Row(
+            long line,
+            int number,
+            String path,
+            Instant saved,
+            String who,
+            Origin origin,
+            boolean file,
+            long size,
+            long mtimeNanos,
+            Digest digest,
+            boolean here) {}
+
+    /** All versions of a place, line by line, the oldest of each first. */
+    public void versions(Place place, Consumer<Row> to) throws IOException {
+        Map<Long, String> paths = paths(place);
+        sql.list(
+                "SELECT v.line, v.number, n.folder, n.name, v.saved, v.who, v.origin, v.kind, v.size, v.mtime, v.digest,"
+                        + " length(v.recipe) <> 1 FROM version v JOIN line l ON l.id = v.line JOIN node n ON n.id = v.node"
+                        + " WHERE l.place = ? ORDER BY v.line, v.number",
+                r -> {
+                    to.accept(new Row(
+                            r.getLong(1),
+                            r.getInt(2),
+                            RelativePath.child(paths.getOrDefault(r.getLong(3), ""), r.getString(4)),
+                            Moment.instant(r.getLong(5)),
+                            r.getString(6),
+                            Origin.of(r.getInt(7)),
+                            r.getInt(8) == 1,
+                            r.getLong(9),
+                            r.getLong(10),
+                            Digest.of(r.getBytes(11)),
+                            r.getInt(12) != 0));
+                    return 0;
+                },
+                place.id());
+    }
+
+    /** A rename, a move, or a removal, of which {@code to} is empty. */
+    public record Turn(long line, Instant at, String who, String from, String to, int number) {}
+
+    /** All renames and removals of a place. */
+    public void turns(Place place, Consumer<Turn> to) throws IOException {
+        Map<Long, String> paths = paths(place);
+        sql.list(
+                "SELECT e.line, e.at, e.who, e.kind, a.folder, a.name, b.folder, b.name, e.number FROM event e"
+                        + " JOIN line l ON l.id = e.line JOIN node a ON a.id = e.origin_node JOIN node b ON b.id = e.target_node"
+                        + " WHERE l.place = ? AND e.kind IN (1, 2, 3)",
+                r -> {
+                    boolean removed = r.getInt(4) == EventKind.REMOVED.code();
+                    to.accept(new Turn(
+                            r.getLong(1),
+                            Moment.instant(r.getLong(2)),
+                            r.getString(3),
+                            RelativePath.child(paths.getOrDefault(r.getLong(5), ""), r.getString(6)),
+                            removed ? "" : RelativePath.child(paths.getOrDefault(r.getLong(7), ""), r.getString(8)),
+                            r.getInt(9)));
+                    return 0;
+                },
+                place.id());
+    }
+
+    private Map<Long, String> paths(Place place) throws IOException {
+        if (folders.isEmpty()) {
+            record Folder(long parent, String name) {}
+            Map<Long, Folder> all = new HashMap<>();
+            sql.list(
+                    "SELECT id, parent, name FROM folder WHERE place = ?",
+                    r -> all.put(r.getLong(1), new Folder(r.getLong(2), r.getString(3))),
+                    place.id());
+            for (Map.Entry<Long, Folder> e : all.entrySet()) {
+                java.util.ArrayDeque<Long> up = new java.util.ArrayDeque<>();
+                for (Long at = e.getKey(); at != null && !folders.containsKey(at); ) {
+                    up.push(at);
+                    Folder folder = all.get(at);
+                    at = folder == null || folder.parent() == 0 ? null : folder.parent();
+                }
+                for (long id : up) {
+                    Folder folder = all.get(id);
+                    String path = folder == null || folder.parent() == 0
+                            ? ""
+                            : RelativePath.child(folders.getOrDefault(folder.parent(), ""), folder.name());
+                    folders.put(id, path);
+                }
+            }
+        }
+        return folders;
+    }
+}

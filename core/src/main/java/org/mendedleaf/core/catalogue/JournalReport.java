@@ -1,0 +1,119 @@
+package org.mendedleaf.core.catalogue;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVPrinter;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.journal.Action;
+
+/** The journal for other programs: as CSV (RFC 4180), one row for each file, and as JSON Lines, one entry in a line. */
+public final class JournalReport {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    private JournalReport() {}
+
+    /** As CSV. */
+    public static String csv(List<JournalQuery.Entry> entries, Places places) throws IOException {
+        StringWriter out = new StringWriter();
+        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
+            csv.printRecord(
+                    "at",
+                    "who",
+                    "kind",
+                    "place",
+                    "words",
+                    "undone",
+                    "file",
+                    "version before",
+                    "version after",
+                    "took seconds",
+                    "failed");
+            for (JournalQuery.Entry e : entries) {
+                String place = places.place(e.place());
+                boolean undone = e.action().map(Action::undone).orElse(false);
+                List<Action.Item> items = e.action().map(Action::items).orElse(List.of());
+                if (items.isEmpty()) {
+                    csv.printRecord(
+                            e.at(), e.who(), e.kind(), place, e.words(), undone, "", "", "", took(e), failed(e));
+                }
+                for (Action.Item i : items) {
+                    csv.printRecord(
+                            e.at(),
+                            e.who(),
+                            e.kind(),
+                            place,
+                            e.words(),
+                            undone,
+                            RelativePath.child(i.folder(), i.name()),
+                            i.before(),
+                            i.after(),
+                            took(e),
+                            failed(e));
+                }
+            }
+        }
+        return out.toString();
+    }
+
+    /** Seconds that it took; nothing where that is not known. */
+    private static @Nullable Double took(JournalQuery.Entry e) {
+        return e.end().map(end -> end.took().toMillis() / 1000.0).orElse(null);
+    }
+
+    private static @Nullable Integer failed(JournalQuery.Entry e) {
+        return e.end().map(JournalEnds.End::failed).orElse(null);
+    }
+
+    /** As JSON Lines. */
+    public static String jsonLines(List<JournalQuery.Entry> entries, Places places) throws JsonProcessingException {
+        StringBuilder out = new StringBuilder();
+        for (JournalQuery.Entry e : entries) {
+            out.append(JSON.writeValueAsString(map(e, places))).append('\n');
+        }
+        return out.toString();
+    }
+
+    /** An entry with names for its parts. */
+    public static Map<String, Object> map(JournalQuery.Entry e, Places places) {
+        Map<String, Object> map = new LinkedHashMap<>();
+        map.put("at", e.at().toString());
+        map.put("who", e.who());
+        map.put("kind", e.kind());
+        map.put("place", places.place(e.place()));
+        map.put("words", e.words());
+        map.put("tookSeconds", took(e));
+        map.put("failed", failed(e));
+        map.put("cutShort", e.cutShort());
+        e.action().ifPresent(a -> {
+            map.put("action", a.id());
+            map.put("undone", a.undone());
+            map.put("undoes", a.undoes() == 0 ? null : a.undoes());
+            map.put(
+                    "files",
+                    a.items().stream()
+                            .map(i -> {
+                                Map<String, Object> file = new LinkedHashMap<>();
+                                file.put("path", RelativePath.child(i.folder(), i.name()));
+                                file.put("before", i.before() == 0 ? null : i.before());
+                                file.put("after", i.after() == 0 ? null : i.after());
+                                return file;
+                            })
+                            .toList());
+        });
+        return map;
+    }
+
+    /** What places are called. */
+    public interface Places {
+        /** The label of a place; empty for 0. */
+        String place(long id);
+    }
+}

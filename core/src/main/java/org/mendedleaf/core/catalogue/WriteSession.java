@@ -1,0 +1,262 @@
+package org.mendedleaf.core.catalogue;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.vault.ChannelOpener;
+import org.mendedleaf.core.vault.ChunkWriter;
+import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.vault.VaultLock;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * The right and the means to change a vault, for a while: its lock, a transaction on the catalogue, and the incoming
+ * side of the packs.
+ *
+ * <p>What {@link #apply} was given counts once {@link #commit} has returned; before that a crash, or {@link #close},
+ * leaves the vault as it was after the commit before. After a failed commit nothing more can be done in this session.
+ *
+ * <p>One thread at a time, but for {@link #chunks()}.
+ */
+public final class WriteSession implements AutoCloseable {
+
+    private static final long HOUR_MICROS = 3_600_000_000L;
+
+    private final VaultFolder vault;
+    private final VaultLock lock;
+    private final Sql sql;
+    private final ChunkWriter chunks;
+    private final ChangeLog log = new ChangeLog();
+    private final PackedListing.Keeper packed;
+    private final JournalEnds.Keeper ends = new JournalEnds.Keeper();
+    private final Map<Table, Long> next = new HashMap<>();
+    private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
+    private long highest;
+    private boolean broken;
+
+    private WriteSession(VaultFolder vault, VaultLock lock, Sql sql, ChunkWriter chunks) {
+        this.vault = vault;
+        this.lock = lock;
+        this.sql = sql;
+        this.chunks = chunks;
+        this.packed = new PackedListing.Keeper(sql);
+    }
+
+    /**
+     * Opens a session.
+     *
+     * @param holder who writes, in words, for the message that others get meanwhile
+     * @param patience how long to wait for another session to end
+     * @throws org.mendedleaf.core.vault.VaultException.Busy when it did not
+     */
+    static WriteSession open(VaultFolder vault, String holder, Duration patience, ChannelOpener opener)
+            throws IOException {
+        if (vault.isCopy()) {
+            throw new VaultException.Unavailable(Words.of("vault.isCopy", vault.root()));
+        }
+        VaultLock lock = VaultLock.take(vault, holder, patience);
+        Sql sql = null;
+        try {
+            Connection connection = Catalogue.openForWriting(vault);
+            sql = new Sql(vault, connection);
+            connection.setAutoCommit(false);
+            Sql missed = sql;
+            ChunkWriter chunks = new ChunkWriter(
+                    vault,
+                    opener,
+                    connection,
+                    () -> lookup(vault),
+                    (commit, changeLog) -> ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values)));
+            connection.commit();
+            WriteSession session = new WriteSession(vault, lock, sql, chunks);
+            HeldLines.catchUp(session);
+            return session;
+        } catch (SQLException e) {
+            closeQuietly(sql, lock);
+            throw Catalogue.translate(vault, e);
+        } catch (IOException | RuntimeException e) {
+            closeQuietly(sql, lock);
+            throw e;
+        }
+    }
+
+    private static Connection lookup(VaultFolder vault) {
+        try {
+            return Catalogue.openForReading(vault);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static void closeQuietly(@Nullable Sql sql, VaultLock lock) throws IOException {
+        try {
+            if (sql != null) {
+                sql.close();
+            }
+        } finally {
+            lock.close();
+        }
+    }
+
+    /** Tables whose rows are numbered. */
+    enum Table {
+        PLACE,
+        FOLDER,
+        NODE,
+        LINE,
+        EVENT,
+        CAPTURE,
+        JOURNAL,
+        CUT,
+        SNAPSHOT,
+        SCHEDULE,
+        COMMENT,
+        FINDING,
+        RULESET,
+        HOLD,
+        FINE,
+        VAULT_COPY,
+        SETTING_CHANGE;
+
+        private String sql() {
+            return "SELECT coalesce(max(id), 0) FROM " + name().toLowerCase(java.util.Locale.ROOT);
+        }
+    }
+
+    /** The vault that is written. */
+    public VaultFolder vault() {
+        return vault;
+    }
+
+    /** All places of the vault. */
+    public java.util.List<Place> places() throws IOException {
+        return new PlaceQuery(sql).all();
+    }
+
+    /** A number that is kept beside the rows, for speed only; 0 before it was set. */
+    public long note(String name) throws IOException {
+        return sql.number("SELECT value FROM counter WHERE name = ?", name);
+    }
+
+    /** Sets what {@link #note(String)} gives. Not logged: lost with the catalogue. */
+    public void note(String name, long value) throws IOException {
+        sql.run("INSERT OR REPLACE INTO counter(name, value) VALUES (?,?)", name, value);
+    }
+
+    /** Queries that see what was applied. */
+    public Sql sql() {
+        return sql;
+    }
+
+    /** How the actions end that this session notes. */
+    JournalEnds.Keeper ends() {
+        return ends;
+    }
+
+    /** Where contents go in. */
+    public ChunkWriter chunks() {
+        return chunks;
+    }
+
+    /** The next free id. */
+    long nextId(Table table) throws IOException {
+        Long known = next.get(table);
+        long id = 1 + (known == null ? sql.number(table.sql()) : known);
+        next.put(table, id);
+        return id;
+    }
+
+    /** Changes the catalogue, and remembers the change for the commit record. */
+    public void apply(Op op, @Nullable Object... values) throws IOException {
+        packed.before(op, values);
+        ends.before(op, values);
+        switch (op) {
+            case SPAN -> seen(values[3]);
+            case SPAN_ENDS -> seen(values[0]);
+            default -> {
+                // Nothing begins or ends by it.
+            }
+        }
+        sql.run(op.sql(), values);
+        log.add(op, values);
+    }
+
+    private void seen(@Nullable Object moment) {
+        highest = moment instanceof Number n ? Math.max(highest, n.longValue()) : highest;
+    }
+
+    /** Changes a table that is not logged: it is kept for speed and can be made again. */
+    public void applyUnlogged(String statement, @Nullable Object... values) throws IOException {
+        sql.run(statement, values);
+    }
+
+    /** Counts a change for the time ruler. */
+    void countChange(long place, Instant at) {
+        changes.computeIfAbsent(place, p -> new HashMap<>())
+                .merge(Math.floorDiv(Moment.micros(at), HOUR_MICROS), 1, Integer::sum);
+    }
+
+    /** Brings everything so far to disk; when this returns, it is acknowledged. */
+    public void commit() throws IOException {
+        if (broken) {
+            throw new IllegalStateException("expected a session whose commits went well");
+        }
+        broken = true;
+        for (Map.Entry<Long, Map<Long, Integer>> place : changes.entrySet()) {
+            for (Map.Entry<Long, Integer> hour : place.getValue().entrySet()) {
+                apply(Op.DENSITY, place.getKey(), hour.getKey(), hour.getValue());
+            }
+        }
+        changes.clear();
+        ends.note(this);
+        if (highest > note(Present.HIGHEST)) {
+            note(Present.HIGHEST, highest);
+        }
+        packed.pack();
+        lock.require(vault);
+        try {
+            ChunkWriter.@Nullable Flushed flushed = null;
+            if (!log.isEmpty() || chunks.hasFresh()) {
+                flushed = chunks.flush(log.drain());
+                lock.require(vault);
+            }
+            sql.connection().commit();
+            if (flushed != null) {
+                chunks.committed(flushed);
+            }
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        }
+        broken = false;
+    }
+
+    @Override
+    public void close() throws IOException {
+        try {
+            if (!sql.connection().getAutoCommit()) {
+                sql.connection().rollback();
+            }
+        } catch (SQLException e) {
+            org.slf4j.LoggerFactory.getLogger(WriteSession.class).debug("rolling back", e);
+        }
+        try {
+            lock.require(vault);
+        } catch (IOException e) {
+            chunks.leave();
+        }
+        try {
+            chunks.close();
+        } finally {
+            closeQuietly(sql, lock);
+        }
+    }
+}

@@ -1,0 +1,265 @@
+package org.mendedleaf.core.check;
+
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.NavigableMap;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.mendedleaf.core.catalogue.JournalChain;
+import org.mendedleaf.core.catalogue.JournalEnds;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.PackTables;
+import org.mendedleaf.core.catalogue.PackedListing;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.Sql;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.Damage;
+import org.mendedleaf.core.vault.PackCheck;
+import org.mendedleaf.core.vault.PackFiles;
+import org.mendedleaf.core.vault.PackReader;
+import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Checks a vault and names what is damaged, version by version. All of it is about one state of the vault, the one at the
+ * beginning: what is captured meanwhile is not part of it, and packs that are emptied meanwhile are followed. Nothing that is
+ * kept is changed; chunks that cannot be read are noted, so that the next content that has one stores it anew.
+ */
+public final class VaultCheck {
+
+    private final OpenVault vault;
+
+    /** A check of this vault. */
+    public VaultCheck(OpenVault vault) {
+        this.vault = vault;
+    }
+
+    /**
+     * What a check found.
+     *
+     * @param full whether every stored byte was read
+     * @param packs that were looked at
+     * @param versions that were looked at
+     * @param bytes of packs that were read
+     * @param damages what is wrong
+     * @param lost versions that cannot be brought back whole
+     * @param cancelled whether somebody stopped it before its end
+     * @param damagedPacks numbers of the packs in which something is wrong
+     */
+    public record Report(
+            boolean full,
+            long packs,
+            long versions,
+            long bytes,
+            List<String> damages,
+            List<LostVersion> lost,
+            boolean cancelled,
+            Set<Long> damagedPacks) {
+
+        /** Copies the lists. */
+        public Report {
+            damages = List.copyOf(damages);
+            lost = List.copyOf(lost);
+            damagedPacks = Set.copyOf(damagedPacks);
+        }
+
+        /** Whether nothing is wrong. */
+        public boolean isClean() {
+            return damages.isEmpty() && lost.isEmpty();
+        }
+    }
+
+    /**
+     * A version that cannot be brought back whole.
+     *
+     * @param line of the file
+     * @param path of the file, as it is now
+     * @param number of the version
+     * @param label what people call it
+     */
+    public record LostVersion(long line, String path, int number, String label) {}
+
+    /**
+     * Checks.
+     *
+     * @param full whether to read every stored byte, and to compare the catalogue with the change logs; otherwise packs are
+     *     looked at from outside
+     */
+    public Report run(boolean full, Progress progress) throws IOException {
+        return run(full, progress, Set.of());
+    }
+
+    /**
+     * As {@link #run(boolean, Progress)}.
+     *
+     * @param sound numbers of packs of which every byte was read already, and is sound; from outside they are looked at too
+     */
+    public Report run(boolean full, Progress progress, Set<Long> sound) throws IOException {
+        Set<Long> lostChunks = new HashSet<>();
+        Report report;
+        try (Reading reading = vault.read();
+                PackReader packs = new PackReader(vault.folder())) {
+            report = run(full, progress, reading, packs, lostChunks, sound);
+        }
+        note(report, lostChunks);
+        return report;
+    }
+
+    private Report run(
+            boolean full, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks, Set<Long> sound)
+            throws IOException {
+        Sql sql = reading.sql();
+        // The state that all of this is about begins with the first question.
+        List<PackCheck.Expected> expected = expected(sql);
+        List<String> damages = new ArrayList<>(catalogue(sql, full));
+        if (damages.isEmpty()) {
+            Optional<String> journal = JournalChain.broken(sql);
+            (journal.isPresent() ? journal : JournalEnds.broken(sql)).ifPresent(damages::add);
+        }
+        long all = expected.stream().mapToLong(PackCheck.Expected::committed).sum();
+        progress.begin(Words.of("check.step"), 0, full ? all : 0);
+        PackCheck check = new PackCheck(vault.folder(), packs);
+        long[] bytes = {0};
+        Set<Long> damagedPacks = new HashSet<>();
+        for (PackCheck.Expected pack : expected) {
+            if (progress.isCancelled()) {
+                break;
+            }
+            boolean isRead = sound.contains(pack.number());
+            bytes[0] += isRead ? pack.committed() : 0;
+            List<Damage> found = full && !isRead
+                    ? check.full(pack, n -> {
+                        bytes[0] += n;
+                        progress.advance(0, n);
+                    })
+                    : check.quick(pack);
+            if (found.isEmpty() || !follow(pack, packs, lostChunks)) {
+                found.forEach(d -> damages.add(d.words()));
+                found.forEach(d -> lostChunks.addAll(d.chunks()));
+                found.forEach(d -> damagedPacks.add(d.pack()));
+            }
+        }
+        damages.addAll(strayFiles(expected));
+        Map<Long, ChunkPlace> chunks = new HashMap<>();
+        expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
+        VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
+        versions.run(damages);
+        if (full && damages.isEmpty() && !progress.isCancelled()) {
+            damages.addAll(new LogCheck(vault.folder(), sql).run());
+        }
+        return new Report(
+                full,
+                expected.size(),
+                versions.looked(),
+                bytes[0],
+                damages,
+                versions.lost(),
+                progress.isCancelled(),
+                damagedPacks);
+    }
+
+    private static List<String> catalogue(Sql sql, boolean full) {
+        try {
+            List<String> found = new ArrayList<>();
+            sql.list(full ? "PRAGMA integrity_check" : "PRAGMA quick_check", r -> r.getString(1)).stream()
+                    .filter(line -> !"ok".equals(line))
+                    .map(line -> Words.of("check.catalogue", line))
+                    .forEach(found::add);
+            if (full && found.isEmpty()) {
+                PackedListing.damaged(sql).forEach(f -> found.add(Words.of("check.packed", String.valueOf(f))));
+            }
+            return found;
+        } catch (IOException e) {
+            return List.of(String.valueOf(e.getMessage()));
+        }
+    }
+
+    private static List<PackCheck.Expected> expected(Sql sql) throws IOException {
+        TreeMap<Long, NavigableMap<Long, ChunkPlace>> chunks = new TreeMap<>();
+        sql.list("SELECT id, hash, pack, off, clen, len FROM chunk", r -> {
+            ChunkPlace c = PackTables.place(r);
+            return chunks.computeIfAbsent(c.pack(), p -> new TreeMap<>()).put(c.offset(), c) == null;
+        });
+        return new ArrayList<>(sql.list(
+                "SELECT id, sealed, committed FROM pack ORDER BY id",
+                r -> new PackCheck.Expected(
+                        r.getLong(1),
+                        r.getInt(2) == 1,
+                        r.getLong(3),
+                        chunks.getOrDefault(r.getLong(1), new TreeMap<>()))));
+    }
+
+    /** Whether a pack was emptied since; then its chunks are looked at where they are now. */
+    private boolean follow(PackCheck.Expected pack, PackReader packs, Set<Long> lostChunks) throws IOException {
+        try (Reading now = vault.read()) {
+            if (now.sql().number("SELECT count(*) FROM pack WHERE id = ?", pack.number()) > 0) {
+                return false;
+            }
+            for (ChunkPlace c : pack.chunks().values()) {
+                List<ChunkPlace> moved = now.sql()
+                        .list(
+                                "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = ?",
+                                PackTables::place,
+                                c.id());
+                for (ChunkPlace place : moved) {
+                    try {
+                        packs.read(place);
+                    } catch (VaultException.Damaged e) {
+                        lostChunks.add(place.id());
+                    }
+                }
+            }
+        }
+        return true;
+    }
+
+    /** Files among the packs that are none of ours, or of which the catalogue does not know. */
+    private List<String> strayFiles(List<PackCheck.Expected> expected) throws IOException {
+        Set<Long> known = new HashSet<>();
+        expected.forEach(p -> known.add(p.number()));
+        List<String> found = new ArrayList<>();
+        Set<Long> now = new HashSet<>();
+        for (PackFiles.PackFile file : PackFiles.of(vault.folder())) {
+            if (file.state() != PackFiles.State.SOUND && !known.contains(file.named())) {
+                file.words().ifPresent(found::add);
+            } else if (!known.contains(file.number())) {
+                if (now.isEmpty()) {
+                    try (Reading reading = vault.read()) {
+                        now.addAll(reading.sql()
+                                .list("SELECT id FROM pack UNION SELECT pack FROM emptied", r -> r.getLong(1)));
+                    }
+                }
+                // A pack without a record was begun just now, or before a crash.
+                if (!now.contains(file.number()) && file.bytes() > PackCheck.EMPTY) {
+                    found.add(Words.of("check.unknownPack", file.file().getFileName()));
+                }
+            }
+        }
+        return found;
+    }
+
+    /** Chunks that cannot be read are noted where that is possible now; a check never waits for it. */
+    private void note(Report report, Set<Long> lostChunks) {
+        if (report.cancelled()) {
+            return;
+        }
+        try {
+            if (DamagedChunks.isNoted(vault, lostChunks, report.full())) {
+                return;
+            }
+            try (WriteSession session = vault.write()) {
+                DamagedChunks.note(session, lostChunks, report.full());
+                session.commit();
+            }
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(VaultCheck.class).debug("damage is not noted", e);
+        }
+    }
+}

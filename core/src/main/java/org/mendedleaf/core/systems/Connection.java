@@ -1,0 +1,29 @@
+package org.mendedleaf.core.systems;
+
+import java.nio.file.Path;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * A connection to another system.
+ *
+ * @param name what the user calls it; without colon and slash, since paths are written {@code NAME:PLACE/PATH}
+ * @param kind what it is
+ * @param address where it is reached
+ * @param token by which it knows us; kept in the settings, which only the user can read
+ * @param vault that keeps what is known of it
+ */
+public record Connection(String name, SystemKind kind, String address, String token, Path vault) {
+
+    /** Checks the name. */
+    public Connection {
+        if (name.isBlank() || name.indexOf(':') >= 0 || name.indexOf('/') >= 0) {
+            throw new IllegalArgumentException(Words.of("connect.badName", name));
+        }
+    }
+
+    /** Without the token, which has no business in logs. */
+    @Override
+    public String toString() {
+        return name + " (" + kind.text() + ", " + address + ")";
+    }
+}

@@ -1,0 +1,750 @@
+package org.mendedleaf.core.time;
+
+import java.io.IOException;
+import java.time.DateTimeException;
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.Month;
+import java.time.OffsetDateTime;
+import java.time.Year;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeParseException;
+import java.time.format.TextStyle;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * Understands moments as people type them: ISO 8601, days and times in words, how long ago, the beginning or the end of a week,
+ * month or year, a snapshot by its label or number, a version of the file that is asked about, and what was before the last
+ * change. A day without a time means its end. What could mean two moments, what the clocks left
+ * out or went through twice, and what has not come yet is refused in words.
+ *
+ * <pre>{@code
+ * new MomentText(zone, now, MomentText.NOWHERE).read("last Thursday 17:00")
+ * }</pre>
+ */
+public final class MomentText {
+
+    /** Where there is neither a change nor a snapshot. */
+    public static final Around NOWHERE = new Around() {
+        @Override
+        public Optional<Instant> lastChange() {
+            return Optional.empty();
+        }
+
+        @Override
+        public List<Named> snapshots() {
+            return List.of();
+        }
+    };
+
+    /** No file is as old as that. */
+    private static final Instant LONG_AGO = Instant.parse("1900-01-01T00:00:00Z");
+
+    private static final String DAY = "\\d{4}-\\d\\d-\\d\\d";
+
+    private static final LocalTime MORNING = LocalTime.of(9, 0);
+    private static final LocalTime AFTERNOON = LocalTime.of(15, 0);
+    private static final LocalTime EVENING = LocalTime.of(20, 0);
+    private static final LocalTime NIGHT = LocalTime.of(23, 0);
+
+    private final ZoneId zone;
+    private final Instant now;
+    private final Around around;
+
+    /**
+     * A moment that has a name: that of a snapshot.
+     *
+     * @param number by which it can be asked for
+     * @param label what people call it; empty when nobody named it
+     * @param at the moment
+     */
+    public record Named(long number, String label, Instant at) {}
+
+    /** What moments can be told by, beside the calendar. */
+    public interface Around {
+        /** When the folder or file that is looked at last changed. */
+        Optional<Instant> lastChange() throws IOException;
+
+        /** The snapshots that stand. */
+        List<Named> snapshots() throws IOException;
+
+        /** When a version of the file that is asked about was saved; empty where there is none, and of a folder. */
+        default Optional<Instant> version(String label) throws IOException {
+            return Optional.empty();
+        }
+    }
+
+    /** A reader of moments in this zone, at this moment. */
+    public MomentText(ZoneId zone, Instant now, Around around) {
+        this.zone = zone;
+        this.now = now;
+        this.around = around;
+    }
+
+    static Set<String> vocabulary(String name) {
+        return Words.typed("moment.vocabulary." + name);
+    }
+
+    /** Whether this text means the present, however the clock goes on. */
+    public static boolean isNow(String text) {
+        String word = text.strip().toLowerCase(Locale.ROOT);
+        return vocabulary("now").contains(word) || vocabulary("justNow").contains(word);
+    }
+
+    /**
+     * The moment that a text means.
+     *
+     * @throws IllegalArgumentException in words, when it means none, or more than one, or one that has not come yet
+     */
+    public Instant read(String text) throws IOException {
+        String typed = text.strip();
+        if (isNow(typed)) {
+            return now;
+        }
+        try {
+            Optional<Instant> iso = iso(typed);
+            Instant moment = iso.isPresent() ? iso.get() : wordsOrSnapshot(typed);
+            if (moment.isBefore(LONG_AGO)) {
+                throw unreadable(typed);
+            }
+            if (moment.isAfter(now)) {
+                throw new IllegalArgumentException(Words.of("moment.future", typed, Say.full(moment, zone)));
+            }
+            return moment;
+        } catch (DateTimeException | ArithmeticException e) {
+            throw unreadable(typed);
+        }
+    }
+
+    /**
+     * The end that a text means, of something that goes on until then: a day, whose end is meant; how long from now; or a
+     * moment that is yet to come.
+     *
+     * @throws IllegalArgumentException in words, when it means none, or one that has passed
+     */
+    public Instant readEnd(String text) throws IOException {
+        String typed = text.strip();
+        try {
+            Optional<Instant> iso = iso(typed);
+            Instant end = typed.matches(DAY)
+                    ? LocalDate.parse(typed).plusDays(1).atStartOfDay(zone).toInstant()
+                    : iso.isPresent() ? iso.get() : ahead(typed);
+            if (!end.isAfter(now)) {
+                throw new IllegalArgumentException(Words.of("hold.past"));
+            }
+            return end;
+        } catch (DateTimeException | ArithmeticException e) {
+            throw new IllegalArgumentException(Words.of("moment.noEnd", typed), e);
+        }
+    }
+
+    private Instant ahead(String typed) {
+        try {
+            return span(typed, tokens(typed), 1);
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(Words.of("moment.noEnd", typed), e);
+        }
+    }
+
+    private static List<String> tokens(String typed) {
+        List<String> tokens =
+                new ArrayList<>(Arrays.asList(typed.toLowerCase(Locale.ROOT).split("[\\s,]+")));
+        Set<String> fillers = vocabulary("fillers");
+        tokens.removeIf(t -> fillers.contains(t) || t.isEmpty());
+        return tokens;
+    }
+
+    /** A text that means no moment at all. */
+    static final class UnreadableException extends IllegalArgumentException {
+        private static final long serialVersionUID = 1;
+
+        UnreadableException(String typed) {
+            super(Words.of("moment.unreadable", typed));
+        }
+    }
+
+    static IllegalArgumentException unreadable(String typed) {
+        return new UnreadableException(typed);
+    }
+
+    /** A snapshot by its label or number alone, where nothing else has that reading. */
+    private Instant wordsOrSnapshot(String typed) throws IOException {
+        try {
+            return words(typed);
+        } catch (UnreadableException e) {
+            List<Named> named = named(typed);
+            if (named.isEmpty()) {
+                throw e;
+            }
+            return only(typed, named);
+        }
+    }
+
+    private Optional<Instant> iso(String typed) {
+        if (!typed.matches(DAY + "([T ].*)?")) {
+            return Optional.empty();
+        }
+        String text = typed.length() > 10 ? typed.substring(0, 10) + "T" + typed.substring(11) : typed;
+        try {
+            if (text.length() == 10) {
+                return Optional.of(endOf(LocalDate.parse(text)));
+            }
+            if (text.endsWith("]")) {
+                return Optional.of(ZonedDateTime.parse(text).toInstant());
+            }
+            if (text.endsWith("Z") || text.matches(".*T.*[+-]\\d\\d(:?\\d\\d)?$")) {
+                return Optional.of(OffsetDateTime.parse(text).toInstant());
+            }
+            return Optional.of(local(LocalDateTime.parse(text)));
+        } catch (DateTimeParseException e) {
+            // The time may still be in words, as in "2026-05-04 evening".
+            return Optional.empty();
+        }
+    }
+
+    /** The last moment of a day; of today, now. */
+    private Instant endOf(LocalDate day) {
+        if (day.equals(today())) {
+            return now;
+        }
+        return day.plusDays(1).atStartOfDay(zone).toInstant().minus(1, ChronoUnit.MICROS);
+    }
+
+    private LocalDate today() {
+        return now.atZone(zone).toLocalDate();
+    }
+
+    private Instant local(LocalDateTime time) {
+        List<ZoneOffset> offsets = zone.getRules().getValidOffsets(time);
+        String said = Say.formatter("d MMM yyyy, HH:mm").format(time);
+        if (offsets.isEmpty()) {
+            LocalTime after =
+                    zone.getRules().getTransition(time).getDateTimeAfter().toLocalTime();
+            throw new IllegalArgumentException(Words.of("moment.leftOut", said, Say.time(after)));
+        }
+        if (offsets.size() > 1) {
+            throw new IllegalArgumentException(
+                    Words.of("moment.twice", said, time.atOffset(offsets.get(0)), time.atOffset(offsets.get(1))));
+        }
+        return time.toInstant(offsets.get(0));
+    }
+
+    private Instant words(String typed) throws IOException {
+        String lower = typed.toLowerCase(Locale.ROOT);
+        for (String word : vocabulary("snapshot")) {
+            if (lower.startsWith(word + " ")) {
+                return snapshot(typed.substring(word.length()).strip());
+            }
+        }
+        for (String word : vocabulary("version")) {
+            if (lower.startsWith(word + " ")) {
+                String label = typed.substring(word.length()).strip();
+                return around.version(label)
+                        .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noVersion", label)));
+            }
+        }
+        List<String> tokens = tokens(bareHours(typed));
+        String all = String.join(" ", tokens);
+        if (vocabulary("beforeLastChange").contains(all)) {
+            return around.lastChange()
+                    .map(t -> t.minus(1, ChronoUnit.MICROS))
+                    .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noChange")));
+        }
+        if (vocabulary("earlierToday").contains(all)) {
+            Instant midnight = today().atStartOfDay(zone).toInstant();
+            return around.lastChange()
+                    .map(t -> t.minus(1, ChronoUnit.MICROS))
+                    .filter(midnight::isBefore)
+                    .orElse(midnight);
+        }
+        if (isTomorrow(tokens)) {
+            throw new IllegalArgumentException(Words.of("moment.tomorrow", typed));
+        }
+        Stretch stretch = new Stretch(today());
+        boolean begins = !tokens.isEmpty() && vocabulary("beginning").contains(tokens.get(0));
+        if (begins || !tokens.isEmpty() && vocabulary("end").contains(tokens.get(0))) {
+            Stretch.Days days = stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
+            return begins ? days.first().atStartOfDay(zone).toInstant() : endOf(days.last());
+        }
+        Optional<Instant> before = before(typed, tokens);
+        if (before.isPresent()) {
+            return before.get();
+        }
+        int ago = ago(tokens);
+        if (ago > 0) {
+            return ago(typed, tokens.subList(0, ago), tokens.subList(ago + 1, tokens.size()));
+        }
+        return dayAndTime(typed, tokens);
+    }
+
+    /** An hour alone counts as one where it is said to be: {@code at 17}. */
+    private static String bareHours(String typed) {
+        String at = String.join("|", vocabulary("at"));
+        return typed.replaceAll("(?iu)(^|\\s)(" + at + ")\\s+(\\d{1,2})(?=$|[\\s,])", "$1$3:00");
+    }
+
+    /** In some languages one word is the next day and, behind another day, its morning. */
+    private static boolean isTomorrow(List<String> tokens) {
+        Set<String> morning = vocabulary("morning");
+        Set<String> tomorrow = vocabulary("tomorrow");
+        return !tokens.isEmpty() && tomorrow.contains(tokens.get(0))
+                || tokens.stream().anyMatch(t -> tomorrow.contains(t) && !morning.contains(t));
+    }
+
+    /** So long ago where the language says that in front, as in {@code vor 3 Stunden}. */
+    private Optional<Instant> before(String typed, List<String> tokens) {
+        int at = tokens.isEmpty() || vocabulary("before").contains(tokens.get(0)) ? 0 : 1;
+        if (tokens.size() < at + 2 || !vocabulary("before").contains(tokens.get(at))) {
+            return Optional.empty();
+        }
+        int end = at + 1;
+        while (end < tokens.size() && isOfSpan(tokens.get(end))) {
+            end++;
+        }
+        List<String> span = new ArrayList<>(tokens.subList(0, at));
+        span.addAll(tokens.subList(at + 1, end));
+        return span.size() == at ? Optional.empty() : Optional.of(ago(typed, span, tokens.subList(end, tokens.size())));
+    }
+
+    private static boolean isOfSpan(String token) {
+        return number(token) >= 0
+                || unit(token).isPresent()
+                || vocabulary("and").contains(token)
+                || vocabulary("half").contains(token)
+                || token.matches("\\d+\\p{L}+")
+                        && unit(token.replaceAll("\\d", "")).isPresent();
+    }
+
+    private static int ago(List<String> tokens) {
+        for (int i = 0; i < tokens.size(); i++) {
+            if (vocabulary("ago").contains(tokens.get(i))) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** So long ago; on that day at a time; or on a day of the week so many weeks ago. */
+    private Instant ago(String typed, List<String> span, List<String> behind) {
+        Optional<DayOfWeek> weekday = named(span.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        if (weekday.isEmpty() && behind.isEmpty()) {
+            return span(typed, span, -1);
+        }
+        List<String> of = weekday.isPresent() ? span.subList(1, span.size()) : span;
+        LocalDate day = span(typed, of, -1).atZone(zone).toLocalDate();
+        boolean whole = of.size() == 2
+                && unit(of.get(1))
+                        .filter(u -> u.compareTo(ChronoUnit.DAYS) >= 0)
+                        .isPresent();
+        if (!whole) {
+            throw unreadable(typed);
+        }
+        if (weekday.isPresent()) {
+            if (unit(of.get(1)).orElseThrow() != ChronoUnit.WEEKS) {
+                throw unreadable(typed);
+            }
+            day = Stretch.inWeekOf(day, weekday.get());
+        }
+        if (behind.isEmpty()) {
+            return endOf(day);
+        }
+        String last = behind.get(behind.size() - 1);
+        Optional<LocalTime> time = behind.size() > 2 ? Optional.empty() : time(String.join("", behind));
+        if (time.isEmpty() && behind.size() == 1 && last.matches("\\d{1,2}")) {
+            time = Optional.of(LocalTime.of(Integer.parseInt(last), 0));
+        }
+        return local(day.atTime(time.orElseThrow(() -> unreadable(typed))));
+    }
+
+    private Instant snapshot(String label) throws IOException {
+        List<Named> named = named(label);
+        if (named.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("moment.noSnapshot", label));
+        }
+        return only(label, named);
+    }
+
+    /** The snapshots that have this label; where none has, the one of this number. */
+    private List<Named> named(String text) throws IOException {
+        List<Named> all = around.snapshots();
+        List<Named> labelled = all.stream()
+                .filter(s -> !s.label().isEmpty() && s.label().equalsIgnoreCase(text))
+                .toList();
+        return labelled.isEmpty() && text.matches("\\d{1,9}")
+                ? all.stream().filter(s -> s.number() == Long.parseLong(text)).toList()
+                : labelled;
+    }
+
+    private Instant only(String label, List<Named> named) {
+        if (named.size() > 1) {
+            throw new IllegalArgumentException(Words.of(
+                    "moment.manySnapshots",
+                    label,
+                    String.join(
+                            "; ",
+                            named.stream()
+                                    .map(s -> Words.of("moment.snapshotNumber", s.number(), Say.full(s.at(), zone)))
+                                    .toList())));
+        }
+        return named.get(0).at();
+    }
+
+    /** So long before now, or after it. */
+    private Instant span(String typed, List<String> tokens, int direction) {
+        List<String> spaced = Arrays.asList(
+                String.join(" ", tokens).replaceAll("(\\d)(\\p{L})", "$1 $2").split(" "));
+        ZonedDateTime at = now.atZone(zone);
+        boolean half = false;
+        int number = -1;
+        boolean any = false;
+        for (String token : spaced) {
+            if (vocabulary("and").contains(token)) {
+                continue;
+            }
+            if (vocabulary("half").contains(token)) {
+                half = true;
+            } else if (number(token) >= 0) {
+                number = number(token);
+            } else if (unit(token).isPresent() && (number >= 0 || half)) {
+                ChronoUnit unit = unit(token).get();
+                at = half && number <= 1 ? half(typed, at, unit, direction) : at.plus((long) direction * number, unit);
+                half = false;
+                number = -1;
+                any = true;
+            } else {
+                throw unreadable(typed);
+            }
+        }
+        if (!any || number >= 0) {
+            throw unreadable(typed);
+        }
+        return at.toInstant();
+    }
+
+    private static ZonedDateTime half(String typed, ZonedDateTime at, ChronoUnit unit, int direction) {
+        return switch (unit) {
+            case HOURS -> at.plusMinutes(30L * direction);
+            case DAYS -> at.plusHours(12L * direction);
+            case YEARS -> at.plusMonths(6L * direction);
+            default -> throw unreadable(typed);
+        };
+    }
+
+    private static int number(String token) {
+        if (token.matches("\\d{1,6}")) {
+            return Integer.parseInt(token);
+        }
+        int index = Words.lists("moment.vocabulary.numbers").stream()
+                .mapToInt(l -> l.indexOf(token))
+                .max()
+                .orElse(-1);
+        return vocabulary("one").contains(token) ? 1 : index < 0 ? -1 : index + 1;
+    }
+
+    static Optional<ChronoUnit> unit(String token) {
+        for (ChronoUnit unit : List.of(
+                ChronoUnit.SECONDS,
+                ChronoUnit.MINUTES,
+                ChronoUnit.HOURS,
+                ChronoUnit.DAYS,
+                ChronoUnit.WEEKS,
+                ChronoUnit.MONTHS,
+                ChronoUnit.YEARS)) {
+            if (vocabulary(unit.name()).contains(token)) {
+                return Optional.of(unit);
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Instant dayAndTime(String typed, List<String> all) {
+        List<String> day = new ArrayList<>();
+        List<String> tokens = pointed(typed, all);
+        LocalTime time = null;
+        boolean night = false;
+        for (int i = 0; i < tokens.size(); i++) {
+            String token = tokens.get(i);
+            boolean half = i + 1 < tokens.size() && tokens.get(i + 1).matches("[ap]\\.?m\\.?");
+            Optional<LocalTime> found = time(half ? token + tokens.get(i + 1) : token);
+            if (found.isEmpty()) {
+                day.add(token);
+                continue;
+            }
+            if (time != null) {
+                throw unreadable(typed);
+            }
+            time = found.get();
+            night = vocabulary("night").contains(token);
+            i += half ? 1 : 0;
+            if (vocabulary("tonight").contains(token)) {
+                day.add(Words.of("moment.vocabulary.today"));
+            }
+        }
+        if (tokens.stream().anyMatch(vocabulary("midnight")::contains)) {
+            throw new IllegalArgumentException(Words.of("moment.midnight", typed));
+        }
+        if (time == null && day.isEmpty()) {
+            throw unreadable(typed);
+        }
+        if (time == null) {
+            time = hourBehind(typed, day);
+        }
+        LocalDate date = day.isEmpty() || vocabulary("this").contains(String.join(" ", day))
+                ? today()
+                : day(typed, day, time != null, night);
+        return time == null ? endOf(date) : local(date.atTime(time));
+    }
+
+    /** The hour behind a day, taken off it, as in {@code yesterday 17}; null when there is none. */
+    private @Nullable LocalTime hourBehind(String typed, List<String> day) {
+        String last = day.get(day.size() - 1);
+        if (day.size() < 2 || !last.matches("\\d{1,2}") || Integer.parseInt(last) > 23) {
+            return null;
+        }
+        try {
+            day(typed, day.subList(0, day.size() - 1), true, false);
+        } catch (UnreadableException e) {
+            return null;
+        }
+        day.remove(day.size() - 1);
+        return LocalTime.of(Integer.parseInt(last), 0);
+    }
+
+    /**
+     * With two numbers and a point between them written as a time or as a date: what can only be one is that, and beside a day
+     * it is a time. Alone, what can be both is refused.
+     */
+    private List<String> pointed(String typed, List<String> tokens) {
+        List<String> out = new ArrayList<>();
+        for (String token : tokens) {
+            if (!token.matches("\\d{1,2}\\.\\d\\d")) {
+                out.add(token);
+                continue;
+            }
+            int a = Integer.parseInt(token.substring(0, token.indexOf('.')));
+            int b = Integer.parseInt(token.substring(token.indexOf('.') + 1));
+            boolean isTime = a < 24 && b < 60;
+            boolean isDate = a >= 1 && a <= 31 && b >= 1 && b <= 12;
+            // Written so itself it is none of those that are a time for certain.
+            boolean otherTime = tokens.stream().anyMatch(t -> time(t).isPresent());
+            if (isTime && isDate && tokens.size() == 1) {
+                String asTime = LocalTime.of(a, b).toString();
+                throw new IllegalArgumentException(Words.of("moment.dayOrTime", typed, asTime, latest(typed, a, b)));
+            }
+            out.add(isTime && !(isDate && otherTime) ? LocalTime.of(a, b).toString() : isDate ? token + "." : token);
+        }
+        return out;
+    }
+
+    private static Optional<LocalTime> time(String token) {
+        if (vocabulary("morning").contains(token)) {
+            return Optional.of(MORNING);
+        }
+        if (vocabulary("noon").contains(token)) {
+            return Optional.of(LocalTime.NOON);
+        }
+        if (vocabulary("afternoon").contains(token)) {
+            return Optional.of(AFTERNOON);
+        }
+        if (vocabulary("evening").contains(token)) {
+            return Optional.of(EVENING);
+        }
+        if (vocabulary("night").contains(token) || vocabulary("tonight").contains(token)) {
+            return Optional.of(NIGHT);
+        }
+        if (token.matches("\\d{1,2}:\\d\\d(:\\d\\d)?")) {
+            return Optional.of(LocalTime.parse((token.indexOf(':') == 1 ? "0" : "") + token));
+        }
+        if (token.matches("\\d{1,2}(:\\d\\d)?[ap]\\.?m\\.?")) {
+            boolean afternoon = token.contains("p");
+            String[] parts = token.replaceAll("[ap]\\.?m\\.?", "").split(":");
+            int hour = Integer.parseInt(parts[0]);
+            if (hour < 1 || hour > 12) {
+                return Optional.empty();
+            }
+            return Optional.of(
+                    LocalTime.of(hour % 12 + (afternoon ? 12 : 0), parts.length > 1 ? Integer.parseInt(parts[1]) : 0));
+        }
+        return Optional.empty();
+    }
+
+    private LocalDate day(String typed, List<String> tokens, boolean timed, boolean night) {
+        String all = String.join(" ", tokens);
+        if (vocabulary("today").contains(all)) {
+            return today();
+        }
+        if (vocabulary("yesterday").contains(all)) {
+            return today().minusDays(1);
+        }
+        if (vocabulary("dayBeforeYesterday").contains(all)) {
+            return today().minusDays(2);
+        }
+        boolean last = vocabulary("last").contains(tokens.get(0));
+        if (last && tokens.size() == 1 && night) {
+            return today().minusDays(1);
+        }
+        if (last && tokens.size() == 2 && unit(tokens.get(1)).isPresent()) {
+            throw new IllegalArgumentException(Words.of("moment.stretch", typed));
+        }
+        Optional<DayOfWeek> weekday = tokens.size() > 2
+                ? Optional.empty()
+                : named(tokens.get(tokens.size() - 1), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        if (weekday.isPresent() && (tokens.size() == 1 || last)) {
+            return weekday(typed, weekday.get(), last, timed);
+        }
+        if (weekday.isPresent() && vocabulary("this").contains(tokens.get(0))) {
+            return Stretch.inWeekOf(today(), weekday.get());
+        }
+        Optional<LocalDate> inWeek = inWeek(tokens);
+        return inWeek.isPresent() ? inWeek.get() : date(typed, tokens);
+    }
+
+    /** A day of this week or the last one, the day said before or behind it. */
+    private Optional<LocalDate> inWeek(List<String> tokens) {
+        if (tokens.size() != 3) {
+            return Optional.empty();
+        }
+        boolean before = named(tokens.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName)
+                .isPresent();
+        List<String> week = before ? tokens.subList(1, 3) : tokens.subList(0, 2);
+        Optional<DayOfWeek> day = named(tokens.get(before ? 0 : 2), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        boolean last = vocabulary("last").contains(week.get(0));
+        boolean isWeek = unit(week.get(1)).filter(u -> u == ChronoUnit.WEEKS).isPresent()
+                && (last || vocabulary("this").contains(week.get(0)));
+        return isWeek ? day.map(d -> Stretch.inWeekOf(today().minusWeeks(last ? 1 : 0), d)) : Optional.empty();
+    }
+
+    private LocalDate weekday(String typed, DayOfWeek wanted, boolean last, boolean timed) {
+        int back = Math.floorMod(today().getDayOfWeek().getValue() - wanted.getValue(), 7);
+        if (back == 0 && !last) {
+            String time = timed ? typed.substring(typed.indexOf(' ') + 1) : "";
+            throw new IllegalArgumentException(Words.of(
+                    "moment.todayOrLast",
+                    typed,
+                    Words.of("moment.vocabulary.today") + (timed ? " " + time : ""),
+                    Words.of("moment.lastOf", typed)));
+        }
+        return today().minusDays(back == 0 ? 7 : back);
+    }
+
+    /** How the constants of an enum are called in a style and language. */
+    interface Naming<T> {
+        String name(T value, TextStyle style, Locale locale);
+    }
+
+    /** By its whole name, or three letters of it and more, in English or in the user's language. */
+    static <T> Optional<T> named(String token, T[] values, Naming<T> naming) {
+        String bare = token.endsWith(".") ? token.substring(0, token.length() - 1) : token;
+        for (Locale locale : List.of(Locale.ENGLISH, Words.locale())) {
+            for (T value : values) {
+                Function<TextStyle, String> name =
+                        style -> naming.name(value, style, locale).toLowerCase(Locale.ROOT);
+                if (bare.length() >= 3 && name.apply(TextStyle.FULL).startsWith(bare)
+                        || name.apply(TextStyle.SHORT).replace(".", "").equals(bare)) {
+                    return Optional.of(value);
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    private LocalDate date(String typed, List<String> tokens) {
+        if (tokens.size() == 1) {
+            return numbers(typed, tokens.get(0));
+        }
+        int day = -1;
+        int year = -1;
+        Month month = null;
+        Optional<DayOfWeek> weekday = Optional.empty();
+        for (String token : tokens) {
+            Optional<Month> named = named(token, Month.values(), Month::getDisplayName);
+            if (named.isPresent() && month == null) {
+                month = named.get();
+            } else if (token.matches("\\d{4}") && year < 0) {
+                year = Integer.parseInt(token);
+            } else if (token.matches("\\d{1,2}(st|nd|rd|th|\\.)?") && day < 0) {
+                day = Integer.parseInt(token.replaceAll("\\D", ""));
+            } else {
+                weekday = named(token, DayOfWeek.values(), DayOfWeek::getDisplayName);
+                if (weekday.isEmpty()) {
+                    throw unreadable(typed);
+                }
+            }
+        }
+        if (month == null || day < 0) {
+            throw unreadable(typed);
+        }
+        LocalDate date = year >= 0 ? LocalDate.of(year, month, day) : latest(typed, day, month.getValue());
+        if (weekday.isPresent() && weekday.get() != date.getDayOfWeek()) {
+            throw new IllegalArgumentException(Words.of(
+                    "moment.otherWeekday",
+                    typed,
+                    Say.full(date.atTime(LocalTime.NOON).atZone(zone).toInstant(), zone)
+                            .replaceAll(",? 12:00.*", "")));
+        }
+        return date;
+    }
+
+    /** The latest of these days that is not to come. */
+    private LocalDate latest(String typed, int day, int month) {
+        if (month < 1 || month > 12) {
+            throw unreadable(typed);
+        }
+        for (int y = today().getYear(); y > today().getYear() - 8; y--) {
+            boolean there = day >= 1 && day <= Month.of(month).length(Year.isLeap(y));
+            if (there && !LocalDate.of(y, month, day).isAfter(today())) {
+                return LocalDate.of(y, month, day);
+            }
+        }
+        throw unreadable(typed);
+    }
+
+    private LocalDate numbers(String typed, String token) {
+        if (token.matches("\\d{4}([-/.])\\d{1,2}\\1\\d{1,2}")) {
+            String[] parts = token.split("[-/.]");
+            return LocalDate.of(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]), Integer.parseInt(parts[2]));
+        }
+        if (token.matches("\\d{1,2}\\.\\d{1,2}\\.")) {
+            // With points it is the day that comes first, wherever people write it so.
+            String[] parts = token.split("\\.");
+            return latest(typed, Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
+        }
+        if (token.matches("\\d{1,2}/\\d{1,2}")) {
+            int first = Integer.parseInt(token.substring(0, token.indexOf('/')));
+            int second = Integer.parseInt(token.substring(token.indexOf('/') + 1));
+            if (first <= 12 && second <= 12 && first != second) {
+                throw new IllegalArgumentException(Words.of(
+                        "moment.dayOrMonth", typed, latest(typed, first, second), latest(typed, second, first)));
+            }
+            return second > 12 ? latest(typed, second, first) : latest(typed, first, second);
+        }
+        if (!token.matches("\\d{1,2}[./]\\d{1,2}[./]\\d{4}")) {
+            throw unreadable(typed);
+        }
+        String[] parts = token.split("[./]");
+        int a = Integer.parseInt(parts[0]);
+        int b = Integer.parseInt(parts[1]);
+        int year = Integer.parseInt(parts[2]);
+        boolean dayFirst = token.contains(".") && Words.plain("say.pattern.day").startsWith("d.");
+        if (!dayFirst && a <= 12 && b <= 12 && a != b) {
+            throw new IllegalArgumentException(
+                    Words.of("moment.dayOrMonth", typed, LocalDate.of(year, b, a), LocalDate.of(year, a, b)));
+        }
+        return !dayFirst && b > 12 ? LocalDate.of(year, a, b) : LocalDate.of(year, b, a);
+    }
+}
