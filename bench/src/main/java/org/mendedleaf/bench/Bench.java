@@ -14,8 +14,8 @@ import java.util.List;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -214,7 +214,7 @@ public final class Bench {
                 Files.write(desk.resolve("file"), content);
                 Files.setLastModifiedTime(
                         desk.resolve("file"), FileTime.from(Instant.now().minusSeconds(1000 - i)));
-                capture.run(Scope.WHOLE, Progress.NONE);
+                capture.run(CaptureScope.WHOLE, Progress.NONE);
                 if (i == 0) {
                     first = size(vault.folder().packs());
                 }
@@ -292,12 +292,12 @@ public final class Bench {
             }
             Capture capture = new Capture(vault, place, Clock.system(ZoneOffset.UTC), (p, o) -> o);
             for (int i = 0; i < 5; i++) {
-                capture.run(Scope.WHOLE, Progress.NONE);
+                capture.run(CaptureScope.WHOLE, Progress.NONE);
             }
             for (int i = 0; i < resident.length; i++) {
                 find[i] = Shell.seconds(folder, "find many -printf '%s %T@ %i %p\\n' > /dev/null");
                 long start = System.nanoTime();
-                capture.run(Scope.WHOLE, Progress.NONE);
+                capture.run(CaptureScope.WHOLE, Progress.NONE);
                 resident[i] = (System.nanoTime() - start) / 1e9;
                 cold[i] = Shell.java(folder, CLI, "capture", "many", "--vault", "vault");
             }
@@ -305,7 +305,7 @@ public final class Bench {
             // In turns, each against the look beside it.
             for (int i = 0; i < beyond.length; i++) {
                 long start = System.nanoTime();
-                capture.run(Scope.WHOLE, Progress.NONE);
+                capture.run(CaptureScope.WHOLE, Progress.NONE);
                 long between = System.nanoTime();
                 snapshots.take("", "", Progress.NONE);
                 beyond[i] = (System.nanoTime() - between - (between - start)) / 1e6;

@@ -17,8 +17,8 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -30,26 +30,26 @@ import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.Folding;
-import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.RestoreItem;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
-import org.mendedleaf.core.recovery.Wish;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.vault.Digest;
@@ -160,7 +160,7 @@ final class CrashChild {
     }
 
     private void capture() throws IOException {
-        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
         try (Stream<Path> all = Files.walk(desk);
                 Reading reading = vault.read()) {
             for (Path file : all.filter(Files::isRegularFile).toList()) {
@@ -193,7 +193,7 @@ final class CrashChild {
                     .toList();
             wanted = here.get(random.nextInt(here.size()));
         }
-        recovery().restore(List.of(new Wish(wanted, line.path())), Collision.REPLACE, Progress.NONE);
+        recovery().restore(List.of(new RestoreItem(wanted, line.path())), Collision.REPLACE, Progress.NONE);
         try (Reading reading = vault.read()) {
             acknowledge(reading.line(line.id()).orElseThrow(), reading);
         }
@@ -207,7 +207,7 @@ final class CrashChild {
         }
         long span = Math.max(1, Duration.between(first, clock.instant()).toMillis());
         java.time.Instant at = clock.instant().minusMillis((long) (random.nextDouble() * span));
-        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
         before(ActionKind.ROLLED_BACK);
         long action = recovery()
                 .rollBack(new Rollback(List.of(""), at, random.nextBoolean()), Progress.NONE)
@@ -258,19 +258,19 @@ final class CrashChild {
             }
         }
         capture();
-        List<Wish> wishes = new ArrayList<>();
+        List<RestoreItem> wishes = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (String path : paths) {
                 List<Version> all = reading.line(place, path).orElseThrow().versions();
                 if (all.size() > 1 && !all.get(1).recipe().isElsewhere()) {
-                    wishes.add(new Wish(all.get(1), path));
+                    wishes.add(new RestoreItem(all.get(1), path));
                 }
             }
         }
         before(ActionKind.MENDED);
         recovery()
                 .restore(
-                        new Order(
+                        new RestoreRequest(
                                 ActionKind.MENDED,
                                 wishes,
                                 Collisions.all(Collision.REPLACE),
@@ -335,7 +335,7 @@ final class CrashChild {
             Clock clock = Clock.system(ZoneOffset.UTC);
             try (OpenVault made = OpenVault.openOrCreate(at.resolve("vault"), "maker", Duration.ofSeconds(10))) {
                 Place place = Protect.place(made, desk, Rhythm.ON_SAVE, List.of(), clock, "Ines");
-                new Capture(made, place, clock, (path, owner) -> owner).run(Scope.WHOLE, Progress.NONE);
+                new Capture(made, place, clock, (path, owner) -> owner).run(CaptureScope.WHOLE, Progress.NONE);
             }
             say("MADE " + at.getFileName());
         }
@@ -362,9 +362,9 @@ final class CrashChild {
                 random.ints(0, FILES).distinct().limit(1 + random.nextInt(12)).toArray()) {
             Path file = aside.resolve("in" + i);
             Files.write(file, content(i % 5 == 0 ? 400_000 : 20_000));
-            revisions.add(new Revision(file, "file" + i, "put in", Stage.BY_RULE, random.nextBoolean()));
+            revisions.add(new Revision(file, "file" + i, "put in", DraftChoice.BY_RULE, random.nextBoolean()));
         }
-        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
         before(adopt ? ActionKind.ADOPTED : ActionKind.PUT);
         PutResult result =
                 adopt ? recovery().adopt(revisions, Progress.NONE) : recovery().put(revisions, Progress.NONE);
@@ -403,7 +403,7 @@ final class CrashChild {
                             false));
             plan.going().stream().forEach(row -> say("GOES " + t.lineId(t.lineOf(row)) + " " + t.number(row)));
         }
-        new LettingGo(vault, clock, "child").thin(plan, Progress.NONE);
+        new Thinning(vault, clock, "child").thin(plan, Progress.NONE);
     }
 
     private void reclaim() throws IOException {

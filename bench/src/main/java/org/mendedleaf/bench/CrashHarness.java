@@ -21,8 +21,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -141,7 +141,7 @@ public final class CrashHarness {
                 }
             }
             Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
-            new Capture(vault, place, clock, (path, owner) -> owner).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (path, owner) -> owner).run(CaptureScope.WHOLE, Progress.NONE);
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
             try (Reading reading = vault.read()) {
                 return report.isClean() && reading.line(place, "a.txt").isPresent()

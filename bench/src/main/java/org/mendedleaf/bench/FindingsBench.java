@@ -24,8 +24,8 @@ import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Detectors;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.History;
-import org.mendedleaf.core.findings.Save;
-import org.mendedleaf.core.findings.Turn;
+import org.mendedleaf.core.findings.NameChange;
+import org.mendedleaf.core.findings.SavedVersion;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.vault.Digest;
 
@@ -95,8 +95,8 @@ public final class FindingsBench {
     private final List<Kind<?>> kinds;
     private final int count;
     private final List<OfficeFile<?>> files = new ArrayList<>();
-    private final List<Save> saves = new ArrayList<>();
-    private final List<Turn> turns = new ArrayList<>();
+    private final List<SavedVersion> saves = new ArrayList<>();
+    private final List<NameChange> turns = new ArrayList<>();
     private final List<Planted> planted = new ArrayList<>();
 
     private FindingsBench(int count, long seed) {
@@ -231,12 +231,12 @@ public final class FindingsBench {
     }
 
     private void remove(OfficeFile<?> f, Instant at, String who) {
-        turns.add(new Turn(f.line, at, who, f.path, "", f.number));
+        turns.add(new NameChange(f.line, at, who, f.path, "", f.number));
         f.removed = true;
     }
 
     private void rename(OfficeFile<?> f, String to, Instant at, String who) {
-        turns.add(new Turn(f.line, at, who, f.path, to, f.number));
+        turns.add(new NameChange(f.line, at, who, f.path, to, f.number));
         f.path = to;
     }
 
@@ -268,7 +268,7 @@ public final class FindingsBench {
             Optional<Resemblance.Content> older = two ? Optional.ofNullable(f.before) : Optional.empty();
             alike = Optional.of(Resemblance.of(last, now, older));
         }
-        saves.add(new Save(
+        saves.add(new SavedVersion(
                 f.line,
                 f.number + 1,
                 f.number,
@@ -510,7 +510,7 @@ public final class FindingsBench {
     }
 
     private void missed(Planted p) {
-        for (Save s : saves) {
+        for (SavedVersion s : saves) {
             if (p.lines().contains(s.line()) && !s.at().isBefore(p.from()) && !s.at().isAfter(p.to())) {
                 System.err.println("missed " + p.harm() + " " + p.strength() + ": " + s.path() + " "
                         + s.health().map(Health::words).orElse("") + " " + s.likeness() + " " + s.sizeBefore() + " > "

@@ -15,8 +15,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.Judgement;
@@ -105,7 +105,7 @@ public final class GuardBench {
                 folder.resolve("vault " + kind.name.replaceAll("\\W+", "-")), "bench", Duration.ofSeconds(5))) {
             Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             List<Doc<T>> docs = documents(kind, desk);
-            new Capture(vault, place, clock, (p, o) -> "bench").run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> "bench").run(CaptureScope.WHOLE, Progress.NONE);
             Evidence evidence = new Evidence(vault, place, clock, VersionBytes.VAULT_ONLY);
             Path in = folder.resolve("incoming" + kind.ending);
             for (int i = 0; i < pairs; i++) {

@@ -19,11 +19,11 @@ import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.jobs.Progress;
@@ -179,17 +179,18 @@ final class HostileBench {
         Clock clock = Clock.system(ZoneOffset.UTC);
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
             Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock, "Ines");
-            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             try (Reading reading = vault.read()) {
                 Version version =
                         reading.line(place, "log.txt").flatMap(Line::newest).orElseThrow();
                 int last = TextPart.count(version.size()) - 1;
                 table.absolute(
                         "the first part of a text of 2 GB",
-                        millis(() -> Looks.shared().document(reading, version)),
+                        millis(() -> DocumentCache.shared().document(reading, version)),
                         "ms",
                         MOST_MILLIS);
-                table.absolute("its last part", millis(() -> Looks.part(reading, version, last)), "ms", MOST_MILLIS);
+                table.absolute(
+                        "its last part", millis(() -> DocumentCache.part(reading, version, last)), "ms", MOST_MILLIS);
                 Runtime runtime = Runtime.getRuntime();
                 System.gc();
                 table.absolute(

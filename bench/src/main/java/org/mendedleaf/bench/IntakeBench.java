@@ -11,8 +11,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.intake.Evidence;
@@ -58,7 +58,7 @@ final class IntakeBench {
         Clock clock = Clock.system(ZoneOffset.UTC);
         try (OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
             Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock, "Ines");
-            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             matching(vault, place, in);
             planning(vault, place, clock, in);
         }

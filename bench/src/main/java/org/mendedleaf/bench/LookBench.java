@@ -16,12 +16,12 @@ import java.util.Random;
 import org.apache.poi.xssf.streaming.SXSSFWorkbook;
 import org.apache.poi.xwpf.usermodel.XWPFDocument;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Compare;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Documents;
@@ -174,7 +174,7 @@ final class LookBench {
                 for (int f = 0; f < files; f++) {
                     Files.writeString(desk.resolve("letter " + f + ".txt"), String.join("\n", prose.paragraphs(5, 5)));
                 }
-                new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+                new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             }
             long chars = extraction(vault, place);
             double theirs = once(() -> extraction(vault, place));
@@ -243,7 +243,7 @@ final class LookBench {
         try (Reading reading = vault.read()) {
             Line line = reading.line(reading.lines(place).get(0)).orElseThrow();
             List<Version> versions = new ArrayList<>(line.versions());
-            Looks looks = Looks.shared();
+            DocumentCache looks = DocumentCache.shared();
             double first = once(() -> step(looks, reading, versions));
             double again = once(() -> step(looks, reading, versions));
             double steps = versions.size() - 1.0;
@@ -252,7 +252,7 @@ final class LookBench {
         }
     }
 
-    private static void step(Looks looks, Reading reading, List<Version> versions) throws IOException {
+    private static void step(DocumentCache looks, Reading reading, List<Version> versions) throws IOException {
         for (int i = 0; i + 1 < versions.size(); i++) {
             looks.between(reading, versions.get(i + 1), versions.get(i));
         }

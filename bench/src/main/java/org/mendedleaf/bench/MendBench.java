@@ -17,8 +17,8 @@ import java.util.Optional;
 import java.util.Random;
 import javax.imageio.ImageIO;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.copies.Copies;
@@ -26,7 +26,7 @@ import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Detectors;
 import org.mendedleaf.core.findings.History;
-import org.mendedleaf.core.findings.Save;
+import org.mendedleaf.core.findings.SavedVersion;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
@@ -106,7 +106,7 @@ final class MendBench {
         int lines = Math.max(10, saves / 100);
         Random random = new Random(9);
         Instant begin = Instant.parse("2026-01-01T08:00:00Z");
-        List<Save> all = new ArrayList<>(saves);
+        List<SavedVersion> all = new ArrayList<>(saves);
         int[] numbers = new int[lines];
         long[] sizes = new long[lines];
         Arrays.fill(sizes, 20_000);
@@ -118,7 +118,7 @@ final class MendBench {
             long before = sizes[line];
             sizes[line] += random.nextInt(200) - 80;
             String path = "folder " + line % 97 + "/file " + line + (line % 3 == 0 ? ".ods" : ".odt");
-            all.add(new Save(
+            all.add(new SavedVersion(
                     line + 1,
                     number,
                     number - 1,
@@ -137,9 +137,9 @@ final class MendBench {
         int[] found = {0};
         double ours = once(
                 () -> found[0] = Detectors.find(new History(1, all, List.of())).size());
-        List<Save> sorted = new ArrayList<>(all);
-        double theirs = once(
-                () -> sorted.sort(java.util.Comparator.comparing(Save::path).thenComparing(Save::at)));
+        List<SavedVersion> sorted = new ArrayList<>(all);
+        double theirs = once(() ->
+                sorted.sort(java.util.Comparator.comparing(SavedVersion::path).thenComparing(SavedVersion::at)));
         table.ratio(
                 String.format(Locale.ROOT, "all detectors over %,d saves", saves),
                 "sorting them by name and time",
@@ -157,7 +157,7 @@ final class MendBench {
         Path root = folder.resolve("vault");
         try (OpenVault vault = OpenVault.openOrCreate(root, "bench", Duration.ofSeconds(5))) {
             Place place = Protect.place(vault, desk.toRealPath(), Rhythm.BY_HAND, List.of(), clock, "Ines");
-            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             check(vault);
             copy(vault, place, desk, clock);
         }
@@ -192,7 +192,7 @@ final class MendBench {
         double[] again = new double[ROUNDS];
         for (int i = 0; i < ROUNDS; i++) {
             Files.write(desk.resolve("new " + i), Corpus.noise(new Random(i), 300_000));
-            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             steps[i] = once(() -> copies.run(copy, Progress.NONE));
             again[i] = Shell.seconds(folder, "cp vault/packs/$(ls vault/packs | tail -1) plain/ && sync -f plain");
         }

@@ -15,7 +15,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
@@ -55,8 +55,8 @@ final class Moments {
         return new StoredContent(Recipe.EMPTY, random.nextInt(100_000), Digest.of(digest), null);
     }
 
-    private static FileFacts facts(Instant at) {
-        return new FileFacts(EntryKind.FILE, 0, at.toEpochMilli() * 1_000_000, 0b110_100_100, "bench");
+    private static FileAttributes facts(Instant at) {
+        return new FileAttributes(EntryKind.FILE, 0, at.toEpochMilli() * 1_000_000, 0b110_100_100, "bench");
     }
 
     private Place fill(OpenVault vault, Path desk) throws IOException {

@@ -23,8 +23,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.VaultCheck;
@@ -35,7 +35,7 @@ import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Recovery;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 
 /**
  * Another process saves into files, by writing and by replacing them, while this one restores or removes those very files:
@@ -134,7 +134,7 @@ public final class RacedSaves {
             Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             Map<String, String> all = new HashMap<>();
             for (int round = 0; round < rounds; round++) {
-                List<Wish> wishes = prepare(vault, place, desk, clock, authors, round);
+                List<RestoreItem> wishes = prepare(vault, place, desk, clock, authors, round);
                 for (int f = 0; f < FILES; f++) {
                     String content = "save-" + round + "-" + f + "-" + random.nextInt(1000);
                     all.put(content, "file" + f);
@@ -143,14 +143,14 @@ public final class RacedSaves {
                 }
                 Recovery recovery = new Recovery(vault, place, clock, authors, "Tomas");
                 if (random.nextInt(4) == 0) {
-                    recovery.remove(wishes.stream().map(Wish::target).toList());
+                    recovery.remove(wishes.stream().map(RestoreItem::target).toList());
                 } else {
                     recovery.restore(wishes, Collision.REPLACE, Progress.NONE);
                 }
                 for (int f = 0; f < FILES; f++) {
                     said.readLine();
                 }
-                new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+                new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
             }
             return lost(vault, place, desk, clock, authors, all);
         } finally {
@@ -159,17 +159,17 @@ public final class RacedSaves {
     }
 
     /** Each file gets a second version that the restore replaces by the first. */
-    private List<Wish> prepare(OpenVault vault, Place place, Path desk, Clock clock, Authors authors, int round)
+    private List<RestoreItem> prepare(OpenVault vault, Place place, Path desk, Clock clock, Authors authors, int round)
             throws IOException {
         for (int f = 0; f < FILES; f++) {
             Files.writeString(desk.resolve("file" + f), "before round " + round + " in " + f);
         }
-        new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
-        List<Wish> wishes = new ArrayList<>();
+        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
+        List<RestoreItem> wishes = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (int f = 0; f < FILES; f++) {
                 Line line = reading.line(place, "file" + f).orElseThrow();
-                wishes.add(new Wish(line.version(1).orElseThrow(), "file" + f));
+                wishes.add(new RestoreItem(line.version(1).orElseThrow(), "file" + f));
             }
         }
         return wishes;
@@ -181,7 +181,7 @@ public final class RacedSaves {
         // What is still aside is looked at by the next capture.
         for (int i = 0; i < 100 && isAside(desk); i++) {
             Thread.sleep(100);
-            new Capture(vault, place, clock, authors).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
         }
         Set<String> found = new HashSet<>();
         try (Reading reading = vault.read()) {

@@ -20,8 +20,8 @@ import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -30,14 +30,13 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Level;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.Rule;
@@ -46,6 +45,7 @@ import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
@@ -81,8 +81,8 @@ final class RetentionBench {
         reclaim();
     }
 
-    private static FileFacts facts(Instant at) {
-        return new FileFacts(EntryKind.FILE, 0, at.toEpochMilli() * 1_000_000, 0b110_100_100, "bench");
+    private static FileAttributes facts(Instant at) {
+        return new FileAttributes(EntryKind.FILE, 0, at.toEpochMilli() * 1_000_000, 0b110_100_100, "bench");
     }
 
     private static LineWriter.Arrival arrival(Instant at) {
@@ -168,14 +168,15 @@ final class RetentionBench {
                     0);
         }
         VersionTable t = loaded[0];
-        Rule office = Rule.keepAll("office", org.mendedleaf.core.retention.Scope.ALL)
+        Rule office = Rule.keepAll("office", org.mendedleaf.core.retention.RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(30)))
                 .withLast(Level.DAILY, Optional.of(Term.days(90)))
                 .withLast(Level.WEEKLY, Optional.of(new Term(26, Term.Unit.WEEKS)))
                 .withLast(Level.MONTHLY, Optional.of(new Term(2, Term.Unit.YEARS)))
                 .withCounts(2, 0);
         Rule sheets = office.withScope(
-                "sheets", new org.mendedleaf.core.retention.Scope(List.of(), List.of(), List.of("*.ods"), Set.of()));
+                "sheets",
+                new org.mendedleaf.core.retention.RuleScope(List.of(), List.of(), List.of("*.ods"), Set.of()));
         RuleSet rules = new RuleSet(List.of(office, sheets), Term.days(7), false);
         table.absolute(
                 "verdicts, " + size + ", two rules, five levels",
@@ -240,7 +241,7 @@ final class RetentionBench {
                     random.nextBytes(content);
                     Files.write(desk.resolve("file" + i), content);
                 }
-                new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+                new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             }
             long packs = size(vault.folder().packs());
             double cat = cat(vault.folder().packs());
@@ -253,7 +254,7 @@ final class RetentionBench {
                         new SpaceTable(t),
                         new ThinPlan.Limits(0, "", Set.of(), 1, Optional.empty(), Optional.empty(), false));
             }
-            new LettingGo(vault, clock, "bench").thin(plan, Progress.NONE);
+            new Thinning(vault, clock, "bench").thin(plan, Progress.NONE);
             long start = System.nanoTime();
             Reclaim.Done done = new Reclaim(vault, clock).endGrace("Ada", Progress.NONE);
             double ours = (System.nanoTime() - start) / 1e6;

@@ -16,18 +16,18 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.systems.Connecting;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
-import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.standins.ObjectStore;
 
@@ -57,7 +57,7 @@ final class SystemsBench {
         Path outside = Files.createDirectories(folder.resolve("store"));
         try (ObjectStore store = new ObjectStore(outside, "bench");
                 OpenVault vault = OpenVault.openOrCreate(folder.resolve("vault"), "bench", Duration.ofSeconds(5))) {
-            Home home = Home.open(folder.resolve("home"));
+            UserSettings home = UserSettings.open(folder.resolve("home"));
             Clock clock = Clock.systemUTC();
             home.connect(new Connection(
                     "S",
@@ -65,8 +65,8 @@ final class SystemsBench {
                     store.address(),
                     store.token("bench"),
                     vault.folder().root()));
-            SystemBook book = new SystemBook(home, Systems.OPENER, clock, Retry.STANDARD);
-            Connecting connecting = new Connecting(home, book, clock);
+            SystemRegistry book = new SystemRegistry(home, Systems.OPENER, clock, Retry.STANDARD);
+            SystemConnector connecting = new SystemConnector(home, book, clock);
             listing(store, vault, home, book, connecting, clock);
             for (int delay : new int[] {0, 20}) {
                 transfers(store, vault, home, book, connecting, clock, delay);
@@ -74,7 +74,7 @@ final class SystemsBench {
         }
     }
 
-    private static Place place(Connecting c, Home home, OpenVault vault, String name) throws IOException {
+    private static Place place(SystemConnector c, UserSettings home, OpenVault vault, String name) throws IOException {
         return c.create(home.connection("S").orElseThrow(), name, SystemKind.OBJECT_STORE.standardSettings(), vault);
     }
 
@@ -89,7 +89,12 @@ final class SystemsBench {
     }
 
     private void listing(
-            ObjectStore store, OpenVault vault, Home home, SystemBook book, Connecting connecting, Clock clock)
+            ObjectStore store,
+            OpenVault vault,
+            UserSettings home,
+            SystemRegistry book,
+            SystemConnector connecting,
+            Clock clock)
             throws Exception {
         Place place = place(connecting, home, vault, "listing");
         HttpClient client = HttpClient.newHttpClient();
@@ -151,9 +156,9 @@ final class SystemsBench {
     private void transfers(
             ObjectStore store,
             OpenVault vault,
-            Home home,
-            SystemBook book,
-            Connecting connecting,
+            UserSettings home,
+            SystemRegistry book,
+            SystemConnector connecting,
             Clock clock,
             int delay)
             throws Exception {

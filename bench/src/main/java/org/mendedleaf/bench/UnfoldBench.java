@@ -19,8 +19,8 @@ import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -202,7 +202,7 @@ final class UnfoldBench {
             for (int i = 0; i < documents.size(); i++) {
                 Files.write(file, documents.get(i));
                 Files.setLastModifiedTime(file, FileTime.from(Instant.now().minusSeconds(1000 - i)));
-                capture.run(Scope.WHOLE, Progress.NONE);
+                capture.run(CaptureScope.WHOLE, Progress.NONE);
             }
             double stored = Files.size(vault.folder().pack(1));
             table.ratio(

@@ -20,7 +20,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Documents;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.intake.ScatteredCopies;
@@ -33,12 +32,13 @@ import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.Retry;
-import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 
 /** The sample office as a whole. It is tried here, in the module that is built last: no other has to wait for it. */
@@ -187,7 +187,7 @@ class OfficeTest {
                 "Grant application final.odt", Furniture.HARVEST + "Grant application.odt",
                 "Lower meadow v2.odt", "Lease/Lower meadow.odt",
                 "Walled garden.odt", "Lease/Walled garden.odt");
-        Home home = Home.open(Office.settings(folder));
+        UserSettings home = UserSettings.open(Office.settings(folder));
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
             Evidence evidence = evidence(vault, desk(vault));
             for (Map.Entry<String, String> e : targets.entrySet()) {
@@ -204,12 +204,12 @@ class OfficeTest {
 
     /** Its part in other systems: one file in several of them, a drive that missed two runs. */
     private static void elsewhere(Path folder) throws Exception {
-        Home home = Home.open(Office.settings(folder));
+        UserSettings home = UserSettings.open(Office.settings(folder));
         assertThat(home.connections())
                 .extracting(Connection::name)
                 .containsExactlyInAnyOrder("Library", "Archive", "Server", "Drive");
-        SystemBook book =
-                new SystemBook(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
+        SystemRegistry book =
+                new SystemRegistry(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
             Line log;
             try (Reading reading = vault.read()) {
@@ -228,7 +228,7 @@ class OfficeTest {
         }
         Connection library = home.connection("Library").orElseThrow();
         home.connect(new Connection("Library", library.kind(), "http://127.0.0.1:1", library.token(), library.vault()));
-        Elsewhere.readdress(Office.outside(folder), home);
+        SampleSystems.readdress(Office.outside(folder), home);
         assertThat(home.connection("Library").orElseThrow().address()).isEqualTo(library.address());
     }
 }

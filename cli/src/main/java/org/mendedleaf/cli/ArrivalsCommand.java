@@ -9,7 +9,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.intake.Arrivals;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -38,13 +38,14 @@ final class ArrivalsCommand extends Base {
         if (file != null) {
             try {
                 Located located = locate(file);
-                return Arrivals.look(home().arrivals(), evidence(located), located.path(), MOST, clock().instant());
+                return Arrivals.look(settings().arrivals(), evidence(located), located.path(), MOST, clock().instant());
             } catch (IllegalArgumentException e) {
                 // It lies in no protected folder: nothing is known of its content.
-                return Arrivals.look(home().arrivals(), String.valueOf(file.getFileName()), MOST, clock().instant());
+                return Arrivals.look(
+                        settings().arrivals(), String.valueOf(file.getFileName()), MOST, clock().instant());
             }
         }
-        return Arrivals.look(home().arrivals(), "", MOST, clock().instant());
+        return Arrivals.look(settings().arrivals(), "", MOST, clock().instant());
     }
 
     @Override
@@ -55,7 +56,7 @@ final class ArrivalsCommand extends Base {
             for (Path f : chosen) {
                 real.add(Protect.realOfNew(f));
             }
-            home().arrivals(real);
+            settings().arrivals(real);
         }
         List<Object> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
@@ -68,8 +69,8 @@ final class ArrivalsCommand extends Base {
             all.add(map);
             rows.add(List.of(
                     a.file().toString(),
-                    Say.size(a.size()),
-                    Say.moment(a.came(), now(), zone()),
+                    Formats.size(a.size()),
+                    Formats.moment(a.came(), now(), zone()),
                     a.likely() ? Words.of("arrivals.likely") : ""));
         }
         if (json) {
@@ -78,7 +79,8 @@ final class ArrivalsCommand extends Base {
             say(
                     "arrivals.none",
                     String.join(
-                            ", ", home().arrivals().stream().map(Path::toString).toList()));
+                            ", ",
+                            settings().arrivals().stream().map(Path::toString).toList()));
         } else {
             table(rows, "lrll");
         }

@@ -27,7 +27,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.RawNames;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
@@ -40,22 +39,23 @@ import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.rules.NotAllowedException;
-import org.mendedleaf.core.rules.Sight;
+import org.mendedleaf.core.rules.Visibility;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.snapshots.Snapshots;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
-import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
-import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.vault.VaultException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
 
@@ -71,8 +71,8 @@ abstract class Base implements Callable<Integer> {
     private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
 
     final Surroundings surroundings;
-    private @Nullable Home home;
-    private @Nullable SystemBook book;
+    private @Nullable UserSettings settings;
+    private @Nullable SystemRegistry book;
     private final Set<String> looked = new HashSet<>();
 
     @Option(
@@ -106,18 +106,18 @@ abstract class Base implements Callable<Integer> {
     /** Who works here: the person of this computer, unless chosen otherwise. */
     String who() throws IOException {
         String as = workingAs;
-        return as == null ? home().who() : as;
+        return as == null ? settings().who() : as;
     }
 
-    Home home() throws IOException {
-        if (home == null) {
-            home = Home.open(Home.defaultFolder(surroundings.environment()));
+    UserSettings settings() throws IOException {
+        if (settings == null) {
+            settings = UserSettings.open(UserSettings.defaultFolder(surroundings.environment()));
         }
-        return home;
+        return settings;
     }
 
     Clock clock() throws IOException {
-        return home().clock(surroundings.clock());
+        return settings().clock(surroundings.clock());
     }
 
     Instant now() throws IOException {
@@ -135,7 +135,7 @@ abstract class Base implements Callable<Integer> {
     /** The vaults that this command is about: the one that was named, or all of the user's. */
     List<Path> vaults() throws IOException {
         Path named = vault;
-        List<Path> all = named == null ? home().vaults() : List.of(Protect.realOfNew(named));
+        List<Path> all = named == null ? settings().vaults() : List.of(Protect.realOfNew(named));
         if (all.isEmpty()) {
             throw new IllegalArgumentException(Words.of("cli.noVault"));
         }
@@ -238,9 +238,9 @@ abstract class Base implements Callable<Integer> {
     }
 
     /** The systems that the user is connected to. */
-    SystemBook book() throws IOException {
+    SystemRegistry book() throws IOException {
         if (book == null) {
-            book = new SystemBook(home(), Systems.OPENER, clock(), Retry.STANDARD);
+            book = new SystemRegistry(settings(), Systems.OPENER, clock(), Retry.STANDARD);
         }
         return book;
     }
@@ -249,7 +249,8 @@ abstract class Base implements Callable<Integer> {
     private Optional<Located> outside(Path file) throws IOException {
         String text = file.toString();
         int colon = text.indexOf(':');
-        Optional<Connection> connection = colon < 1 ? Optional.empty() : home().connection(text.substring(0, colon));
+        Optional<Connection> connection =
+                colon < 1 ? Optional.empty() : settings().connection(text.substring(0, colon));
         if (connection.isEmpty()) {
             return Optional.empty();
         }
@@ -264,7 +265,7 @@ abstract class Base implements Callable<Integer> {
                 place = reading.outside(connection.get().name(), name);
             }
             if (place.isEmpty()) {
-                place = new Connecting(home(), book(), clock())
+                place = new SystemConnector(settings(), book(), clock())
                         .takeIn(connection.get(), open).stream()
                                 .filter(p -> p.name().equals(name))
                                 .findFirst();
@@ -306,7 +307,7 @@ abstract class Base implements Callable<Integer> {
     /** The version with its content in the vault, fetched when only others have it. */
     Version inVault(OpenVault open, Version version) throws IOException {
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            return new Fetch(open, book()).intoVault(version, progress);
+            return new ContentFetch(open, book()).intoVault(version, progress);
         }
     }
 
@@ -319,7 +320,7 @@ abstract class Base implements Callable<Integer> {
 
     /** What the guard goes by. */
     Evidence evidence(Located located) throws IOException {
-        Fetch fetch = new Fetch(located.vault(), book());
+        ContentFetch fetch = new ContentFetch(located.vault(), book());
         return new Evidence(located.vault(), located.place(), clock(), v -> fetch.bytes(v, DocumentText.MOST));
     }
 
@@ -328,7 +329,7 @@ abstract class Base implements Callable<Integer> {
         Line line = reading.line(located.place(), located.path())
                 .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
         String name = who();
-        return Sight.see(reading, line, name)
+        return Visibility.see(reading, line, name)
                 .orElseThrow(() -> new NotAllowedException(Words.of("rights.hidden", name, located.file())));
     }
 
@@ -424,9 +425,9 @@ abstract class Base implements Callable<Integer> {
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
                         "moment.beforeFirst",
-                        Say.full(at, zone()),
+                        Formats.full(at, zone()),
                         located.place().name(),
-                        first.equals(Instant.MAX) ? "" : Say.full(first, zone())));
+                        first.equals(Instant.MAX) ? "" : Formats.full(first, zone())));
             }
             return at;
         }
@@ -457,7 +458,7 @@ abstract class Base implements Callable<Integer> {
 
     /** A moment in words. */
     String full(Instant moment) throws IOException {
-        return moment.equals(Moment.FAR) ? Words.of("when.now") : Say.full(moment, zone());
+        return moment.equals(Moment.FAR) ? Words.of("when.now") : Formats.full(moment, zone());
     }
 
     /** A moment as JSON has it. */

@@ -9,8 +9,8 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.PlaceGoneException;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
@@ -19,7 +19,7 @@ import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -80,7 +80,7 @@ final class CaptureCommand extends Base {
                 row.put("sentBytes", r.sentBytes());
                 row.put("failed", r.failed());
                 if (!json) {
-                    say("cli.backup.done", place.where(), r.files(), r.sent(), Say.size(r.sentBytes()));
+                    say("cli.backup.done", place.where(), r.files(), r.sent(), Formats.size(r.sentBytes()));
                     r.failed().forEach((path, why) -> complain(path + ": " + why));
                 }
                 return r.failed().isEmpty() ? Main.DONE : Main.SOME_FAILED;
@@ -126,7 +126,7 @@ final class CaptureCommand extends Base {
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             Capture capture = new Capture(open, place, clock(), authors());
-            CaptureResult result = (emptied ? capture.emptiedOnPurpose() : capture).run(Scope.WHOLE, progress);
+            CaptureResult result = (emptied ? capture.emptiedOnPurpose() : capture).run(CaptureScope.WHOLE, progress);
             row.putAll(Outcomes.json(result));
             if (!json) {
                 Outcomes.print(this, place, result);

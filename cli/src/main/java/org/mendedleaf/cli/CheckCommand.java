@@ -14,7 +14,7 @@ import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.vault.VaultException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -147,7 +147,7 @@ final class CheckCommand extends Base {
         if (!copy.trouble().isEmpty()) {
             complain(copy.trouble());
         } else if (copy.bytes() > 0) {
-            say("cli.copyVault.healed", copy.copy().folder(), Say.size(copy.bytes()));
+            say("cli.copyVault.healed", copy.copy().folder(), Formats.size(copy.bytes()));
         }
     }
 
@@ -184,7 +184,7 @@ final class CheckCommand extends Base {
                     report.full() ? "cli.check.cleanFull" : "cli.check.clean",
                     folder,
                     report.versions(),
-                    Say.size(report.bytes()),
+                    Formats.size(report.bytes()),
                     report.packs());
         } else {
             say(

@@ -10,7 +10,7 @@ import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -42,7 +42,7 @@ final class CheckOutCommand extends Base {
                     printJson(map(reading.line(out.line()).orElseThrow(), out));
                 }
             } else {
-                say("cli.checkout.done", located.path(), out.who(), Say.moment(out.since(), now(), zone()));
+                say("cli.checkout.done", located.path(), out.who(), Formats.moment(out.since(), now(), zone()));
             }
             return Main.DONE;
         }
@@ -57,7 +57,7 @@ final class CheckOutCommand extends Base {
                 String path = line.path();
                 if (located.path().isEmpty() || (path + "/").startsWith(located.path() + "/")) {
                     all.add(map(line, out));
-                    rows.add(List.of(path, out.who(), Say.moment(out.since(), now(), zone())));
+                    rows.add(List.of(path, out.who(), Formats.moment(out.since(), now(), zone())));
                 }
             }
         }

@@ -19,7 +19,7 @@ import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMomentsReport;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -167,8 +167,8 @@ final class CompareCommand extends Base {
     private void print(TwoMoments all, Instant first, Instant second) throws IOException {
         say(
                 "cli.compare.title",
-                Say.full(first, zone()),
-                second.equals(Moment.FAR) ? Words.of("when.now") : Say.full(second, zone()));
+                Formats.full(first, zone()),
+                second.equals(Moment.FAR) ? Words.of("when.now") : Formats.full(second, zone()));
         List<List<String>> rows = new ArrayList<>();
         for (TwoMoments.Change c : all.changes()) {
             boolean moved = c.kind() == TwoMoments.Kind.MOVED || c.kind() == TwoMoments.Kind.MOVED_AND_CHANGED;
@@ -177,8 +177,8 @@ final class CompareCommand extends Base {
                     : "";
             rows.add(List.of(
                     Words.of("compare.kind." + c.kind()),
-                    Say.size(c.sizeAfter()),
-                    Say.sizeChange(c.sizeAfter() - c.sizeBefore()),
+                    Formats.size(c.sizeAfter()),
+                    Formats.sizeChange(c.sizeAfter() - c.sizeBefore()),
                     c.path() + from));
         }
         table(rows, "lrrl");

@@ -7,10 +7,10 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.Retry;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -45,8 +45,8 @@ final class ConnectCommand extends Base {
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
         SystemKind known = kind == null ? null : SystemKind.parse(kind);
         try (OpenVault open = openOrCreate(vaultFolder, null)) {
-            home().addVault(open.folder().root());
-            Connecting connecting = new Connecting(home(), book(), clock());
+            settings().addVault(open.folder().root());
+            SystemConnector connecting = new SystemConnector(settings(), book(), clock());
             Connection c = connecting.connect(name, known, address, token, open, Retry.STANDARD);
             List<Place> places = connecting.takeIn(c, open);
             for (Place place : places) {

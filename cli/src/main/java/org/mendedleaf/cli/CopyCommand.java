@@ -5,7 +5,7 @@ import java.util.Map;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.recovery.Elsewhere;
+import org.mendedleaf.core.recovery.FolderRestore;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -50,7 +50,7 @@ final class CopyCommand extends Base {
                 return Main.DONE;
             }
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                Path copy = new Elsewhere(located.vault(), Protect.realOfNew(to)).copy(wanted, zone(), progress);
+                Path copy = new FolderRestore(located.vault(), Protect.realOfNew(to)).copy(wanted, zone(), progress);
                 if (json) {
                     printJson(Map.of("copy", copy.toString()));
                 } else {

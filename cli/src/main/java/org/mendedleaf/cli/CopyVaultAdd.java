@@ -6,7 +6,7 @@ import java.util.Map;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -53,7 +53,7 @@ final class CopyVaultAdd extends CopyVaultBase {
                 if (json) {
                     printJson(json(now));
                 } else {
-                    say("cli.copyVault.added", where, Say.size(written));
+                    say("cli.copyVault.added", where, Formats.size(written));
                     print(now);
                 }
             }

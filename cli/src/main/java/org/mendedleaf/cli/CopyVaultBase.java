@@ -12,7 +12,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.vault.VaultException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** What commands about copies of the vault have. */
@@ -66,8 +66,11 @@ abstract class CopyVaultBase extends Base {
         if (status.seen().bytes() > 0) {
             more.add(
                     status.freeBytes() < 0
-                            ? Say.size(status.seen().bytes())
-                            : Words.of("copies.space", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
+                            ? Formats.size(status.seen().bytes())
+                            : Words.of(
+                                    "copies.space",
+                                    Formats.size(status.seen().bytes()),
+                                    Formats.size(status.freeBytes())));
         }
         more.add(checked(status));
         if (status.sameDrive()) {
@@ -80,7 +83,7 @@ abstract class CopyVaultBase extends Base {
         Optional<java.time.Instant> at = status.seen().checked();
         return at.isEmpty()
                 ? Words.of("copies.neverChecked")
-                : Words.of("copies.checked", Say.moment(at.get(), now(), zone()));
+                : Words.of("copies.checked", Formats.moment(at.get(), now(), zone()));
     }
 
     static Map<String, Object> json(CopyStatus status) {

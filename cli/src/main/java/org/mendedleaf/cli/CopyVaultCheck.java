@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.copies.CopyHealing;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -38,13 +38,13 @@ final class CopyVaultCheck extends CopyVaultBase {
             if (!json) {
                 checked.after().damages().forEach(this::complain);
                 if (checked.healedBytes() > 0) {
-                    say("cli.copyVault.healed", status.copy().folder(), Say.size(checked.healedBytes()));
+                    say("cli.copyVault.healed", status.copy().folder(), Formats.size(checked.healedBytes()));
                 }
                 say(
                         checked.after().isClean() ? "cli.copyVault.sound" : "cli.copyVault.damaged",
                         status.copy().folder(),
                         checked.after().versions(),
-                        Say.size(checked.after().bytes()),
+                        Formats.size(checked.after().bytes()),
                         checked.after().lost().size());
             }
             return checked.after().isClean() ? Main.DONE : Main.SOME_FAILED;

@@ -6,7 +6,7 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.copies.CopyStatus;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -35,7 +35,7 @@ final class CopyVaultRun extends CopyVaultBase {
             row.put("writtenBytes", written);
             rows.add(row);
             if (!json) {
-                say("cli.copyVault.ran", status.copy().folder(), Say.size(written));
+                say("cli.copyVault.ran", status.copy().folder(), Formats.size(written));
             }
             return Main.DONE;
         });

@@ -33,7 +33,7 @@ final class CopyVaultUse extends CopyVaultBase {
             throw new NeedsYesException(Words.of("cli.copyVault.use.needsYes", folder));
         }
         VaultFolder own = Copies.use(folder);
-        home().addVault(own.root());
+        settings().addVault(own.root());
         if (json) {
             printJson(Map.of("vault", own.root().toString()));
         } else {

@@ -18,7 +18,7 @@ final class DisconnectCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        if (!home().disconnect(name)) {
+        if (!settings().disconnect(name)) {
             throw new NotConnectedException(name);
         }
         if (json) {

@@ -12,7 +12,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.systems.OutsideWork;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -125,7 +125,7 @@ final class EraseCommand extends RetentionBase {
                         "due", done.due().toString(),
                         "action", done.action()));
             } else {
-                say("cli.erase.waits", Say.full(done.due(), zone()));
+                say("cli.erase.waits", Formats.full(done.due(), zone()));
             }
             return Main.DONE;
         }

@@ -20,7 +20,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -176,7 +176,7 @@ final class FindCommand extends Base {
         ZoneId zone = zone();
         line(line.removed().isPresent() ? Words.of("cli.find.removedFile", where) : where);
         for (Finder.Span span : hit.spans()) {
-            line("  " + FindWords.of(line, span, v -> Say.full(v.saved(), zone)));
+            line("  " + FindWords.of(line, span, v -> Formats.full(v.saved(), zone)));
         }
         if (!hit.snippet().isEmpty()) {
             line("  … " + hit.snippet().replace("\u0002", "[").replace("\u0003", "]"));

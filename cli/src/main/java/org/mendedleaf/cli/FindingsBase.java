@@ -13,7 +13,7 @@ import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
 import org.mendedleaf.core.vault.VaultException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** What commands about findings have: looking into what is new, and a finding in words and as JSON. */
@@ -61,7 +61,7 @@ abstract class FindingsBase extends Base {
         Finding f = listed.found().finding();
         line(listed.id() + "  " + f.words() + " · " + state(listed));
         Finding.Mark first = f.marks().get(0);
-        String when = Say.moment(f.from(), now(), zone());
+        String when = Formats.moment(f.from(), now(), zone());
         String where = f.marks().size() == 1
                 ? listed.place().label() + "/" + first.path()
                 : listed.place().label();

@@ -11,7 +11,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Family;
 import org.mendedleaf.core.intake.ScatteredCopies;
 import org.mendedleaf.core.recovery.FoldResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -105,8 +105,8 @@ final class FoldCommand extends Base {
             for (Family.Member m : f.members()) {
                 rows.add(List.of(
                         "  " + RelativePath.name(m.path()),
-                        Say.moment(m.modified(), now(), zone()),
-                        Say.size(m.size()),
+                        Formats.moment(m.modified(), now(), zone()),
+                        Formats.size(m.size()),
                         m.same()
                                 ? Words.of("fold.same")
                                 : m.shared() < 0 ? "" : Words.of("intake.common", m.shared())));

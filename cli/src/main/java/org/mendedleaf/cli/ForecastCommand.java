@@ -9,7 +9,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.Verdicts;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -73,19 +73,19 @@ final class ForecastCommand extends RulesBase {
         say(asked.assumed() ? "forecast.assumed" : "forecast.basis", asked.observedDays());
         say(
                 "forecast.words",
-                Say.oneDecimal(asked.versionsPerDay()),
-                Say.size(asked.curve().get(0).bytes()),
-                Say.size(asked.monthBytes()),
-                Say.size(asked.yearBytes()));
+                Formats.oneDecimal(asked.versionsPerDay()),
+                Formats.size(asked.curve().get(0).bytes()),
+                Formats.size(asked.monthBytes()),
+                Formats.size(asked.yearBytes()));
         Forecast.Point last = asked.curve().get(asked.curve().size() - 1);
         if (last.lowBytes() < last.highBytes()) {
-            say("forecast.band", Say.size(last.lowBytes()), Say.size(last.highBytes()));
+            say("forecast.band", Formats.size(last.lowBytes()), Formats.size(last.highBytes()));
         }
         line(asked.fullAt(now())
-                .map(f -> Words.of("forecast.full", Say.zoned(f, java.time.ZoneOffset.UTC)))
+                .map(f -> Words.of("forecast.full", Formats.zoned(f, java.time.ZoneOffset.UTC)))
                 .orElseGet(() -> Words.of("forecast.notFull")));
         if (every >= 0) {
-            say("forecast.costs", every, Say.sizeChange(asked.monthBytes() - asItIs.monthBytes()));
+            say("forecast.costs", every, Formats.sizeChange(asked.monthBytes() - asItIs.monthBytes()));
         }
     }
 }

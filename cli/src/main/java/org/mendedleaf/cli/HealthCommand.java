@@ -13,7 +13,7 @@ import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.HealthStore;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -63,7 +63,7 @@ final class HealthCommand extends FindingsBase {
                     health.map(Health::state).orElse(Health.State.UNKNOWN).words();
             String why = health.map(Health::words).orElse(Words.of("health.notHere"));
             bad |= i == 0 && health.map(h -> h.state() == Health.State.BROKEN).orElse(false);
-            rows.add(List.of(v.label(), state, why, Say.moment(v.saved(), now(), zone()), v.who()));
+            rows.add(List.of(v.label(), state, why, Formats.moment(v.saved(), now(), zone()), v.who()));
             Map<String, Object> map = new LinkedHashMap<>();
             map.put("version", v.label());
             map.put("health", health.map(h -> h.state().name()).orElse("UNKNOWN"));

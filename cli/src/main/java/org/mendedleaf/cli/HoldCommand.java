@@ -16,9 +16,9 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.systems.HeldContents;
+import org.mendedleaf.core.systems.OutsideHolds;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -120,9 +120,9 @@ final class HoldCommand extends RetentionBase {
 
     /** No system can be kept from forgetting, so the vault takes what is held. */
     private int take(Located located) throws IOException {
-        HeldContents.Taken taken;
+        OutsideHolds.Taken taken;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            taken = new HeldContents(located.vault(), book()).take(located.place(), now(), progress);
+            taken = new OutsideHolds(located.vault(), book()).take(located.place(), now(), progress);
         }
         if (taken.versions() > 0) {
             say("cli.hold.taken", taken.versions(), located.place().where());
@@ -144,7 +144,7 @@ final class HoldCommand extends RetentionBase {
                 h.path().isEmpty() ? place.label() : h.path(),
                 labels.of(h.line(), h.number()));
         return h.until().isPresent()
-                ? Words.of("hold.until", what, Say.end(h.until().get(), now(), zone()))
+                ? Words.of("hold.until", what, Formats.end(h.until().get(), now(), zone()))
                 : what;
     }
 
@@ -165,7 +165,7 @@ final class HoldCommand extends RetentionBase {
                             words(h, place, labels),
                             h.reason(),
                             h.who(),
-                            Say.moment(h.at(), now(), zone())));
+                            Formats.moment(h.at(), now(), zone())));
                     json.add(map(h, place, labels));
                 }
                 return Main.DONE;

@@ -11,7 +11,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Indexer;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -87,7 +87,7 @@ final class IndexCommand extends Base {
                         path,
                         size.versions(),
                         size.contents(),
-                        Say.size(size.bytes()),
+                        Formats.size(size.bytes()),
                         result.added(),
                         result.removed());
             }

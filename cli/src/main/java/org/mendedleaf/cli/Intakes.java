@@ -10,9 +10,9 @@ import java.util.Set;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.Judgement;
-import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.recovery.PutResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** What comes in, and what the guard thinks of it, in words and as JSON. */
@@ -22,9 +22,9 @@ final class Intakes {
 
     private Intakes() {}
 
-    static Card.Visibility visibility(String text) {
+    static FileProperties.Visibility visibility(String text) {
         try {
-            return Card.Visibility.valueOf(text.toUpperCase(Locale.ROOT));
+            return FileProperties.Visibility.valueOf(text.toUpperCase(Locale.ROOT));
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException(Words.of("visibility.unknown", text), e);
         }
@@ -68,7 +68,7 @@ final class Intakes {
         for (IntakeRow r : plan.rows()) {
             rows.add(List.of(
                     r.incoming().relative(),
-                    Say.size(r.incoming().size()),
+                    Formats.size(r.incoming().size()),
                     Words.of("intake.fate." + r.fate()),
                     r.target(),
                     why(r)));

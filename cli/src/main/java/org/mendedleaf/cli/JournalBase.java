@@ -15,7 +15,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
 
@@ -142,7 +142,7 @@ abstract class JournalBase extends Base {
         for (Candidate c : all) {
             rows.add(List.of(
                     String.valueOf(c.action().id()),
-                    Say.moment(c.action().at(), now(), zone()),
+                    Formats.moment(c.action().at(), now(), zone()),
                     c.action().who(),
                     c.place().label(),
                     c.action().words()));

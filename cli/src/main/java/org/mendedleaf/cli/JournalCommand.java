@@ -19,7 +19,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -123,7 +123,7 @@ final class JournalCommand extends Base {
                     e.action().filter(Action::undone).isPresent() ? "  (" + Words.of("journal.undone") + ")" : "";
             rows.add(List.of(
                     e.action().map(a -> String.valueOf(a.id())).orElse(""),
-                    Say.moment(e.at(), now(), zone()),
+                    Formats.moment(e.at(), now(), zone()),
                     e.who(),
                     row.place(),
                     e.words() + (e.outcome().isEmpty() ? "" : " · " + e.outcome()) + undone));

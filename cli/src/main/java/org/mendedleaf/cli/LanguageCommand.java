@@ -32,19 +32,19 @@ final class LanguageCommand extends Base {
                 throw new IllegalArgumentException(
                         Words.of("cli.language.unknown", which, String.join(", ", known) + ", " + SYSTEM));
             }
-            home().language(chosen.equals(SYSTEM) ? null : chosen);
-            Words.use(home().language());
+            settings().language(chosen.equals(SYSTEM) ? null : chosen);
+            Words.use(settings().language());
         }
         if (json) {
             Map<String, Object> map = new LinkedHashMap<>();
             map.put("language", Words.locale().getLanguage());
-            map.put("chosen", home().language());
+            map.put("chosen", settings().language());
             map.put("known", known);
             printJson(map);
             return Main.DONE;
         }
         String name = Words.locale().getDisplayLanguage(Words.locale());
-        say(home().language() == null ? "cli.language.ofSystem" : "cli.language.is", name);
+        say(settings().language() == null ? "cli.language.ofSystem" : "cli.language.is", name);
         return Main.DONE;
     }
 }

@@ -16,13 +16,13 @@ import org.mendedleaf.core.findings.HealthStore;
 import org.mendedleaf.core.intake.PublishedKeep;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.intake.StrayCopies;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Comment;
 import org.mendedleaf.core.line.Event;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.LineVerdicts;
@@ -31,7 +31,7 @@ import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -74,9 +74,9 @@ final class LineCommand extends RetentionBase {
      */
     private record Said(
             List<Comment> comments,
-            Card card,
+            FileProperties card,
             Optional<CheckOut> out,
-            List<Finding> findings,
+            List<StoredFinding> findings,
             Map<Integer, String> beyond,
             Map<Integer, String> kept,
             Map<Integer, String> troubles) {
@@ -107,12 +107,12 @@ final class LineCommand extends RetentionBase {
             return;
         }
         List<Stray> strays = new StrayCopies(located.vault(), located.place(), evidence(located), clock())
-                .of(line.path(), home().strayFolders());
+                .of(line.path(), settings().strayFolders());
         if (!strays.isEmpty()) {
             say(
                     "cli.line.strays",
                     strays.size(),
-                    Say.moment(strays.get(0).modified(), now(), zone()),
+                    Formats.moment(strays.get(0).modified(), now(), zone()),
                     strays.stream()
                             .map(s -> String.valueOf(s.file().getFileName()))
                             .collect(Collectors.joining(", ")));
@@ -121,15 +121,15 @@ final class LineCommand extends RetentionBase {
 
     private void print(MergedLine merged, Said said) throws java.io.IOException {
         Line line = merged.own();
-        line(line.path() + "  " + Words.of("line.summary", line.versionsHere(), Say.size(line.bytes())));
+        line(line.path() + "  " + Words.of("line.summary", line.versionsHere(), Formats.size(line.bytes())));
         if (line.removed().isPresent()) {
-            say("removed.when", Say.moment(line.removed().get(), now(), zone()));
+            say("removed.when", Formats.moment(line.removed().get(), now(), zone()));
         }
         if (said.out().isPresent()) {
             CheckOut out = said.out().get();
-            say("line.checkedOut", out.who(), Say.moment(out.since(), now(), zone()));
+            say("line.checkedOut", out.who(), Formats.moment(out.since(), now(), zone()));
         }
-        if (!said.card().equals(Card.NOTHING)) {
+        if (!said.card().equals(FileProperties.NOTHING)) {
             say(
                     "cli.note.card",
                     said.card().category(),
@@ -140,7 +140,7 @@ final class LineCommand extends RetentionBase {
         List<Version> versions = line.versions();
         boolean alone = merged.others().isEmpty() && !line.place().isOutside();
         for (MergedPoint point : merged.points()) {
-            String when = Say.moment(point.point().at(), now(), zone());
+            String when = Formats.moment(point.point().at(), now(), zone());
             if (point.point() instanceof Version v) {
                 boolean own = v.line() == line.id();
                 int older = versions.indexOf(v) + 1;
@@ -149,8 +149,8 @@ final class LineCommand extends RetentionBase {
                 rows.add(List.of(
                         own ? v.label() : "",
                         when,
-                        Say.size(v.size()),
-                        before < 0 ? "" : Say.sizeChange(v.size() - before),
+                        Formats.size(v.size()),
+                        before < 0 ? "" : Formats.sizeChange(v.size() - before),
                         v.who(),
                         alone ? "" : held(point),
                         point.line().originWords(v)
@@ -196,7 +196,8 @@ final class LineCommand extends RetentionBase {
         return point.forgottenSoon(now())
                 ? held + ", "
                         + Words.of(
-                                "holders.until", Say.moment(point.forgottenAt().orElseThrow(), now(), zone()))
+                                "holders.until",
+                                Formats.moment(point.forgottenAt().orElseThrow(), now(), zone()))
                 : held;
     }
 

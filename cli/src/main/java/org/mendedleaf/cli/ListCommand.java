@@ -14,7 +14,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -73,10 +73,11 @@ final class ListCommand extends Base {
         List<List<String>> rows = new ArrayList<>();
         for (Entry e : entries) {
             boolean isFolder = e.kind() == EntryKind.FOLDER;
-            String when = e.removed().map(r -> removedWords(r)).orElse(Say.moment(e.changed(), safeNow(), safeZone()));
+            String when =
+                    e.removed().map(r -> removedWords(r)).orElse(Formats.moment(e.changed(), safeNow(), safeZone()));
             rows.add(List.of(
                     isFolder ? "" : labels.of(e.line(), e.number()),
-                    isFolder ? "" : Say.size(e.size()),
+                    isFolder ? "" : Formats.size(e.size()),
                     when,
                     e.name() + (isFolder ? "/" : "")));
         }
@@ -87,7 +88,7 @@ final class ListCommand extends Base {
     }
 
     private String removedWords(Entry.Removal r) {
-        String when = Say.moment(r.at(), safeNow(), safeZone());
+        String when = Formats.moment(r.at(), safeNow(), safeZone());
         return r.who().isEmpty() ? Words.of("removed.when", when) : Words.of("removed.whenWho", when, r.who());
     }
 

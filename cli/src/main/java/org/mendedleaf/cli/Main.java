@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -164,7 +164,8 @@ public final class Main extends Group {
     /** The language that was chosen; null where none was, and where the settings cannot be read, of which the command tells. */
     private static @Nullable String language(Surroundings surroundings) {
         try {
-            return Home.open(Home.defaultFolder(surroundings.environment())).language();
+            return UserSettings.open(UserSettings.defaultFolder(surroundings.environment()))
+                    .language();
         } catch (IOException e) {
             return null;
         }

@@ -9,12 +9,12 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Sight;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.rules.Visibility;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -87,7 +87,7 @@ final class NoteCommand extends Base {
                 return find(located, wanted);
             }
             Line line;
-            Card card;
+            FileProperties card;
             try (Reading reading = located.vault().read()) {
                 line = line(located, reading);
                 card = RemarkStore.of(reading).card(line.id());
@@ -95,7 +95,7 @@ final class NoteCommand extends Base {
             if (category != null || visible != null) {
                 String under = category;
                 String seen = visible;
-                card = new Card(
+                card = new FileProperties(
                         under == null ? card.category() : under,
                         seen == null ? card.visibility() : Intakes.visibility(seen));
                 lineWork(located).card(line.path(), card);
@@ -126,12 +126,12 @@ final class NoteCommand extends Base {
         return text.lines().map(Base::printable).collect(java.util.stream.Collectors.joining("\n    "));
     }
 
-    private void show(Located located, Card card) throws IOException {
+    private void show(Located located, FileProperties card) throws IOException {
         List<Object> all = new ArrayList<>();
         try (Reading reading = located.vault().read()) {
             Line line = line(located, reading);
             List<Comment> comments = RemarkStore.of(reading).comments(line.id());
-            if (!json && !card.equals(Card.NOTHING)) {
+            if (!json && !card.equals(FileProperties.NOTHING)) {
                 say("cli.note.card", card.category(), Words.of("visibility." + card.visibility()));
             }
             for (Version v : line.versions()) {
@@ -150,9 +150,14 @@ final class NoteCommand extends Base {
                                 .toList());
                 all.add(map);
                 if (!json) {
-                    say("cli.note.of", v.label(), Say.moment(v.saved(), now(), zone()), v.who(), indented(v.note()));
+                    say(
+                            "cli.note.of",
+                            v.label(),
+                            Formats.moment(v.saved(), now(), zone()),
+                            v.who(),
+                            indented(v.note()));
                     for (Comment c : here) {
-                        say("cli.note.commentOf", c.who(), Say.moment(c.at(), now(), zone()), indented(c.words()));
+                        say("cli.note.commentOf", c.who(), Formats.moment(c.at(), now(), zone()), indented(c.words()));
                     }
                 }
             }
@@ -174,7 +179,7 @@ final class NoteCommand extends Base {
             for (RemarkStore.Hit h : RemarkStore.of(reading).find(located.place(), wanted)) {
                 boolean inside = located.path().isEmpty() || (h.path() + "/").startsWith(located.path() + "/");
                 Line line = reading.line(h.line()).orElseThrow();
-                boolean seen = Sight.see(reading, line, who())
+                boolean seen = Visibility.see(reading, line, who())
                         .flatMap(l -> l.version(h.number()))
                         .isPresent();
                 if (!inside || !seen) {
@@ -191,7 +196,7 @@ final class NoteCommand extends Base {
                 rows.add(List.of(
                         h.path(),
                         line.label(h.number()),
-                        Say.moment(h.at(), now(), zone()),
+                        Formats.moment(h.at(), now(), zone()),
                         h.who(),
                         h.words().strip().replaceAll("\\s+", " ")));
             }

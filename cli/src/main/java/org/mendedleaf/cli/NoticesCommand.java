@@ -42,12 +42,12 @@ final class NoticesCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        NoticeSettings settings = NoticeSettings.of(home());
+        NoticeSettings settings = NoticeSettings.of(settings());
         if (desktop != null || quietHours != null) {
             settings = new NoticeSettings(
                     desktop == null ? settings.desktop() : desktop == Switch.ON,
                     quietHours == null ? settings.quiet() : QuietHours.parse(quietHours));
-            settings.save(home());
+            settings.save(settings());
         }
         if (test) {
             boolean told = DesktopNotice.tell(Words.of("desktop.title"), Words.of("cli.notices.test.words"));
@@ -55,7 +55,7 @@ final class NoticesCommand extends Base {
             return told ? Main.DONE : Main.SOME_FAILED;
         }
         List<Concern> all = new ArrayList<>();
-        int code = home().vaults().isEmpty() && vault == null
+        int code = settings().vaults().isEmpty() && vault == null
                 ? Main.DONE
                 : eachVault((folder, open) -> {
                     all.addAll(Concern.of(open, who(), now(), zone()));

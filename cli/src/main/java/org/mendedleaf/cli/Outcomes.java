@@ -10,7 +10,7 @@ import org.mendedleaf.core.recovery.PlanReport;
 import org.mendedleaf.core.recovery.Preflight;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Results of captures and restores, in words and as JSON. */
@@ -39,7 +39,7 @@ final class Outcomes {
                         r.changed(),
                         r.moved(),
                         r.removed(),
-                        Say.size(r.bytes()));
+                        Formats.size(r.bytes()));
     }
 
     static String reason(Skipped s) {
@@ -87,7 +87,7 @@ final class Outcomes {
                     "plan." + (i.isAnother() ? "ANOTHER" : i.step().name()),
                     i.target(),
                     i.version().label(),
-                    Say.size(i.version().size()),
+                    Formats.size(i.version().size()),
                     i.why(),
                     i.other()));
         }
@@ -96,7 +96,7 @@ final class Outcomes {
         }
         long removals = plan.count(RestorePlan.Step.REMOVE);
         long writes = plan.acting() - removals;
-        command.say("plan.sum", Say.number(writes), Say.size(plan.bytes()), writes, removals);
+        command.say("plan.sum", Formats.number(writes), Formats.size(plan.bytes()), writes, removals);
     }
 
     static int print(Base command, RestoreResult result) {

@@ -39,27 +39,27 @@ final class PeopleCommand extends Base {
         if (who != null && address != null) {
             // Refuses what is no address.
             new Announcement.Person(who, address);
-            home().address(who, address);
+            settings().address(who, address);
         }
         if (who != null && worksHere) {
-            home().workAs(who);
+            settings().workAs(who);
         }
         if (json) {
             Map<String, Object> map = new LinkedHashMap<>();
-            map.put("worksHere", home().who());
-            map.put("person", home().person());
-            map.put("addresses", home().addresses());
-            map.put("outbox", home().outbox().toString());
+            map.put("worksHere", settings().who());
+            map.put("person", settings().person());
+            map.put("addresses", settings().addresses());
+            map.put("outbox", settings().outbox().toString());
             printJson(map);
             return Main.DONE;
         }
-        say("cli.people.here", home().who());
+        say("cli.people.here", settings().who());
         table(
-                home().addresses().entrySet().stream()
+                settings().addresses().entrySet().stream()
                         .map(e -> List.of("  " + e.getKey(), e.getValue()))
                         .toList(),
                 "ll");
-        say("cli.people.outbox", home().outbox());
+        say("cli.people.outbox", settings().outbox());
         return Main.DONE;
     }
 }

@@ -19,10 +19,10 @@ import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
-import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.OutsidePlaceState;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
@@ -60,15 +60,15 @@ abstract class PlaceBase extends Base {
             throw new IllegalArgumentException(Words.of("cli.place.where", where));
         }
         String system = where.substring(0, colon);
-        return home().connection(system).orElseThrow(() -> new NotConnectedException(system));
+        return settings().connection(system).orElseThrow(() -> new NotConnectedException(system));
     }
 
     String placeName() {
         return where.substring(where.indexOf(':') + 1);
     }
 
-    Connecting connecting() throws IOException {
-        return new Connecting(home(), book(), clock());
+    SystemConnector connecting() throws IOException {
+        return new SystemConnector(settings(), book(), clock());
     }
 
     /** These settings with what was typed put over them. */
@@ -156,7 +156,7 @@ abstract class PlaceBase extends Base {
         return words;
     }
 
-    static Map<String, Object> json(Place place, Facts facts) {
+    static Map<String, Object> json(Place place, OutsidePlaceState facts) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("place", place.where());
         map.put("kind", facts.kind().text());

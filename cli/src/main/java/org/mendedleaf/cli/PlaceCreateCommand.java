@@ -6,8 +6,8 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.systems.Connection;
-import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsidePlaceState;
 import picocli.CommandLine.Command;
 
 /** Makes a place in another system. */
@@ -28,7 +28,7 @@ final class PlaceCreateCommand extends PlaceBase {
             new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
             if (json) {
                 try (Reading reading = open.read()) {
-                    printJson(json(place, Facts.of(reading, place).orElseThrow()));
+                    printJson(json(place, OutsidePlaceState.of(reading, place).orElseThrow()));
                 }
             } else {
                 say("cli.place.created", place.where());

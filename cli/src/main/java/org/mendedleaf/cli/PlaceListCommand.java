@@ -9,13 +9,13 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
-import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsidePlaceState;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -37,13 +37,13 @@ final class PlaceListCommand extends Base {
         List<Object> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
         int code = Main.DONE;
-        for (Connection c : home().connections()) {
+        for (Connection c : settings().connections()) {
             if (system != null && !c.name().equals(system)) {
                 continue;
             }
             try (OpenVault open = open(c.vault())) {
                 try {
-                    for (Place p : new Connecting(home(), book(), clock()).takeIn(c, open)) {
+                    for (Place p : new SystemConnector(settings(), book(), clock()).takeIn(c, open)) {
                         new Mirror(open, p, book().system(p), clock()).run(Progress.NONE);
                     }
                 } catch (SystemException e) {
@@ -61,7 +61,7 @@ final class PlaceListCommand extends Base {
                 }
             }
         }
-        if (system != null && home().connection(system).isEmpty()) {
+        if (system != null && settings().connection(system).isEmpty()) {
             throw new NotConnectedException(system);
         }
         if (json) {
@@ -75,7 +75,7 @@ final class PlaceListCommand extends Base {
     }
 
     private void add(Coverage.Row row, List<Object> all, List<List<String>> rows) throws java.io.IOException {
-        Optional<Facts> facts = row.facts();
+        Optional<OutsidePlaceState> facts = row.facts();
         Map<String, Object> map = facts.isPresent()
                 ? PlaceBase.json(row.place().orElseThrow(), facts.get())
                 : new LinkedHashMap<>(Map.of("place", row.where()));
@@ -93,7 +93,7 @@ final class PlaceListCommand extends Base {
                 row.kind().map(k -> Words.of("system.kind." + k.text())).orElse(""),
                 Words.of("coverage." + row.state()),
                 Words.of("cli.place.files", row.files(), row.versions()),
-                row.usedBytes() < 0 ? "" : Say.size(row.usedBytes()),
-                row.lastGood().isPresent() ? Say.ago(row.lastGood().get(), now(), zone()) : ""));
+                row.usedBytes() < 0 ? "" : Formats.size(row.usedBytes()),
+                row.lastGood().isPresent() ? Formats.ago(row.lastGood().get(), now(), zone()) : ""));
     }
 }

@@ -8,8 +8,8 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
-import org.mendedleaf.core.systems.Facts;
 import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.OutsidePlaceState;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -34,7 +34,7 @@ final class PlaceSetCommand extends PlaceBase {
             }
             SystemKind kind = connection().kind();
             Place place = located.place();
-            Facts before = facts(located);
+            OutsidePlaceState before = facts(located);
             PlaceSettings after = changed(kind, before.settings());
             if (!json) {
                 say("cli.place.before");
@@ -97,9 +97,9 @@ final class PlaceSetCommand extends PlaceBase {
         return Main.DONE;
     }
 
-    private Facts facts(Located located) throws java.io.IOException {
+    private OutsidePlaceState facts(Located located) throws java.io.IOException {
         try (Reading reading = located.vault().read()) {
-            return Facts.of(reading, located.place())
+            return OutsidePlaceState.of(reading, located.place())
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.place.unknown", where)));
         }
     }

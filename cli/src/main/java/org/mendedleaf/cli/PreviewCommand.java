@@ -9,14 +9,14 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Compare;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.TextPart;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -92,7 +92,7 @@ final class PreviewCommand extends Base {
 
     /** A part of a large text, from 1. */
     private int part(Reading reading, Version wanted, Version here, int number) throws IOException {
-        Document text = Looks.part(reading, here, number - 1);
+        Document text = DocumentCache.part(reading, here, number - 1);
         if (json) {
             print(wanted, text);
         } else {
@@ -156,7 +156,7 @@ final class PreviewCommand extends Base {
         } else if (document instanceof Document.Archive archive) {
             table(
                     archive.members().stream()
-                            .map(m -> List.of(m.folder() ? "" : Say.size(Math.max(0, m.size())), m.path()))
+                            .map(m -> List.of(m.folder() ? "" : Formats.size(Math.max(0, m.size())), m.path()))
                             .toList(),
                     "rl");
             cut = archive.cut();
@@ -164,7 +164,7 @@ final class PreviewCommand extends Base {
             say("cli.preview.picture", picture.width(), picture.height());
             picture.facts().forEach(f -> line(f.name() + ": " + f.value()));
         } else if (document instanceof Document.Other other) {
-            say("cli.preview.other", other.type(), Say.size(size));
+            say("cli.preview.other", other.type(), Formats.size(size));
             if (!other.why().isEmpty()) {
                 line(other.why());
             }

@@ -8,8 +8,8 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.line.Place;
@@ -57,7 +57,7 @@ final class ProtectCommand extends Base {
         Path root = Protect.check(folder, vaultFolder, exclude);
         try (OpenVault open = openOrCreate(vaultFolder, access)) {
             Place place = Protect.place(open, root, change, clock(), who());
-            home().addVault(open.folder().root());
+            settings().addVault(open.folder().root());
             if (place.versioning() != Versioning.ON) {
                 Protect.versioning(open, place, Versioning.ON, clock(), who());
                 place = place.with(Versioning.ON);
@@ -65,7 +65,7 @@ final class ProtectCommand extends Base {
             }
             CaptureResult result;
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                result = new Capture(open, place, clock(), authors()).run(Scope.WHOLE, progress);
+                result = new Capture(open, place, clock(), authors()).run(CaptureScope.WHOLE, progress);
             }
             if (json) {
                 printJson(Map.of(

@@ -11,15 +11,15 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
+import org.mendedleaf.core.intake.Announcer;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.intake.NameTaken;
-import org.mendedleaf.core.intake.Telling;
-import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.DraftChoice;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.rules.PlaceRules;
@@ -116,8 +116,8 @@ final class PutCommand extends Base {
         }
     }
 
-    private Stage stage() {
-        return draft ? Stage.DRAFT : publish ? Stage.PUBLISHED : Stage.BY_RULE;
+    private DraftChoice stage() {
+        return draft ? DraftChoice.DRAFT : publish ? DraftChoice.PUBLISHED : DraftChoice.BY_RULE;
     }
 
     private int one(Path file, Path target) throws IOException {
@@ -176,7 +176,7 @@ final class PutCommand extends Base {
         String under = category;
         String seen = visible;
         if (under != null || seen != null) {
-            Card before;
+            FileProperties before;
             try (Reading reading = located.vault().read()) {
                 Line line = reading.line(located.place(), path).orElseThrow();
                 before = RemarkStore.of(reading).card(line.id());
@@ -184,7 +184,7 @@ final class PutCommand extends Base {
             lineWork(located)
                     .card(
                             path,
-                            new Card(
+                            new FileProperties(
                                     under == null ? before.category() : under,
                                     seen == null ? before.visibility() : Intakes.visibility(seen)));
         }
@@ -194,8 +194,13 @@ final class PutCommand extends Base {
         if (tell.isEmpty()) {
             return List.of();
         }
-        Telling.Told told = new Telling(
-                        located.vault(), located.place(), clock(), who(), home()::address, home().outbox())
+        Announcer.Told told = new Announcer(
+                        located.vault(),
+                        located.place(),
+                        clock(),
+                        who(),
+                        settings()::address,
+                        settings().outbox())
                 .tell(path, tell);
         told.left().forEach(this::complain);
         return told.messages();

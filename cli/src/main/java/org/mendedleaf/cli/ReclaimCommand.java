@@ -7,17 +7,17 @@ import java.util.BitSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.catalogue.LetGoStore;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -42,10 +42,10 @@ final class ReclaimCommand extends RetentionBase {
     @Override
     public Integer call() throws Exception {
         return eachVault((folder, open) -> {
-            List<LetGo> ends;
+            List<PendingDeletion> ends;
             try (Reading reading = open.read()) {
-                Instant now = LivedTime.of(reading, now());
-                ends = LetGoStore.of(reading).waiting().stream()
+                Instant now = TrustedTime.of(reading, now());
+                ends = PendingDeletionStore.of(reading).waiting().stream()
                         .filter(l -> atOnce || !l.due().isAfter(now))
                         .toList();
             }
@@ -71,7 +71,7 @@ final class ReclaimCommand extends RetentionBase {
         });
     }
 
-    private int plan(Path folder, OpenVault open, List<LetGo> ends) throws IOException {
+    private int plan(Path folder, OpenVault open, List<PendingDeletion> ends) throws IOException {
         long bytes;
         try (Reading reading = open.read()) {
             VersionTable table = VersionTable.of(reading);
@@ -85,7 +85,7 @@ final class ReclaimCommand extends RetentionBase {
         if (json) {
             printJson(Map.of("vault", folder.toString(), "versions", ends.size(), "freedBytes", bytes));
         } else {
-            say("cli.reclaim.plan", folder, ends.size(), Say.size(bytes));
+            say("cli.reclaim.plan", folder, ends.size(), Formats.size(bytes));
         }
         return Main.DONE;
     }
@@ -102,7 +102,7 @@ final class ReclaimCommand extends RetentionBase {
             printJson(map);
             return;
         }
-        say("cli.reclaim.done", done.versions(), Say.size(done.freedBytes()), done.packs());
+        say("cli.reclaim.done", done.versions(), Formats.size(done.freedBytes()), done.packs());
         if (done.kept() > 0) {
             say("cli.reclaim.kept", done.kept());
         }
@@ -110,7 +110,7 @@ final class ReclaimCommand extends RetentionBase {
                 .ifPresent(p -> say(
                         p.leftIn().isEmpty() ? "cli.reclaim.proof" : "cli.reclaim.noProof",
                         p.packs(),
-                        Say.number(p.records()),
+                        Formats.number(p.records()),
                         p.leftIn().size()));
         done.damaged().forEach(this::complain);
     }

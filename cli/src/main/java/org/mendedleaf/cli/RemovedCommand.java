@@ -6,13 +6,13 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemovedFile;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.retention.Verdict;
 import org.mendedleaf.core.retention.Verdicts;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -44,14 +44,15 @@ final class RemovedCommand extends RetentionBase {
                         Verdict v = verdicts.at(verdicts.table().row(f.line(), f.number()));
                         rows.add(List.of(
                                 f.path(),
-                                Say.moment(f.removed(), now(), zone()),
+                                Formats.moment(f.removed(), now(), zone()),
                                 f.who(),
-                                Say.size(f.bytes()),
+                                Formats.size(f.bytes()),
                                 v.words(now(), zone())));
                         json.add(map(f, v));
                     }
                 }
-                List<LetGo> waiting = m.place() == 0 ? LetGoStore.of(reading).waiting() : List.of();
+                List<PendingDeletion> waiting =
+                        m.place() == 0 ? PendingDeletionStore.of(reading).waiting() : List.of();
                 if (!this.json) {
                     print(rows, waiting);
                 }
@@ -64,7 +65,7 @@ final class RemovedCommand extends RetentionBase {
         return code;
     }
 
-    private void print(List<List<String>> rows, List<LetGo> waiting) throws java.io.IOException {
+    private void print(List<List<String>> rows, List<PendingDeletion> waiting) throws java.io.IOException {
         if (rows.isEmpty()) {
             say("cli.removed.none");
         }
@@ -73,7 +74,7 @@ final class RemovedCommand extends RetentionBase {
             line(Words.of(
                     "cli.removed.waiting",
                     waiting.size(),
-                    Say.full(waiting.get(0).due(), zone())));
+                    Formats.full(waiting.get(0).due(), zone())));
         }
     }
 

@@ -17,13 +17,13 @@ import org.mendedleaf.core.recovery.BagArchive;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.Destination;
-import org.mendedleaf.core.recovery.Elsewhere;
-import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.FolderRestore;
 import org.mendedleaf.core.recovery.PlanReport;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Selection;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.recovery.ZipArchive;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.words.Words;
@@ -89,14 +89,14 @@ final class RestoreCommand extends Base {
         }
         for (List<Path> group : groups) {
             try (Located located = locate(group.get(0))) {
-                List<Wish> wishes = new ArrayList<>();
+                List<RestoreItem> wishes = new ArrayList<>();
                 List<TreeAt.Folder> folders = new ArrayList<>();
                 for (Path file : group) {
                     try (Located each = locate(file)) {
                         wishes.addAll(wishes(each, target != null, folders));
                     }
                 }
-                Order order = Order.restore(wishes, Collisions.all(rule(target != null)), folders);
+                RestoreRequest order = RestoreRequest.restore(wishes, Collisions.all(rule(target != null)), folders);
                 code = Math.max(code, run(located, order, target, rows));
             }
         }
@@ -132,13 +132,14 @@ final class RestoreCommand extends Base {
             return work(located);
         }
         return switch (form(target)) {
-            case FOLDER -> new Elsewhere(located.vault(), Protect.realOfNew(target));
+            case FOLDER -> new FolderRestore(located.vault(), Protect.realOfNew(target));
             case ZIP -> new ZipArchive(located.vault(), Protect.realOfNew(target));
             case BAG -> new BagArchive(located.vault(), Protect.realOfNew(target), clock());
         };
     }
 
-    private int run(Located located, Order asked, @Nullable Path target, List<Object> rows) throws IOException {
+    private int run(Located located, RestoreRequest asked, @Nullable Path target, List<Object> rows)
+            throws IOException {
         Destination destination = destination(located, target);
         if (planOnly) {
             RestorePlan plan = destination.plan(asked);
@@ -148,11 +149,11 @@ final class RestoreCommand extends Base {
             }
             return plan.count(RestorePlan.Step.REFUSE) > 0 || !plan.preflight().isGood() ? Main.SOME_FAILED : Main.DONE;
         }
-        Order order = asked;
+        RestoreRequest order = asked;
         if (target != null || !located.place().isOutside()) {
-            List<Wish> here = new ArrayList<>();
-            for (Wish w : asked.wishes()) {
-                here.add(new Wish(inVault(located.vault(), w.version()), w.target()));
+            List<RestoreItem> here = new ArrayList<>();
+            for (RestoreItem w : asked.wishes()) {
+                here.add(new RestoreItem(inVault(located.vault(), w.version()), w.target()));
             }
             order = asked.with(here);
         }
@@ -182,7 +183,8 @@ final class RestoreCommand extends Base {
         };
     }
 
-    private List<Wish> wishes(Located located, boolean elsewhere, List<TreeAt.Folder> folders) throws IOException {
+    private List<RestoreItem> wishes(Located located, boolean elsewhere, List<TreeAt.Folder> folders)
+            throws IOException {
         try (Reading reading = located.vault().read()) {
             boolean isFolder = reading.isFolder(located.place(), located.path());
             Line line = located.path().isEmpty()
@@ -195,7 +197,7 @@ final class RestoreCommand extends Base {
                 throw new IllegalArgumentException(Words.of("cli.noLine", located.file()));
             }
             Version wanted = from == null ? version(located, reading, line(located, reading)) : borrowed(located, line);
-            return List.of(new Wish(wanted, elsewhere ? RelativePath.name(wanted.path()) : line.path()));
+            return List.of(new RestoreItem(wanted, elsewhere ? RelativePath.name(wanted.path()) : line.path()));
         }
     }
 
@@ -246,7 +248,7 @@ final class RestoreCommand extends Base {
     }
 
     /** A folder: all its files of the moment, or with none given, those that are removed. */
-    private List<Wish> folder(Located located, Reading reading, boolean elsewhere, List<TreeAt.Folder> folders)
+    private List<RestoreItem> folder(Located located, Reading reading, boolean elsewhere, List<TreeAt.Folder> folders)
             throws IOException {
         if (version != null) {
             throw new IllegalArgumentException(Words.of("cli.restore.folderVersion", located.file()));
@@ -258,14 +260,14 @@ final class RestoreCommand extends Base {
         if (paths.isEmpty()) {
             throw new IllegalArgumentException(Words.of("cli.restore.nothingRemoved", located.file()));
         }
-        Order order =
+        RestoreRequest order =
                 new Selection(paths, moment).order(reading, located.place(), false, Collisions.all(Collision.REPLACE));
         String above = elsewhere ? RelativePath.parent(located.path()) : "";
         for (TreeAt.Folder f : order.folders()) {
             folders.add(new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()));
         }
         return order.wishes().stream()
-                .map(w -> new Wish(w.version(), below(above, w.target())))
+                .map(w -> new RestoreItem(w.version(), below(above, w.target())))
                 .toList();
     }
 

@@ -9,7 +9,7 @@ import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -56,18 +56,18 @@ final class RulesCheckCommand extends RulesBase {
             if (one != null && two != null) {
                 rows.add(java.util.List.of(
                         Words.of("age." + a),
-                        Say.number(one.versions()),
-                        Say.size(one.bytes()),
-                        Say.number(two.versions()),
-                        Say.size(two.bytes())));
+                        Formats.number(one.versions()),
+                        Formats.size(one.bytes()),
+                        Formats.number(two.versions()),
+                        Formats.size(two.bytes())));
             }
         }
         rows.add(java.util.List.of(
                 Words.of("space.taken"),
-                Say.number(what.now().versions()),
-                Say.size(what.now().takenBytes()),
-                Say.number(what.proposed().versions()),
-                Say.size(what.proposed().takenBytes())));
+                Formats.number(what.now().versions()),
+                Formats.size(what.now().takenBytes()),
+                Formats.number(what.proposed().versions()),
+                Formats.size(what.proposed().takenBytes())));
         table(rows, "lrrrr");
         what.differing().stream()
                 .limit(SHOWN)

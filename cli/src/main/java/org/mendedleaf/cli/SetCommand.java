@@ -11,13 +11,13 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Versioning;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -77,7 +77,7 @@ final class SetCommand extends Base {
             Place after = with(change.over(before));
             if (plan) {
                 try (Reading reading = located.vault().read()) {
-                    PlaceRules.of(reading, before).rights(who(), before).require(Deed.SETTINGS);
+                    PlaceRules.of(reading, before).rights(who(), before).require(Permission.SETTINGS);
                 }
                 return said(before, after, Optional.empty());
             }
@@ -108,7 +108,8 @@ final class SetCommand extends Base {
             last = reading.state(place).lastGood().orElse(place.created());
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            CaptureResult result = new Capture(located.vault(), place, clock(), authors()).run(Scope.WHOLE, progress);
+            CaptureResult result =
+                    new Capture(located.vault(), place, clock(), authors()).run(CaptureScope.WHOLE, progress);
             return Protect.missed(last, now(), zone(), result.points());
         }
     }

@@ -6,7 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.words.Words;
@@ -41,9 +41,9 @@ abstract class SnapshotBase extends Base {
     }
 
     /** A snapshot of a place in another system, by what the system calls it or by its label. */
-    Cut cut(Located located, String wanted) throws IOException {
+    RemoteSnapshot cut(Located located, String wanted) throws IOException {
         try (Reading reading = located.vault().read()) {
-            List<Cut> found = reading.cuts(located.place()).stream()
+            List<RemoteSnapshot> found = reading.cuts(located.place()).stream()
                     .filter(c -> !c.isLive())
                     .filter(c -> c.key().equals(wanted) || c.label().equalsIgnoreCase(wanted))
                     .toList();

@@ -5,10 +5,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.catalogue.CutSpace;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotSpace;
 import org.mendedleaf.core.catalogue.SnapshotStore;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -45,10 +45,10 @@ final class SnapshotErase extends SnapshotBase {
             long versions = 0;
             long bytes = 0;
             try (Reading reading = located.vault().read()) {
-                Map<Long, CutSpace.Holds> holds = CutSpace.of(
+                Map<Long, SnapshotSpace.Holds> holds = SnapshotSpace.of(
                         reading, located.place(), SnapshotStore.of(reading).standing(located.place()));
                 for (long id : ids) {
-                    CutSpace.Holds h = holds.getOrDefault(id, new CutSpace.Holds(0, 0, 0, 0));
+                    SnapshotSpace.Holds h = holds.getOrDefault(id, new SnapshotSpace.Holds(0, 0, 0, 0));
                     versions += h.aloneVersions();
                     bytes += h.aloneBytes();
                 }
@@ -57,7 +57,7 @@ final class SnapshotErase extends SnapshotBase {
                 answer(ids.size(), versions, bytes, false);
             }
             if (!yes || plan) {
-                say("cli.snapshot.eraseHere", ids.size(), versions, Say.size(bytes));
+                say("cli.snapshot.eraseHere", ids.size(), versions, Formats.size(bytes));
                 if (plan) {
                     return Main.DONE;
                 }
@@ -69,7 +69,7 @@ final class SnapshotErase extends SnapshotBase {
             if (json) {
                 answer(ids.size(), versions, bytes, true);
             }
-            say("snapshot.erased", ids.size(), versions, Say.size(bytes));
+            say("snapshot.erased", ids.size(), versions, Formats.size(bytes));
             return Main.DONE;
         }
     }
@@ -90,7 +90,7 @@ final class SnapshotErase extends SnapshotBase {
             var cut = cut(located, each);
             String what = Words.of(
                     "cli.snapshot.eraseWhat",
-                    Say.full(cut.at(), zone()),
+                    Formats.full(cut.at(), zone()),
                     located.place().where());
             if (plan) {
                 if (json) {
@@ -107,7 +107,7 @@ final class SnapshotErase extends SnapshotBase {
                 if (json) {
                     answer(1, taken, 0, true);
                 }
-                say("cli.snapshot.erasedThere", Say.full(cut.at(), zone()), taken);
+                say("cli.snapshot.erasedThere", Formats.full(cut.at(), zone()), taken);
             }
         }
         return code;

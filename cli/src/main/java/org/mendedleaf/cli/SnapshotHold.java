@@ -5,7 +5,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -50,7 +50,7 @@ final class SnapshotHold extends SnapshotBase {
                     end ? "cli.snapshot.notHeld" : ends.isEmpty() ? "cli.snapshot.isHeld" : "cli.snapshot.isHeldUntil",
                     String.valueOf(s.id()),
                     s.hold(),
-                    ends.isEmpty() ? "" : Say.end(ends.get(), now, zone()));
+                    ends.isEmpty() ? "" : Formats.end(ends.get(), now, zone()));
             return Main.DONE;
         }
     }

@@ -6,12 +6,12 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.mendedleaf.core.catalogue.CutSpace;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotSpace;
 import org.mendedleaf.core.catalogue.SnapshotStore;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -32,7 +32,7 @@ final class SnapshotList extends SnapshotBase {
                 return Main.DONE;
             }
             List<Snapshot> all = SnapshotStore.of(reading).standing(located.place());
-            Map<Long, CutSpace.Holds> holds = CutSpace.of(reading, located.place(), all);
+            Map<Long, SnapshotSpace.Holds> holds = SnapshotSpace.of(reading, located.place(), all);
             if (json) {
                 printJson(all.stream().map(s -> map(s, holds)).toList());
                 return Main.DONE;
@@ -42,12 +42,12 @@ final class SnapshotList extends SnapshotBase {
             }
             List<List<String>> rows = new ArrayList<>();
             for (Snapshot s : all) {
-                CutSpace.Holds h = holds.getOrDefault(s.id(), new CutSpace.Holds(0, 0, 0, 0));
+                SnapshotSpace.Holds h = holds.getOrDefault(s.id(), new SnapshotSpace.Holds(0, 0, 0, 0));
                 rows.add(List.of(
                         String.valueOf(s.id()),
-                        Say.moment(s.at(), now(), zone()),
-                        Words.of("snapshot.files", h.files(), Say.size(h.bytes())),
-                        Words.of("snapshot.alone", Say.size(h.aloneBytes())),
+                        Formats.moment(s.at(), now(), zone()),
+                        Words.of("snapshot.files", h.files(), Formats.size(h.bytes())),
+                        Words.of("snapshot.alone", Formats.size(h.aloneBytes())),
                         s.isHeld(now()) ? Words.of("snapshot.heldWord") : "",
                         s.path().isEmpty() ? located.place().name() : s.path(),
                         s.label()));
@@ -57,8 +57,8 @@ final class SnapshotList extends SnapshotBase {
         }
     }
 
-    private static Map<String, Object> map(Snapshot s, Map<Long, CutSpace.Holds> holds) {
-        CutSpace.Holds h = holds.getOrDefault(s.id(), new CutSpace.Holds(0, 0, 0, 0));
+    private static Map<String, Object> map(Snapshot s, Map<Long, SnapshotSpace.Holds> holds) {
+        SnapshotSpace.Holds h = holds.getOrDefault(s.id(), new SnapshotSpace.Holds(0, 0, 0, 0));
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("id", s.id());
         map.put("at", s.at().toString());
@@ -76,7 +76,7 @@ final class SnapshotList extends SnapshotBase {
     }
 
     private void cuts(Reading reading, Located located) throws IOException {
-        List<Cut> all =
+        List<RemoteSnapshot> all =
                 reading.cuts(located.place()).stream().filter(c -> !c.isLive()).toList();
         if (json) {
             printJson(all.stream().map(SnapshotList::map).toList());
@@ -86,13 +86,13 @@ final class SnapshotList extends SnapshotBase {
             say("cli.snapshot.none", located.place().where());
         }
         List<List<String>> rows = new ArrayList<>();
-        for (Cut c : all) {
-            rows.add(List.of(c.key(), Say.moment(c.at(), now(), zone()), c.label()));
+        for (RemoteSnapshot c : all) {
+            rows.add(List.of(c.key(), Formats.moment(c.at(), now(), zone()), c.label()));
         }
         table(rows, "lll");
     }
 
-    private static Map<String, Object> map(Cut c) {
+    private static Map<String, Object> map(RemoteSnapshot c) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("id", c.key());
         map.put("at", c.at().toString());

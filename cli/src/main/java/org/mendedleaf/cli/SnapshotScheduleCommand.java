@@ -19,7 +19,7 @@ import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.snapshots.CalendarFile;
 import org.mendedleaf.core.snapshots.Recurrence;
 import org.mendedleaf.core.snapshots.Snapshots;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -155,7 +155,7 @@ final class SnapshotScheduleCommand extends SnapshotBase {
                             : Words.of(
                                     "schedule.next",
                                     next.stream()
-                                            .map(n -> Say.coming(n, now, s.zone()))
+                                            .map(n -> Formats.coming(n, now, s.zone()))
                                             .collect(Collectors.joining(" · ")))));
         }
     }

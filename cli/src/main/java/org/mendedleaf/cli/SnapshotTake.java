@@ -5,10 +5,10 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.systems.Outlook;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -40,14 +40,14 @@ final class SnapshotTake extends SnapshotBase {
     }
 
     private int outsideTake(Located located) throws IOException {
-        Optional<Cut> goes;
+        Optional<RemoteSnapshot> goes;
         try (Reading reading = located.vault().read()) {
             goes = Outlook.goesForOneMore(reading, located.place());
         }
         if (goes.isPresent()) {
-            complain(Words.of("line.snapshotDrops", Say.moment(goes.get().at(), now(), zone())));
+            complain(Words.of("line.snapshotDrops", Formats.moment(goes.get().at(), now(), zone())));
         }
-        Cut cut = outside(located).snapshot(label);
+        RemoteSnapshot cut = outside(located).snapshot(label);
         print(cut.key(), cut.at(), located.place().where());
         return Main.DONE;
     }
@@ -60,7 +60,7 @@ final class SnapshotTake extends SnapshotBase {
             map.put("label", label);
             printJson(map);
         } else {
-            say("cli.snapshot.done", where, Say.moment(at, now(), zone()), id);
+            say("cli.snapshot.done", where, Formats.moment(at, now(), zone()), id);
         }
     }
 }

@@ -12,7 +12,7 @@ import org.mendedleaf.core.retention.SpaceReport;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -73,12 +73,12 @@ final class SpaceCommand extends RetentionBase {
         say(
                 "cli.space.vault",
                 vault,
-                Say.size(space.all()),
-                Say.size(space.inUse()),
-                Say.size(space.waiting()),
-                Say.size(space.unused()),
-                Say.size(space.bookkeeping()),
-                Say.size(space.free()));
+                Formats.size(space.all()),
+                Formats.size(space.inUse()),
+                Formats.size(space.waiting()),
+                Formats.size(space.unused()),
+                Formats.size(space.bookkeeping()),
+                Formats.size(space.free()));
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of(
                 "",
@@ -100,11 +100,11 @@ final class SpaceCommand extends RetentionBase {
     private static List<String> row(String name, SpaceTree.Node n) {
         return List.of(
                 name,
-                Say.size(n.liveBytes()),
-                Say.number(n.share().versions()),
-                Say.size(n.share().versionBytes()),
-                Say.size(n.share().takenBytes()),
-                Say.size(n.share().onlyBytes()),
+                Formats.size(n.liveBytes()),
+                Formats.number(n.share().versions()),
+                Formats.size(n.share().versionBytes()),
+                Formats.size(n.share().takenBytes()),
+                Formats.size(n.share().onlyBytes()),
                 Math.round(n.ofParent() * 100) + " %");
     }
 

@@ -19,14 +19,14 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
-import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.Space;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Versioning;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -78,8 +78,8 @@ final class StatusCommand extends Base {
                     folder,
                     space.lines(),
                     space.versions(),
-                    Say.size(space.versionBytes()),
-                    Say.size(space.storedBytes()));
+                    Formats.size(space.versionBytes()),
+                    Formats.size(space.storedBytes()));
         }
         Optional<LastCheck> check = LastCheck.of(reading);
         map.put("lastFullCheck", check.map(c -> c.at().toString()).orElse(null));
@@ -90,8 +90,8 @@ final class StatusCommand extends Base {
         boolean good = true;
         List<String> failing = new ArrayList<>();
         for (Duties.Failing duty : Duties.failing(reading)) {
-            failing.add(
-                    Words.of("cli.status.duty", duty.name(), Say.moment(duty.since(), now(), zone()), duty.trouble()));
+            failing.add(Words.of(
+                    "cli.status.duty", duty.name(), Formats.moment(duty.since(), now(), zone()), duty.trouble()));
         }
         map.put("failing", failing);
         if (!json) {
@@ -112,7 +112,7 @@ final class StatusCommand extends Base {
             good &= !kept
                     || !late && !away && (place.isOutside() || state.trouble().isEmpty());
             List<String> findings = new ArrayList<>();
-            for (Finding f : FindingStore.of(reading).open(place)) {
+            for (StoredFinding f : FindingStore.of(reading).open(place)) {
                 Line line = reading.line(f.line()).orElseThrow();
                 findings.add(f.words(line.path(), line.label(f.number())));
             }
@@ -159,7 +159,7 @@ final class StatusCommand extends Base {
     private void print(Place place, PlaceState state) throws IOException {
         ZoneId zone = zone();
         String last = state.lastGood().isPresent()
-                ? Say.ago(state.lastGood().get(), now(), zone())
+                ? Formats.ago(state.lastGood().get(), now(), zone())
                 : Words.of("status.never");
         String rhythm = place.rhythm().words();
         if (place.versioning() != Versioning.ON) {
@@ -184,7 +184,7 @@ final class StatusCommand extends Base {
 
     /** When something is due; what is due already is due now. */
     private String coming(Instant next) throws IOException {
-        return next.isAfter(now()) ? Say.coming(next, now(), zone()) : Words.of("cli.status.due");
+        return next.isAfter(now()) ? Formats.coming(next, now(), zone()) : Words.of("cli.status.due");
     }
 
     private static Map<String, Object> json(Place place, PlaceState state, ZoneId zone) {

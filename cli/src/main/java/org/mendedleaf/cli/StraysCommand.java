@@ -11,7 +11,7 @@ import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -48,7 +48,7 @@ final class StraysCommand extends Base {
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             folderOnly(located);
             StrayCopies copies = new StrayCopies(located.vault(), located.place(), evidence(located), clock());
-            List<Path> others = in.isEmpty() ? home().strayFolders() : in;
+            List<Path> others = in.isEmpty() ? settings().strayFolders() : in;
             List<Stray> found = copies.find(located.path(), others).stream()
                     .filter(s -> only == null
                             || String.valueOf(s.file().getFileName()).equals(only))
@@ -106,8 +106,8 @@ final class StraysCommand extends Base {
             all.add(map);
             rows.add(List.of(
                     String.valueOf(s.file().getFileName()),
-                    Say.moment(s.modified(), now(), zone()),
-                    Say.size(s.size()),
+                    Formats.moment(s.modified(), now(), zone()),
+                    Formats.size(s.size()),
                     s.kind().words(),
                     Words.of(s.present() ? "stray.of" : "stray.ofGone", s.belongsTo()),
                     !s.sameAs().isEmpty()

@@ -7,7 +7,7 @@ import java.util.Map;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.SystemException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -24,7 +24,7 @@ final class SystemsCommand extends Base {
         List<Map<String, Object>> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
         int code = Main.DONE;
-        for (Connection c : home().connections()) {
+        for (Connection c : settings().connections()) {
             Map<String, Object> map = new LinkedHashMap<>();
             map.put("name", c.name());
             map.put("kind", c.kind().text());
@@ -39,7 +39,8 @@ final class SystemsCommand extends Base {
                 map.put("usedBytes", state.usedBytes());
                 map.put("totalBytes", state.totalBytes());
                 stands = state.totalBytes() > 0
-                        ? Words.of("cli.systems.space", Say.size(state.usedBytes()), Say.size(state.totalBytes()))
+                        ? Words.of(
+                                "cli.systems.space", Formats.size(state.usedBytes()), Formats.size(state.totalBytes()))
                         : Words.of("cli.systems.there");
             } catch (SystemException e) {
                 map.put("error", e.words());

@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Progress as one line of a terminal that is written over; silent when nobody sits there. */
@@ -60,16 +60,16 @@ final class TerminalProgress implements Progress, AutoCloseable {
         Duration left = s.left();
         List<String> parts = new ArrayList<>();
         if (s.allFiles() > 0) {
-            parts.add(Words.of("job.files", Say.number(s.files()), Say.number(s.allFiles())));
+            parts.add(Words.of("job.files", Formats.number(s.files()), Formats.number(s.allFiles())));
         } else if (s.files() > 0) {
             parts.add(Words.of("cli.progress.files", s.files()));
         }
         if (s.bytes() > 0) {
-            parts.add(Say.size(s.bytes()));
-            parts.add(Words.of("job.rate", Say.size(s.rate())));
+            parts.add(Formats.size(s.bytes()));
+            parts.add(Words.of("job.rate", Formats.size(s.rate())));
         }
         if (left != null) {
-            parts.add(Words.of("job.left", Say.duration(left)));
+            parts.add(Words.of("job.left", Formats.duration(left)));
         }
         return s.step().isEmpty() || parts.isEmpty()
                 ? s.step()

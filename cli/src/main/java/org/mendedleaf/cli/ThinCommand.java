@@ -14,18 +14,18 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.SpaceReport;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.systems.OutsideThinning;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -115,10 +115,10 @@ final class ThinCommand extends RulesBase {
             p = ThinPlan.of(v, table, limits);
             space = SpaceReport.of(m.vault().folder(), table);
         }
-        Optional<LettingGo.Done> done = Optional.empty();
+        Optional<Thinning.Done> done = Optional.empty();
         if (!plan && p.versions() > 0) {
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                done = Optional.of(new LettingGo(m.vault(), clock(), who()).thin(p, progress));
+                done = Optional.of(new Thinning(m.vault(), clock(), who()).thin(p, progress));
             }
             try (Reading reading = m.vault().read()) {
                 space = SpaceReport.of(m.vault().folder(), new SpaceTable(VersionTable.of(reading)));
@@ -161,7 +161,7 @@ final class ThinCommand extends RulesBase {
         try (Reading reading = m.vault().read()) {
             space = SpaceReport.of(m.vault().folder(), new SpaceTable(VersionTable.of(reading)));
         }
-        Optional<LettingGo.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
+        Optional<Thinning.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
         Path to = report;
         if (to != null) {
             new ThinReport(p, letGo, space, now(), zone()).write(to);
@@ -189,11 +189,11 @@ final class ThinCommand extends RulesBase {
         return done.map(d -> d.failed().isEmpty()).orElse(true) ? Main.DONE : Main.SOME_FAILED;
     }
 
-    private void sayDone(LettingGo.Done done) throws IOException {
+    private void sayDone(Thinning.Done done) throws IOException {
         if (done.kept() > 0) {
             say("cli.thin.kept", done.kept());
         }
-        say("cli.thin.done", done.versions(), Say.full(done.due(), zone()));
+        say("cli.thin.done", done.versions(), Formats.full(done.due(), zone()));
     }
 
     private void rows(ThinPlan p) {
@@ -203,14 +203,14 @@ final class ThinCommand extends RulesBase {
                 .sorted((a, b) -> Long.compare(b.bytes(), a.bytes()))
                 .limit(SHOWN)
                 .forEach(f -> rows.add(List.of(
-                        t.path(f.line()), Words.of("cli.thin.going", f.going(), f.left()), Say.size(f.bytes()))));
+                        t.path(f.line()), Words.of("cli.thin.going", f.going(), f.left()), Formats.size(f.bytes()))));
         table(rows, "lrr");
         if (p.files().size() > SHOWN) {
             say("cli.rules.more", p.files().size() - SHOWN);
         }
     }
 
-    private void print(ThinPlan p, Optional<LettingGo.Done> done, SpaceReport space) throws IOException {
+    private void print(ThinPlan p, Optional<Thinning.Done> done, SpaceReport space) throws IOException {
         rows(p);
         line(p.words());
         p.warnings().forEach(this::line);
@@ -219,15 +219,15 @@ final class ThinCommand extends RulesBase {
         }
         line(Words.of(
                 "report.space",
-                Say.size(space.inUse()),
-                Say.size(space.waiting()),
-                Say.size(space.unused()),
-                Say.size(space.bookkeeping()),
-                Say.size(space.all()),
-                Say.size(space.free())));
+                Formats.size(space.inUse()),
+                Formats.size(space.waiting()),
+                Formats.size(space.unused()),
+                Formats.size(space.bookkeeping()),
+                Formats.size(space.all()),
+                Formats.size(space.free())));
     }
 
-    private static Map<String, Object> json(ThinPlan p, Optional<LettingGo.Done> done, SpaceReport space) {
+    private static Map<String, Object> json(ThinPlan p, Optional<Thinning.Done> done, SpaceReport space) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("versions", p.versions());
         map.put("files", p.files().size());

@@ -12,7 +12,7 @@ import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -59,7 +59,7 @@ final class UnholdCommand extends RetentionBase {
                 if (!plan) {
                     say("cli.unhold.done", String.valueOf(h.id()));
                 }
-                say("cli.unhold.then", then.versions(), Say.size(then.freedBytes()));
+                say("cli.unhold.then", then.versions(), Formats.size(then.freedBytes()));
             }
             return Main.DONE;
         });

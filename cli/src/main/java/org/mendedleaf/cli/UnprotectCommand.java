@@ -9,7 +9,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -39,7 +39,7 @@ final class UnprotectCommand extends Base {
             long versions;
             RuleSet rules;
             try (Reading reading = located.vault().read()) {
-                PlaceRules.of(reading, place).rights(who(), place).require(Deed.SETTINGS);
+                PlaceRules.of(reading, place).rights(who(), place).require(Permission.SETTINGS);
                 files = reading.state(place).files();
                 versions = reading.versions(place);
                 rules = RuleSets.of(reading);

@@ -30,12 +30,12 @@ import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.notices.DesktopNotice;
 import org.mendedleaf.core.notices.NoticeKeeper;
 import org.mendedleaf.core.retention.RetentionKeeper;
-import org.mendedleaf.core.retention.Standing;
+import org.mendedleaf.core.retention.StandingRules;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.CheckKeeper;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.SystemWatch;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
@@ -90,8 +90,8 @@ final class WatchCommand extends RetentionBase {
                         clock(),
                         false,
                         this::checked));
-                supervisor.add(
-                        new NoticeKeeper(vaultHere, home(), clock(), DesktopNotice::tell, c -> c.forEach(this::came)));
+                supervisor.add(new NoticeKeeper(
+                        vaultHere, settings(), clock(), DesktopNotice::tell, c -> c.forEach(this::came)));
                 supervisor.add(new RetentionKeeper(
                         vaultHere,
                         clock(),
@@ -181,14 +181,14 @@ final class WatchCommand extends RetentionBase {
 
     private final class RetentionTeller implements RetentionKeeper.Listener {
         @Override
-        public void kept(Standing.Done done) {
+        public void kept(StandingRules.Done done) {
             done.letGo()
                     .ifPresent(d -> event(
                             "letGo", Words.of("cli.watch.letGo", d.versions()), Map.of("versions", d.versions())));
             done.reclaimed()
                     .ifPresent(r -> event(
                             "reclaimed",
-                            Words.of("cli.watch.reclaimed", Say.size(r.freedBytes())),
+                            Words.of("cli.watch.reclaimed", Formats.size(r.freedBytes())),
                             Map.of("freedBytes", r.freedBytes())));
             done.trouble().forEach(t -> event("failed", t, Map.of()));
         }

@@ -17,11 +17,11 @@ import java.util.TreeMap;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
@@ -104,7 +104,7 @@ public final class TestPlace implements AutoCloseable {
     /** The vault sees what time it is, as a program that runs every day lets it. */
     private void live() {
         try (WriteSession session = vault.write()) {
-            LivedTime.of(session, now);
+            TrustedTime.of(session, now);
             session.commit();
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -135,12 +135,13 @@ public final class TestPlace implements AutoCloseable {
 
     public CaptureResult capture() throws IOException {
         later(1);
-        return new Capture(vault, place, clock(), authors()).run(Scope.WHOLE, Progress.NONE);
+        return new Capture(vault, place, clock(), authors()).run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     public CaptureResult capture(String... folders) throws IOException {
         later(1);
-        return new Capture(vault, place, clock(), authors()).run(new Scope.Folders(Set.of(folders)), Progress.NONE);
+        return new Capture(vault, place, clock(), authors())
+                .run(new CaptureScope.Folders(Set.of(folders)), Progress.NONE);
     }
 
     public Authors authors() {

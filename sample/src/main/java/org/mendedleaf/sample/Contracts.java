@@ -13,14 +13,14 @@ import java.util.List;
 import java.util.Random;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Card;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
@@ -119,7 +119,7 @@ final class Contracts {
         edit(MILL, mill, "Ines");
         at(29, 15, 15);
         work("Ines").publish(MILL, "signed by both");
-        work("Ines").card(MILL, new Card("Contracts in force", Card.Visibility.EVERYBODY));
+        work("Ines").card(MILL, new FileProperties("Contracts in force", FileProperties.Visibility.EVERYBODY));
         at(26, 10, 0);
         save(INSURANCE, insurance, "Ines");
         at(25, 10, 30);
@@ -155,7 +155,7 @@ final class Contracts {
         Files.deleteIfExists(file);
         Files.write(file, paper.save());
         Files.setLastModifiedTime(file, FileTime.from(now.minusSeconds(20)));
-        new Capture(vault, place, clock(), authors()).run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, clock(), authors()).run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     private Version newest(String path) throws IOException {

@@ -17,12 +17,12 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 
@@ -92,6 +92,6 @@ final class Kept {
                     new ThinPlan.Limits(
                             desk.id(), "Weather", Set.of(), WEATHER_KEPT, Optional.empty(), Optional.empty(), false));
         }
-        new LettingGo(vault, before, "Ines").thin(plan, Progress.NONE);
+        new Thinning(vault, before, "Ines").thin(plan, Progress.NONE);
     }
 }

@@ -6,7 +6,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Comparator;
 import java.util.stream.Stream;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 
 /** Makes the sample office, unless it is there: {@code Main FOLDER [--fresh]}; {@code Main FOLDER --addresses} looks where
  * its stand-ins are now. */
@@ -22,7 +22,7 @@ public final class Main {
         System.setProperty("java.awt.headless", "true");
         Path folder = Path.of(arguments[0]).toAbsolutePath();
         if (arguments.length > 1 && arguments[1].equals("--addresses")) {
-            Elsewhere.readdress(Office.outside(folder), Home.open(Office.settings(folder)));
+            SampleSystems.readdress(Office.outside(folder), UserSettings.open(Office.settings(folder)));
             return;
         }
         boolean fresh = arguments.length > 1 && arguments[1].equals("--fresh");

@@ -20,19 +20,19 @@ import java.util.Random;
 import java.util.TreeMap;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.catalogue.WriteSession;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
+import org.mendedleaf.core.settings.UserSettings;
 
 /**
  * Makes the office of a community orchard and cider press, with ninety days of work in it, all captured as it happened:
@@ -118,25 +118,25 @@ public final class Office {
             Place place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
             Capture capture = new Capture(vault, place, clock, new Editors());
             try (WriteSession session = vault.write()) {
-                capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                capture.runWithin(session, CaptureScope.WHOLE, Progress.NONE);
                 Cuts cuts = new Cuts(session, place);
                 LocalDate first = now.atZone(ZONE).toLocalDate();
                 for (int day = 1; day <= DAYS; day++) {
                     for (int look = 0; look < LOOKS_A_DAY; look++) {
                         LocalDate date = first.plusDays(day);
                         if (work(date, look)) {
-                            capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                            capture.runWithin(session, CaptureScope.WHOLE, Progress.NONE);
                         }
                         cuts.take(date, look);
                         for (Runnable mishap : mishaps.on(date, look)) {
                             mishap.run();
-                            capture.runWithin(session, Scope.WHOLE, Progress.NONE);
+                            capture.runWithin(session, CaptureScope.WHOLE, Progress.NONE);
                         }
                     }
                 }
                 session.commit();
             }
-            Home home = Home.open(settings(folder));
+            UserSettings home = UserSettings.open(settings(folder));
             home.addVault(vault.folder().root());
             home.who("Ines");
             Contracts.make(vault, contracts(folder));
@@ -147,13 +147,13 @@ public final class Office {
             }
             home.remember("place", desk.toRealPath().toString());
             home.remember("folder", Furniture.HARVEST.substring(0, Furniture.HARVEST.length() - 1));
-            Elsewhere.make(outside(folder), home, vault, place);
+            SampleSystems.make(outside(folder), home, vault, place);
             home.setToday(TODAY, systemClock.instant(), ZONE);
         }
     }
 
     /** New revisions of five documents in the folder where downloads arrive; one has the right name and a wrong content. */
-    private void arrivals(Home home) throws IOException {
+    private void arrivals(UserSettings home) throws IOException {
         String harvest = Furniture.HARVEST;
         arrive(harvest + "Press log.csv", "Press log.csv", 21);
         arrive("Accounts/Cash book.csv", "Cash book (1).csv", 34);

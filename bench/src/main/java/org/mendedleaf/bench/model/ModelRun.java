@@ -28,25 +28,25 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.Erasing;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.time.Moment;
@@ -280,8 +280,8 @@ public final class ModelRun implements AutoCloseable {
         String content = content();
         Path file = Files.writeString(aside.resolve("in"), content);
         Map<String, String> before = new TreeMap<>(model.disk);
-        PutResult result =
-                office.recovery().put(List.of(new Revision(file, path, "put in", Stage.BY_RULE, false)), Progress.NONE);
+        PutResult result = office.recovery()
+                .put(List.of(new Revision(file, path, "put in", DraftChoice.BY_RULE, false)), Progress.NONE);
         promise(result.failed().isEmpty(), "put failed: " + result.failed());
         model.disk.put(path, content);
         acted(result.action(), before);
@@ -309,7 +309,7 @@ public final class ModelRun implements AutoCloseable {
         tell("restore", path + " " + key.get());
         Map<String, String> before = new TreeMap<>(model.disk);
         RestoreResult result =
-                office.recovery().restore(List.of(new Wish(version, path)), Collision.REPLACE, Progress.NONE);
+                office.recovery().restore(List.of(new RestoreItem(version, path)), Collision.REPLACE, Progress.NONE);
         RestoreResult.Item item = result.items().get(0);
         promise(item.outcome() != RestoreResult.Outcome.FAILED, "restore of " + path + " failed: " + item.why());
         model.disk.put(path, model.kept.get(key.get()));
@@ -434,7 +434,7 @@ public final class ModelRun implements AutoCloseable {
         }
         going.forEach(k ->
                 promise(!model.isProtected(k), "what is held or in a snapshot would be thinned: " + model.protects(k)));
-        LettingGo.Done thinned = new LettingGo(office.vault, office.clock(), Office.WHO).thin(plan, Progress.NONE);
+        Thinning.Done thinned = new Thinning(office.vault, office.clock(), Office.WHO).thin(plan, Progress.NONE);
         promise(
                 thinned.versions() == going.size(),
                 thinned.versions() + " went of " + going.size() + " that were said");

@@ -16,8 +16,8 @@ import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -86,7 +86,7 @@ final class Office implements AutoCloseable {
     }
 
     void capture() throws IOException {
-        new Capture(vault, place, clock(), authors()).emptiedOnPurpose().run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, clock(), authors()).emptiedOnPurpose().run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     Recovery recovery() {

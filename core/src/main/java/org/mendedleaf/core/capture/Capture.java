@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Words;
  * Captures what changed in a place: looks, compares with the look before, reads what is not the same, and adds points to
  * lines.
  *
- * <p>Data flow: {@link Looker} finds changed folders, {@link Changes} decides what became of each name, {@link
+ * <p>Data flow: {@link TreeScanner} finds changed folders, {@link Changes} decides what became of each name, {@link
  * FileReader} reads contents into the vault on two threads, {@link PointWriter} puts the points down in groups.
  */
 public final class Capture {
@@ -60,17 +60,17 @@ public final class Capture {
      *     then
      * @throws org.mendedleaf.core.vault.VaultException when the vault cannot take more; what was committed stays
      */
-    public CaptureResult run(Scope scope, Progress progress) throws IOException {
+    public CaptureResult run(CaptureScope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
         progress.begin(Words.of("capture.looking", place.name()), 0, 0);
-        Looker looker = look(scope, null, progress);
+        TreeScanner looker = look(scope, null, progress);
         try (WriteSession session = vault.write()) {
             return capture(session, scope, looker, started, progress);
         }
     }
 
     /** As {@link #run}, within a session that somebody else opened and goes on with afterwards. */
-    public CaptureResult runWithin(WriteSession session, Scope scope, Progress progress) throws IOException {
+    public CaptureResult runWithin(WriteSession session, CaptureScope scope, Progress progress) throws IOException {
         Instant started = clock.instant();
         return capture(session, scope, look(scope, session, progress), started, progress);
     }
@@ -103,7 +103,7 @@ public final class Capture {
         }
     }
 
-    private Looker look(Scope scope, @Nullable WriteSession within, Progress progress) throws IOException {
+    private TreeScanner look(CaptureScope scope, @Nullable WriteSession within, Progress progress) throws IOException {
         Map<String, byte[]> known;
         Optional<String> away;
         try (Reading reading = vault.read()) {
@@ -116,8 +116,8 @@ public final class Capture {
             }
             throw new PlaceGoneException(away.get());
         }
-        Looker looker = new Looker(place, new Exclusions(place.exclusions()), known, progress);
-        if (scope instanceof Scope.Folders some) {
+        TreeScanner looker = new TreeScanner(place, new Exclusions(place.exclusions()), known, progress);
+        if (scope instanceof CaptureScope.Folders some) {
             looker.some(some.paths());
         } else {
             looker.whole();
@@ -131,7 +131,8 @@ public final class Capture {
         org.slf4j.LoggerFactory.getLogger(Capture.class).info("{}: {}", now, trouble);
     }
 
-    private CaptureResult capture(WriteSession session, Scope scope, Looker looker, Instant started, Progress progress)
+    private CaptureResult capture(
+            WriteSession session, CaptureScope scope, TreeScanner looker, Instant started, Progress progress)
             throws IOException {
         new MovedAside(session, place, new LineWriter(session), authors, clock).settle();
         ScanStore.Looked before = ScanStore.looked(session, place);
@@ -140,8 +141,8 @@ public final class Capture {
         Changes changes = new Changes(session, place, points);
         // Parents come before their children, so that a folder has its id when its names are decided.
         looker.changed()
-                .sort(Comparator.comparingInt((FolderLook l) -> depth(l.path())).thenComparing(FolderLook::path));
-        for (FolderLook folder : looker.changed()) {
+                .sort(Comparator.comparingInt((FolderScan l) -> depth(l.path())).thenComparing(FolderScan::path));
+        for (FolderScan folder : looker.changed()) {
             changes.decide(folder, looker);
         }
         boolean cancelled = progress.isCancelled();
@@ -153,7 +154,7 @@ public final class Capture {
             points.end(changes.gone());
         }
         CaptureResult result = points.result(looker.files(), cancelled);
-        if (scope instanceof Scope.Whole && !cancelled) {
+        if (scope instanceof CaptureScope.Whole && !cancelled) {
             boolean whole = !looker.unreadable().contains("");
             String trouble = whole ? "" : Words.of("capture.unreadableRoot", place.root());
             ScanStore.looked(session, place, new ScanStore.Looked(started, whole ? started : before.good()), trouble);
@@ -161,7 +162,7 @@ public final class Capture {
                 new PlaceThere(place).remember(session);
             }
         }
-        if (scope instanceof Scope.Folders && allThatChanged && !cancelled) {
+        if (scope instanceof CaptureScope.Folders && allThatChanged && !cancelled) {
             ScanStore.looked(session, place, new ScanStore.Looked(before.last(), started), "");
         }
         points.finish(result);

@@ -28,7 +28,7 @@ final class Changes {
     private final GoneFiles gone;
     private final List<LiveEntry> goneFolders = new ArrayList<>();
     private final List<ReadTask> toRead = new ArrayList<>();
-    private final Map<Long, Map<String, Seen>> seenBefore = new HashMap<>();
+    private final Map<Long, Map<String, SeenName>> seenBefore = new HashMap<>();
 
     Changes(WriteSession session, Place place, PointWriter points) {
         this.session = session;
@@ -50,10 +50,10 @@ final class Changes {
     }
 
     /** Decides about the names of one folder. */
-    void decide(FolderLook look, Looker looker) throws IOException {
+    void decide(FolderScan look, TreeScanner looker) throws IOException {
         long id = writer.folder(place, look.path());
         byte[] blob = look.known();
-        Map<String, Seen> before = blob == null ? Map.of() : ScanBlob.decode(blob);
+        Map<String, SeenName> before = blob == null ? Map.of() : ScanBlob.decode(blob);
         seenBefore.put(id, before);
         Map<String, LiveEntry> live = new HashMap<>();
         for (LiveEntry entry : writer.live(id)) {
@@ -62,7 +62,7 @@ final class Changes {
         FolderWork work = new FolderWork(look.path(), id, look.sorted());
         points.register(work);
         List<Skipped> skipped = new ArrayList<>();
-        for (Seen seen : look.sorted()) {
+        for (SeenName seen : look.sorted()) {
             LiveEntry known = live.remove(seen.name());
             if (!seen.isKept()) {
                 skip(work, seen, known, skipped);
@@ -79,7 +79,7 @@ final class Changes {
     }
 
     private void skip(
-            FolderWork work, Seen seen, @org.jspecify.annotations.Nullable LiveEntry known, List<Skipped> into)
+            FolderWork work, SeenName seen, @org.jspecify.annotations.Nullable LiveEntry known, List<Skipped> into)
             throws IOException {
         Skipped.Reason reason = Skipped.Reason.of(seen.skip().code());
         Skipped skipped = new Skipped(
@@ -105,7 +105,7 @@ final class Changes {
         }
     }
 
-    private void folder(FolderWork work, Seen seen, @org.jspecify.annotations.Nullable LiveEntry known)
+    private void folder(FolderWork work, SeenName seen, @org.jspecify.annotations.Nullable LiveEntry known)
             throws IOException {
         if (known != null && known.kind() == EntryKind.FOLDER) {
             if (known.mode() != seen.entry().mode()) {
@@ -122,9 +122,9 @@ final class Changes {
 
     private void file(
             FolderWork work,
-            Seen seen,
+            SeenName seen,
             @org.jspecify.annotations.Nullable LiveEntry known,
-            @org.jspecify.annotations.Nullable Seen before)
+            @org.jspecify.annotations.Nullable SeenName before)
             throws IOException {
         if (known != null && known.kind() == EntryKind.FOLDER) {
             gone(work, known);
@@ -152,7 +152,7 @@ final class Changes {
     private void goneBelow(LiveEntry top) throws IOException {
         for (LiveEntry known : below(top)) {
             if (known.kind() != EntryKind.FOLDER) {
-                Map<String, Seen> before = seenBefore.get(known.folder());
+                Map<String, SeenName> before = seenBefore.get(known.folder());
                 gone.add(known, before == null ? null : before.get(known.name()));
                 continue;
             }

@@ -9,12 +9,12 @@ final class FolderWork {
 
     private final String path;
     private final long id;
-    private final List<Seen> sorted;
+    private final List<SeenName> sorted;
     private final Set<String> unsettled = new HashSet<>();
     private int toRead;
     private boolean waitsForEnd;
 
-    FolderWork(String path, long id, List<Seen> sorted) {
+    FolderWork(String path, long id, List<SeenName> sorted) {
         this.path = path;
         this.id = id;
         this.sorted = List.copyOf(sorted);
@@ -28,7 +28,7 @@ final class FolderWork {
         return id;
     }
 
-    List<Seen> sorted() {
+    List<SeenName> sorted() {
         return sorted;
     }
 

@@ -39,7 +39,7 @@ final class GoneFiles {
     }
 
     /** Adds a file that is gone, with what the look before saw of it, if it did. */
-    void add(LiveEntry live, @Nullable Seen before) {
+    void add(LiveEntry live, @Nullable SeenName before) {
         all.add(live);
         if (live.kind() == EntryKind.FILE && live.size() > 0) {
             bySize.computeIfAbsent(live.size(), s -> new ArrayList<>()).add(live);

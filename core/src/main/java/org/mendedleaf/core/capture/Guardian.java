@@ -49,7 +49,7 @@ public final class Guardian implements Supervisor.Duty {
     /** Hears what was captured; called from the threads of the duties. */
     public interface Listener {
         /** A capture is about to begin. */
-        default Progress capturing(Place place, Scope scope) {
+        default Progress capturing(Place place, CaptureScope scope) {
             return Progress.NONE;
         }
 
@@ -146,7 +146,7 @@ public final class Guardian implements Supervisor.Duty {
         private Duration watch(Supervisor.Breath breath) throws IOException, InterruptedException {
             try (FolderWatch watch = new FolderWatch(place.root())) {
                 // Whatever happened before the watch began is found by one look.
-                run(capture(), Scope.WHOLE);
+                run(capture(), CaptureScope.WHOLE);
                 listen(breath, watch);
             }
             return Duration.ZERO;
@@ -176,7 +176,7 @@ public final class Guardian implements Supervisor.Duty {
                     waiting.lost(now - QUIET.toNanos());
                     lastWhole = now;
                 }
-                Optional<Scope> due = waiting.due(now);
+                Optional<CaptureScope> due = waiting.due(now);
                 if (due.isPresent()) {
                     alive = captureHeard(watch, due.get());
                 } else if (watch.isComplete() && Lateness.isToBeSaid(alive, clock.instant())) {
@@ -187,7 +187,7 @@ public final class Guardian implements Supervisor.Duty {
             }
         }
 
-        private Instant captureHeard(FolderWatch watch, Scope due) throws IOException {
+        private Instant captureHeard(FolderWatch watch, CaptureScope due) throws IOException {
             Instant began = clock.instant();
             try {
                 Capture capture = capture();
@@ -216,12 +216,12 @@ public final class Guardian implements Supervisor.Duty {
                             .filter(next -> !now.isBefore(next))
                             .isPresent();
             if (due) {
-                run(capture(), Scope.WHOLE);
+                run(capture(), CaptureScope.WHOLE);
             }
             return ROUND;
         }
 
-        private void run(Capture capture, Scope scope) throws IOException {
+        private void run(Capture capture, CaptureScope scope) throws IOException {
             Progress progress = listener.capturing(place, scope);
             listener.captured(place, capture.run(scope, progress));
         }

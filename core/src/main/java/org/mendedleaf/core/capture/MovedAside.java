@@ -22,7 +22,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.vault.ContentWorker;
@@ -75,7 +75,7 @@ public final class MovedAside {
      * @param facts of the file
      * @param saved when
      */
-    public record Save(StoredContent content, FileFacts facts, Instant saved) {}
+    public record Save(StoredContent content, FileAttributes facts, Instant saved) {}
 
     /** Notes that a file may be moved aside to this name. To be committed before it is. */
     public void willMove(String name, String path) throws IOException {
@@ -158,7 +158,7 @@ public final class MovedAside {
             DiskEntry now = whole.get().entry();
             EntryKind kind = now.type() == DiskEntry.Type.LINK ? EntryKind.LINK : EntryKind.FILE;
             String who = authors.author(path, whole.get().owner());
-            FileFacts facts = new FileFacts(kind, now.size(), now.mtimeNanos(), now.mode(), who);
+            FileAttributes facts = new FileAttributes(kind, now.size(), now.mtimeNanos(), now.mode(), who);
             Instant saved = Instant.EPOCH.plusNanos(now.mtimeNanos());
             Instant moment = clock.instant();
             return Optional.of(new Save(whole.get().content(), facts, saved.isAfter(moment) ? moment : saved));
@@ -269,7 +269,7 @@ public final class MovedAside {
         putDown(live, save);
         LiveEntry there = lines.live(live.folder(), live.name()).orElseThrow();
         String who = lines.who(live.line(), live.number());
-        FileFacts facts = new FileFacts(live.kind(), live.size(), live.mtimeNanos(), live.mode(), who);
+        FileAttributes facts = new FileAttributes(live.kind(), live.size(), live.mtimeNanos(), live.mode(), who);
         StoredContent content = new StoredContent(
                 now.recipe(), live.size(), now.digest(), now.sha256().orElse(null));
         Instant at = clock.instant();

@@ -12,17 +12,17 @@ import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.PlaceWriter;
 import org.mendedleaf.core.catalogue.ScanStore;
 import org.mendedleaf.core.catalogue.SnapshotStore;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Skipped;
@@ -45,7 +45,7 @@ final class PointWriter {
     private final LineWriter lines;
     private final List<FolderWork> open = new ArrayList<>();
     private final List<Skipped> troubles = new ArrayList<>();
-    private Function<Long, Map<String, Seen>> before = f -> Map.of();
+    private Function<Long, Map<String, SeenName>> before = f -> Map.of();
     private @Nullable GoneFiles gone;
     private long captureId;
     private final List<String> names = new ArrayList<>();
@@ -86,7 +86,7 @@ final class PointWriter {
         this.before = folder -> seenBefore(session, folder);
     }
 
-    private static Map<String, Seen> seenBefore(WriteSession session, long folder) {
+    private static Map<String, SeenName> seenBefore(WriteSession session, long folder) {
         try {
             return ScanStore.entries(session, folder).map(ScanBlob::decode).orElse(Map.of());
         } catch (IOException e) {
@@ -103,7 +103,7 @@ final class PointWriter {
     }
 
     /** What the look before saw in a folder. */
-    Map<String, Seen> seenBefore(long folder) {
+    Map<String, SeenName> seenBefore(long folder) {
         return before.apply(folder);
     }
 
@@ -134,13 +134,13 @@ final class PointWriter {
         return before ? lastLook.plusNanos(1000) : saved;
     }
 
-    FileFacts facts(DiskEntry e, String who) {
+    FileAttributes facts(DiskEntry e, String who) {
         EntryKind kind = switch (e.type()) {
             case LINK -> EntryKind.LINK;
             case FOLDER -> EntryKind.FOLDER;
             default -> EntryKind.FILE;
         };
-        return new FileFacts(kind, e.size(), e.mtimeNanos(), e.mode(), who);
+        return new FileAttributes(kind, e.size(), e.mtimeNanos(), e.mode(), who);
     }
 
     private void named(String path) {
@@ -151,7 +151,7 @@ final class PointWriter {
 
     /** A file under another name. */
     void moved(ReadTask task, LiveEntry from, DiskEntry entry) throws IOException {
-        FileFacts facts = facts(entry, authors.remover(task.path()));
+        FileAttributes facts = facts(entry, authors.remover(task.path()));
         lines.moved(place, from, task.folder().id(), task.seen().name(), facts, now());
         moved++;
         named(task.path());
@@ -184,7 +184,7 @@ final class PointWriter {
 
     private void put(ReadTask task, StoredContent content, ReadTask.Result result) throws IOException {
         DiskEntry entry = result.entry();
-        FileFacts facts = facts(entry, authors.author(task.path(), result.owner()));
+        FileAttributes facts = facts(entry, authors.author(task.path(), result.owner()));
         LiveEntry live = task.live();
         if (live != null) {
             boolean same = live.kind() == facts.kind()
@@ -219,7 +219,7 @@ final class PointWriter {
         named(RelativePath.child(lines.path(folder), name));
     }
 
-    private LineWriter.Arrival arrival(FileFacts facts, Origin origin) {
+    private LineWriter.Arrival arrival(FileAttributes facts, Origin origin) {
         return new LineWriter.Arrival(facts, origin, 0, clamp(facts.mtimeNanos()), now(), "");
     }
 
@@ -298,7 +298,7 @@ final class PointWriter {
     /** Commits the rest. */
     void finish(CaptureResult result) throws IOException {
         remember(false);
-        LivedTime.of(session, now());
+        TrustedTime.of(session, now());
         if (first || result.points() > 0) {
             new PlaceWriter(session)
                     .capture(

@@ -18,11 +18,11 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Versioning;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.vault.VaultFolder;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Takes a folder under protection. */
@@ -74,7 +74,7 @@ public final class Protect {
                     before = Optional.of(there);
                 }
                 if (!there.isOutside() && there.root().equals(root) && !change.changesNothing(there)) {
-                    PlaceRules.of(session, there).rights(who, there).require(Deed.SETTINGS);
+                    PlaceRules.of(session, there).rights(who, there).require(Permission.SETTINGS);
                 }
             }
             Place place = new PlaceWriter(session)
@@ -116,7 +116,7 @@ public final class Protect {
      * @param files that are other than they were then
      */
     public static String missed(Instant lastGood, Instant now, ZoneId zone, long files) {
-        return Words.of("protect.missed", Say.moment(lastGood, now, zone), files);
+        return Words.of("protect.missed", Formats.moment(lastGood, now, zone), files);
     }
 
     /** Makes the place in the vault with just these settings, or changes them to just these. */

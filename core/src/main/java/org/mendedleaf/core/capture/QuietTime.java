@@ -41,20 +41,20 @@ final class QuietTime {
     }
 
     /** What to capture now, if it is time; afterwards nothing is waiting. */
-    Optional<Scope> due(long now) {
+    Optional<CaptureScope> due(long now) {
         boolean waiting = everything || !folders.isEmpty();
         if (!waiting || (now - last < quietNanos && now - first < longestNanos)) {
             return Optional.empty();
         }
-        Scope scope = everything ? Scope.WHOLE : new Scope.Folders(folders);
+        CaptureScope scope = everything ? CaptureScope.WHOLE : new CaptureScope.Folders(folders);
         folders.clear();
         everything = false;
         return Optional.of(scope);
     }
 
     /** Puts back what could not be captured. */
-    void again(Scope scope, long now) {
-        if (scope instanceof Scope.Folders some) {
+    void again(CaptureScope scope, long now) {
+        if (scope instanceof CaptureScope.Folders some) {
             some.paths().forEach(p -> changed(p, now));
         } else {
             lost(now);

@@ -14,7 +14,7 @@ import org.mendedleaf.core.vault.StoredContent;
  * @param seen what the look saw
  * @param live what the catalogue holds under that name; null for a name that is new
  */
-record ReadTask(FolderWork folder, Seen seen, @Nullable LiveEntry live) {
+record ReadTask(FolderWork folder, SeenName seen, @Nullable LiveEntry live) {
 
     String path() {
         return org.mendedleaf.core.disk.RelativePath.child(folder.path(), seen.name());

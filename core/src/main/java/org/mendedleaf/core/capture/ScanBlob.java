@@ -23,18 +23,18 @@ final class ScanBlob {
     private ScanBlob() {}
 
     /** Encodes names, which must be sorted. Names in {@code unsettled} are written so that they never look the same. */
-    static byte[] encode(List<Seen> sorted, java.util.Set<String> unsettled) {
+    static byte[] encode(List<SeenName> sorted, java.util.Set<String> unsettled) {
         int space = 17;
         byte[][] names = new byte[sorted.size()][];
         for (int i = 0; i < names.length; i++) {
-            Seen seen = sorted.get(i);
+            SeenName seen = sorted.get(i);
             names[i] = seen.name().getBytes(StandardCharsets.UTF_8);
             space += names[i].length + 56 + seen.skip().detail().length() * 3;
         }
         ByteBuffer out = ByteBuffer.allocate(space);
         out.put(SECOND);
         for (int i = 0; i < names.length; i++) {
-            Seen seen = sorted.get(i);
+            SeenName seen = sorted.get(i);
             DiskEntry e = seen.entry();
             out.put((byte) (e.type().ordinal() | (seen.skip().code() << 4)));
             Varint.put(out, names[i].length);
@@ -59,8 +59,8 @@ final class ScanBlob {
     }
 
     /** Reads what {@link #encode} wrote, by name; bytes that are none give nothing, and all is looked at again. */
-    static Map<String, Seen> decode(byte[] bytes) {
-        Map<String, Seen> found = new HashMap<>();
+    static Map<String, SeenName> decode(byte[] bytes) {
+        Map<String, SeenName> found = new HashMap<>();
         ByteBuffer in = ByteBuffer.wrap(bytes);
         boolean second = bytes.length > 0 && bytes[0] == SECOND;
         try {
@@ -76,10 +76,10 @@ final class ScanBlob {
                     int mode = in.getShort();
                     long changed = second ? in.getLong() : 0;
                     DiskEntry entry = new DiskEntry(type, size, mtime, mode, key, changed);
-                    found.put(name, new Seen(name, entry, Seen.Skip.NONE));
+                    found.put(name, new SeenName(name, entry, SeenName.Skip.NONE));
                 } else {
-                    Seen.Skip skip = new Seen.Skip(head >> 4, text(in));
-                    found.put(name, new Seen(name, new DiskEntry(type, 0, 0, 0, 0), skip));
+                    SeenName.Skip skip = new SeenName.Skip(head >> 4, text(in));
+                    found.put(name, new SeenName(name, new DiskEntry(type, 0, 0, 0, 0), skip));
                 }
             }
         } catch (BufferUnderflowException | ArithmeticException | NegativeArraySizeException e) {

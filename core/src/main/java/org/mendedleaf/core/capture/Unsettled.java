@@ -25,13 +25,13 @@ public final class Unsettled {
         if (known.isEmpty()) {
             return;
         }
-        Map<String, Seen> seen = ScanBlob.decode(known.get());
+        Map<String, SeenName> seen = ScanBlob.decode(known.get());
         DiskEntry none = new DiskEntry(DiskEntry.Type.FILE, 0, 0, 0, 0);
         for (String name : names) {
-            seen.put(name, new Seen(name, none, Seen.Skip.NONE));
+            seen.put(name, new SeenName(name, none, SeenName.Skip.NONE));
         }
-        List<Seen> sorted = new ArrayList<>(seen.values());
-        sorted.sort(Comparator.comparing(Seen::name));
+        List<SeenName> sorted = new ArrayList<>(seen.values());
+        sorted.sort(Comparator.comparing(SeenName::name));
         ScanStore.update(session, folder, ScanBlob.encode(sorted, names));
     }
 }

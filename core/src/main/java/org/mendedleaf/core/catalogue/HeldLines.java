@@ -23,11 +23,11 @@ public final class HeldLines {
     private static final String DONE = "held-lines";
 
     private final WriteSession session;
-    private final Names names;
+    private final PathIds names;
     private final Map<Long, List<Hold>> byPlace = new HashMap<>();
     private final Map<Long, List<Hold>> byFolder = new HashMap<>();
 
-    HeldLines(WriteSession session, Names names) {
+    HeldLines(WriteSession session, PathIds names) {
         this.session = session;
         this.names = names;
     }
@@ -103,7 +103,7 @@ public final class HeldLines {
         if (hold.kind() != Hold.Kind.FOLDER) {
             return;
         }
-        Names names = new Names(session.sql());
+        PathIds names = new PathIds(session.sql());
         record At(long line, long folder) {}
         List<At> lines = session.sql()
                 .list(
@@ -134,7 +134,7 @@ public final class HeldLines {
                 continue;
             }
             begin(session, hold);
-            Names names = new Names(session.sql());
+            PathIds names = new PathIds(session.sql());
             record Was(long line, long folder) {}
             for (Was was : session.sql()
                     .list(

@@ -6,9 +6,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.time.Moment;
 
@@ -23,10 +23,11 @@ final class HolderQuery {
         this.sql = sql;
     }
 
-    List<Cut> cuts(long place) throws IOException {
+    List<RemoteSnapshot> cuts(long place) throws IOException {
         return sql.list(
                 "SELECT key, at, label, expires FROM cut WHERE place = ? ORDER BY at, id",
-                r -> new Cut(r.getString(1), Moment.instant(r.getLong(2)), r.getString(3), moment(r.getLong(4))),
+                r -> new RemoteSnapshot(
+                        r.getString(1), Moment.instant(r.getLong(2)), r.getString(3), moment(r.getLong(4))),
                 place);
     }
 
@@ -56,14 +57,14 @@ final class HolderQuery {
                                         moment(r.getLong(4)))),
                         line.id())
                 .forEach(e -> add(found, e.getKey(), e.getValue()));
-        List<Cut> cuts = cuts(line.place().id());
+        List<RemoteSnapshot> cuts = cuts(line.place().id());
         if (!cuts.isEmpty()) {
             inCuts(line, cuts, found);
         }
         return found;
     }
 
-    private void inCuts(Line line, List<Cut> cuts, Map<Integer, List<Holder>> found) throws IOException {
+    private void inCuts(Line line, List<RemoteSnapshot> cuts, Map<Integer, List<Holder>> found) throws IOException {
         record Stay(int number, long from, long to) {}
         List<Stay> stays = sql.list(
                 "SELECT s.number, s.valid_from, s.valid_to FROM node n JOIN span s ON s.folder = n.folder"
@@ -71,7 +72,7 @@ final class HolderQuery {
                         + " SELECT target_node FROM event WHERE line = ?1)",
                 r -> new Stay(r.getInt(1), r.getLong(2), r.getLong(3)),
                 line.id());
-        for (Cut cut : cuts) {
+        for (RemoteSnapshot cut : cuts) {
             long at = Moment.micros(cut.at());
             for (Stay s : stays) {
                 if (s.from() <= at && at < s.to()) {

@@ -13,7 +13,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Everything that people did, in the window, on the command line and by schedules alike: the journal as a whole. */
@@ -65,7 +65,8 @@ public final class JournalQuery {
             boolean isLong =
                     end.filter(e -> e.took().compareTo(WORTH_SAYING) >= 0).isPresent();
             String took = isLong
-                    ? Words.of("journal.took", Say.duration(end.orElseThrow().took()))
+                    ? Words.of(
+                            "journal.took", Formats.duration(end.orElseThrow().took()))
                     : "";
             int failed = end.map(JournalEnds.End::failed).orElse(0);
             String files = failed == 0 ? "" : Words.of("journal.failed", failed);

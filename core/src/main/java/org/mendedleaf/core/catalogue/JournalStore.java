@@ -14,11 +14,11 @@ import org.mendedleaf.core.time.Moment;
 public final class JournalStore {
 
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
 
     private JournalStore(Sql sql) {
         this.sql = sql;
-        this.names = new Names(sql);
+        this.names = new PathIds(sql);
     }
 
     /** Actions as a reader sees them. */

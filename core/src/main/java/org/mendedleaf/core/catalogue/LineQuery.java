@@ -24,9 +24,9 @@ import org.mendedleaf.core.vault.Recipe;
 final class LineQuery {
 
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
 
-    LineQuery(Sql sql, Names names) {
+    LineQuery(Sql sql, PathIds names) {
         this.sql = sql;
         this.names = names;
     }

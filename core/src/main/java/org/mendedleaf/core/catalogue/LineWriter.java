@@ -7,13 +7,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Edition;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
@@ -24,7 +24,7 @@ public final class LineWriter {
 
     private final WriteSession session;
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
     private final Numbering numbering;
     private final HeldLines held;
     private final Map<Long, Long> lastSnapshots = new HashMap<>();
@@ -33,7 +33,7 @@ public final class LineWriter {
     public LineWriter(WriteSession session) {
         this.session = session;
         this.sql = session.sql();
-        this.names = new Names(sql);
+        this.names = new PathIds(sql);
         this.numbering = new Numbering(session);
         this.held = new HeldLines(session, names);
     }
@@ -169,11 +169,17 @@ public final class LineWriter {
 
     /** What a new version brings, beside its content. */
     public record Arrival(
-            FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note, Stage stage) {
+            FileAttributes facts,
+            Origin origin,
+            int source,
+            Instant saved,
+            Instant captured,
+            String note,
+            DraftChoice stage) {
 
         /** One that is a draft or not as the rules of its place say. */
-        public Arrival(FileFacts facts, Origin origin, int source, Instant saved, Instant captured, String note) {
-            this(facts, origin, source, saved, captured, note, Stage.BY_RULE);
+        public Arrival(FileAttributes facts, Origin origin, int source, Instant saved, Instant captured, String note) {
+            this(facts, origin, source, saved, captured, note, DraftChoice.BY_RULE);
         }
 
         Arrival notBefore(Instant earliest) {
@@ -256,7 +262,7 @@ public final class LineWriter {
             Place place, long line, int last, long node, long folder, StoredContent content, Arrival arrival)
             throws IOException {
         int number = last + 1;
-        FileFacts facts = arrival.facts();
+        FileAttributes facts = arrival.facts();
         long saved = Moment.micros(arrival.saved());
         Digest sha = content.sha256();
         session.apply(
@@ -302,7 +308,7 @@ public final class LineWriter {
     }
 
     /** The same content with another modified time or other permissions: no new version, but the moment is kept. */
-    public void attributes(LiveEntry live, FileFacts facts, Instant at) throws IOException {
+    public void attributes(LiveEntry live, FileAttributes facts, Instant at) throws IOException {
         Instant from = notBefore(at, live.from());
         session.apply(Op.SPAN_ENDS, Moment.micros(from), live.folder(), live.node());
         session.apply(
@@ -319,7 +325,7 @@ public final class LineWriter {
     }
 
     /** A file under a new name or in another folder: the line goes along. */
-    public void moved(Place place, LiveEntry live, long toFolder, String toName, FileFacts facts, Instant when)
+    public void moved(Place place, LiveEntry live, long toFolder, String toName, FileAttributes facts, Instant when)
             throws IOException {
         Instant at = notBefore(when, live.from());
         long target = sql.number(
@@ -399,7 +405,8 @@ public final class LineWriter {
     }
 
     /** A folder that is there now. Returns its id. */
-    public long folderAppears(Place place, long parent, String parentPath, String name, FileFacts facts, Instant at)
+    public long folderAppears(
+            Place place, long parent, String parentPath, String name, FileAttributes facts, Instant at)
             throws IOException {
         long child = folder(place, RelativePath.child(parentPath, name));
         long node = sql.number("SELECT id FROM node WHERE folder = ? AND name = ? AND child = ?", parent, name, child);

@@ -4,11 +4,11 @@ import java.io.IOException;
 import java.time.Instant;
 import java.util.Optional;
 import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Edition;
-import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.StoredFinding;
 
 /**
  * Gives versions of folders the numbers that people see: whole ones, or drafts between them. A file that somebody has
@@ -54,16 +54,16 @@ public final class Numbering {
         if (!edition.equals(Edition.whole(number))) {
             session.apply(Op.EDITION, line, number, edition.major(), edition.minor());
         }
-        if (others && arrival.stage() == Stage.BY_RULE) {
+        if (others && arrival.stage() == DraftChoice.BY_RULE) {
             Instant at = arrival.captured();
             FindingStore.add(
                     session,
-                    new Finding(
+                    new StoredFinding(
                             0,
                             place.id(),
                             line,
                             number,
-                            Finding.Kind.EDITED_WHILE_CHECKED_OUT,
+                            StoredFinding.Kind.EDITED_WHILE_CHECKED_OUT,
                             at,
                             arrival.facts().who(),
                             out.get().who(),

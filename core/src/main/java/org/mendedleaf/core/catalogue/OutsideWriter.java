@@ -8,13 +8,13 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
@@ -139,7 +139,8 @@ public final class OutsideWriter {
     }
 
     private static LineWriter.Arrival arrival(Arrived a) {
-        FileFacts facts = new FileFacts(EntryKind.FILE, a.content().length(), a.modifiedNanos(), MODE, a.who());
+        FileAttributes facts =
+                new FileAttributes(EntryKind.FILE, a.content().length(), a.modifiedNanos(), MODE, a.who());
         return new LineWriter.Arrival(facts, a.origin(), a.source(), a.at(), a.at(), a.note());
     }
 
@@ -170,7 +171,7 @@ public final class OutsideWriter {
     public void moved(LiveEntry live, String path, Instant at, String who) throws IOException {
         appear(RelativePath.parent(path), at);
         long folder = lines.folder(place, RelativePath.parent(path));
-        FileFacts facts = new FileFacts(EntryKind.FILE, live.size(), live.mtimeNanos(), live.mode(), who);
+        FileAttributes facts = new FileAttributes(EntryKind.FILE, live.size(), live.mtimeNanos(), live.mode(), who);
         lines.moved(place, live, folder, RelativePath.name(path), facts, at);
         vanish(live.folder(), at);
     }
@@ -189,7 +190,7 @@ public final class OutsideWriter {
             long parent = lines.folder(place, above);
             Optional<LiveEntry> live = lines.live(parent, RelativePath.name(folder));
             if (live.isEmpty()) {
-                FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, Moment.micros(at) * 1000, 0755, "");
+                FileAttributes facts = new FileAttributes(EntryKind.FOLDER, 0, Moment.micros(at) * 1000, 0755, "");
                 lines.folderAppears(place, parent, above, RelativePath.name(folder), facts, at);
             } else if (live.get().from() > Moment.micros(at)) {
                 session.apply(
@@ -239,7 +240,7 @@ public final class OutsideWriter {
     }
 
     /** A cut that the system holds, new or changed. */
-    public void cut(Cut cut) throws IOException {
+    public void cut(RemoteSnapshot cut) throws IOException {
         long id = sql.number("SELECT id FROM cut WHERE place = ? AND key = ?", place.id(), cut.key());
         session.apply(
                 Op.CUT,
@@ -257,7 +258,7 @@ public final class OutsideWriter {
     }
 
     /** The cuts that it was known to hold, oldest first. */
-    public List<Cut> cuts() throws IOException {
+    public List<RemoteSnapshot> cuts() throws IOException {
         return new HolderQuery(sql).cuts(place.id());
     }
 

@@ -52,7 +52,7 @@ final class PlaceQuery {
         return places;
     }
 
-    PlaceState state(Place place, Names names) throws IOException {
+    PlaceState state(Place place, PathIds names) throws IOException {
         record Look(long looked, long good, String trouble) {}
         Optional<Look> look = sql.first(
                 "SELECT looked, good, trouble FROM look WHERE place = ?",

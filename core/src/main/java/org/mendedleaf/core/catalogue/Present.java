@@ -6,7 +6,7 @@ import java.time.Instant;
 import java.util.Optional;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -54,6 +54,6 @@ public final class Present {
 
     /** That in words. */
     public static String words(Instant highest, Instant clock, java.time.ZoneId zone) {
-        return Words.of("clock.before", Say.full(clock, zone), Say.full(highest, zone));
+        return Words.of("clock.before", Formats.full(clock, zone), Formats.full(highest, zone));
     }
 }

@@ -13,7 +13,6 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.CaptureRecord;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
@@ -22,6 +21,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Source;
 import org.mendedleaf.core.line.Space;
 import org.mendedleaf.core.line.Totals;
@@ -39,7 +39,7 @@ public final class Reading implements AutoCloseable {
 
     private final OpenVault vault;
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
     private final int generation;
     private @Nullable ContentReader contents;
 
@@ -52,7 +52,7 @@ public final class Reading implements AutoCloseable {
         this.vault = vault;
         this.sql = sql;
         this.generation = generation;
-        this.names = new Names(sql);
+        this.names = new PathIds(sql);
     }
 
     /** The vault that is read. */
@@ -190,7 +190,7 @@ public final class Reading implements AutoCloseable {
     }
 
     /** Cuts of a place in another system that are still there, oldest first. */
-    public List<Cut> cuts(Place place) throws IOException {
+    public List<RemoteSnapshot> cuts(Place place) throws IOException {
         return new HolderQuery(sql).cuts(place.id());
     }
 

@@ -7,8 +7,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 
@@ -16,11 +16,11 @@ import org.mendedleaf.core.time.Moment;
 public final class RemarkStore {
 
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
 
     private RemarkStore(Sql sql) {
         this.sql = sql;
-        this.names = new Names(sql);
+        this.names = new PathIds(sql);
     }
 
     /** As a reader sees them. */
@@ -47,12 +47,12 @@ public final class RemarkStore {
     }
 
     /** What is said of a file. */
-    public Card card(long line) throws IOException {
+    public FileProperties card(long line) throws IOException {
         return sql.first(
                         "SELECT category, visibility FROM card WHERE line = ?",
-                        r -> new Card(r.getString(1), Card.Visibility.valueOf(r.getString(2))),
+                        r -> new FileProperties(r.getString(1), FileProperties.Visibility.valueOf(r.getString(2))),
                         line)
-                .orElse(Card.NOTHING);
+                .orElse(FileProperties.NOTHING);
     }
 
     /**
@@ -122,7 +122,7 @@ public final class RemarkStore {
     }
 
     /** Files a file under something, or says who may see it. */
-    public static void card(WriteSession session, long line, Card card) throws IOException {
+    public static void card(WriteSession session, long line, FileProperties card) throws IOException {
         session.apply(Op.CARD, line, card.category(), card.visibility().name());
     }
 

@@ -22,7 +22,7 @@ public record RemovedFile(long line, long place, String path, Instant removed, S
     /** All of a vault whose newest content is still in it, the last removed first. */
     public static List<RemovedFile> of(Reading reading) throws IOException {
         Sql sql = reading.sql();
-        Names names = new Names(sql);
+        PathIds names = new PathIds(sql);
         record Raw(long line, long place, long node, long removed, String who, int number, long bytes) {}
         List<RemovedFile> all = new ArrayList<>();
         for (Raw r : sql.list(

@@ -8,7 +8,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -42,7 +42,7 @@ public record LastCheck(Instant at, long lost) {
 
     /** When it was and what came of it, in words. */
     public static String words(Optional<LastCheck> last, Instant now, ZoneId zone) {
-        return last.map(l -> Words.of("check.last", Say.moment(l.at(), now, zone), l.lost()))
+        return last.map(l -> Words.of("check.last", Formats.moment(l.at(), now, zone), l.lost()))
                 .orElse(Words.of("check.never"));
     }
 }

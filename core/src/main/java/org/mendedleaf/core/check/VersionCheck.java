@@ -7,14 +7,14 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.catalogue.Names;
 import org.mendedleaf.core.catalogue.Numbering;
+import org.mendedleaf.core.catalogue.PathIds;
 import org.mendedleaf.core.catalogue.Sql;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.ContentDigest;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
-import org.mendedleaf.core.vault.Seal;
+import org.mendedleaf.core.vault.RecipeDigest;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Words;
 final class VersionCheck {
 
     private final Sql sql;
-    private final Names names;
+    private final PathIds names;
     private final Map<Long, ChunkPlace> chunks;
     private final Set<Long> lostChunks;
     private final boolean digestsToo;
@@ -37,7 +37,7 @@ final class VersionCheck {
      */
     VersionCheck(Sql sql, Map<Long, ChunkPlace> chunks, Set<Long> lostChunks, boolean digestsToo) {
         this.sql = sql;
-        this.names = new Names(sql);
+        this.names = new PathIds(sql);
         this.chunks = chunks;
         this.lostChunks = lostChunks;
         this.digestsToo = digestsToo;
@@ -144,7 +144,7 @@ final class VersionCheck {
 
     /** Whether the seal of an unfolded content is right; that its members can be made was proved when they were stored. */
     private boolean isSealed(Recipe.Unfolded recipe, List<ChunkPlace> all, long size, Digest digest) {
-        Seal seal = new Seal(recipe);
+        RecipeDigest seal = new RecipeDigest(recipe);
         all.forEach(c -> seal.add(c.digest()));
         long length = 0;
         for (Recipe.Part part : recipe.parts()) {

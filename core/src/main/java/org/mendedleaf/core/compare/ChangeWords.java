@@ -13,7 +13,7 @@ import org.mendedleaf.core.compare.Comparison.SheetChange;
 import org.mendedleaf.core.compare.Comparison.SheetChanges;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Style;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Few words for many changes. */
@@ -96,7 +96,7 @@ final class ChangeWords {
         try {
             double by = Double.parseDouble(computed.get(0).after())
                     - Double.parseDouble(computed.get(0).before());
-            return Words.of("compare.total", (by < 0 ? "−" : "+") + Say.decimal(Math.abs(by)));
+            return Words.of("compare.total", (by < 0 ? "−" : "+") + Formats.decimal(Math.abs(by)));
         } catch (NumberFormatException e) {
             return Words.of("compare.totals", 1);
         }

@@ -2,7 +2,7 @@ package org.mendedleaf.core.compare;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Comparisons of moments in words. */
@@ -21,13 +21,13 @@ public final class CompareWords {
         add(parts, "compare.sum.changed", all.count(TwoMoments.Kind.CHANGED));
         add(parts, "compare.sum.moved", all.count(TwoMoments.Kind.MOVED));
         add(parts, "compare.sum.movedAndChanged", all.count(TwoMoments.Kind.MOVED_AND_CHANGED));
-        return Words.of("compare.sum", String.join(", ", parts), Say.sizeChange(all.growth()));
+        return Words.of("compare.sum", String.join(", ", parts), Formats.sizeChange(all.growth()));
     }
 
     /** What is none is not said. */
     private static void add(List<String> parts, String key, long count) {
         if (count > 0) {
-            parts.add(Words.of(key, Say.number(count)));
+            parts.add(Words.of(key, Formats.number(count)));
         }
     }
 }

@@ -8,7 +8,7 @@ import org.mendedleaf.core.document.Document.Block;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Member;
 import org.mendedleaf.core.document.Document.Row;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** What changed from one content to another, the earlier one first. */
@@ -314,7 +314,7 @@ public sealed interface Comparison {
             if (!kinds.isEmpty()) {
                 return kinds;
             }
-            String size = sizeChange == 0 ? Words.of("compare.sameSize") : Say.sizeChange(sizeChange);
+            String size = sizeChange == 0 ? Words.of("compare.sameSize") : Formats.sizeChange(sizeChange);
             return Words.of("compare.bytes", Math.round(Math.floor(share * 100)), size);
         }
 

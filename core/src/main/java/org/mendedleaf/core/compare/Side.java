@@ -17,7 +17,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -87,7 +87,7 @@ public record Side(String name, String said, byte[] content) {
 
     private static void fits(long size) throws IOException {
         if (size > Compare.MOST) {
-            throw new IOException(Words.of("compare.tooLarge", Say.size(Compare.MOST)));
+            throw new IOException(Words.of("compare.tooLarge", Formats.size(Compare.MOST)));
         }
     }
 }

@@ -24,7 +24,7 @@ import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.vault.VaultLock;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -180,7 +180,7 @@ final class CopyRun {
         long there = Files.getFileStore(to.root()).getUsableSpace();
         if (toCome > there) {
             throw new VaultException.Unavailable(
-                    Words.of("copies.noRoom", to.root(), Say.size(toCome), Say.size(there)));
+                    Words.of("copies.noRoom", to.root(), Formats.size(toCome), Formats.size(there)));
         }
     }
 

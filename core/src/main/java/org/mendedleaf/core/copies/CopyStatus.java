@@ -3,7 +3,7 @@ package org.mendedleaf.core.copies;
 import java.time.Instant;
 import java.time.ZoneId;
 import org.mendedleaf.core.line.VaultCopy;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -51,7 +51,7 @@ public record CopyStatus(
 
     /** When it was last in step, in words. */
     public String lastGood(Instant now, ZoneId zone) {
-        return seen.good().map(g -> Say.moment(g, now, zone)).orElse(Words.of("status.never"));
+        return seen.good().map(g -> Formats.moment(g, now, zone)).orElse(Words.of("status.never"));
     }
 
     /** How it stands, in a sentence. */

@@ -1,7 +1,7 @@
 package org.mendedleaf.core.document;
 
 import com.fasterxml.jackson.annotation.JsonIgnore;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -125,7 +125,7 @@ public record Health(Reason reason, String detail, Kind kind, long amount, long 
     public String proof() {
         return switch (kind) {
             case PICTURE -> Words.of("health.proof.PICTURE", detail);
-            case DATA -> Words.of("health.proof.DATA", Say.size(amount));
+            case DATA -> Words.of("health.proof.DATA", Formats.size(amount));
             default -> Words.of("health.proof." + kind, amount);
         };
     }

@@ -20,7 +20,7 @@ import org.mendedleaf.core.document.Document.Block;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Section;
 import org.mendedleaf.core.document.Document.Style;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Messages (RFC 5322 and 2045): header, body and attachments, which are members that can be read. */
@@ -97,7 +97,7 @@ final class MailReader {
             attachments.add(new Block(
                     Style.ITEM,
                     0,
-                    called + "\t" + Say.size(bytes.length),
+                    called + "\t" + Formats.size(bytes.length),
                     called + "#" + Long.toHexString(crc.getValue())));
         } else {
             text(part);

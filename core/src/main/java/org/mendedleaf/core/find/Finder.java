@@ -17,7 +17,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Sight;
+import org.mendedleaf.core.rules.Visibility;
 
 /** Answers what is looked for in one vault, file by file, the latest first; only what who asks may see. */
 public final class Finder {
@@ -227,7 +227,7 @@ public final class Finder {
             Reading reading, FindQuery query, @Nullable FindIndex index, Wanted wanted, long id, Collected collected)
             throws IOException {
         Optional<Line> found = reading.line(id);
-        found = found.isEmpty() ? found : Sight.see(reading, found.get(), who);
+        found = found.isEmpty() ? found : Visibility.see(reading, found.get(), who);
         if (found.isEmpty() || !fits(found.get(), wanted.narrow())) {
             return null;
         }

@@ -15,7 +15,7 @@ import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Comparison;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.jobs.Progress;
@@ -45,7 +45,7 @@ public final class Indexer {
 
     private final OpenVault vault;
     private final Rest rest;
-    private final Looks looks;
+    private final DocumentCache looks;
 
     /**
      * An indexer.
@@ -55,7 +55,7 @@ public final class Indexer {
     public Indexer(OpenVault vault, boolean gently) {
         this.vault = vault;
         this.rest = new Rest(gently ? 1 : 0);
-        this.looks = Looks.shared();
+        this.looks = DocumentCache.shared();
     }
 
     /**
@@ -296,8 +296,8 @@ public final class Indexer {
 
     private @Nullable String words(Reading reading, Version v, @Nullable Version before) throws IOException {
         if (before == null
-                || !Looks.canCompare(v)
-                || !Looks.canCompare(before)
+                || !DocumentCache.canCompare(v)
+                || !DocumentCache.canCompare(before)
                 || Math.max(v.size(), before.size()) > SIZE_MOST) {
             return null;
         }

@@ -14,7 +14,7 @@ final class ChangedUnseen extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
         if (!line.get(at).quiet()) {
             return Optional.empty();
         }

@@ -20,12 +20,12 @@ final class Crossed extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
         if (at < 2) {
             return Optional.empty();
         }
-        Save save = line.get(at);
-        Save other = line.get(at - 1);
+        SavedVersion save = line.get(at);
+        SavedVersion other = line.get(at - 1);
         boolean two =
                 !save.who().isEmpty() && !other.who().isEmpty() && !save.who().equals(other.who());
         int kept = save.likeness().map(Resemblance::kept).orElse(-1);

@@ -5,7 +5,7 @@ import java.util.Optional;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Certainty;
 import org.mendedleaf.core.intake.Resemblance;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** The end of a file is gone: its format misses it, or a text breaks off within a line that was longer. */
@@ -18,14 +18,14 @@ final class CutShort extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
-        Save save = line.get(at);
-        Save was = line.get(at - 1);
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
+        SavedVersion save = line.get(at);
+        SavedVersion was = line.get(at - 1);
         if (was.health().isEmpty() || !was.health().get().isGood()) {
             return Optional.empty();
         }
-        String lengths =
-                Words.inAll(() -> Words.of("findings.evidence.lengths", Say.size(save.size()), Say.size(was.size())));
+        String lengths = Words.inAll(
+                () -> Words.of("findings.evidence.lengths", Formats.size(save.size()), Formats.size(was.size())));
         if (save.health().map(Health::reason).orElse(Health.Reason.WELL) == Health.Reason.CUT_SHORT) {
             return Optional.of(
                     new Judged(Certainty.CERTAIN, Words.inAll(() -> Words.of("findings.evidence.end")), lengths));

@@ -117,7 +117,7 @@ public final class Detectors {
         Set<List<Long>> versions = new HashSet<>();
         marks.forEach(m -> versions.add(List.of(m.line(), (long) m.number())));
         Map<String, Integer> heads = new HashMap<>();
-        for (Save s : history.saves()) {
+        for (SavedVersion s : history.saves()) {
             if (versions.contains(List.of(s.line(), (long) s.number()))) {
                 s.health().filter(h -> !h.head().isEmpty()).ifPresent(h -> heads.merge(h.head(), 1, Integer::sum));
             }

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Certainty;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Nothing is in a file any more, or next to nothing of what it said. Files that are emptied again and again are left alone. */
@@ -18,7 +18,7 @@ final class Emptied extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
         Health now = line.get(at).health().orElse(null);
         Health was = line.get(at - 1).health().orElse(null);
         if (now == null || was == null || !was.isGood() || isUsual(line, at)) {
@@ -28,7 +28,8 @@ final class Emptied extends FileDetector {
             return Optional.of(new Judged(
                     Certainty.CERTAIN,
                     Words.inAll(() -> Words.of(
-                            "findings.evidence.empty", Say.size(line.get(at - 1).size())))));
+                            "findings.evidence.empty",
+                            Formats.size(line.get(at - 1).size())))));
         }
         boolean says = now.isGood() && was.kind() == now.kind() && says(now.kind());
         if (says && !isAnew(line, at) && was.mass() >= SAYING && now.mass() < was.mass() * LEFT) {
@@ -47,7 +48,7 @@ final class Emptied extends FileDetector {
     }
 
     /** Whether it was empty twice before, and full again. */
-    private static boolean isUsual(List<Save> line, int at) {
+    private static boolean isUsual(List<SavedVersion> line, int at) {
         int times = 0;
         for (int i = 0; i < at; i++) {
             times += line.get(i).size() == 0 && i > 0 ? 1 : 0;

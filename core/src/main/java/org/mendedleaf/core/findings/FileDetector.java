@@ -30,14 +30,14 @@ abstract class FileDetector implements Detector {
      * @param line the versions of the file, oldest first
      * @param at which of them
      */
-    abstract Optional<Judged> judge(List<Save> line, int at);
+    abstract Optional<Judged> judge(List<SavedVersion> line, int at);
 
     @Override
     public List<Finding> detect(History history) {
         List<Finding> findings = new ArrayList<>();
-        for (List<Save> line : history.byLine().values()) {
+        for (List<SavedVersion> line : history.byLine().values()) {
             for (int i = 1; i < line.size(); i++) {
-                Save save = line.get(i);
+                SavedVersion save = line.get(i);
                 if (save.ours() || !save.hasBefore() || isEarlier(line, i)) {
                     continue;
                 }
@@ -56,8 +56,8 @@ abstract class FileDetector implements Detector {
     }
 
     /** Whether somebody brought an earlier content back, which is no harm. */
-    private static boolean isEarlier(List<Save> line, int at) {
-        Save save = line.get(at);
+    private static boolean isEarlier(List<SavedVersion> line, int at) {
+        SavedVersion save = line.get(at);
         for (int i = 0; i < at; i++) {
             if (line.get(i).digest().equals(save.digest()) && isSound(line.get(i))) {
                 return true;
@@ -72,11 +72,11 @@ abstract class FileDetector implements Detector {
      *
      * @return -1 when nothing is known
      */
-    static int usual(List<Save> line, int at) {
+    static int usual(List<SavedVersion> line, int at) {
         int[] shared = new int[REMEMBERED];
         int n = 0;
         for (int i = at - 1; i > 0 && n < REMEMBERED; i--) {
-            Save save = line.get(i);
+            SavedVersion save = line.get(i);
             boolean undone = i + 1 < line.size() && line.get(i + 1).ours();
             if (save.shared() >= 0 && !save.ours() && !undone) {
                 shared[n++] = save.shared();
@@ -87,24 +87,24 @@ abstract class FileDetector implements Detector {
     }
 
     /** Whether a file is made anew each time, as an export is. */
-    static boolean isAnew(List<Save> line, int at) {
+    static boolean isAnew(List<SavedVersion> line, int at) {
         int usual = usual(line, at);
         return usual >= 0 && usual < ANEW;
     }
 
     /** Whether a version can be gone back to, as far as is known. */
-    static boolean isSound(Save save) {
+    static boolean isSound(SavedVersion save) {
         return save.health()
                 .map(h -> h.isGood() || h.state() == Health.State.UNKNOWN)
                 .orElse(save.size() > 0);
     }
 
     /** The version, and the last good one before it. */
-    static Mark mark(List<Save> line, int at) {
-        Save save = line.get(at);
+    static Mark mark(List<SavedVersion> line, int at) {
+        SavedVersion save = line.get(at);
         for (int i = at - 1; i >= 0; i--) {
             if (isSound(line.get(i))) {
-                Save good = line.get(i);
+                SavedVersion good = line.get(i);
                 return new Mark(
                         save.line(), save.path(), save.number(), good.number(), good.path(), save.at(), save.who());
             }

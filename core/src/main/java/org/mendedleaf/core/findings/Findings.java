@@ -25,10 +25,10 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.words.Words;
@@ -183,8 +183,8 @@ public final class Findings {
     }
 
     /** What has to be restored to mend it: each file that is as the finding says, to its last good version. */
-    public Order order(Listed listed) throws IOException {
-        List<Wish> wishes = new ArrayList<>();
+    public RestoreRequest order(Listed listed) throws IOException {
+        List<RestoreItem> wishes = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (Found.OfFile file : listed.found().files()) {
                 if (file.fate() != Found.Fate.TO_MEND) {
@@ -202,10 +202,11 @@ public final class Findings {
                         || line.path().equals(file.mark().path());
                 String target =
                         elsewhere && !renamedByHarm ? line.path() : file.mark().goodPath();
-                wishes.add(new Wish(good.get(), target, elsewhere && renamedByHarm ? line.path() : ""));
+                wishes.add(new RestoreItem(good.get(), target, elsewhere && renamedByHarm ? line.path() : ""));
             }
         }
-        return new Order(ActionKind.MENDED, wishes, Collisions.all(Collision.REPLACE), List.of(), List.of(), List.of());
+        return new RestoreRequest(
+                ActionKind.MENDED, wishes, Collisions.all(Collision.REPLACE), List.of(), List.of(), List.of());
     }
 
     /** What mending would do, file by file. */
@@ -219,7 +220,7 @@ public final class Findings {
      * @throws IllegalArgumentException in words, when there is nothing to mend
      */
     public RestoreResult mend(Listed listed, FileWork work, Instant now, Progress progress) throws IOException {
-        Order order = order(listed);
+        RestoreRequest order = order(listed);
         if (order.wishes().isEmpty()) {
             throw new IllegalArgumentException(Words.of("findings.nothingToMend"));
         }

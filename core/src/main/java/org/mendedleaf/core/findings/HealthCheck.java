@@ -223,13 +223,13 @@ public final class HealthCheck {
     private void judge(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
             throws IOException {
         History history = history(reading, store, place, lines);
-        Map<Long, List<Save>> saves = history.byLine();
+        Map<Long, List<SavedVersion>> saves = history.byLine();
         List<Found> all = new ArrayList<>();
         for (Finding unsorted : Detectors.find(history)) {
             Finding finding = unsorted.byPath();
             List<Found.OfFile> files = new ArrayList<>();
             for (Mark mark : finding.marks()) {
-                List<Save> line = saves.getOrDefault(mark.line(), List.of());
+                List<SavedVersion> line = saves.getOrDefault(mark.line(), List.of());
                 String proof = line.stream()
                         .filter(s -> s.number() == mark.good())
                         .flatMap(s -> s.health().stream())
@@ -249,7 +249,7 @@ public final class HealthCheck {
     /** What happened in a place, with what is known of the health of each version. */
     static History history(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
             throws IOException {
-        List<Save> saves = new ArrayList<>();
+        List<SavedVersion> saves = new ArrayList<>();
         for (List<HistoryQuery.Row> line : lines.values()) {
             Map<Integer, Resemblance> alike = store.alike(line.get(0).line());
             for (int i = 0; i < line.size(); i++) {
@@ -259,7 +259,7 @@ public final class HealthCheck {
                         && row.size() == before.size()
                         && row.mtimeNanos() == before.mtimeNanos()
                         && !row.digest().equals(before.digest());
-                saves.add(new Save(
+                saves.add(new SavedVersion(
                         row.line(),
                         row.number(),
                         i == 0 ? 0 : before.number(),
@@ -276,9 +276,9 @@ public final class HealthCheck {
                         Optional.ofNullable(alike.get(row.number()))));
             }
         }
-        List<Turn> turns = new ArrayList<>();
+        List<NameChange> turns = new ArrayList<>();
         HistoryQuery.of(reading)
-                .turns(place, t -> turns.add(new Turn(t.line(), t.at(), t.who(), t.from(), t.to(), t.number())));
+                .turns(place, t -> turns.add(new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number())));
         return new History(place.id(), saves, turns);
     }
 
@@ -287,7 +287,7 @@ public final class HealthCheck {
             HealthStore store,
             Finding finding,
             Mark mark,
-            List<Save> line,
+            List<SavedVersion> line,
             List<HistoryQuery.Row> rows)
             throws IOException {
         Optional<Line> now = reading.line(mark.line());
@@ -299,7 +299,7 @@ public final class HealthCheck {
         if (removed || line.isEmpty()) {
             return Found.Fate.REMOVED_SINCE;
         }
-        Save last = line.get(line.size() - 1);
+        SavedVersion last = line.get(line.size() - 1);
         boolean strange = !mark.path().equals(mark.goodPath())
                 && now.get().path().equals(mark.path())
                 && finding.kind() != Finding.Kind.SAVED_OVER;
@@ -323,10 +323,10 @@ public final class HealthCheck {
 
     /** Whether what is there now is what was good, worked on since. */
     private boolean isGoodEdit(
-            Reading reading, HealthStore store, Mark mark, List<Save> line, List<HistoryQuery.Row> rows)
+            Reading reading, HealthStore store, Mark mark, List<SavedVersion> line, List<HistoryQuery.Row> rows)
             throws IOException {
-        Save last = line.get(line.size() - 1);
-        Optional<Save> good =
+        SavedVersion last = line.get(line.size() - 1);
+        Optional<SavedVersion> good =
                 line.stream().filter(s -> s.number() == mark.good()).findFirst();
         if (!FileDetector.isSound(last) || good.isEmpty()) {
             return FileDetector.isSound(last) && good.isEmpty();

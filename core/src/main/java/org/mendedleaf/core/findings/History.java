@@ -13,25 +13,27 @@ import java.util.Map;
  * @param saves all versions, by time
  * @param turns renames and removals, by time
  */
-public record History(long place, List<Save> saves, List<Turn> turns) {
+public record History(long place, List<SavedVersion> saves, List<NameChange> turns) {
 
     /** Puts them in order of time. */
     public History {
         saves = saves.stream()
-                .sorted(Comparator.comparing(Save::at).thenComparing(Save::line).thenComparing(Save::number))
+                .sorted(Comparator.comparing(SavedVersion::at)
+                        .thenComparing(SavedVersion::line)
+                        .thenComparing(SavedVersion::number))
                 .toList();
         turns = turns.stream()
-                .sorted(Comparator.comparing(Turn::at).thenComparing(Turn::line))
+                .sorted(Comparator.comparing(NameChange::at).thenComparing(NameChange::line))
                 .toList();
     }
 
     /** The versions of each file, oldest first. */
-    public Map<Long, List<Save>> byLine() {
-        Map<Long, List<Save>> lines = new HashMap<>();
-        for (Save save : saves) {
+    public Map<Long, List<SavedVersion>> byLine() {
+        Map<Long, List<SavedVersion>> lines = new HashMap<>();
+        for (SavedVersion save : saves) {
             lines.computeIfAbsent(save.line(), k -> new ArrayList<>()).add(save);
         }
-        lines.values().forEach(l -> l.sort(Comparator.comparing(Save::number)));
+        lines.values().forEach(l -> l.sort(Comparator.comparing(SavedVersion::number)));
         return lines;
     }
 }

@@ -21,13 +21,13 @@ final class ManyChanged implements Detector {
 
     @Override
     public List<Finding> detect(History history) {
-        Map<Long, List<Save>> lines = history.byLine();
-        List<List<Save>> runs = Clusters.of(
-                history.saves().stream().filter(s -> s.hasBefore() && !s.ours()).toList(), Save::at);
+        Map<Long, List<SavedVersion>> lines = history.byLine();
+        List<List<SavedVersion>> runs = Clusters.of(
+                history.saves().stream().filter(s -> s.hasBefore() && !s.ours()).toList(), SavedVersion::at);
         int[] sizes = Clusters.sizes(runs);
         List<Finding> findings = new ArrayList<>();
-        for (List<Save> run : runs) {
-            List<Save> other = run.stream()
+        for (List<SavedVersion> run : runs) {
+            List<SavedVersion> other = run.stream()
                     .filter(s -> s.shared() >= 0
                             && s.shared() < LITTLE
                             && !isAnew(lines.getOrDefault(s.line(), List.of()), s))
@@ -38,9 +38,9 @@ final class ManyChanged implements Detector {
             }
             List<Mark> marks = new ArrayList<>();
             Set<Long> once = new HashSet<>();
-            for (Save s : other) {
+            for (SavedVersion s : other) {
                 if (once.add(s.line())) {
-                    List<Save> line = lines.getOrDefault(s.line(), List.of());
+                    List<SavedVersion> line = lines.getOrDefault(s.line(), List.of());
                     marks.add(FileDetector.mark(line, line.indexOf(s)));
                 }
             }
@@ -57,7 +57,7 @@ final class ManyChanged implements Detector {
     }
 
     /** Whether the file is made anew each time. */
-    private static boolean isAnew(List<Save> line, Save save) {
+    private static boolean isAnew(List<SavedVersion> line, SavedVersion save) {
         return line.stream()
                 .filter(s -> s.number() < save.number() && s.shared() >= 0)
                 .anyMatch(s -> s.shared() < LITTLE);

@@ -21,22 +21,22 @@ final class NewEndings implements Detector {
 
     @Override
     public List<Finding> detect(History history) {
-        Map<Long, List<Save>> lines = history.byLine();
+        Map<Long, List<SavedVersion>> lines = history.byLine();
         Map<String, Instant> known = new HashMap<>();
-        for (Save s : history.saves()) {
+        for (SavedVersion s : history.saves()) {
             // An ending that a file had from its first version on belongs to the place.
             if (s.before() == 0) {
-                known.merge(Save.ending(s.path()), s.at(), (a, b) -> a.isBefore(b) ? a : b);
+                known.merge(SavedVersion.ending(s.path()), s.at(), (a, b) -> a.isBefore(b) ? a : b);
             }
         }
         Map<String, List<Renamed>> byEnding = new HashMap<>();
         Set<String> once = new HashSet<>();
-        for (Save s : history.saves()) {
+        for (SavedVersion s : history.saves()) {
             if (s.hasBefore() && !s.ours()) {
                 add(byEnding, once, new Renamed(s.line(), s.at(), s.who(), s.pathBefore(), s.path(), s.before()));
             }
         }
-        for (Turn t : history.turns()) {
+        for (NameChange t : history.turns()) {
             if (!t.isRemoval()) {
                 add(byEnding, once, new Renamed(t.line(), t.at(), t.who(), t.from(), t.to(), t.number()));
             }
@@ -65,23 +65,23 @@ final class NewEndings implements Detector {
     }
 
     private static void add(Map<String, List<Renamed>> byEnding, Set<String> once, Renamed r) {
-        String ending = Save.ending(r.to());
-        boolean other = !ending.isEmpty() && !ending.equals(Save.ending(r.from()));
+        String ending = SavedVersion.ending(r.to());
+        boolean other = !ending.isEmpty() && !ending.equals(SavedVersion.ending(r.from()));
         if (other && once.add(r.line() + "/" + r.number() + "/" + ending)) {
             byEnding.computeIfAbsent(ending, k -> new ArrayList<>()).add(r);
         }
     }
 
-    private static Mark mark(Renamed r, List<Save> line) {
+    private static Mark mark(Renamed r, List<SavedVersion> line) {
         int bad = r.number();
-        for (Save s : line) {
+        for (SavedVersion s : line) {
             if (!s.at().isBefore(r.at())) {
                 bad = Math.max(bad, s.number());
                 break;
             }
         }
         for (int i = line.size() - 1; i >= 0; i--) {
-            Save s = line.get(i);
+            SavedVersion s = line.get(i);
             if (s.number() <= r.number() && FileDetector.isSound(s)) {
                 return new Mark(r.line(), r.to(), bad, s.number(), r.from(), r.at(), r.who());
             }

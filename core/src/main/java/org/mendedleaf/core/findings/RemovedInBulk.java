@@ -16,18 +16,18 @@ final class RemovedInBulk implements Detector {
 
     @Override
     public List<Finding> detect(History history) {
-        Map<Long, List<Save>> lines = history.byLine();
-        List<List<Turn>> runs =
-                Clusters.of(history.turns().stream().filter(Turn::isRemoval).toList(), Turn::at);
+        Map<Long, List<SavedVersion>> lines = history.byLine();
+        List<List<NameChange>> runs = Clusters.of(
+                history.turns().stream().filter(NameChange::isRemoval).toList(), NameChange::at);
         int[] sizes = Clusters.sizes(runs);
         List<Finding> findings = new ArrayList<>();
-        for (List<Turn> run : runs) {
+        for (List<NameChange> run : runs) {
             int usual = Clusters.usual(sizes, run.size());
             if (run.size() < Math.max(FEWEST, usual * TIMES)) {
                 continue;
             }
             List<Mark> marks = new ArrayList<>();
-            for (Turn t : run) {
+            for (NameChange t : run) {
                 marks.add(mark(t, lines.getOrDefault(t.line(), List.of())));
             }
             Instant from = run.get(0).at();
@@ -45,9 +45,9 @@ final class RemovedInBulk implements Detector {
         return findings;
     }
 
-    private static Mark mark(Turn t, List<Save> line) {
+    private static Mark mark(NameChange t, List<SavedVersion> line) {
         for (int i = line.size() - 1; i >= 0; i--) {
-            Save s = line.get(i);
+            SavedVersion s = line.get(i);
             if (s.number() <= t.number() && FileDetector.isSound(s)) {
                 return new Mark(t.line(), t.from(), t.number(), s.number(), t.from(), t.at(), t.who());
             }

@@ -31,8 +31,8 @@ final class SavedOver extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
-        Save save = line.get(at);
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
+        SavedVersion save = line.get(at);
         Optional<Health> now = save.health();
         Optional<Health> was = line.get(at - 1).health();
         if (now.isEmpty() || was.isEmpty() || !was.get().isGood()) {
@@ -88,7 +88,7 @@ final class SavedOver extends FileDetector {
     }
 
     /** Slides, pictures and archives are more than their words. */
-    private static boolean saysEnough(Save save, Health health, int least) {
+    private static boolean saysEnough(SavedVersion save, Health health, int least) {
         return switch (health.kind()) {
             case SLIDES, PICTURE, ARCHIVE, DATA -> save.size() >= LARGE;
             default -> health.mass() >= least;

@@ -20,7 +20,7 @@ final class Unreadable extends FileDetector {
     }
 
     @Override
-    Optional<Judged> judge(List<Save> line, int at) {
+    Optional<Judged> judge(List<SavedVersion> line, int at) {
         Health now = line.get(at).health().orElse(null);
         Health was = line.get(at - 1).health().orElse(null);
         if (now == null || was == null || !was.isGood()) {

@@ -22,7 +22,7 @@ import java.util.Locale;
 import java.util.Properties;
 import java.util.UUID;
 import org.mendedleaf.core.disk.Access;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -157,7 +157,7 @@ public record Announcement(
     private String text(Person to, ZoneId zone) {
         StringBuilder text = new StringBuilder();
         text.append(Words.of("mail.hello", to.name())).append("\n\n");
-        text.append(Words.of("mail.what", from.name(), label, file, Say.full(saved, zone)))
+        text.append(Words.of("mail.what", from.name(), label, file, Formats.full(saved, zone)))
                 .append('\n');
         if (!change.isEmpty()) {
             text.append(Words.of("mail.change", change)).append('\n');

@@ -28,7 +28,7 @@ record Features(
         int words,
         Shingles near,
         Shingles far,
-        Optional<Look> look) {
+        Optional<PictureSignature> look) {
 
     private static final int NEAR = 3;
     private static final int FAR = 12;
@@ -55,7 +55,8 @@ record Features(
         boolean whole = content.length == scan.length();
         Optional<String> text = whole ? DocumentText.of(type, content) : Optional.empty();
         long[] words = text.map(Shingles::words).orElse(new long[0]);
-        Optional<Look> look = whole && kind == ContentKind.PICTURE ? Look.of(content) : Optional.empty();
+        Optional<PictureSignature> look =
+                whole && kind == ContentKind.PICTURE ? PictureSignature.of(content) : Optional.empty();
         return new Features(kind, type, scan, words.length, Shingles.of(words, NEAR), Shingles.of(words, FAR), look);
     }
 

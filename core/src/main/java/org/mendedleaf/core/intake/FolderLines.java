@@ -8,7 +8,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.FindingStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -22,20 +22,20 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Comment;
 import org.mendedleaf.core.line.Edition;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Publishing, check-out, notes and comments in a protected folder. What is live is captured first. */
@@ -69,12 +69,12 @@ public final class FolderLines implements LineWork {
     }
 
     /** Does something with a file that is there, after a capture of its folder, and commits. */
-    private <T> T with(String path, Deed deed, Work<T> work) throws IOException {
+    private <T> T with(String path, Permission deed, Work<T> work) throws IOException {
         try (WriteSession session = vault.write()) {
             Rights rights = PlaceRules.of(session, place).rights(who, place);
             rights.require(deed);
             new Capture(vault, place, clock, authors)
-                    .runWithin(session, new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+                    .runWithin(session, new CaptureScope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
             LineWriter lines = new LineWriter(session);
             Optional<Long> folder = lines.knownFolder(place, RelativePath.parent(path));
             Optional<LiveEntry> live = folder.isEmpty()
@@ -106,7 +106,7 @@ public final class FolderLines implements LineWork {
 
     @Override
     public Done publish(String path, String note) throws IOException {
-        return with(path, Deed.PUBLISH, t -> {
+        return with(path, Permission.PUBLISH, t -> {
             Edition edition = t.lines().edition(t.live().line(), t.live().number());
             if (!edition.isDraft()) {
                 throw new IllegalArgumentException(Words.of("publish.noDraft", edition.label(), path));
@@ -138,7 +138,7 @@ public final class FolderLines implements LineWork {
 
     @Override
     public CheckOut checkOut(String path) throws IOException {
-        return with(path, Deed.CHECK_OUT, t -> {
+        return with(path, Permission.CHECK_OUT, t -> {
             if (t.out().isPresent()) {
                 CheckOut out = t.out().get();
                 if (!out.who().equals(who)) {
@@ -155,7 +155,7 @@ public final class FolderLines implements LineWork {
     }
 
     private String since(CheckOut out) {
-        return Say.moment(out.since(), clock.instant(), clock.getZone());
+        return Formats.moment(out.since(), clock.instant(), clock.getZone());
     }
 
     /** The check-out of this file, which must be this person's own. */
@@ -169,7 +169,7 @@ public final class FolderLines implements LineWork {
 
     @Override
     public Done checkIn(String path, String note, boolean publish) throws IOException {
-        return with(path, Deed.CHECK_OUT, t -> {
+        return with(path, Permission.CHECK_OUT, t -> {
             CheckOut out = own(t, path);
             boolean changed = t.live().number() > out.number();
             refuseOthersEdit(t, path, changed);
@@ -177,7 +177,7 @@ public final class FolderLines implements LineWork {
             boolean whole = t.rights().settings().get(Setting.NUMBERING).equals("whole");
             boolean publishes = changed && edition.isDraft() && (whole || publish);
             if (publishes && publish) {
-                t.rights().require(Deed.PUBLISH);
+                t.rights().require(Permission.PUBLISH);
             }
             long action;
             if (publishes) {
@@ -197,7 +197,7 @@ public final class FolderLines implements LineWork {
 
     /** What somebody else did to the file meanwhile does not go through as what this person did. */
     private void refuseOthersEdit(Taken t, String path, boolean changed) throws IOException {
-        Optional<Finding> edit = FindingStore.of(t.session()).open(place).stream()
+        Optional<StoredFinding> edit = FindingStore.of(t.session()).open(place).stream()
                 .filter(f ->
                         f.line() == t.live().line() && f.number() == t.live().number())
                 .findFirst();
@@ -217,7 +217,7 @@ public final class FolderLines implements LineWork {
 
     @Override
     public void giveUp(String path) throws IOException {
-        with(path, Deed.CHECK_OUT, t -> {
+        with(path, Permission.CHECK_OUT, t -> {
             own(t, path);
             end(t, EventKind.GIVEN_UP);
             return journal(t.session(), ActionKind.CHECK_OUT_ENDED, t.live(), false);
@@ -226,7 +226,7 @@ public final class FolderLines implements LineWork {
 
     @Override
     public void endCheckOut(String path) throws IOException {
-        with(path, Deed.END_CHECK_OUT, t -> {
+        with(path, Permission.END_CHECK_OUT, t -> {
             if (t.out().isEmpty()) {
                 throw new IllegalArgumentException(Words.of("checkout.not", path));
             }
@@ -238,7 +238,7 @@ public final class FolderLines implements LineWork {
     @Override
     public long note(Version version, String note) throws IOException {
         try (WriteSession session = vault.write()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(Permission.NOTE);
             long action = JournalStore.begin(
                     session, new Action(0, clock.instant(), who, ActionKind.NOTED, place.id(), 0, false, List.of()));
             long folder = new LineWriter(session).folder(place, RelativePath.parent(version.path()));
@@ -263,19 +263,20 @@ public final class FolderLines implements LineWork {
             throw new IllegalArgumentException(Words.of("comment.empty"));
         }
         try (WriteSession session = vault.write()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.COMMENT);
+            PlaceRules.of(session, place).rights(who, place).require(Permission.COMMENT);
             RemarkStore.add(session, new Comment(0, version.line(), version.number(), at, who, words.strip()));
             session.commit();
         }
     }
 
     @Override
-    public void card(String path, Card card) throws IOException {
+    public void card(String path, FileProperties card) throws IOException {
         card(vault, place, path, card, who);
     }
 
     /** Files a file of any place under something, and says who may see it. */
-    public static void card(OpenVault vault, Place place, String path, Card card, String who) throws IOException {
+    public static void card(OpenVault vault, Place place, String path, FileProperties card, String who)
+            throws IOException {
         long line;
         try (Reading reading = vault.read()) {
             line = reading.line(place, path)
@@ -283,16 +284,16 @@ public final class FolderLines implements LineWork {
                     .id();
         }
         try (WriteSession session = vault.write()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(Permission.NOTE);
             RemarkStore.card(session, line, card);
             session.commit();
         }
     }
 
     @Override
-    public void settle(Finding finding) throws IOException {
+    public void settle(StoredFinding finding) throws IOException {
         try (WriteSession session = vault.write()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.CHANGE);
+            PlaceRules.of(session, place).rights(who, place).require(Permission.CHANGE);
             FindingStore.settle(session, finding);
             session.commit();
         }

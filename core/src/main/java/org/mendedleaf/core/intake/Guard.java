@@ -12,7 +12,7 @@ import org.mendedleaf.core.intake.Judgement.Aspect;
 import org.mendedleaf.core.intake.Judgement.Outcome;
 import org.mendedleaf.core.intake.Judgement.Reason;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -180,11 +180,11 @@ public final class Guard {
         }
         if (in.size() < current.size() * SMALL) {
             reasons.add(new Reason(
-                    Aspect.SIZE, true, Words.of("guard.small", Say.size(in.size()), Say.size(current.size()))));
+                    Aspect.SIZE, true, Words.of("guard.small", Formats.size(in.size()), Formats.size(current.size()))));
             outcome = worse(outcome, Outcome.LOOK);
         } else {
             reasons.add(new Reason(
-                    Aspect.SIZE, false, Words.of("guard.size", Say.size(in.size()), Say.size(current.size()))));
+                    Aspect.SIZE, false, Words.of("guard.size", Formats.size(in.size()), Formats.size(current.size()))));
         }
         if (q.modified().isBefore(t.saved().minus(OLDER))) {
             reasons.add(new Reason(
@@ -192,9 +192,9 @@ public final class Guard {
                     true,
                     Words.of(
                             "guard.older",
-                            Say.moment(q.modified(), now, zone),
+                            Formats.moment(q.modified(), now, zone),
                             t.label(),
-                            Say.moment(t.saved(), now, zone))));
+                            Formats.moment(t.saved(), now, zone))));
             outcome = worse(outcome, Outcome.LOOK);
         }
         if (reasons.stream().anyMatch(r -> r.against() && (r.aspect() == Aspect.KIND || r.aspect() == Aspect.OTHERS))) {

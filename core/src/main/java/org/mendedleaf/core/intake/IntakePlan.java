@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
 
@@ -80,7 +80,7 @@ public record IntakePlan(String folder, List<IntakeRow> rows, List<String> passe
      * @param note for all that have none of their own
      * @param take whether the files are removed from where they were
      */
-    public List<Revision> revisions(String note, Stage stage, boolean take) {
+    public List<Revision> revisions(String note, DraftChoice stage, boolean take) {
         return rows.stream()
                 .filter(IntakeRow::acts)
                 .map(r -> new Revision(

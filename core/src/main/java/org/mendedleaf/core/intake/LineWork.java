@@ -1,9 +1,9 @@
 package org.mendedleaf.core.intake;
 
 import java.io.IOException;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FileProperties;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
 
 /**
@@ -55,8 +55,8 @@ public interface LineWork {
     void comment(Version version, String words) throws IOException;
 
     /** Says what a file is filed under and who may see it. */
-    void card(String path, Card card) throws IOException;
+    void card(String path, FileProperties card) throws IOException;
 
     /** Says that somebody saw to a finding. */
-    void settle(Finding finding) throws IOException;
+    void settle(StoredFinding finding) throws IOException;
 }

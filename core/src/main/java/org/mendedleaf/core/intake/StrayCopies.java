@@ -30,7 +30,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -276,7 +276,8 @@ public final class StrayCopies {
 
     /** What is to be put in to take a copy in: as a version of its file, or to bring that back under its right name. */
     public Revision revision(Stray stray, boolean take) {
-        String note = Words.of("stray.note", stray.file().getFileName(), Say.full(stray.modified(), clock.getZone()));
-        return new Revision(stray.file(), stray.belongsTo(), note, org.mendedleaf.core.line.Stage.BY_RULE, take);
+        String note =
+                Words.of("stray.note", stray.file().getFileName(), Formats.full(stray.modified(), clock.getZone()));
+        return new Revision(stray.file(), stray.belongsTo(), note, org.mendedleaf.core.line.DraftChoice.BY_RULE, take);
     }
 }

@@ -2,7 +2,7 @@ package org.mendedleaf.core.journal;
 
 import java.time.Instant;
 import java.util.List;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -31,7 +31,7 @@ public record Action(
         long lines = files.stream().map(Item::line).distinct().count();
         return lines == 1
                 ? Words.of("action.one." + kind, files.get(0).name())
-                : Words.of("action." + kind, Say.number(lines), lines);
+                : Words.of("action." + kind, Formats.number(lines), lines);
     }
 
     /**

@@ -1,7 +1,10 @@
 package org.mendedleaf.core.line;
 
 import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -103,5 +106,33 @@ public record Hold(
     /** The same, lifted. */
     public Hold lift(Instant when) {
         return new Hold(id, place, kind, line, number, path, snapshot, reason, who, at, until, Optional.of(when));
+    }
+
+    /**
+     * What can be held where somebody points at a file.
+     *
+     * @param number of a version; 0 for the file
+     */
+    public static List<Hold> ofFile(Place place, Line line, int number) {
+        Hold whole = of(place, Kind.LINE, line.id(), 0, line.path(), 0);
+        List<Hold> all = new ArrayList<>();
+        if (number > 0) {
+            all.add(of(place, Kind.VERSION, line.id(), number, line.path(), 0));
+        }
+        all.add(whole);
+        all.addAll(ofFolder(place, RelativePath.parent(line.path())));
+        return all;
+    }
+
+    /** What can be held where somebody points at a folder: it, and those it lies in. */
+    public static List<Hold> ofFolder(Place place, String folder) {
+        List<Hold> all = new ArrayList<>();
+        String path = folder;
+        while (!path.isEmpty()) {
+            all.add(of(place, Kind.FOLDER, 0, 0, path, 0));
+            path = RelativePath.parent(path);
+        }
+        all.add(of(place, Kind.FOLDER, 0, 0, "", 0));
+        return all;
     }
 }

@@ -13,7 +13,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -218,6 +218,6 @@ public record Rhythm(Kind kind, int minutes) {
     }
 
     private String words(String key) {
-        return Words.of(key + kind, minutes, Say.time(at()), day().getDisplayName(TextStyle.FULL, Words.locale()));
+        return Words.of(key + kind, minutes, Formats.time(at()), day().getDisplayName(TextStyle.FULL, Words.locale()));
     }
 }

@@ -12,8 +12,8 @@ import java.util.Set;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.findings.HealthStore;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Supervisor;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -32,7 +32,7 @@ public final class NoticeKeeper implements Supervisor.Duty {
     private static final int NAMED = 3;
 
     private final OpenVault vault;
-    private final Home home;
+    private final UserSettings home;
     private final Clock clock;
     private final DesktopNotice.Teller desktop;
     private final Listener listener;
@@ -49,7 +49,8 @@ public final class NoticeKeeper implements Supervisor.Duty {
     }
 
     /** Tells of a vault. */
-    public NoticeKeeper(OpenVault vault, Home home, Clock clock, DesktopNotice.Teller desktop, Listener listener) {
+    public NoticeKeeper(
+            OpenVault vault, UserSettings home, Clock clock, DesktopNotice.Teller desktop, Listener listener) {
         this.vault = vault;
         this.home = home;
         this.clock = clock;

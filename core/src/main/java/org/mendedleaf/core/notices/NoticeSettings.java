@@ -1,7 +1,7 @@
 package org.mendedleaf.core.notices;
 
 import java.io.IOException;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 
 /**
  * How somebody wants to be told.
@@ -15,7 +15,7 @@ public record NoticeSettings(boolean desktop, QuietHours quiet) {
     private static final String QUIET = "quiet";
 
     /** As somebody chose, or the standard. */
-    public static NoticeSettings of(Home home) {
+    public static NoticeSettings of(UserSettings home) {
         String quiet = home.chosen(QUIET);
         QuietHours hours;
         try {
@@ -27,7 +27,7 @@ public record NoticeSettings(boolean desktop, QuietHours quiet) {
     }
 
     /** Chooses this. */
-    public void save(Home home) throws IOException {
+    public void save(UserSettings home) throws IOException {
         home.choose(DESKTOP, desktop ? "on" : "off");
         home.choose(QUIET, quiet.text());
         home.save();

@@ -44,7 +44,7 @@ public final class BagArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(Order order) throws IOException {
+    public RestorePlan plan(RestoreRequest order) throws IOException {
         RestorePlan plan = RestorePlanner.plan(
                 order, TargetView.empty(vault), TargetFacts.of(folder).inBag());
         return isTaken()
@@ -65,7 +65,7 @@ public final class BagArchive implements Destination {
     }
 
     @Override
-    public RestoreResult restore(Order order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
         RestorePlan plan = plan(order);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
@@ -76,11 +76,11 @@ public final class BagArchive implements Destination {
         try {
             Access.OWNER.createFolders(beside);
             Path data = Files.createDirectory(beside.resolve("data"));
-            List<Wish> wishes = plan.items().stream()
+            List<RestoreItem> wishes = plan.items().stream()
                     .filter(RestorePlan.Item::writes)
-                    .map(i -> new Wish(i.version(), i.target()))
+                    .map(i -> new RestoreItem(i.version(), i.target()))
                     .toList();
-            RestoreResult written = new Elsewhere(vault, data).restore(wishes, Collision.SKIP, progress);
+            RestoreResult written = new FolderRestore(vault, data).restore(wishes, Collision.SKIP, progress);
             if (written.cancelled() || progress.isCancelled()) {
                 return new RestoreResult(0, List.of(), true);
             }

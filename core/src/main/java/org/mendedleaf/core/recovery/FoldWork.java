@@ -18,7 +18,7 @@ import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -29,13 +29,13 @@ final class FoldWork {
 
     private final InPlace files;
     private final Reading reading;
-    private final Noting noting;
+    private final JournalWriter noting;
     private final ZoneId zone;
     private final Map<String, Integer> versions = new LinkedHashMap<>();
     private final List<String> removed = new ArrayList<>();
     private final Map<String, String> failed = new LinkedHashMap<>();
 
-    FoldWork(InPlace files, Reading reading, Noting noting, ZoneId zone) {
+    FoldWork(InPlace files, Reading reading, JournalWriter noting, ZoneId zone) {
         this.files = files;
         this.reading = reading;
         this.noting = noting;
@@ -140,7 +140,7 @@ final class FoldWork {
         String note = Words.of(
                 "fold.note",
                 RelativePath.name(v.path()),
-                Say.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), zone));
+                Formats.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), zone));
         String whole = v.note().isEmpty() ? note : note + " " + v.note();
         return new Version(
                 line,

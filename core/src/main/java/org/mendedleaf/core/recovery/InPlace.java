@@ -16,8 +16,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.MovedAside;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.capture.Unsettled;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.LineWriter;
@@ -33,7 +33,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.rules.PlaceRules;
@@ -119,7 +119,7 @@ final class InPlace {
         for (String path : paths) {
             folders.add(nearestFolder(RelativePath.parent(path)));
         }
-        capture.runWithin(session, new Scope.Folders(folders), Progress.NONE);
+        capture.runWithin(session, new CaptureScope.Folders(folders), Progress.NONE);
         folders.add("");
         folders.forEach(new Leftovers(session, place)::remove);
     }
@@ -192,7 +192,7 @@ final class InPlace {
      *
      * @return what became of each, as far as it came before somebody cancelled
      */
-    List<Task.Outcome> run(List<Task> tasks, Noting noting, Progress progress) throws IOException {
+    List<Task.Outcome> run(List<Task> tasks, JournalWriter noting, Progress progress) throws IOException {
         unsettle(tasks);
         List<Task.Outcome> outcomes = new ArrayList<>();
         int at = 0;
@@ -283,8 +283,8 @@ final class InPlace {
         return removed;
     }
 
-    private List<Task.Outcome> removeAll(List<Task> group, Noting noting) throws IOException {
-        List<Noting.Intent> intents = new ArrayList<>();
+    private List<Task.Outcome> removeAll(List<Task> group, JournalWriter noting) throws IOException {
+        List<JournalWriter.Intent> intents = new ArrayList<>();
         List<Optional<LiveEntry>> live = new ArrayList<>();
         List<Optional<String>> locked = new ArrayList<>();
         List<String> spare = new ArrayList<>();
@@ -296,7 +296,7 @@ final class InPlace {
             live.add(l);
             spare.add(SafeFolder.ownName());
             aside.willMove(spare.get(spare.size() - 1), t.path());
-            l.ifPresent(e -> intents.add(new Noting.Intent(e.folder(), e.name(), e.line(), e.number())));
+            l.ifPresent(e -> intents.add(new JournalWriter.Intent(e.folder(), e.name(), e.line(), e.number())));
         }
         int item = noting.intend(intents);
         session.commit();
@@ -372,7 +372,7 @@ final class InPlace {
         }
     }
 
-    private Task.Outcome makeFolder(TreeAt.Folder wanted, Noting noting) throws IOException {
+    private Task.Outcome makeFolder(TreeAt.Folder wanted, JournalWriter noting) throws IOException {
         Optional<LiveEntry> live = live(wanted.path());
         if (live.isPresent()) {
             return live.get().kind() == EntryKind.FOLDER
@@ -398,11 +398,14 @@ final class InPlace {
     private static final int OWNER_ALL = 0b111_000_000;
 
     /** The folders of a path that are not there yet, as items of the journal. */
-    List<Noting.Intent> foreseeFolders(String folderPath) throws IOException {
-        List<Noting.Intent> found = new ArrayList<>();
+    List<JournalWriter.Intent> foreseeFolders(String folderPath) throws IOException {
+        List<JournalWriter.Intent> found = new ArrayList<>();
         String at = folderPath;
         while (!at.isEmpty() && live(at).isEmpty()) {
-            found.add(0, new Noting.Intent(lines.folder(place, RelativePath.parent(at)), RelativePath.name(at), 0, 0));
+            found.add(
+                    0,
+                    new JournalWriter.Intent(
+                            lines.folder(place, RelativePath.parent(at)), RelativePath.name(at), 0, 0));
             at = RelativePath.parent(at);
         }
         return found;
@@ -419,7 +422,7 @@ final class InPlace {
             if (lines.live(parent, name).isEmpty()) {
                 try (SafeFolder folder = SafeFolder.open(place.root(), above)) {
                     DiskEntry disk = folder.find(name).orElseThrow();
-                    FileFacts facts = new FileFacts(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
+                    FileAttributes facts = new FileAttributes(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
                     lines.folderAppears(place, parent, above, name, facts, clock.instant());
                 }
             }
@@ -430,13 +433,13 @@ final class InPlace {
     }
 
     /** Removes a folder when it is empty; one that is not, or is gone, is no trouble. */
-    private Task.Outcome removeFolder(String path, Noting noting) throws IOException {
+    private Task.Outcome removeFolder(String path, JournalWriter noting) throws IOException {
         Optional<LiveEntry> live = live(path).filter(l -> l.kind() == EntryKind.FOLDER);
         if (live.isEmpty()) {
             return Task.Outcome.DONE;
         }
         int item = noting.intend(
-                List.of(new Noting.Intent(live.get().folder(), live.get().name(), 0, 1)));
+                List.of(new JournalWriter.Intent(live.get().folder(), live.get().name(), 0, 1)));
         session.commit();
         try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
             folder.deleteFolder(RelativePath.name(path));

@@ -8,7 +8,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 
 /** What a plan sees within a session, after what is live was captured. */
-final class KeptView extends PlaceGround {
+final class KeptView extends PlacePlanTarget {
 
     private final InPlace files;
 

@@ -15,7 +15,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.vault.Digest;
 
 /** What a plan sees before anything is captured: what is live counts as kept, since a restore captures it first. */
-final class LiveView extends PlaceGround {
+final class LiveView extends PlacePlanTarget {
 
     LiveView(Reading reading, Place place) {
         super(reading, place);

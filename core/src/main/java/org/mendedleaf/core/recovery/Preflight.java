@@ -2,7 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import java.util.ArrayList;
 import java.util.List;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -62,7 +62,8 @@ public record Preflight(long neededBytes, long freeBytes, List<Problem> problems
         }
         if (needed > facts.freeBytes()) {
             problems.add(new Problem(
-                    Words.of("preflight.space", Say.size(needed), Say.size(facts.freeBytes()), facts.where()), true));
+                    Words.of("preflight.space", Formats.size(needed), Formats.size(facts.freeBytes()), facts.where()),
+                    true));
         }
         long refused =
                 items.stream().filter(i -> i.step() == RestorePlan.Step.REFUSE).count();

@@ -21,7 +21,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
@@ -40,12 +40,12 @@ final class PutGroup {
     private final Place place;
     private final InPlace files;
     private final LineWriter lines;
-    private final Noting noting;
+    private final JournalWriter noting;
     private final Clock clock;
     private final String who;
     private final MovedAside aside;
 
-    PutGroup(WriteSession session, Place place, InPlace files, Noting noting, Clock clock, String who) {
+    PutGroup(WriteSession session, Place place, InPlace files, JournalWriter noting, Clock clock, String who) {
         this.session = session;
         this.place = place;
         this.files = files;
@@ -82,7 +82,7 @@ final class PutGroup {
     List<Task.Outcome> run(List<Task.Put> puts, ContentReader contents, Progress progress) throws IOException {
         String folderPath = RelativePath.parent(puts.get(0).path());
         List<Way> ways = puts.stream().map(Way::new).toList();
-        List<Noting.Intent> folders = files.foreseeFolders(folderPath);
+        List<JournalWriter.Intent> folders = files.foreseeFolders(folderPath);
         try (SafeFolder folder = SafeFolder.openOrCreate(place.root(), folderPath, made -> {})) {
             SafeWrite write = new SafeWrite(folder, contents);
             try {
@@ -144,14 +144,14 @@ final class PutGroup {
         }
     }
 
-    private void intend(List<Noting.Intent> folders, List<Way> ways) throws IOException {
+    private void intend(List<JournalWriter.Intent> folders, List<Way> ways) throws IOException {
         if (ways.stream().noneMatch(w -> w.written != null)) {
             return;
         }
         noting.intend(folders);
         for (Way w : ways) {
             if (w.written != null) {
-                List<Noting.Intent> foreseen = foresee(w.put);
+                List<JournalWriter.Intent> foreseen = foresee(w.put);
                 w.firstItem = noting.intend(foreseen);
                 w.items = foreseen.size();
                 if (w.put.mayReplace()) {
@@ -166,22 +166,24 @@ final class PutGroup {
     }
 
     /** What putting this will change: a file that loses its name to it, the place it moves from, and itself. */
-    private List<Noting.Intent> foresee(Task.Put put) throws IOException {
-        List<Noting.Intent> found = new ArrayList<>();
+    private List<JournalWriter.Intent> foresee(Task.Put put) throws IOException {
+        List<JournalWriter.Intent> found = new ArrayList<>();
         long folder = lines.folder(place, RelativePath.parent(put.path()));
         String name = RelativePath.name(put.path());
         Optional<LiveEntry> live = lines.live(folder, name);
         long line = put.version().line();
         if (live.isPresent() && live.get().line() != line) {
-            found.add(new Noting.Intent(
+            found.add(new JournalWriter.Intent(
                     folder, name, live.get().line(), live.get().number()));
         }
-        movesFrom(put).ifPresent(from -> found.add(new Noting.Intent(from.folder(), from.name(), line, from.number())));
+        movesFrom(put)
+                .ifPresent(
+                        from -> found.add(new JournalWriter.Intent(from.folder(), from.name(), line, from.number())));
         int before = live.filter(l -> l.line() == line).map(LiveEntry::number).orElse(0);
         boolean elsewhere = lines.liveLine(line).isPresent()
                 && before == 0
                 && movesFrom(put).isEmpty();
-        found.add(new Noting.Intent(folder, name, elsewhere ? 0 : line, before));
+        found.add(new JournalWriter.Intent(folder, name, elsewhere ? 0 : line, before));
         return found;
     }
 
@@ -302,7 +304,7 @@ final class PutGroup {
         Version version = put.version();
         long folder = lines.folder(place, folderPath);
         Optional<LiveEntry> live = lines.live(folder, name);
-        FileFacts facts = new FileFacts(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), who);
+        FileAttributes facts = new FileAttributes(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), who);
         StoredContent content = new StoredContent(
                 version.recipe(),
                 version.size(),
@@ -341,7 +343,7 @@ final class PutGroup {
             Version version,
             long folder,
             String name,
-            FileFacts facts,
+            FileAttributes facts,
             StoredContent content,
             LineWriter.Arrival arrival)
             throws IOException {

@@ -41,7 +41,7 @@ final class PutWork {
     private final WriteSession session;
     private final Place place;
     private final InPlace files;
-    private final Noting noting;
+    private final JournalWriter noting;
     private final Clock clock;
     private final String who;
     private final Origin origin;
@@ -57,7 +57,7 @@ final class PutWork {
         this.clock = clock;
         this.who = who;
         this.origin = origin;
-        this.noting = new Noting(session, place, clock, who, kind, true);
+        this.noting = new JournalWriter(session, place, clock, who, kind, true);
     }
 
     /** A file whose content is in the vault. */

@@ -12,7 +12,7 @@ import java.util.Objects;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -20,10 +20,10 @@ import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Stage;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.rules.Setting;
@@ -59,7 +59,7 @@ public final class Recovery implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(Order order) throws IOException {
+    public RestorePlan plan(RestoreRequest order) throws IOException {
         try (Reading reading = vault.read()) {
             return RestorePlanner.plan(order, new LiveView(reading, place), TargetFacts.of(place.root()));
         }
@@ -71,8 +71,8 @@ public final class Recovery implements FileWork {
     }
 
     /** What is to be done for it, after a look at what is there now. */
-    private Order order(Rollback rollback, Progress progress) throws IOException {
-        new Capture(vault, place, clock, authors).run(Scope.WHOLE, progress);
+    private RestoreRequest order(Rollback rollback, Progress progress) throws IOException {
+        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, progress);
         try (Reading reading = vault.read()) {
             return rollback.order(reading, place);
         }
@@ -84,15 +84,18 @@ public final class Recovery implements FileWork {
     }
 
     @Override
-    public RestoreResult restore(Order order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
-            allowed(session, Deed.CHANGE);
+            allowed(session, Permission.CHANGE);
             InPlace files = files(session, reading);
-            List<String> paths =
-                    new ArrayList<>(order.wishes().stream().map(Wish::target).toList());
+            List<String> paths = new ArrayList<>(
+                    order.wishes().stream().map(RestoreItem::target).toList());
             order.late().forEach(l -> paths.add(l.path()));
-            order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(paths::add);
+            order.wishes().stream()
+                    .map(RestoreItem::from)
+                    .filter(f -> !f.isEmpty())
+                    .forEach(paths::add);
             files.captureFirst(paths);
             RestorePlan plan =
                     RestorePlanner.plan(order, new KeptView(files, reading, place), TargetFacts.of(place.root()));
@@ -100,15 +103,20 @@ public final class Recovery implements FileWork {
                 throw new IOException(plan.preflight().stops());
             }
             progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
-            Noting noting = new Noting(session, place, clock, who, order.kind(), true);
+            JournalWriter noting = new JournalWriter(session, place, clock, who, order.kind(), true);
             return carryOut(files, reading, order, plan, noting, progress);
         }
     }
 
     private static RestoreResult carryOut(
-            InPlace files, Reading reading, Order order, RestorePlan plan, Noting noting, Progress progress)
+            InPlace files,
+            Reading reading,
+            RestoreRequest order,
+            RestorePlan plan,
+            JournalWriter noting,
+            Progress progress)
             throws IOException {
-        Steps steps = Steps.of(files, reading, order, plan);
+        TaskOrder steps = TaskOrder.of(files, reading, order, plan);
         List<Task.Outcome> outcomes = files.run(steps.tasks(), noting, progress);
         Map<Integer, Task.Outcome> byItem = new HashMap<>();
         for (int i = 0; i < outcomes.size(); i++) {
@@ -181,11 +189,11 @@ public final class Recovery implements FileWork {
         }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
-            Rights rights = allowed(session, Deed.CHANGE);
-            if (revisions.stream().anyMatch(r -> r.stage() == Stage.PUBLISHED)) {
-                rights.require(Deed.PUBLISH);
+            Rights rights = allowed(session, Permission.CHANGE);
+            if (revisions.stream().anyMatch(r -> r.stage() == DraftChoice.PUBLISHED)) {
+                rights.require(Permission.PUBLISH);
             }
-            boolean draft = revisions.stream().anyMatch(r -> r.stage() == Stage.DRAFT);
+            boolean draft = revisions.stream().anyMatch(r -> r.stage() == DraftChoice.DRAFT);
             if (draft && !rights.settings().get(Setting.NUMBERING).equals("drafts")) {
                 throw new IllegalArgumentException(Words.of("put.noDrafts", place.label()));
             }
@@ -216,10 +224,10 @@ public final class Recovery implements FileWork {
         }
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
-            allowed(session, Deed.CHANGE);
+            allowed(session, Permission.CHANGE);
             InPlace files = files(session, reading);
             files.captureFirst(List.copyOf(paths));
-            Noting noting = new Noting(session, place, clock, who, ActionKind.FOLDED, true);
+            JournalWriter noting = new JournalWriter(session, place, clock, who, ActionKind.FOLDED, true);
             return new FoldWork(files, reading, noting, clock.getZone()).run(foldings, progress);
         }
     }
@@ -229,10 +237,10 @@ public final class Recovery implements FileWork {
     public Removal remove(List<String> paths) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
-            allowed(session, Deed.CHANGE);
+            allowed(session, Permission.CHANGE);
             InPlace files = files(session, reading);
             files.captureFirst(paths);
-            Noting noting = new Noting(session, place, clock, who, ActionKind.REMOVED, true);
+            JournalWriter noting = new JournalWriter(session, place, clock, who, ActionKind.REMOVED, true);
             List<Task> tasks =
                     paths.stream().map(p -> (Task) new Task.Remove(p)).toList();
             List<Task.Outcome> outcomes = files.run(tasks, noting, Progress.NONE);
@@ -261,7 +269,7 @@ public final class Recovery implements FileWork {
     }
 
     /** What this person may do here, when she may do this. */
-    private Rights allowed(WriteSession session, Deed deed) throws IOException {
+    private Rights allowed(WriteSession session, Permission deed) throws IOException {
         Rights rights = PlaceRules.of(session, place).rights(who, place);
         rights.require(deed);
         return rights;

@@ -15,7 +15,7 @@ import org.mendedleaf.core.words.Words;
 /** Decides what a restore will do. Pure: it sees what is there through a function, and changes nothing. */
 public final class RestorePlanner {
 
-    private final Ground ground;
+    private final PlanTarget ground;
     private final Collisions collisions;
     private final TargetFacts facts;
     private final Set<String> promised = new HashSet<>();
@@ -23,24 +23,24 @@ public final class RestorePlanner {
     private final Set<String> leaving = new HashSet<>();
     private final Set<String> lateFolders = new HashSet<>();
 
-    private RestorePlanner(Ground ground, Order order, TargetFacts facts) {
+    private RestorePlanner(PlanTarget ground, RestoreRequest order, TargetFacts facts) {
         this.ground = ground;
         this.collisions = order.collisions();
         this.facts = facts;
         // What moves back or is removed makes space for what has to go there.
-        order.wishes().stream().map(Wish::from).filter(f -> !f.isEmpty()).forEach(leaving::add);
-        order.late().stream().filter(Order.Late::remove).forEach(l -> leaving.add(l.path()));
+        order.wishes().stream().map(RestoreItem::from).filter(f -> !f.isEmpty()).forEach(leaving::add);
+        order.late().stream().filter(RestoreRequest.Late::remove).forEach(l -> leaving.add(l.path()));
         lateFolders.addAll(order.lateFolders());
     }
 
     /** A plan for restoring these where anything can be held. */
-    static RestorePlan plan(List<Wish> wishes, Ground ground, Collision rule) {
-        return plan(Order.restore(wishes, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
+    static RestorePlan plan(List<RestoreItem> wishes, PlanTarget ground, Collision rule) {
+        return plan(RestoreRequest.restore(wishes, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
     }
 
     /** A plan for where nothing of ours is kept, such as another system; what is at a path now is asked by the function. */
-    public static RestorePlan plan(Order order, Function<String, Optional<Existing>> existing) {
-        return plan(order, (Ground) existing::apply, TargetFacts.ANYTHING);
+    public static RestorePlan plan(RestoreRequest order, Function<String, Optional<Existing>> existing) {
+        return plan(order, (PlanTarget) existing::apply, TargetFacts.ANYTHING);
     }
 
     /**
@@ -49,10 +49,10 @@ public final class RestorePlanner {
      * @param ground what is there now
      * @param facts of where it leads
      */
-    static RestorePlan plan(Order order, Ground ground, TargetFacts facts) {
+    static RestorePlan plan(RestoreRequest order, PlanTarget ground, TargetFacts facts) {
         RestorePlanner planner = new RestorePlanner(ground, order, facts);
         List<RestorePlan.Item> items = new ArrayList<>();
-        for (Wish wish : order.wishes()) {
+        for (RestoreItem wish : order.wishes()) {
             RestorePlan.Item item = planner.decide(wish);
             if (item.writes()) {
                 planner.promised.add(item.target());
@@ -62,7 +62,7 @@ public final class RestorePlanner {
             }
             items.add(item);
         }
-        for (Order.Late late : order.late()) {
+        for (RestoreRequest.Late late : order.late()) {
             // Something of that moment takes its name: it is replaced by that.
             if (!planner.promised.contains(late.path())) {
                 RestorePlan.Step step = late.remove() ? RestorePlan.Step.REMOVE : RestorePlan.Step.LEAVE;
@@ -72,7 +72,7 @@ public final class RestorePlanner {
         return new RestorePlan(items, Preflight.of(items, facts));
     }
 
-    private RestorePlan.Item decide(Wish wish) {
+    private RestorePlan.Item decide(RestoreItem wish) {
         RestorePlan.Item item = collide(wish);
         if (!item.writes()) {
             return item;
@@ -95,7 +95,7 @@ public final class RestorePlanner {
         return item;
     }
 
-    private RestorePlan.Item collide(Wish wish) {
+    private RestorePlan.Item collide(RestoreItem wish) {
         if (promised.contains(wish.target())) {
             return keepBoth(wish);
         }
@@ -138,7 +138,7 @@ public final class RestorePlanner {
                 && ground.below(path).stream().allMatch(p -> leaving.contains(p) || lateFolders.contains(p));
     }
 
-    private RestorePlan.Item moveBack(Wish wish, Optional<Existing> there) {
+    private RestorePlan.Item moveBack(RestoreItem wish, Optional<Existing> there) {
         if (there.isPresent() && !leaving.contains(wish.target())) {
             RestorePlan.Item replace = replace(wish, there.get());
             if (replace.step() == RestorePlan.Step.REFUSE) {
@@ -149,7 +149,7 @@ public final class RestorePlanner {
                 wish.version(), wish.target(), wish.target(), RestorePlan.Step.MOVE_BACK, "", wish.from());
     }
 
-    private static RestorePlan.Item replace(Wish wish, Existing there) {
+    private static RestorePlan.Item replace(RestoreItem wish, Existing there) {
         if (there.kind() == EntryKind.FOLDER) {
             return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.folderInTheWay"));
         }
@@ -159,11 +159,11 @@ public final class RestorePlanner {
         return item(wish, wish.target(), RestorePlan.Step.REPLACE, "");
     }
 
-    private RestorePlan.Item keepBoth(Wish wish) {
+    private RestorePlan.Item keepBoth(RestoreItem wish) {
         return item(wish, free(wish.target()), RestorePlan.Step.KEEP_BOTH, "");
     }
 
-    private RestorePlan.Item renameOther(Wish wish, Existing there) {
+    private RestorePlan.Item renameOther(RestoreItem wish, Existing there) {
         RestorePlan.Item replace = replace(wish, there);
         return replace.step() == RestorePlan.Step.REFUSE
                 ? replace
@@ -188,7 +188,7 @@ public final class RestorePlanner {
         }
     }
 
-    private static RestorePlan.Item item(Wish wish, String target, RestorePlan.Step step, String why) {
+    private static RestorePlan.Item item(RestoreItem wish, String target, RestorePlan.Step step, String why) {
         return new RestorePlan.Item(wish.version(), wish.target(), target, step, why, "");
     }
 }

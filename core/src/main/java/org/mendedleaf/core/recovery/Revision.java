@@ -2,7 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import java.nio.file.Path;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.DraftChoice;
 
 /**
  * A file to put in as the next version of a line, or as a new file.
@@ -13,7 +13,7 @@ import org.mendedleaf.core.line.Stage;
  * @param stage whether it is a draft
  * @param take whether the file is removed from where it was, once its content is a version
  */
-public record Revision(Path file, String path, String note, Stage stage, boolean take) {
+public record Revision(Path file, String path, String note, DraftChoice stage, boolean take) {
 
     /** Refuses a path that is none. */
     public Revision {
@@ -22,6 +22,6 @@ public record Revision(Path file, String path, String note, Stage stage, boolean
 
     /** One that is a draft or not as the place's rules say, and whose file stays where it is. */
     public Revision(Path file, String path, String note) {
-        this(file, path, note, Stage.BY_RULE, false);
+        this(file, path, note, DraftChoice.BY_RULE, false);
     }
 }

@@ -38,9 +38,9 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
     }
 
     /** What has to be done for it: only what is not as it was. */
-    public Order order(Reading reading, Place place) throws IOException {
-        Map<String, Wish> wishes = new TreeMap<>();
-        Map<String, Order.Late> late = new TreeMap<>();
+    public RestoreRequest order(Reading reading, Place place) throws IOException {
+        Map<String, RestoreItem> wishes = new TreeMap<>();
+        Map<String, RestoreRequest.Late> late = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         Set<String> lateFolders = new HashSet<>();
         for (String path : paths) {
@@ -56,7 +56,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
         }
         List<String> deepestFirst = new ArrayList<>(lateFolders);
         deepestFirst.sort(java.util.Comparator.reverseOrder());
-        return new Order(
+        return new RestoreRequest(
                 ActionKind.ROLLED_BACK,
                 List.copyOf(wishes.values()),
                 Collisions.all(Collision.REPLACE),
@@ -79,7 +79,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
     }
 
     /** A chosen file goes back to the version and the path that it had; one that was not there then stays. */
-    private void file(Reading reading, Line line, Map<String, Wish> wishes) throws IOException {
+    private void file(Reading reading, Line line, Map<String, RestoreItem> wishes) throws IOException {
         int number = reading.numberAt(line.id(), at)
                 .orElseThrow(() -> new IllegalArgumentException(Words.of("rollback.notThere", line.path())));
         Version then = line.version(number).orElseThrow();
@@ -89,7 +89,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 && path.equals(line.path())
                 && line.newest().map(v -> v.sameContent(then)).orElse(false);
         if (!same) {
-            wishes.put(path, new Wish(then, path, live && !path.equals(line.path()) ? line.path() : ""));
+            wishes.put(path, new RestoreItem(then, path, live && !path.equals(line.path()) ? line.path() : ""));
         }
     }
 
@@ -97,8 +97,8 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
             Reading reading,
             Place place,
             String path,
-            Map<String, Wish> wishes,
-            Map<String, Order.Late> late,
+            Map<String, RestoreItem> wishes,
+            Map<String, RestoreRequest.Late> late,
             Map<String, TreeAt.Folder> folders,
             Set<String> lateFolders)
             throws IOException {
@@ -110,11 +110,12 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 Version then = version(reading, c.line(), before.get(), versions);
                 String now = c.after().map(Difference.At::path).orElse("");
                 String target = before.get().path();
-                wishes.put(target, new Wish(then, target, now.equals(target) ? "" : now));
+                wishes.put(target, new RestoreItem(then, target, now.equals(target) ? "" : now));
             } else {
                 Difference.At now = c.after().orElseThrow();
                 late.put(
-                        now.path(), new Order.Late(version(reading, c.line(), now, versions), now.path(), removeLater));
+                        now.path(),
+                        new RestoreRequest.Late(version(reading, c.line(), now, versions), now.path(), removeLater));
             }
         }
         Set<String> now = new HashSet<>();

@@ -38,19 +38,20 @@ public record Selection(List<String> paths, Instant at) {
      *
      * @param elsewhere whether it goes somewhere else: then paths count from the folder that all of it has in common
      */
-    public Order order(Reading reading, Place place, boolean elsewhere, Collisions collisions) throws IOException {
+    public RestoreRequest order(Reading reading, Place place, boolean elsewhere, Collisions collisions)
+            throws IOException {
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         for (String path : paths) {
             add(reading, place, path, files, folders);
         }
         String above = elsewhere ? common(paths) : "";
-        List<Wish> wishes = new ArrayList<>();
-        files.forEach((path, v) -> wishes.add(new Wish(v, below(above, path))));
+        List<RestoreItem> wishes = new ArrayList<>();
+        files.forEach((path, v) -> wishes.add(new RestoreItem(v, below(above, path))));
         List<TreeAt.Folder> wanted = folders.values().stream()
                 .map(f -> new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()))
                 .toList();
-        return Order.restore(wishes, collisions, wanted);
+        return RestoreRequest.restore(wishes, collisions, wanted);
     }
 
     private void add(

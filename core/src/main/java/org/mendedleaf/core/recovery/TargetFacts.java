@@ -11,7 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -94,7 +94,7 @@ public record TargetFacts(
             }
         }
         return size > largestFile
-                ? Optional.of(Words.of("preflight.tooLarge", Say.size(largestFile)))
+                ? Optional.of(Words.of("preflight.tooLarge", Formats.size(largestFile)))
                 : Optional.empty();
     }
 

@@ -14,7 +14,7 @@ import org.mendedleaf.core.line.Version;
  * @param vault whose versions go there
  * @param existing what is at a path
  */
-record TargetView(OpenVault vault, Function<String, Optional<Existing>> existing) implements Ground {
+record TargetView(OpenVault vault, Function<String, Optional<Existing>> existing) implements PlanTarget {
 
     /** Where nothing is yet. */
     static TargetView empty(OpenVault vault) {
@@ -32,7 +32,7 @@ record TargetView(OpenVault vault, Function<String, Optional<Existing>> existing
             return Optional.empty();
         }
         try (Reading reading = vault.read()) {
-            return Fates.words(reading, version);
+            return VersionOutcomes.words(reading, version);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

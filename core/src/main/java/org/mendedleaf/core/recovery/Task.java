@@ -1,6 +1,6 @@
 package org.mendedleaf.core.recovery;
 
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
@@ -18,9 +18,9 @@ sealed interface Task {
      * @param from where the file of this line is and shall no longer be; empty when it does not move
      * @param stage whether the new version is a draft
      */
-    record Put(Version version, String path, boolean mayReplace, String from, Stage stage) implements Task {
+    record Put(Version version, String path, boolean mayReplace, String from, DraftChoice stage) implements Task {
         Put(Version version, String path, boolean mayReplace, String from) {
-            this(version, path, mayReplace, from, Stage.BY_RULE);
+            this(version, path, mayReplace, from, DraftChoice.BY_RULE);
         }
     }
 

@@ -12,13 +12,13 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
@@ -28,7 +28,7 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.words.Words;
@@ -59,7 +59,7 @@ final class Undoing {
                 new FileWork.Undone(
                         action, new Snapshots(vault, place, clock, authors, who).bringBack(action), List.of());
             case PUBLISHED, NOTED -> sayBack(action);
-            case THINNED -> LetGoBack.run(vault, place, clock, who, action);
+            case THINNED -> ThinningUndo.run(vault, place, clock, who, action);
             default -> back(action, action, ActionKind.UNDONE, progress);
         };
     }
@@ -76,7 +76,7 @@ final class Undoing {
                         new Snapshots(vault, place, clock, authors, who).eraseAgain(original, undo),
                         List.of());
             case PUBLISHED, NOTED -> sayAgain(original, undo);
-            case THINNED -> LetGoBack.again(vault, place, clock, who, original, undo);
+            case THINNED -> ThinningUndo.again(vault, place, clock, who, original, undo);
             default -> back(undo, original, ActionKind.REDONE, progress);
         };
     }
@@ -93,11 +93,11 @@ final class Undoing {
                 Reading reading = vault.read()) {
             PlaceRules.of(session, place)
                     .rights(who, place)
-                    .require(about.kind() == ActionKind.LET_GO && !undoes ? Deed.ERASE : Deed.CHANGE);
+                    .require(about.kind() == ActionKind.LET_GO && !undoes ? Permission.ERASE : Permission.CHANGE);
             InPlace files = InPlace.of(vault, session, reading, place, clock, authors, who);
             List<Action.Item> items = firstOfEach(action.items());
             files.captureFirst(items.stream().map(Undoing::path).toList());
-            Noting noting = new Noting(session, place, clock, who, kind, true);
+            JournalWriter noting = new JournalWriter(session, place, clock, who, kind, true);
             List<Task> tasks = new ArrayList<>();
             for (Action.Item item : items) {
                 // Where only the past of a file was let go, what it holds now stays.
@@ -108,7 +108,7 @@ final class Undoing {
             if (about.kind() == ActionKind.LET_GO && undoes) {
                 // Kept first: what is needed for putting back must not go.
                 noting.copy(pastOnly(items), files.lines());
-                LetGoStore.back(session, about.id(), noting.action());
+                PendingDeletionStore.back(session, about.id(), noting.action());
                 session.commit();
             }
             progress.begin(Words.of("job.undo"), tasks.size(), 0);
@@ -127,9 +127,10 @@ final class Undoing {
             // Noted at the end: one that was cut short can be undone again.
             if (outcomes.size() == tasks.size()) {
                 if (undoes) {
-                    failed.addAll(TakenBack.run(session, reading, action.id()));
+                    failed.addAll(RemovalUndo.run(session, reading, action.id()));
                 } else if (about.kind() == ActionKind.LET_GO) {
-                    LetGoStore.again(session, action.id(), about.id(), LivedTime.of(session, clock.instant()), who);
+                    PendingDeletionStore.again(
+                            session, action.id(), about.id(), TrustedTime.of(session, clock.instant()), who);
                 }
                 noting.undoes(action.id());
             }
@@ -146,7 +147,7 @@ final class Undoing {
     private FileWork.Undone sayBack(Action action) throws IOException {
         try (WriteSession session = vault.write()) {
             boolean published = action.kind() == ActionKind.PUBLISHED;
-            PlaceRules.of(session, place).rights(who, place).require(published ? Deed.PUBLISH : Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(published ? Permission.PUBLISH : Permission.NOTE);
             LineWriter lines = new LineWriter(session);
             List<String> failed = notNewest(action, lines, "publish.notBack");
             if (!failed.isEmpty()) {
@@ -166,7 +167,7 @@ final class Undoing {
     private FileWork.Undone sayAgain(Action original, Action undo) throws IOException {
         try (WriteSession session = vault.write()) {
             boolean published = original.kind() == ActionKind.PUBLISHED;
-            PlaceRules.of(session, place).rights(who, place).require(published ? Deed.PUBLISH : Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(published ? Permission.PUBLISH : Permission.NOTE);
             LineWriter lines = new LineWriter(session);
             List<String> failed = notNewest(original, lines, "publish.notAgain");
             if (!failed.isEmpty()) {
@@ -184,7 +185,7 @@ final class Undoing {
 
     private void said(WriteSession session, Action back, Action about, ActionKind kind, LineWriter lines)
             throws IOException {
-        Noting noting = new Noting(session, place, clock, who, kind, true);
+        JournalWriter noting = new JournalWriter(session, place, clock, who, kind, true);
         noting.copy(about.items(), lines);
         RemarkStore.of(session).noteBack(session, back.id(), noting.action());
         noting.undoes(back.id());

@@ -50,7 +50,7 @@ public final class ZipArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(Order order) {
+    public RestorePlan plan(RestoreRequest order) {
         RestorePlan plan = RestorePlanner.plan(
                 order, TargetView.empty(vault), TargetFacts.of(folder()).inZip());
         return Files.exists(file)
@@ -64,7 +64,7 @@ public final class ZipArchive implements Destination {
     }
 
     @Override
-    public RestoreResult restore(Order order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
         RestorePlan plan = plan(order);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
@@ -102,7 +102,11 @@ public final class ZipArchive implements Destination {
     }
 
     private boolean write(
-            Path beside, RestorePlan plan, Order order, Map<RestorePlan.Item, String> failed, Progress progress)
+            Path beside,
+            RestorePlan plan,
+            RestoreRequest order,
+            Map<RestorePlan.Item, String> failed,
+            Progress progress)
             throws IOException {
         try (Reading reading = vault.read();
                 FileChannel channel =

@@ -9,20 +9,20 @@ import java.util.List;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
@@ -30,13 +30,13 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.vault.VaultException;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -109,8 +109,8 @@ public final class Erasing {
                                     "erase.what",
                                     numbers.size(),
                                     line.name(),
-                                    Say.size(bytes),
-                                    Say.size(freedBytes),
+                                    Formats.size(bytes),
+                                    Formats.size(freedBytes),
                                     line.label(numbers.get(0))));
             if (removes) {
                 said.add(Words.of("erase.removes", line.path()));
@@ -139,7 +139,7 @@ public final class Erasing {
                 t,
                 HoldStore.of(reading).standing(),
                 RuleSet.NONE,
-                LivedTime.of(reading, clock.instant()),
+                TrustedTime.of(reading, clock.instant()),
                 new Calendar(clock.getZone(), DayOfWeek.MONDAY));
         Line of = reading.line(line).orElseThrow();
         int l = t.lineRow(line);
@@ -230,12 +230,12 @@ public final class Erasing {
     public Done erase(long line, What what, int number, Progress progress) throws IOException {
         String path;
         try (Reading reading = vault.read()) {
-            PlaceRules.of(reading, place).rights(who, place).require(Deed.ERASE);
+            PlaceRules.of(reading, place).rights(who, place).require(Permission.ERASE);
             path = reading.line(line).orElseThrow().path();
         }
         try {
             new Capture(vault, place, clock, authors)
-                    .run(new Scope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+                    .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
         } catch (VaultException.Full e) {
             // To erase is how space is made. What is in the folder stays there; where it would be changed, it is looked
             // at again.
@@ -264,7 +264,7 @@ public final class Erasing {
         } else if (c.current() > 0) {
             RestoreResult result = recovery()
                     .restore(
-                            List.of(new Wish(before.version(c.current()).orElseThrow(), before.path())),
+                            List.of(new RestoreItem(before.version(c.current()).orElseThrow(), before.path())),
                             Collision.REPLACE,
                             progress);
             RestoreResult.Item one = result.items().get(0);
@@ -298,7 +298,7 @@ public final class Erasing {
                 // One undo takes all of it back.
                 JournalStore.isPart(session, part);
             }
-            LettingGo.Done done = new LettingGo(vault, clock, who).erase(session, t, chosen.rows(), action);
+            Thinning.Done done = new Thinning(vault, clock, who).erase(session, t, chosen.rows(), action);
             session.commit();
             return new Done(action, c, done.due());
         }
@@ -314,7 +314,7 @@ public final class Erasing {
         if (live.number() != was) {
             return live.number();
         }
-        FileFacts facts = new FileFacts(live.kind(), live.size(), live.mtimeNanos(), live.mode(), who);
+        FileAttributes facts = new FileAttributes(live.kind(), live.size(), live.mtimeNanos(), live.mode(), who);
         StoredContent content = new StoredContent(
                 earlier.recipe(),
                 earlier.size(),

@@ -7,10 +7,10 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.catalogue.LetGoStore;
-import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
 
@@ -29,14 +29,14 @@ public record GoingSoon(int versions, int files, Instant first) {
 
     /** Looks for them; empty when there are none. */
     public static Optional<GoingSoon> of(Reading reading, Instant now) throws IOException {
-        Instant until = LivedTime.of(reading, now).plus(SOON);
-        List<LetGo> waiting = LetGoStore.of(reading).waiting();
+        Instant until = TrustedTime.of(reading, now).plus(SOON);
+        List<PendingDeletion> waiting = PendingDeletionStore.of(reading).waiting();
         Set<String> all = new HashSet<>();
         waiting.forEach(l -> all.add(l.line() + "/" + l.number()));
         int versions = 0;
         Set<Long> lines = new HashSet<>();
         Instant first = Instant.MAX;
-        for (LetGo l : waiting) {
+        for (PendingDeletion l : waiting) {
             if (l.rule().isEmpty() || l.due().isAfter(until)) {
                 continue;
             }

@@ -10,7 +10,7 @@ import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -79,7 +79,7 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
         if (versions == 0) {
             said.add(Words.of("hold.effect.none"));
         } else {
-            said.add(Words.of("hold.effect", versions, files, Say.size(bytes)));
+            said.add(Words.of("hold.effect", versions, files, Formats.size(bytes)));
         }
         if (already > 0) {
             said.add(Words.of("hold.effect.already", already));
@@ -89,7 +89,9 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
                     otherwise.versions() == 0
                             ? Words.of("hold.effect.nothing")
                             : Words.of(
-                                    "hold.effect.otherwise", otherwise.versions(), Say.size(otherwise.freedBytes())));
+                                    "hold.effect.otherwise",
+                                    otherwise.versions(),
+                                    Formats.size(otherwise.freedBytes())));
         }
         if (hold.kind() == Hold.Kind.LINE || hold.kind() == Hold.Kind.FOLDER) {
             said.add(Words.of("hold.effect.later"));

@@ -13,7 +13,7 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 
@@ -80,7 +80,7 @@ public final class Holds {
 
     private void allowed(WriteSession session, Place place) throws IOException {
         if (!place.isOutside()) {
-            PlaceRules.of(session, place).rights(who, place).require(Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(Permission.NOTE);
         }
     }
 
@@ -109,7 +109,7 @@ public final class Holds {
                 if (place.id() == hold.place()
                         && !place.isOutside()
                         && !hold.who().equalsIgnoreCase(who)) {
-                    PlaceRules.of(session, place).rights(who, place).require(Deed.ERASE);
+                    PlaceRules.of(session, place).rights(who, place).require(Permission.ERASE);
                 }
             }
             Hold lifted = HoldStore.put(session, hold.lift(clock.instant()));

@@ -9,11 +9,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.HoldStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
-import org.mendedleaf.core.catalogue.LivedTime;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.line.PendingDeletion;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Words;
  * @param verdicts by number
  * @param letGo what was let go, by number
  */
-public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> letGo) {
+public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, PendingDeletion> letGo) {
 
     /** Copies. */
     public LineVerdicts {
@@ -44,24 +44,24 @@ public record LineVerdicts(Map<Integer, Verdict> verdicts, Map<Integer, LetGo> l
         } else {
             VersionTable t = VersionTable.ofLine(reading, line);
             Verdicts all =
-                    Verdicts.of(t, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, now), calendar);
+                    Verdicts.of(t, HoldStore.of(reading).standing(), rules, TrustedTime.of(reading, now), calendar);
             for (int row = 0; row < t.size(); row++) {
                 verdicts.put(t.number(row), all.at(row));
             }
         }
-        return new LineVerdicts(verdicts, LetGoStore.of(reading).of(line));
+        return new LineVerdicts(verdicts, PendingDeletionStore.of(reading).of(line));
     }
 
     /** What is said of a version: until when it is kept and why, or since when it is gone and why; empty for nothing. */
     public String words(int number, Instant now, ZoneId zone) {
-        LetGo l = letGo.get(number);
+        PendingDeletion l = letGo.get(number);
         if (l != null) {
             String why = l.rule().isEmpty()
                     ? Words.of("letGo.by." + (l.reason().equals("ERASED") ? "ERASED" : "THINNED"), l.who())
                     : Words.of("letGo.byRule", Words.of("letGo.why." + l.reason()), l.rule());
             return l.gone()
-                    .map(g -> Words.of("letGo.wasGone", Say.day(g, now, zone), why))
-                    .orElseGet(() -> Words.of("letGo.waits", Say.day(l.due(), now, zone), why));
+                    .map(g -> Words.of("letGo.wasGone", Formats.day(g, now, zone), why))
+                    .orElseGet(() -> Words.of("letGo.waits", Formats.day(l.due(), now, zone), why));
         }
         Verdict v = verdicts.get(number);
         return v == null || v.reason() == Reason.NO_RULE || v.reason() == Reason.NEWEST || v.reason() == Reason.NOT_HERE

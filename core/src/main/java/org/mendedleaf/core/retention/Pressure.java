@@ -3,7 +3,7 @@ package org.mendedleaf.core.retention;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -34,7 +34,7 @@ public final class Pressure {
 
         /** That it is not kept although all that may go has gone, in words. */
         public String unmetWords() {
-            return Words.of("cap.unmet", Say.size(limitBytes), rule, Say.size(takenBytes));
+            return Words.of("cap.unmet", Formats.size(limitBytes), rule, Formats.size(takenBytes));
         }
     }
 

@@ -12,18 +12,18 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.LongPredicate;
 import org.mendedleaf.core.catalogue.HoldStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PackUse;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.PackProof;
@@ -107,12 +107,12 @@ public final class Reclaim {
     }
 
     /** Whether the grace of something has ended. */
-    public static boolean isDue(List<LetGo> waiting, Instant now) {
+    public static boolean isDue(List<PendingDeletion> waiting, Instant now) {
         return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
     }
 
     /** Whether a run did not come to its end and should go on by now: a kill between forgetting and emptying, for one. */
-    public static boolean isUnfinished(LetGoStore store, Instant now) throws IOException {
+    public static boolean isUnfinished(PendingDeletionStore store, Instant now) throws IOException {
         long from = store.note(UNFINISHED);
         return from != 0 && from <= Moment.micros(now);
     }
@@ -131,12 +131,12 @@ public final class Reclaim {
     public Done endGrace(String who, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
             Set<Long> places = new HashSet<>();
-            for (LetGo l : LetGoStore.of(reading).waiting()) {
+            for (PendingDeletion l : PendingDeletionStore.of(reading).waiting()) {
                 reading.line(l.line()).ifPresent(line -> places.add(line.place().id()));
             }
             for (Place place : reading.places()) {
                 if (!place.isOutside() && places.contains(place.id())) {
-                    PlaceRules.of(reading, place).rights(who, place).require(Deed.ERASE);
+                    PlaceRules.of(reading, place).rights(who, place).require(Permission.ERASE);
                 }
             }
         }
@@ -217,9 +217,9 @@ public final class Reclaim {
     /** Makes the catalogue forget what is due. Returns whether anything erased is not proved to be gone yet. */
     private boolean forget(boolean endGrace, int[] counts) throws IOException {
         try (WriteSession session = vault.writeToMakeRoom()) {
-            Instant now = LivedTime.of(session, clock.instant());
+            Instant now = TrustedTime.of(session, clock.instant());
             if (endGrace) {
-                LetGoStore.dueNow(session, now);
+                PendingDeletionStore.dueNow(session, now);
             }
             VersionTable table = VersionTable.of(session);
             Verdicts holds = Verdicts.of(
@@ -230,7 +230,7 @@ public final class Reclaim {
                     new Calendar(clock.getZone(), DayOfWeek.MONDAY));
             session.note(UNFINISHED, Moment.micros(now.plus(AGAIN)));
             int n = 0;
-            for (LetGo l : LetGoStore.of(session).waiting()) {
+            for (PendingDeletion l : PendingDeletionStore.of(session).waiting()) {
                 if (l.due().isAfter(now)) {
                     break;
                 }
@@ -240,10 +240,10 @@ public final class Reclaim {
                         || table.snapshot(row) >= 0
                         || table.replaced(row) == Moment.OPEN;
                 if (needed) {
-                    LetGoStore.back(session, l.line(), l.number());
+                    PendingDeletionStore.back(session, l.line(), l.number());
                     counts[1]++;
                 } else {
-                    LetGoStore.gone(session, l, now);
+                    PendingDeletionStore.gone(session, l, now);
                     counts[0]++;
                 }
                 if (++n % COMMIT_EVERY == 0) {
@@ -251,7 +251,7 @@ public final class Reclaim {
                 }
             }
             session.commit();
-            return LetGoStore.of(session).erasedSince(Moment.instant(session.note(PROVED)));
+            return PendingDeletionStore.of(session).erasedSince(Moment.instant(session.note(PROVED)));
         }
     }
 

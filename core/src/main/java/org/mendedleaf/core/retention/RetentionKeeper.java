@@ -13,7 +13,7 @@ public final class RetentionKeeper implements Supervisor.Duty {
 
     private static final Duration ROUND = Duration.ofMinutes(1);
 
-    private final Standing standing;
+    private final StandingRules standing;
     private final Pause pause;
     private final Listener listener;
 
@@ -27,7 +27,7 @@ public final class RetentionKeeper implements Supervisor.Duty {
     /** Hears what is done; called from the keeper's thread. */
     public interface Listener {
         /** Something was done. */
-        void kept(Standing.Done done);
+        void kept(StandingRules.Done done);
     }
 
     /**
@@ -38,7 +38,7 @@ public final class RetentionKeeper implements Supervisor.Duty {
     public RetentionKeeper(
             OpenVault vault, Clock clock, String who, Calendar calendar, Pause pause, Listener listener) {
         this.pause = pause;
-        this.standing = new Standing(vault, clock, who, calendar);
+        this.standing = new StandingRules(vault, clock, who, calendar);
         this.listener = listener;
     }
 

@@ -6,7 +6,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -28,7 +28,7 @@ import org.mendedleaf.core.words.Words;
  */
 public record Rule(
         String name,
-        Scope scope,
+        RuleScope scope,
         Optional<Term> everything,
         Map<Level, Term> last,
         int atLeast,
@@ -55,7 +55,7 @@ public record Rule(
     }
 
     /** One that keeps everything. */
-    public static Rule keepAll(String name, Scope scope) {
+    public static Rule keepAll(String name, RuleScope scope) {
         return new Rule(name, scope, Optional.empty(), Map.of(), 1, 0, Optional.empty(), Optional.empty(), 0, false);
     }
 
@@ -94,7 +94,7 @@ public record Rule(
     }
 
     /** The same for other files. */
-    public Rule withScope(String other, Scope otherScope) {
+    public Rule withScope(String other, RuleScope otherScope) {
         return new Rule(other, otherScope, everything, last, atLeast, atMost, dropAfter, removed, capBytes, whenNeeded);
     }
 
@@ -117,7 +117,7 @@ public record Rule(
         dropAfter.ifPresent(t -> more.add(Words.of("rule.dropAfter", t.words())));
         removed.ifPresent(t -> more.add(Words.of("rule.removed", t.words())));
         if (capBytes > 0) {
-            more.add(Words.of("rule.cap", Say.size(capBytes)));
+            more.add(Words.of("rule.cap", Formats.size(capBytes)));
         }
         if (whenNeeded) {
             more.add(Words.of("rule.whenNeeded"));

@@ -144,9 +144,9 @@ public final class RuleFile {
         }
     }
 
-    private static Scope scope(JsonNode node, String where) {
+    private static RuleScope scope(JsonNode node, String where) {
         if (node.isMissingNode()) {
-            return Scope.ALL;
+            return RuleScope.ALL;
         }
         object(node, where, SCOPE);
         Set<ContentKind> kinds = EnumSet.noneOf(ContentKind.class);
@@ -157,7 +157,7 @@ public final class RuleFile {
                 throw wrong(where + ".kinds", "rule.file.kind", kind, kinds());
             }
         }
-        return new Scope(
+        return new RuleScope(
                 texts(node.path("places"), where + ".places"),
                 texts(node.path("folders"), where + ".folders"),
                 texts(node.path("names"), where + ".names"),
@@ -252,7 +252,7 @@ public final class RuleFile {
 
     private static void write(ObjectNode node, Rule r) {
         node.put("name", r.name());
-        if (!r.scope().equals(Scope.ALL)) {
+        if (!r.scope().equals(RuleScope.ALL)) {
             ObjectNode scope = node.putObject("scope");
             put(scope, "places", r.scope().places());
             put(scope, "folders", r.scope().folders());

@@ -7,7 +7,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RuleDocument;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 
 /** The rules of a vault, read from and written into it. */
@@ -34,7 +34,7 @@ public final class RuleSets {
         try (Reading reading = vault.read()) {
             for (Place place : reading.places()) {
                 if (!place.isOutside()) {
-                    PlaceRules.of(reading, place).rights(who, place).require(Deed.SETTINGS);
+                    PlaceRules.of(reading, place).rights(who, place).require(Permission.SETTINGS);
                 }
             }
         }

@@ -8,11 +8,11 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
- * What a thinning would let go, exactly. Pure; {@link LettingGo} carries it out.
+ * What a thinning would let go, exactly. Pure; {@link Thinning} carries it out.
  *
  * @param verdicts by which it was made
  * @param going rows of the versions that would go
@@ -116,7 +116,7 @@ public record ThinPlan(
         if (limits.byRules()) {
             verdicts.unmet().forEach(cap -> warnings.add(cap.unmetWords()));
             if (verdicts.missingBytes() > 0) {
-                warnings.add(Words.of("thin.warn.missing", Say.size(verdicts.missingBytes())));
+                warnings.add(Words.of("thin.warn.missing", Formats.size(verdicts.missingBytes())));
             }
         }
         return new ThinPlan(verdicts, going, reasons, files, space.freedBy(going), warnings);
@@ -212,14 +212,14 @@ public record ThinPlan(
     public String words() {
         return versions() == 0
                 ? Words.of("report.nothing")
-                : Words.of("report.sum", versions(), files.size(), Say.size(bytes()), Say.size(freedBytes));
+                : Words.of("report.sum", versions(), files.size(), Formats.size(bytes()), Formats.size(freedBytes));
     }
 
     /** What may go by the rules now, in one sentence. */
     public String mayGoWords() {
         return versions() == 0
                 ? Words.of("rules.noEffect")
-                : Words.of("cli.rules.effect", versions(), files.size(), Say.size(freedBytes));
+                : Words.of("cli.rules.effect", versions(), files.size(), Formats.size(freedBytes));
     }
 
     /** How many versions go. */

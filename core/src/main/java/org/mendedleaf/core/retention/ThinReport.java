@@ -16,14 +16,14 @@ import java.util.Optional;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** A thinning as a file: CSV (RFC 4180) and JSON with every version, or a page of HTML for printing with every file. */
 public final class ThinReport {
 
     private final ThinPlan plan;
-    private final Optional<LettingGo.Done> done;
+    private final Optional<Thinning.Done> done;
     private final SpaceReport space;
     private final Instant now;
     private final ZoneId zone;
@@ -34,7 +34,7 @@ public final class ThinReport {
      * @param done what was done; empty for a plan
      * @param space afterwards; for a plan, as it is now
      */
-    public ThinReport(ThinPlan plan, Optional<LettingGo.Done> done, SpaceReport space, Instant now, ZoneId zone) {
+    public ThinReport(ThinPlan plan, Optional<Thinning.Done> done, SpaceReport space, Instant now, ZoneId zone) {
         this.plan = plan;
         this.done = done;
         this.space = space;
@@ -164,7 +164,7 @@ public final class ThinReport {
 
     private String html() {
         VersionTable t = plan.verdicts().table();
-        String title = Words.of(done.isPresent() ? "report.done" : "report.plan", Say.full(now, zone));
+        String title = Words.of(done.isPresent() ? "report.done" : "report.plan", Formats.full(now, zone));
         StringBuilder out = new StringBuilder();
         out.append("<!DOCTYPE html>\n<html lang=\"")
                 .append(Words.locale().getLanguage())
@@ -179,17 +179,17 @@ public final class ThinReport {
                 .append(escaped(plan.words()))
                 .append("</p>\n");
         done.ifPresent(d -> out.append("<p>")
-                .append(escaped(Words.of("report.due", Say.full(d.due(), zone))))
+                .append(escaped(Words.of("report.due", Formats.full(d.due(), zone))))
                 .append("</p>\n"));
         out.append("<p>")
                 .append(escaped(Words.of(
                         "report.space",
-                        Say.size(space.inUse()),
-                        Say.size(space.waiting()),
-                        Say.size(space.unused()),
-                        Say.size(space.bookkeeping()),
-                        Say.size(space.all()),
-                        Say.size(space.free()))))
+                        Formats.size(space.inUse()),
+                        Formats.size(space.waiting()),
+                        Formats.size(space.unused()),
+                        Formats.size(space.bookkeeping()),
+                        Formats.size(space.all()),
+                        Formats.size(space.free()))))
                 .append("</p>\n");
         for (String w : plan.warnings()) {
             out.append("<p><strong>").append(escaped(w)).append("</strong></p>\n");
@@ -207,11 +207,11 @@ public final class ThinReport {
             out.append("<tr><td>")
                     .append(escaped(t.path(f.line())))
                     .append("</td><td class=\"n\">")
-                    .append(Say.number(f.going()))
+                    .append(Formats.number(f.going()))
                     .append("</td><td class=\"n\">")
-                    .append(Say.number(f.left()))
+                    .append(Formats.number(f.left()))
                     .append("</td><td class=\"n\">")
-                    .append(escaped(Say.size(f.bytes())))
+                    .append(escaped(Formats.size(f.bytes())))
                     .append("</td></tr>\n");
         }
         return out.append("</tbody></table></body></html>\n").toString();

@@ -3,7 +3,7 @@ package org.mendedleaf.core.retention;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Optional;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -23,7 +23,7 @@ public record Verdict(Reason reason, Optional<Instant> until, String rule, Strin
 
     /** In words: {@code kept until 4 May 2027, the last of its day (rule “Office”)}. */
     public String words(Instant now, ZoneId zone) {
-        String when = until.map(u -> Say.day(u, now, zone)).orElse("");
+        String when = until.map(u -> Formats.day(u, now, zone)).orElse("");
         String what = Words.of(until.isPresent() ? "verdict." + reason + ".until" : "verdict." + reason, when, detail);
         if (reason == Reason.CAP) {
             return Words.of("verdict.CAP", detail, rule);

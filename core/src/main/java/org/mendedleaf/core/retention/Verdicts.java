@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -221,7 +221,7 @@ public final class Verdicts {
             List<int[]> candidates =
                     byFolder.computeIfAbsent(folder.id(), f -> candidates(places.get(folder.place()), folder.path()));
             for (int[] c : candidates) {
-                Scope scope = rules.rules().get(c[0]).scope();
+                RuleScope scope = rules.rules().get(c[0]).scope();
                 if (!scope.asksName() || scope.fitsName(table.name(line), matchers.get(c[0]))) {
                     all[line] = (short) c[0];
                     break;
@@ -459,12 +459,12 @@ public final class Verdicts {
             return Words.of("verdict.holdDetail", h.who(), h.reason());
         }
         if (reason == Reason.CAP) {
-            return Say.size(rules.rules().get(ruleOf[row]).capBytes());
+            return Formats.size(rules.rules().get(ruleOf[row]).capBytes());
         }
         if (reason == Reason.SNAPSHOT) {
             String label = table.snapshots().get(table.snapshot(row)).label();
             return label.isEmpty()
-                    ? Say.full(table.snapshots().get(table.snapshot(row)).at(), java.time.ZoneId.systemDefault())
+                    ? Formats.full(table.snapshots().get(table.snapshot(row)).at(), java.time.ZoneId.systemDefault())
                     : label;
         }
         return "";

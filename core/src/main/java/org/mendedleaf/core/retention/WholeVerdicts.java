@@ -8,8 +8,8 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.HoldStore;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 
 /**
  * Verdicts on all versions of a vault as they count now: with limits of space, and with what a full drive would take where
@@ -30,9 +30,9 @@ public final class WholeVerdicts {
     public static Verdicts of(Reading reading, RuleSet rules, Instant clock, Calendar calendar) throws IOException {
         VersionTable table = VersionTable.of(reading);
         Verdicts verdicts =
-                Verdicts.of(table, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, clock), calendar);
+                Verdicts.of(table, HoldStore.of(reading).standing(), rules, TrustedTime.of(reading, clock), calendar);
         return rules.standing() && isTight(reading)
-                ? Standing.outlook(verdicts, new SpaceTable(table), free(reading))
+                ? StandingRules.outlook(verdicts, new SpaceTable(table), free(reading))
                 : verdicts;
     }
 
@@ -62,7 +62,7 @@ public final class WholeVerdicts {
     }
 
     private static boolean isTight(Reading reading) throws IOException {
-        return free(reading) < Standing.LEAST_FREE;
+        return free(reading) < StandingRules.LEAST_FREE;
     }
 
     private static long free(Reading reading) throws IOException {

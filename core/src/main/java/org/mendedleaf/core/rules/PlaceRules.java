@@ -113,7 +113,7 @@ public record PlaceRules(PlaceSettings settings, String owner) {
      */
     public void store(WriteSession session, Place place, PlaceSettings wanted, Instant now, String who)
             throws IOException {
-        rights(who, place).require(Deed.SETTINGS);
+        rights(who, place).require(Permission.SETTINGS);
         note(session, place.id(), settings, wanted, now, who);
         for (Setting s : SETTINGS) {
             if (!wanted.get(s).equals(settings.get(s))) {

@@ -1,8 +1,8 @@
 package org.mendedleaf.core.rules;
 
 import java.util.Optional;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -16,7 +16,7 @@ import org.mendedleaf.core.words.Words;
 public record Rights(String who, Role role, PlaceSettings settings, String place) {
 
     /** Whether she may do this. */
-    public boolean may(Deed deed) {
+    public boolean may(Permission deed) {
         boolean editor = role != Role.READER;
         boolean owner = role == Role.OWNER;
         return switch (deed) {
@@ -38,7 +38,7 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
      *
      * @throws NotAllowedException in words
      */
-    public void require(Deed deed) throws NotAllowedException {
+    public void require(Permission deed) throws NotAllowedException {
         if (!may(deed)) {
             throw new NotAllowedException(Words.of(
                     "rights." + deed,
@@ -49,7 +49,7 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
         }
     }
 
-    private Role least(Deed deed) {
+    private Role least(Permission deed) {
         for (Role r : Role.values()) {
             if (new Rights(who, r, settings, place).may(deed)) {
                 return r;
@@ -59,7 +59,7 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
     }
 
     /** Whether she may see a file of this visibility. */
-    public boolean sees(Card.Visibility visibility) {
+    public boolean sees(FileProperties.Visibility visibility) {
         return switch (visibility) {
             case EVERYBODY -> true;
             case EDITORS -> role != Role.READER;

@@ -23,7 +23,7 @@ import org.dmfs.rfc5545.recur.InvalidRecurrenceRuleException;
 import org.dmfs.rfc5545.recur.RecurrenceRule;
 import org.dmfs.rfc5545.recur.RecurrenceRuleIterator;
 import org.mendedleaf.core.line.SnapshotSchedule;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -159,7 +159,7 @@ public final class Recurrence {
         }
         String frequency = parts.getOrDefault("FREQ", "");
         int interval = number(parts.getOrDefault("INTERVAL", "1"), 1);
-        String clock = Say.formatter("HH:mm").format(start);
+        String clock = Formats.formatter("HH:mm").format(start);
         Set<String> known = new TreeSet<>(Set.of("FREQ", "INTERVAL", "UNTIL", "COUNT", "WKST"));
         String said = switch (frequency) {
             case "HOURLY" -> Words.of("schedule.hourly", interval, clock);
@@ -173,7 +173,8 @@ public final class Recurrence {
                 yield monthly(parts, interval, clock);
             }
             case "YEARLY" ->
-                Words.of("schedule.yearly", interval, Say.formatter("d MMMM").format(start), clock);
+                Words.of(
+                        "schedule.yearly", interval, Formats.formatter("d MMMM").format(start), clock);
             default -> "";
         };
         if (said.isEmpty() || !known.containsAll(parts.keySet())) {
@@ -195,7 +196,7 @@ public final class Recurrence {
                 ? ""
                 : Words.of(
                         "schedule.until",
-                        Say.formatter("d MMM yyyy")
+                        Formats.formatter("d MMM yyyy")
                                 .format(DateTimeFormatter.BASIC_ISO_DATE.parse(until.substring(0, 8))));
     }
 

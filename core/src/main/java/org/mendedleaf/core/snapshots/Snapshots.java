@@ -9,7 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
@@ -25,7 +25,7 @@ import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.words.Words;
@@ -67,7 +67,7 @@ public final class Snapshots {
     private Snapshot take(WriteSession session, String path, String label, long schedule, Progress progress)
             throws IOException {
         boolean whole = !new Capture(vault, place, clock, authors)
-                .runWithin(session, Scope.WHOLE, progress)
+                .runWithin(session, CaptureScope.WHOLE, progress)
                 .cancelled();
         if (!whole) {
             throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
@@ -128,7 +128,7 @@ public final class Snapshots {
 
     /** Gives a snapshot another label. */
     public Snapshot rename(long id, String label) throws IOException {
-        require(Deed.NOTE);
+        require(Permission.NOTE);
         return change(id, s -> s.labelled(label.strip()));
     }
 
@@ -148,7 +148,7 @@ public final class Snapshots {
                             && h.holds(now)
                             && !h.who().equalsIgnoreCase(who));
             // As with any hold: what somebody else holds is not everybody's to let go.
-            PlaceRules.of(session, place).rights(who, place).require(others ? Deed.ERASE : Deed.NOTE);
+            PlaceRules.of(session, place).rights(who, place).require(others ? Permission.ERASE : Permission.NOTE);
             Snapshot held = SnapshotStore.put(
                     session, mine(SnapshotStore.of(session), id).held(reason.strip(), until));
             for (Hold h : HoldStore.of(session).standing()) {
@@ -194,7 +194,7 @@ public final class Snapshots {
         List<Snapshot> all = new ArrayList<>();
         for (long id : ids) {
             Snapshot s = mine(store, id);
-            rights.require(s.who().equalsIgnoreCase(who) ? Deed.NOTE : Deed.ERASE);
+            rights.require(s.who().equalsIgnoreCase(who) ? Permission.NOTE : Permission.ERASE);
             if (s.isHeld(clock.instant())) {
                 throw new IllegalArgumentException(Words.of("snapshot.held", name(s), s.hold()));
             }
@@ -203,14 +203,14 @@ public final class Snapshots {
         return all;
     }
 
-    private void require(Deed deed) throws IOException {
+    private void require(Permission deed) throws IOException {
         try (Reading reading = vault.read()) {
             PlaceRules.of(reading, place).rights(who, place).require(deed);
         }
     }
 
     private String name(Snapshot s) {
-        return s.label().isEmpty() ? org.mendedleaf.core.words.Say.full(s.at(), clock.getZone()) : s.label();
+        return s.label().isEmpty() ? org.mendedleaf.core.words.Formats.full(s.at(), clock.getZone()) : s.label();
     }
 
     private long erase(WriteSession session, List<Snapshot> all) throws IOException {
@@ -270,7 +270,7 @@ public final class Snapshots {
      */
     public SnapshotSchedule schedule(SnapshotSchedule schedule) throws IOException {
         Recurrence.of(schedule);
-        require(Deed.SETTINGS);
+        require(Permission.SETTINGS);
         try (Reading reading = vault.read()) {
             requireFolder(reading, schedule.path());
         }
@@ -284,7 +284,7 @@ public final class Snapshots {
 
     /** Ends a schedule; its snapshots stay. */
     public void end(long id) throws IOException {
-        require(Deed.SETTINGS);
+        require(Permission.SETTINGS);
         try (WriteSession session = vault.write()) {
             SnapshotSchedule s = SnapshotStore.of(session)
                     .schedule(id)

@@ -69,7 +69,7 @@ public final class Coverage {
             long totalBytes,
             List<Skipped> gaps,
             String trouble,
-            Optional<Facts> facts,
+            Optional<OutsidePlaceState> facts,
             List<String> related) {
 
         /** Copies the lists. */
@@ -139,7 +139,7 @@ public final class Coverage {
             ZoneId zone)
             throws IOException {
         PlaceState state = reading.state(place);
-        Optional<Facts> facts = place.isOutside() ? Facts.of(reading, place) : Optional.empty();
+        Optional<OutsidePlaceState> facts = place.isOutside() ? OutsidePlaceState.of(reading, place) : Optional.empty();
         boolean drive = facts.map(f -> f.kind() == SystemKind.BACKUP_DRIVE).orElse(false);
         List<String> related = new ArrayList<>();
         for (Relation r : relations) {
@@ -150,7 +150,7 @@ public final class Coverage {
             }
         }
         Optional<Duration> every = drive
-                ? Forgetting.every(facts.orElseThrow().settings().get(Setting.BACKUP_EVERY))
+                ? OutsideRetention.every(facts.orElseThrow().settings().get(Setting.BACKUP_EVERY))
                 : place.versioning() == Versioning.ON
                         ? place.rhythm().longest().filter(d -> !d.isZero())
                         : Optional.empty();
@@ -177,7 +177,7 @@ public final class Coverage {
                 Optional.of(vault),
                 place.name(),
                 place.where(),
-                facts.map(Facts::kind),
+                facts.map(OutsidePlaceState::kind),
                 Lateness.isLate(place, state, now)
                                 && trouble.isEmpty()
                                 && state.lastGood().isPresent()
@@ -188,8 +188,8 @@ public final class Coverage {
                 missed,
                 state.files(),
                 reading.versions(place),
-                facts.map(Facts::usedBytes).orElse(-1L),
-                facts.map(Facts::totalBytes).orElse(-1L),
+                facts.map(OutsidePlaceState::usedBytes).orElse(-1L),
+                facts.map(OutsidePlaceState::totalBytes).orElse(-1L),
                 gaps,
                 trouble,
                 facts,
@@ -210,7 +210,7 @@ public final class Coverage {
     static CoverageState judge(
             Place place,
             String trouble,
-            Optional<Facts> facts,
+            Optional<OutsidePlaceState> facts,
             Optional<Instant> lastGood,
             long missed,
             boolean drive,
@@ -218,14 +218,14 @@ public final class Coverage {
         if (place.versioning() != Versioning.ON) {
             return place.versioning() == Versioning.OFF ? CoverageState.OFF : CoverageState.PAUSED;
         }
-        if (facts.flatMap(Facts::awaySince).isPresent()) {
+        if (facts.flatMap(OutsidePlaceState::awaySince).isPresent()) {
             return CoverageState.AWAY;
         }
         if (!trouble.isEmpty()) {
             boolean full = facts.map(f -> f.totalBytes() > 0 && drive).orElse(false);
             return full ? CoverageState.FULL : CoverageState.FAILING;
         }
-        if (facts.flatMap(Facts::unfinished).isPresent()) {
+        if (facts.flatMap(OutsidePlaceState::unfinished).isPresent()) {
             return CoverageState.INTERRUPTED;
         }
         if (lastGood.isEmpty()) {

@@ -8,8 +8,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.PlaceGoneException;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.catalogue.Reading;
@@ -36,12 +36,12 @@ import org.mendedleaf.core.words.Words;
 public final class Healing {
 
     private final OpenVault vault;
-    private final SystemBook book;
+    private final SystemRegistry book;
     private final Clock clock;
     private final Authors authors;
 
     /** Healing of a vault. */
-    public Healing(OpenVault vault, SystemBook book, Clock clock, Authors authors) {
+    public Healing(OpenVault vault, SystemRegistry book, Clock clock, Authors authors) {
         this.vault = vault;
         this.book = book;
         this.clock = clock;
@@ -175,7 +175,7 @@ public final class Healing {
         for (Place place : places) {
             if (!place.isOutside()) {
                 try {
-                    new Capture(vault, place, clock, authors).run(Scope.WHOLE, progress);
+                    new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, progress);
                 } catch (PlaceGoneException e) {
                     // A folder that is away can give nothing.
                     org.slf4j.LoggerFactory.getLogger(Healing.class).info("{} is away", place.where(), e);
@@ -198,7 +198,7 @@ public final class Healing {
             return other;
         }
         try {
-            new Fetch(vault, book).intoVault(found.get(), progress);
+            new ContentFetch(vault, book).intoVault(found.get(), progress);
         } catch (SystemException | VaultException e) {
             org.slf4j.LoggerFactory.getLogger(Healing.class).info("{} is not healed", lost.path(), e);
             return Optional.empty();

@@ -134,7 +134,7 @@ public record MergedLine(Line own, List<Line> others, List<MergedPoint> points) 
      * @param book to know how near a system is
      * @param digests whether to compute digests that are not known yet, which reads contents
      */
-    public static MergedLine of(OpenVault vault, Line line, SystemBook book, boolean digests) throws IOException {
+    public static MergedLine of(OpenVault vault, Line line, SystemRegistry book, boolean digests) throws IOException {
         Map<Integer, Digest> own =
                 digests && !line.place().isOutside() ? new PlainDigests(vault).of(line) : known(line);
         try (Reading reading = vault.read()) {

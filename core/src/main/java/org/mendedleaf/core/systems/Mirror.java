@@ -29,9 +29,9 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.CheckOut;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.time.Moment;
@@ -186,9 +186,9 @@ public final class Mirror {
         return system.kind().can(Capability.VERSIONS) ? files(now, shift, progress) : plain(now, progress);
     }
 
-    private Facts facts(OutsideSystem.State state, OutsideSystem.OutsidePlace told, Duration shift) {
+    private OutsidePlaceState facts(OutsideSystem.State state, OutsideSystem.OutsidePlace told, Duration shift) {
         boolean own = told.usedBytes() >= 0;
-        return new Facts(
+        return new OutsidePlaceState(
                 system.kind(),
                 told.settings(),
                 told.role(),
@@ -199,7 +199,7 @@ public final class Mirror {
                 Optional.empty());
     }
 
-    private void noteGood(Instant now, Facts facts) throws IOException {
+    private void noteGood(Instant now, OutsidePlaceState facts) throws IOException {
         try (WriteSession session = vault.write()) {
             OutsideWriter writer = new OutsideWriter(session, place);
             writer.facts(facts.json());
@@ -226,13 +226,13 @@ public final class Mirror {
     }
 
     private void noteTrouble(Instant now, SystemException why) throws IOException {
-        Optional<Facts> before;
+        Optional<OutsidePlaceState> before;
         try (Reading reading = vault.read()) {
-            before = Facts.of(reading, place);
+            before = OutsidePlaceState.of(reading, place);
         }
         try (WriteSession session = vault.write()) {
             boolean away = why instanceof SystemException.Unplugged || why instanceof SystemException.Unreachable;
-            Facts facts = before.orElseGet(() -> new Facts(
+            OutsidePlaceState facts = before.orElseGet(() -> new OutsidePlaceState(
                     system.kind(),
                     system.kind().standardSettings(),
                     Role.OWNER,
@@ -366,39 +366,40 @@ public final class Mirror {
     // Systems that keep cuts of the whole place.
 
     private Result cuts(Instant now, Duration shift, Progress progress) throws IOException {
-        List<Cut> known;
+        List<RemoteSnapshot> known;
         try (Reading reading = vault.read()) {
             known = reading.cuts(place);
         }
-        List<Cut> told = system.cuts(name);
+        List<RemoteSnapshot> told = system.cuts(name);
         Map<String, List<OutsideSystem.InTree>> trees = new HashMap<>();
-        for (Cut cut : told) {
+        for (RemoteSnapshot cut : told) {
             if (known.stream().noneMatch(k -> k.key().equals(cut.key()))) {
                 trees.put(cut.key(), tree(cut.key()));
                 progress.advance(1, 0);
             }
         }
         boolean hasLive = system.kind().can(Capability.WRITING);
-        List<OutsideSystem.InTree> live = hasLive ? tree(Cut.LIVE) : List.of();
+        List<OutsideSystem.InTree> live = hasLive ? tree(RemoteSnapshot.LIVE) : List.of();
         try (WriteSession session = write()) {
             OutsideWriter writer = new OutsideWriter(session, place);
             TreeMirror mirror =
                     new TreeMirror(writer, shift, hasLive ? Origin.SERVED : Origin.BACKED_UP, this::originOf);
             long forgotten = 0;
-            for (Cut k : known) {
+            for (RemoteSnapshot k : known) {
                 if (!k.isLive() && told.stream().noneMatch(c -> c.key().equals(k.key()))) {
                     writer.cutEnds(k.key());
                     forgotten++;
                 }
             }
             Instant previous = Instant.EPOCH;
-            for (Cut cut : told) {
+            for (RemoteSnapshot cut : told) {
                 Instant at = cut.at().minus(shift);
                 List<OutsideSystem.InTree> tree = trees.get(cut.key());
                 if (tree != null) {
                     mirror.take(tree, previous, at);
                 }
-                Cut ours = new Cut(cut.key(), at, cut.label(), cut.expires().map(e -> e.minus(shift)));
+                RemoteSnapshot ours = new RemoteSnapshot(
+                        cut.key(), at, cut.label(), cut.expires().map(e -> e.minus(shift)));
                 if (!known.contains(ours)) {
                     writer.cut(ours);
                 }
@@ -407,7 +408,7 @@ public final class Mirror {
             }
             if (hasLive) {
                 mirror.take(live, previous, now);
-                Cut cut = new Cut(Cut.LIVE, Moment.FAR, "", Optional.empty());
+                RemoteSnapshot cut = new RemoteSnapshot(RemoteSnapshot.LIVE, Moment.FAR, "", Optional.empty());
                 if (!known.contains(cut)) {
                     writer.cut(cut);
                 }
@@ -425,7 +426,7 @@ public final class Mirror {
         try (Reading reading = vault.read()) {
             known = reading.outsideFiles(place);
         }
-        List<OutsideSystem.InTree> tree = tree(Cut.LIVE);
+        List<OutsideSystem.InTree> tree = tree(RemoteSnapshot.LIVE);
         List<OutsideSystem.InTree> changed = tree.stream()
                 .filter(f -> {
                     OutsideWriter.Known k = known.get(f.path());
@@ -457,7 +458,7 @@ public final class Mirror {
         for (OutsideSystem.InTree f : files) {
             Path to = Files.createTempFile(temp, "content", "");
             try (OutputStream out = Files.newOutputStream(to)) {
-                system.read(name, f.path(), Cut.LIVE, Optional.empty(), out);
+                system.read(name, f.path(), RemoteSnapshot.LIVE, Optional.empty(), out);
                 fetched.put(f, to);
                 progress.advance(1, f.size());
             } catch (SystemException.Missing | SystemException.Garbled e) {
@@ -480,7 +481,7 @@ public final class Mirror {
                 }
                 Files.deleteIfExists(e.getValue());
             }
-            Cut live = new Cut(Cut.LIVE, Moment.FAR, "", Optional.empty());
+            RemoteSnapshot live = new RemoteSnapshot(RemoteSnapshot.LIVE, Moment.FAR, "", Optional.empty());
             if (!writer.cuts().contains(live)) {
                 writer.cut(live);
             }

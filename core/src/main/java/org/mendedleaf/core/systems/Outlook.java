@@ -8,12 +8,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** What settings of a place mean, in words: for the future by rule, and for what is there by counting. */
@@ -114,14 +114,15 @@ public final class Outlook {
             if (atOnce > 0) {
                 return Words.of("forgets.atOnce." + what, atOnce, soon, later);
             }
-            return Words.of("forgets." + what, soon, later, Say.moment(next, now, zone));
+            return Words.of("forgets." + what, soon, later, Formats.moment(next, now, zone));
         }
     }
 
     /** The snapshot that goes when one more is taken now, since so many are kept and no more; empty when none does. */
-    public static Optional<Cut> goesForOneMore(Reading reading, Place place) throws IOException {
-        Optional<Facts> facts = Facts.of(reading, place);
-        List<Cut> cuts = reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
+    public static Optional<RemoteSnapshot> goesForOneMore(Reading reading, Place place) throws IOException {
+        Optional<OutsidePlaceState> facts = OutsidePlaceState.of(reading, place);
+        List<RemoteSnapshot> cuts =
+                reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
         boolean limited = facts.filter(f -> f.settings().values().containsKey(Setting.SNAPSHOT_KEEP))
                 .filter(f -> cuts.size() >= f.settings().number(Setting.SNAPSHOT_KEEP))
                 .isPresent();
@@ -132,27 +133,27 @@ public final class Outlook {
     public static String snapshotWords(Reading reading, Place place, Instant now, ZoneId zone) throws IOException {
         return Words.of("line.snapshotLabel")
                 + goesForOneMore(reading, place)
-                        .map(c -> "\n" + Words.of("line.snapshotDrops", Say.moment(c.at(), now, zone)))
+                        .map(c -> "\n" + Words.of("line.snapshotDrops", Formats.moment(c.at(), now, zone)))
                         .orElse("");
     }
 
     /** Counts what a place will forget under these settings. */
     public static Forgets forgets(Reading reading, Place place, SystemKind kind, PlaceSettings settings, Instant now)
             throws IOException {
-        List<Forgetting.Going> going = kind.keepsCuts()
-                ? Forgetting.cuts(
+        List<OutsideRetention.Going> going = kind.keepsCuts()
+                ? OutsideRetention.cuts(
                         kind,
                         settings,
                         reading.cuts(place).stream().filter(c -> !c.isLive()).toList(),
                         now)
-                : Forgetting.points(kind, settings, reading.heldPoints(place), now);
+                : OutsideRetention.points(kind, settings, reading.heldPoints(place), now);
         Instant month = now.plus(java.time.Duration.ofDays(30));
         long atOnce = 0;
         long soon = 0;
         long later = 0;
         long bytes = 0;
         Instant next = Instant.MAX;
-        for (Forgetting.Going g : going) {
+        for (OutsideRetention.Going g : going) {
             next = g.when().isBefore(next) ? g.when() : next;
             if (!g.when().isAfter(now)) {
                 atOnce++;

@@ -14,14 +14,14 @@ import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -42,7 +42,7 @@ public final class OutsideLines implements LineWork {
      *
      * @throws SystemException.Missing when its system is not connected
      */
-    public OutsideLines(OpenVault vault, Place place, SystemBook book, Clock clock, String who) throws IOException {
+    public OutsideLines(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) throws IOException {
         this.vault = vault;
         this.place = place;
         this.system = book.system(place);
@@ -120,7 +120,7 @@ public final class OutsideLines implements LineWork {
                     "checkout.already",
                     path,
                     before.get().who(),
-                    Say.moment(before.get().since(), clock.instant(), clock.getZone())));
+                    Formats.moment(before.get().since(), clock.instant(), clock.getZone())));
         }
         return out(path).orElseThrow(() -> new SystemException.Garbled(Words.of("checkout.not", path)));
     }
@@ -192,12 +192,12 @@ public final class OutsideLines implements LineWork {
     }
 
     @Override
-    public void card(String path, Card card) throws IOException {
+    public void card(String path, FileProperties card) throws IOException {
         FolderLines.card(vault, place, path, card, who);
     }
 
     @Override
-    public void settle(Finding finding) {
+    public void settle(StoredFinding finding) {
         throw new IllegalStateException("expected a finding of a folder, got one of " + place.where());
     }
 }

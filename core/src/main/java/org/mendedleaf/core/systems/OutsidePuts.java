@@ -23,8 +23,8 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FoldResult;
@@ -35,7 +35,7 @@ import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Puts files into a place of another system, and folds copies there. */
@@ -61,7 +61,7 @@ final class OutsidePuts {
                 throw new IllegalArgumentException(Words.of("put.twice", r.path()));
             }
         }
-        boolean staged = revisions.stream().anyMatch(r -> r.stage() != Stage.BY_RULE);
+        boolean staged = revisions.stream().anyMatch(r -> r.stage() != DraftChoice.BY_RULE);
         if (staged && !work.hasDrafts()) {
             throw new IllegalArgumentException(
                     Words.of("put.noDrafts", work.place().where()));
@@ -84,7 +84,7 @@ final class OutsidePuts {
                     digests.put(r.path(), sha);
                     Instant modified = Files.getLastModifiedTime(r.file()).toInstant();
                     String point = work.putOne(r.path(), r.file(), sha, modified, r.note());
-                    if (r.stage() == Stage.PUBLISHED) {
+                    if (r.stage() == DraftChoice.PUBLISHED) {
                         system.publish(work.name(), r.path(), point, "", OutsideWork.key());
                     }
                     progress.advance(1, Files.size(r.file()));
@@ -251,7 +251,7 @@ final class OutsidePuts {
         String words = Words.of(
                 "fold.note",
                 RelativePath.name(v.path()),
-                Say.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), clock.getZone()));
+                Formats.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), clock.getZone()));
         return v.note().isEmpty() ? words : words + " " + v.note();
     }
 }

@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.vault.Digest;
@@ -116,7 +116,7 @@ public interface OutsideSystem {
     }
 
     /** The snapshots or backup runs of a place, oldest first; of systems that keep cuts. */
-    default List<Cut> cuts(String place) throws IOException {
+    default List<RemoteSnapshot> cuts(String place) throws IOException {
         throw unable();
     }
 
@@ -128,7 +128,7 @@ public interface OutsideSystem {
      */
     record InTree(String path, long size, Instant modified, String who, Optional<Digest> sha256, String tag) {}
 
-    /** What a cut holds, by {@link Cut#LIVE} what is there now. */
+    /** What a cut holds, by {@link RemoteSnapshot#LIVE} what is there now. */
     default List<InTree> tree(String place, String cut) throws IOException {
         throw unable();
     }
@@ -136,7 +136,7 @@ public interface OutsideSystem {
     /**
      * Reads a content, resumed as often as the connection drops, and checked against its digest.
      *
-     * @param point id of a version, key of a cut, or {@link Cut#LIVE}
+     * @param point id of a version, key of a cut, or {@link RemoteSnapshot#LIVE}
      * @param sha256 what it must be; when not given, what the system says it is
      */
     void read(String place, String path, String point, Optional<Digest> sha256, OutputStream out) throws IOException;
@@ -212,7 +212,7 @@ public interface OutsideSystem {
     }
 
     /** Takes a snapshot. */
-    default Cut snapshot(String place, String label, String key) throws IOException {
+    default RemoteSnapshot snapshot(String place, String label, String key) throws IOException {
         throw unable();
     }
 

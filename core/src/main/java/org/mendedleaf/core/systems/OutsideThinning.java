@@ -10,20 +10,20 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.catalogue.HoldStore;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Calendar;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -35,12 +35,12 @@ public final class OutsideThinning {
 
     private final OpenVault vault;
     private final Place place;
-    private final SystemBook book;
+    private final SystemRegistry book;
     private final Clock clock;
     private final String who;
 
     /** Thinning of this place, by this person. */
-    public OutsideThinning(OpenVault vault, Place place, SystemBook book, Clock clock, String who) {
+    public OutsideThinning(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) {
         this.vault = vault;
         this.place = place;
         this.book = book;
@@ -68,7 +68,7 @@ public final class OutsideThinning {
                     .filter(r -> r >= 0)
                     .forEach(rows::set);
             Verdicts verdicts = Verdicts.of(
-                    table, HoldStore.of(reading).standing(), rules, LivedTime.of(reading, clock.instant()), calendar);
+                    table, HoldStore.of(reading).standing(), rules, TrustedTime.of(reading, clock.instant()), calendar);
             SpaceTable space = new SpaceTable(table);
             return ThinPlan.of(verdicts, space, limits.in(place.id(), limits.path()))
                     .only(rows::get, space);
@@ -83,7 +83,7 @@ public final class OutsideThinning {
                         "outside.thin.sum",
                         plan.versions(),
                         plan.files().size(),
-                        Say.size(plan.bytes()),
+                        Formats.size(plan.bytes()),
                         place.where());
     }
 
@@ -94,7 +94,7 @@ public final class OutsideThinning {
      * @param letGo how they wait in the vault
      * @param failed why others are still there, by path and number
      */
-    public record Done(int erased, Optional<LettingGo.Done> letGo, Map<String, String> failed) {
+    public record Done(int erased, Optional<Thinning.Done> letGo, Map<String, String> failed) {
 
         /** Copies, in order. */
         public Done {
@@ -129,10 +129,10 @@ public final class OutsideThinning {
                     all.forEach(set::set);
                     return set;
                 }));
-        Optional<LettingGo.Done> letGo = Optional.empty();
+        Optional<Thinning.Done> letGo = Optional.empty();
         if (!erased.isEmpty()) {
             ThinPlan done = plan.only(erased::get, new SpaceTable(table));
-            letGo = Optional.of(new LettingGo(vault, clock, who).thin(done, Progress.NONE));
+            letGo = Optional.of(new Thinning(vault, clock, who).thin(done, Progress.NONE));
         }
         return new Done(erased.cardinality(), letGo, failed);
     }

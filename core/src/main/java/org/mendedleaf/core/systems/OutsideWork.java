@@ -17,35 +17,35 @@ import org.mendedleaf.core.catalogue.HeldLines;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Existing;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
-import org.mendedleaf.core.recovery.LetGoBack;
-import org.mendedleaf.core.recovery.Order;
 import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.RemovalUndo;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestorePlanner;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
-import org.mendedleaf.core.recovery.TakenBack;
+import org.mendedleaf.core.recovery.ThinningUndo;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.time.Moment;
@@ -65,7 +65,7 @@ public final class OutsideWork implements FileWork {
     private final Clock clock;
     private final String who;
     private final String name;
-    private final Fetch fetch;
+    private final ContentFetch fetch;
 
     /**
      * Work in this place.
@@ -73,14 +73,14 @@ public final class OutsideWork implements FileWork {
      * @param who does it; stands in the journal
      * @throws SystemException.Missing when its system is not connected
      */
-    public OutsideWork(OpenVault vault, Place place, SystemBook book, Clock clock, String who) throws IOException {
+    public OutsideWork(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) throws IOException {
         this.vault = vault;
         this.place = place;
         this.system = book.system(place);
         this.clock = clock;
         this.who = who;
         this.name = place.outside().orElseThrow().place();
-        this.fetch = new Fetch(vault, book);
+        this.fetch = new ContentFetch(vault, book);
     }
 
     private Mirror mirror() {
@@ -141,7 +141,7 @@ public final class OutsideWork implements FileWork {
     boolean hasDrafts() throws IOException {
         try (Reading reading = vault.read()) {
             return system.kind().can(Capability.DRAFTS)
-                    && Facts.of(reading, place)
+                    && OutsidePlaceState.of(reading, place)
                             .filter(f -> f.settings().get(Setting.NUMBERING).equals("drafts"))
                             .isPresent();
         }
@@ -200,7 +200,7 @@ public final class OutsideWork implements FileWork {
             boolean inCut = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
                     .anyMatch(h -> h.kind() == Holder.Kind.CUT);
             boolean versioned = system.kind().can(Capability.VERSIONS)
-                    && Facts.of(reading, place)
+                    && OutsidePlaceState.of(reading, place)
                             .map(f -> keepsReplaced(f.settings()))
                             .orElse(false);
             return inCut || versioned;
@@ -250,7 +250,7 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(Order order) throws IOException {
+    public RestorePlan plan(RestoreRequest order) throws IOException {
         needs(Capability.WRITING);
         Map<String, Optional<Existing>> there = new HashMap<>();
         Map<String, Version> wanted = new HashMap<>();
@@ -266,7 +266,7 @@ public final class OutsideWork implements FileWork {
         return plan(order(rollback, progress));
     }
 
-    private Order order(Rollback rollback, Progress progress) throws IOException {
+    private RestoreRequest order(Rollback rollback, Progress progress) throws IOException {
         needs(Capability.WRITING);
         look(progress);
         try (Reading reading = vault.read()) {
@@ -300,7 +300,7 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestoreResult restore(Order order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
         look(Progress.NONE);
         RestorePlan plan = plan(order);
         progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
@@ -479,7 +479,7 @@ public final class OutsideWork implements FileWork {
             points = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .toList();
-            Instant now = LivedTime.of(reading, clock.instant());
+            Instant now = TrustedTime.of(reading, clock.instant());
             List<Hold> holds = HoldStore.of(reading).standing().stream()
                     .filter(h -> h.holds(now))
                     .toList();
@@ -511,7 +511,7 @@ public final class OutsideWork implements FileWork {
      *
      * @return how many those were
      */
-    public int eraseSnapshot(Cut cut, Progress progress) throws IOException {
+    public int eraseSnapshot(RemoteSnapshot cut, Progress progress) throws IOException {
         needs(Capability.SNAPSHOTS);
         List<Version> alone = new ArrayList<>();
         try (Reading reading = vault.read()) {
@@ -546,9 +546,9 @@ public final class OutsideWork implements FileWork {
     }
 
     /** Takes a snapshot. */
-    public Cut snapshot(String label) throws IOException {
+    public RemoteSnapshot snapshot(String label) throws IOException {
         needs(Capability.SNAPSHOTS);
-        Cut cut = system.snapshot(name, label, key());
+        RemoteSnapshot cut = system.snapshot(name, label, key());
         look(Progress.NONE);
         try (WriteSession session = vault.write()) {
             JournalStore.begin(
@@ -562,7 +562,7 @@ public final class OutsideWork implements FileWork {
     public Undone undo(Action action, Progress progress) throws IOException {
         if (action.kind() == ActionKind.THINNED) {
             // Only what the vault had of it was let go; in the system nothing has changed.
-            return LetGoBack.run(vault, place, clock, who, action);
+            return ThinningUndo.run(vault, place, clock, who, action);
         }
         return back(action, action, ActionKind.UNDONE);
     }
@@ -574,7 +574,7 @@ public final class OutsideWork implements FileWork {
             original = JournalStore.of(reading).get(undo.undoes()).orElseThrow();
         }
         return original.kind() == ActionKind.THINNED
-                ? LetGoBack.again(vault, place, clock, who, original, undo)
+                ? ThinningUndo.again(vault, place, clock, who, original, undo)
                 : back(undo, original, ActionKind.REDONE);
     }
 
@@ -601,7 +601,7 @@ public final class OutsideWork implements FileWork {
         if (kind == ActionKind.UNDONE) {
             try (WriteSession session = vault.write();
                     Reading reading = vault.read()) {
-                failed.addAll(TakenBack.run(session, reading, action.id()));
+                failed.addAll(RemovalUndo.run(session, reading, action.id()));
                 session.commit();
             }
         }

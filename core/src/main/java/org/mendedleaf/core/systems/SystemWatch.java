@@ -21,7 +21,7 @@ public final class SystemWatch implements Supervisor.Duty {
     private static final Duration ROUND = Duration.ofSeconds(10);
 
     private final OpenVault vault;
-    private final SystemBook book;
+    private final SystemRegistry book;
     private final Clock clock;
     private final Listener listener;
 
@@ -38,7 +38,7 @@ public final class SystemWatch implements Supervisor.Duty {
     }
 
     /** Watches over the places of a vault in other systems. */
-    public SystemWatch(OpenVault vault, SystemBook book, Clock clock, Listener listener) {
+    public SystemWatch(OpenVault vault, SystemRegistry book, Clock clock, Listener listener) {
         this.vault = vault;
         this.book = book;
         this.clock = clock;
@@ -78,7 +78,7 @@ public final class SystemWatch implements Supervisor.Duty {
         } else if (lookDue(place)) {
             Progress progress = listener.begins(place, false);
             Mirror.Result r = new Mirror(vault, place, book.system(place), clock).run(progress);
-            new HeldContents(vault, book).take(place, clock.instant(), progress);
+            new OutsideHolds(vault, book).take(place, clock.instant(), progress);
             listener.ended(place, r.points() + r.forgotten() > 0);
         }
     }
@@ -91,7 +91,9 @@ public final class SystemWatch implements Supervisor.Duty {
             Optional<Instant> last = reading.state(place).lastLook();
             Duration every = Duration.ofMinutes(place.rhythm().minutes());
             // Whether a drive is plugged in again is worth asking more often.
-            boolean away = Facts.of(reading, place).flatMap(Facts::awaySince).isPresent();
+            boolean away = OutsidePlaceState.of(reading, place)
+                    .flatMap(OutsidePlaceState::awaySince)
+                    .isPresent();
             Duration wait = away ? Duration.ofSeconds(20) : every;
             return last.isEmpty() || !clock.instant().isBefore(last.get().plus(wait));
         }
@@ -100,15 +102,15 @@ public final class SystemWatch implements Supervisor.Duty {
     /** A missed run is caught up at the first look that finds the drive back. */
     private boolean backupDue(Place place) throws IOException {
         try (Reading reading = vault.read()) {
-            Optional<Facts> facts = Facts.of(reading, place);
+            Optional<OutsidePlaceState> facts = OutsidePlaceState.of(reading, place);
             boolean drive = facts.map(f ->
                             f.kind() == SystemKind.BACKUP_DRIVE && f.awaySince().isEmpty())
                     .orElse(false);
             if (!drive || reading.relations().stream().noneMatch((Relation r) -> r.other() == place.id())) {
                 return false;
             }
-            Facts f = facts.orElseThrow();
-            Optional<Duration> every = Forgetting.every(f.settings().get(Setting.BACKUP_EVERY));
+            OutsidePlaceState f = facts.orElseThrow();
+            Optional<Duration> every = OutsideRetention.every(f.settings().get(Setting.BACKUP_EVERY));
             if (every.isEmpty()) {
                 return false;
             }

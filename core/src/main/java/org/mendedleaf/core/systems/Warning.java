@@ -5,7 +5,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -54,13 +54,13 @@ public record Warning(Coverage.Row row, String words, Step step) {
     }
 
     private static String words(Coverage.Row row, Instant now, ZoneId zone) {
-        String last = row.lastGood().map(l -> Say.moment(l, now, zone)).orElse(Words.of("status.never"));
+        String last = row.lastGood().map(l -> Formats.moment(l, now, zone)).orElse(Words.of("status.never"));
         boolean drive = row.kind().filter(k -> k == SystemKind.BACKUP_DRIVE).isPresent();
         return switch (row.state()) {
             case AWAY -> {
                 String since = row.facts()
-                        .flatMap(Facts::awaySince)
-                        .map(a -> Say.moment(a, now, zone))
+                        .flatMap(OutsidePlaceState::awaySince)
+                        .map(a -> Formats.moment(a, now, zone))
                         .orElse("");
                 yield drive
                         ? Words.of("warning.AWAY.drive", row.where(), last, row.missed())

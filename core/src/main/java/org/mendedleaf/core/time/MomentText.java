@@ -24,7 +24,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -123,7 +123,7 @@ public final class MomentText {
                 throw unreadable(typed);
             }
             if (moment.isAfter(now)) {
-                throw new IllegalArgumentException(Words.of("moment.future", typed, Say.full(moment, zone)));
+                throw new IllegalArgumentException(Words.of("moment.future", typed, Formats.full(moment, zone)));
             }
             return moment;
         } catch (DateTimeException | ArithmeticException e) {
@@ -231,11 +231,11 @@ public final class MomentText {
 
     private Instant local(LocalDateTime time) {
         List<ZoneOffset> offsets = zone.getRules().getValidOffsets(time);
-        String said = Say.formatter("d MMM yyyy, HH:mm").format(time);
+        String said = Formats.formatter("d MMM yyyy, HH:mm").format(time);
         if (offsets.isEmpty()) {
             LocalTime after =
                     zone.getRules().getTransition(time).getDateTimeAfter().toLocalTime();
-            throw new IllegalArgumentException(Words.of("moment.leftOut", said, Say.time(after)));
+            throw new IllegalArgumentException(Words.of("moment.leftOut", said, Formats.time(after)));
         }
         if (offsets.size() > 1) {
             throw new IllegalArgumentException(
@@ -398,7 +398,7 @@ public final class MomentText {
                     String.join(
                             "; ",
                             named.stream()
-                                    .map(s -> Words.of("moment.snapshotNumber", s.number(), Say.full(s.at(), zone)))
+                                    .map(s -> Words.of("moment.snapshotNumber", s.number(), Formats.full(s.at(), zone)))
                                     .toList())));
         }
         return named.get(0).at();
@@ -694,7 +694,7 @@ public final class MomentText {
             throw new IllegalArgumentException(Words.of(
                     "moment.otherWeekday",
                     typed,
-                    Say.full(date.atTime(LocalTime.NOON).atZone(zone).toInstant(), zone)
+                    Formats.full(date.atTime(LocalTime.NOON).atZone(zone).toInstant(), zone)
                             .replaceAll(",? 12:00.*", "")));
         }
         return date;

@@ -75,7 +75,7 @@ public record Recipe(List<Run> runs, Optional<Unfolded> unfolded) {
      * @param frame the chunks of the frame
      * @param parts of the content, in order: {@link Run} as they are, {@link Take} and {@link Member}
      * @param made SHA-256 of all bytes of the content that do not come from a {@link Run}, in order
-     * @param seal ties all of this to the content, see {@link Seal}
+     * @param seal ties all of this to the content, see {@link RecipeDigest}
      */
     public record Unfolded(List<Run> frame, List<Part> parts, Digest made, Digest seal) {
 

@@ -197,7 +197,7 @@ final class UnfoldedWriter {
         List<byte[]> frameDigests = new ArrayList<>();
         List<Recipe.Run> runs = cut(Chunker.FRAME, bytes, bytes.length, frameDigests);
         Recipe.Unfolded unfolded = new Recipe.Unfolded(runs, parts, Digest.of(made.digest()), content);
-        Seal seal = new Seal(unfolded);
+        RecipeDigest seal = new RecipeDigest(unfolded);
         frameDigests.forEach(seal::add);
         digests.forEach(part -> part.forEach(seal::add));
         return Recipe.of(unfolded.sealed(seal.finish(content)));

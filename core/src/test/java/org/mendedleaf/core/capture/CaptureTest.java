@@ -329,7 +329,7 @@ class CaptureTest {
         p.capture();
         var back = p.recovery()
                 .restore(
-                        List.of(new org.mendedleaf.core.recovery.Wish(
+                        List.of(new org.mendedleaf.core.recovery.RestoreItem(
                                 line.newest().orElseThrow(), path)),
                         org.mendedleaf.core.recovery.Collision.REPLACE,
                         Progress.NONE);
@@ -355,7 +355,7 @@ class CaptureTest {
         p.capture();
         Protect.place(p.vault(), p.folder(), p.place().rhythm(), List.of("*.log"), p.clock(), "Ines");
         try (Reading r = p.vault().read()) {
-            new Capture(p.vault(), r.places().get(0), p.clock(), p.authors()).run(Scope.WHOLE, Progress.NONE);
+            new Capture(p.vault(), r.places().get(0), p.clock(), p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
         }
         assertThat(p.line("notes.log").points().get(0))
                 .isInstanceOfSatisfying(Event.class, e -> assertThat(e.kind()).isEqualTo(EventKind.LEFT_OUT));
@@ -388,7 +388,8 @@ class CaptureTest {
                 return ++calls > 40;
             }
         };
-        CaptureResult result = new Capture(p.vault(), p.place(), p.clock(), p.authors()).run(Scope.WHOLE, impatient);
+        CaptureResult result =
+                new Capture(p.vault(), p.place(), p.clock(), p.authors()).run(CaptureScope.WHOLE, impatient);
         assertThat(result.cancelled()).isTrue();
         assertThat(p.check().isClean()).isTrue();
         p.capture();

@@ -30,7 +30,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.vault.VaultException;
 import org.mockito.MockedStatic;
 
@@ -110,15 +110,16 @@ class CaptureTroubleTest {
         }
         p.save("z.txt", "two");
         p.later(5);
-        Looker looker = new Looker(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 50);
+        TreeScanner looker = new TreeScanner(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 50);
         looker.whole();
         assertThat(looker.unreadable()).containsExactly("many");
-        assertThat(looker.changed()).extracting(FolderLook::path).containsExactly("");
+        assertThat(looker.changed()).extracting(FolderScan::path).containsExactly("");
         assertThat(looker.changed().get(0).sorted())
                 .filteredOn(s -> s.name().equals("many"))
                 .singleElement()
                 .satisfies(s -> assertThat(s.skip().code()).isEqualTo(Skipped.Reason.TOO_MANY.code()));
-        assertThatThrownBy(() -> new Looker(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 2).whole())
+        assertThatThrownBy(
+                        () -> new TreeScanner(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 2).whole())
                 .as("the place itself")
                 .hasMessageContaining(p.place().where());
     }
@@ -131,7 +132,7 @@ class CaptureTroubleTest {
         Instant before = Instant.now();
         Thread capture = new Thread(() -> {
             try (OpenVault patient = OpenVault.open(temp.resolve("vault"), "patient", Duration.ofSeconds(20))) {
-                new Capture(patient, p.place(), p.clock(), p.authors()).run(Scope.WHOLE, Progress.NONE);
+                new Capture(patient, p.place(), p.clock(), p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
             } catch (IOException e) {
                 throw new IllegalStateException(e);
             }
@@ -142,7 +143,7 @@ class CaptureTroubleTest {
             Thread.sleep(20);
         }
         p.save("new.txt", "came in between");
-        new Capture(p.vault(), p.place(), p.clock(), p.authors()).runWithin(other, Scope.WHOLE, Progress.NONE);
+        new Capture(p.vault(), p.place(), p.clock(), p.authors()).runWithin(other, CaptureScope.WHOLE, Progress.NONE);
         other.close();
         capture.join();
         assertThat(p.path("new.txt")).exists();
@@ -195,7 +196,7 @@ class CaptureTroubleTest {
         p.later(1);
         assertThat(new Capture(p.vault(), p.place(), p.clock(), p.authors())
                         .emptiedOnPurpose()
-                        .run(Scope.WHOLE, Progress.NONE)
+                        .run(CaptureScope.WHOLE, Progress.NONE)
                         .removed())
                 .isEqualTo(1);
         assertThat(p.capture().points()).isZero();
@@ -244,7 +245,8 @@ class CaptureTroubleTest {
         p.save("a.txt", "two");
         p.recovery()
                 .restore(
-                        java.util.List.of(new Wish(p.line("a.txt").version(1).orElseThrow(), "a.txt")),
+                        java.util.List.of(
+                                new RestoreItem(p.line("a.txt").version(1).orElseThrow(), "a.txt")),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(p.path(".mended-leaf-notes.txt")).hasContent("mine");
@@ -267,11 +269,11 @@ class CaptureTroubleTest {
             folders.when(() -> SafeFolder.open(any(), eq(""))).thenThrow(new StackOverflowError());
             ReadTask task = new ReadTask(
                     new FolderWork("", 1, java.util.List.of()),
-                    new Seen(
+                    new SeenName(
                             "a.txt",
                             new org.mendedleaf.core.disk.DiskEntry(
                                     org.mendedleaf.core.disk.DiskEntry.Type.FILE, 1, 1, 0644, 1),
-                            Seen.Skip.NONE),
+                            SeenName.Skip.NONE),
                     null);
             ReadTask.Result result = reader.read(task, org.mockito.Mockito.mock());
             assertThat(result.outcome()).isEqualTo(ReadTask.Outcome.UNREADABLE);

@@ -139,7 +139,7 @@ class ClockTest {
                 return this;
             }
         };
-        new Capture(p.vault(), p.place(), clock, p.authors()).run(Scope.WHOLE, Progress.NONE);
+        new Capture(p.vault(), p.place(), clock, p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
         try (Reading r = p.vault().read()) {
             Instant before = r.lastChange(p.place(), "d").orElseThrow().minusNanos(1000);
             assertThat(r.listing(p.place(), "d", before, false)).hasSize(5);

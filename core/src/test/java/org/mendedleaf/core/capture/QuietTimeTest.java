@@ -22,7 +22,7 @@ class QuietTimeTest {
         waiting.changed("a", 0);
         waiting.changed("b", SECOND);
         assertThat(waiting.due(2 * SECOND)).isEmpty();
-        assertThat(waiting.due(3 * SECOND)).contains(new Scope.Folders(Set.of("a", "b")));
+        assertThat(waiting.due(3 * SECOND)).contains(new CaptureScope.Folders(Set.of("a", "b")));
         assertThat(waiting.due(9 * SECOND)).as("only once").isEmpty();
     }
 
@@ -40,12 +40,12 @@ class QuietTimeTest {
     void lostEventsLeadToALookAtEverything() {
         waiting.changed("a", 0);
         waiting.lost(0);
-        assertThat(waiting.due(2 * SECOND)).contains(Scope.WHOLE);
+        assertThat(waiting.due(2 * SECOND)).contains(CaptureScope.WHOLE);
     }
 
     @Test
     void whatCouldNotBeCapturedIsTriedAgain() {
-        waiting.again(new Scope.Folders(Set.of("a")), 0);
-        assertThat(waiting.due(2 * SECOND)).contains(new Scope.Folders(Set.of("a")));
+        waiting.again(new CaptureScope.Folders(Set.of("a")), 0);
+        assertThat(waiting.due(2 * SECOND)).contains(new CaptureScope.Folders(Set.of("a")));
     }
 }

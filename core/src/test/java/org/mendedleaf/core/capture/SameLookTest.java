@@ -24,10 +24,10 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
 
 /** A file whose content was changed and whose size and times say that it was not, on a system that keeps no time of change. */
 final class SameLookTest {
@@ -77,11 +77,11 @@ final class SameLookTest {
     }
 
     private RestorePlan plan(int number) throws IOException {
-        return p.recovery().plan(Order.restore(List.of(wish(number)), Collisions.all(Collision.REPLACE)));
+        return p.recovery().plan(RestoreRequest.restore(List.of(wish(number)), Collisions.all(Collision.REPLACE)));
     }
 
-    private Wish wish(int number) throws IOException {
-        return new Wish(p.line("ledger.txt").version(number).orElseThrow(), "ledger.txt");
+    private RestoreItem wish(int number) throws IOException {
+        return new RestoreItem(p.line("ledger.txt").version(number).orElseThrow(), "ledger.txt");
     }
 
     /** Changes a file's content, and lets what the last look wrote down say what is there now. */
@@ -92,11 +92,11 @@ final class SameLookTest {
         try (WriteSession session = p.vault().write();
                 SafeFolder folder = SafeFolder.open(p.folder(), "")) {
             long id = new LineWriter(session).folder(p.place(), "");
-            Map<String, Seen> seen =
+            Map<String, SeenName> seen =
                     ScanBlob.decode(ScanStore.entries(session, id).orElseThrow());
             DiskEntry now = folder.find(name).orElseThrow();
             DiskEntry silent = new DiskEntry(now.type(), now.size(), now.mtimeNanos(), now.mode(), now.key());
-            seen.put(name, new Seen(name, silent, Seen.Skip.NONE));
+            seen.put(name, new SeenName(name, silent, SeenName.Skip.NONE));
             ScanStore.put(session, id, p.now(), ScanBlob.encode(new ArrayList<>(seen.values()), Set.of()));
             session.commit();
         }

@@ -15,23 +15,23 @@ import org.mendedleaf.core.disk.DiskEntry;
 
 class ScanBlobTest {
 
-    private static List<Seen> seen(List<String> names, long base) {
-        List<Seen> all = new ArrayList<>();
+    private static List<SeenName> seen(List<String> names, long base) {
+        List<SeenName> all = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
             DiskEntry.Type type = i % 5 == 0 ? DiskEntry.Type.LINK : DiskEntry.Type.FILE;
-            Seen.Skip skip = i % 7 == 6 ? new Seen.Skip(1, "*.iso") : Seen.Skip.NONE;
-            all.add(new Seen(names.get(i), new DiskEntry(type, i, base + i, 0644, i * 31), skip));
+            SeenName.Skip skip = i % 7 == 6 ? new SeenName.Skip(1, "*.iso") : SeenName.Skip.NONE;
+            all.add(new SeenName(names.get(i), new DiskEntry(type, i, base + i, 0644, i * 31), skip));
         }
-        all.sort(Comparator.comparing(Seen::name));
+        all.sort(Comparator.comparing(SeenName::name));
         return all;
     }
 
     @Property
     void whatWasSeenIsReadAgain(@ForAll @UniqueElements List<String> names, @ForAll long base) {
-        List<Seen> all = seen(names, base);
-        Map<String, Seen> again = ScanBlob.decode(ScanBlob.encode(all, Set.of()));
-        for (Seen s : all) {
-            Seen found = again.get(new String(
+        List<SeenName> all = seen(names, base);
+        Map<String, SeenName> again = ScanBlob.decode(ScanBlob.encode(all, Set.of()));
+        for (SeenName s : all) {
+            SeenName found = again.get(new String(
                     s.name().getBytes(java.nio.charset.StandardCharsets.UTF_8),
                     java.nio.charset.StandardCharsets.UTF_8));
             assertThat(found).isNotNull();
@@ -49,7 +49,7 @@ class ScanBlobTest {
 
     @Test
     void whatIsNotSettledNeverLooksTheSame() {
-        List<Seen> all = seen(List.of("a", "b"), 5);
+        List<SeenName> all = seen(List.of("a", "b"), 5);
         byte[] settled = ScanBlob.encode(all, Set.of());
         byte[] unsettled = ScanBlob.encode(all, Set.of("b"));
         assertThat(unsettled).isNotEqualTo(settled);

@@ -26,10 +26,10 @@ import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.Order;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 
 /** Everything that people did, as one list that is proved and written down for other programs. */
 class JournalTest {
@@ -49,8 +49,8 @@ class JournalTest {
         Line line = p.line("sub/a, b.txt");
         p.recovery()
                 .restore(
-                        Order.restore(
-                                List.of(new Wish(line.version(1).orElseThrow(), line.path())),
+                        RestoreRequest.restore(
+                                List.of(new RestoreItem(line.version(1).orElseThrow(), line.path())),
                                 Collisions.all(Collision.REPLACE)),
                         Progress.NONE);
         p.later(10);
@@ -186,8 +186,8 @@ class JournalTest {
         Line line = p.line("sub/a, b.txt");
         p.recovery()
                 .restore(
-                        Order.restore(
-                                List.of(new Wish(line.version(2).orElseThrow(), line.path())),
+                        RestoreRequest.restore(
+                                List.of(new RestoreItem(line.version(2).orElseThrow(), line.path())),
                                 Collisions.all(Collision.REPLACE)),
                         Progress.NONE);
         assertThat(broken()).as("it begins with what comes next").isEmpty();
@@ -218,7 +218,7 @@ class JournalTest {
             JournalStore.end(session, id, new JournalEnds.End(Duration.ofSeconds(75), 2));
             session.commit();
         }
-        assertThat(restored().outcome()).isEqualTo("2 files failed, took " + Say.duration(Duration.ofSeconds(75)));
+        assertThat(restored().outcome()).isEqualTo("2 files failed, took " + Formats.duration(Duration.ofSeconds(75)));
         assertThat(JournalReport.jsonLines(List.of(restored()), i -> "")).contains("\"tookSeconds\":75.0");
         assertThat(brokenEnds()).isEmpty();
     }

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.FileFacts;
+import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Origin;
 
 /** Long histories in one folder: old listings come out of packed values, and are what they would be without them. */
@@ -103,7 +103,7 @@ class PackedListingTest {
                                 org.mendedleaf.core.vault.Digest.of(new byte[32]),
                                 null),
                         new LineWriter.Arrival(
-                                new FileFacts(EntryKind.FILE, 0, 0, 0644, ""), Origin.SAVED, 0, old, old, ""));
+                                new FileAttributes(EntryKind.FILE, 0, 0, 0644, ""), Origin.SAVED, 0, old, old, ""));
                 session.commit();
             }
             assertThat(packed(p)).isLessThan(before);

@@ -12,7 +12,7 @@ import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.time.Moment;
 
 class TwoMomentsTest {
@@ -79,7 +79,8 @@ class TwoMomentsTest {
             p.capture();
             p.recovery()
                     .restore(
-                            java.util.List.of(new Wish(p.line("a").version(1).orElseThrow(), "a")),
+                            java.util.List.of(
+                                    new RestoreItem(p.line("a").version(1).orElseThrow(), "a")),
                             Collision.REPLACE,
                             Progress.NONE);
             assertThat(p.line("a").versions()).hasSize(3);

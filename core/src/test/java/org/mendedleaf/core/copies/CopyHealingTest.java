@@ -19,11 +19,11 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.check.VaultCheck;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.Retry;
-import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -63,12 +63,13 @@ class CopyHealingTest {
         return bytes;
     }
 
-    private static SystemBook book(Path within) throws IOException {
-        return new SystemBook(Home.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.STANDARD);
+    private static SystemRegistry book(Path within) throws IOException {
+        return new SystemRegistry(
+                UserSettings.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.STANDARD);
     }
 
     private Healing.Result heal() throws IOException {
-        SystemBook book = book(temp);
+        SystemRegistry book = book(temp);
         return new Healing(p.vault(), book, p.clock(), p.authors()).run(Progress.NONE);
     }
 
@@ -182,7 +183,7 @@ class CopyHealingTest {
                 Files.delete(one);
             }
             place.vault().closeIdleReaders();
-            SystemBook book = book(own);
+            SystemRegistry book = book(own);
             Healing.Result result = new Healing(place.vault(), book, place.clock(), place.authors()).run(Progress.NONE);
             assertThat(result.after().lost()).isEmpty();
             assertThat(result.copies()).allMatch(c -> c.trouble().isEmpty());

@@ -21,7 +21,7 @@ import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 
 class HolesTest {
 
@@ -70,7 +70,8 @@ class HolesTest {
             p.capture();
             p.recovery()
                     .restore(
-                            List.of(new Wish(p.line("disk.img").version(1).orElseThrow(), "disk.img")),
+                            List.of(new RestoreItem(
+                                    p.line("disk.img").version(1).orElseThrow(), "disk.img")),
                             Collision.REPLACE,
                             Progress.NONE);
             assertThat(Files.readAllBytes(file)).isEqualTo(content);

@@ -21,7 +21,7 @@ import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.time.Moment;
 
 /** Names that are no text in UTF-8 are kept, and come back as they were. */
@@ -115,7 +115,7 @@ final class RawNamesTest {
 
         p.recovery()
                 .restore(
-                        List.of(new Wish(p.line(path).version(1).orElseThrow(), path)),
+                        List.of(new RestoreItem(p.line(path).version(1).orElseThrow(), path)),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(listed("f*/*")).isEqualTo("f344cher/caf351.txt\\n");
@@ -124,7 +124,7 @@ final class RawNamesTest {
         // Over a file that is there, by the exchange of names.
         p.recovery()
                 .restore(
-                        List.of(new Wish(p.line(path).version(2).orElseThrow(), path)),
+                        List.of(new RestoreItem(p.line(path).version(2).orElseThrow(), path)),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(RawNames.resolve(p.folder(), path)).hasContent("two");
@@ -144,7 +144,7 @@ final class RawNamesTest {
         p.capture();
         p.recovery()
                 .restore(
-                        List.of(new Wish(p.line("link").version(1).orElseThrow(), "link")),
+                        List.of(new RestoreItem(p.line("link").version(1).orElseThrow(), "link")),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(Files.exists(p.path("link"), LinkOption.NOFOLLOW_LINKS)).isTrue();

@@ -16,11 +16,11 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.Reclaim;
@@ -79,9 +79,9 @@ class FindAwayTest {
 
     private void letGoByARule(int number) throws IOException {
         try (WriteSession session = rig.vault().write()) {
-            LetGoStore.put(
+            PendingDeletionStore.put(
                     session,
-                    new LetGo(
+                    new PendingDeletion(
                             rig.desk.line("lease.txt").id(),
                             number,
                             0,

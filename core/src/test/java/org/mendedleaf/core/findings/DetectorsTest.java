@@ -20,8 +20,8 @@ class DetectorsTest {
 
     private static final Instant START = Instant.parse("2026-05-04T08:00:00Z");
 
-    private final List<Save> saves = new ArrayList<>();
-    private final List<Turn> turns = new ArrayList<>();
+    private final List<SavedVersion> saves = new ArrayList<>();
+    private final List<NameChange> turns = new ArrayList<>();
     private Instant now = START;
 
     private static Health health(Reason reason, Kind kind, long mass) {
@@ -41,19 +41,19 @@ class DetectorsTest {
         return this;
     }
 
-    private Save last(long line) {
-        Save found = null;
-        for (Save s : saves) {
+    private SavedVersion last(long line) {
+        SavedVersion found = null;
+        for (SavedVersion s : saves) {
             found = s.line() == line ? s : found;
         }
         return found;
     }
 
     /** A save of a file; its first is like nothing. */
-    private Save save(long line, String path, String who, long size, Health health, Resemblance alike) {
-        Save before = last(line);
+    private SavedVersion save(long line, String path, String who, long size, Health health, Resemblance alike) {
+        SavedVersion before = last(line);
         int number = before == null ? 1 : before.number() + 1;
-        Save save = new Save(
+        SavedVersion save = new SavedVersion(
                 line,
                 number,
                 before == null ? 0 : before.number(),
@@ -72,11 +72,11 @@ class DetectorsTest {
         return save;
     }
 
-    private Save save(long line, Health health, int shared) {
+    private SavedVersion save(long line, Health health, int shared) {
         return save(line, "f" + line + ".ods", "Ines", 1000, health, new Resemblance(shared, false, -1));
     }
 
-    private void replaceLast(Save with) {
+    private void replaceLast(SavedVersion with) {
         saves.set(saves.size() - 1, with);
     }
 
@@ -195,8 +195,8 @@ class DetectorsTest {
     @Test
     void aChangeThatLeavesTimeAndSizeIsNoSave() {
         ordinaryDays(1, 2);
-        Save s = save(1, sheet(), 99);
-        replaceLast(new Save(
+        SavedVersion s = save(1, sheet(), 99);
+        replaceLast(new SavedVersion(
                 s.line(),
                 s.number(),
                 s.before(),
@@ -259,7 +259,7 @@ class DetectorsTest {
                     990,
                     health(Reason.DOES_NOT_OPEN, Kind.DATA, 0),
                     new Resemblance(0, false, -1));
-            turns.add(new Turn(f, now, "Adele", "f" + f + ".ods", "f" + f + ".ods.lost", 4));
+            turns.add(new NameChange(f, now, "Adele", "f" + f + ".ods", "f" + f + ".ods.lost", 4));
             later(Duration.ofSeconds(20));
         }
         Finding f = only();
@@ -273,8 +273,8 @@ class DetectorsTest {
         save(7, "g.xlsx", "Ines", 1000, sheet(), new Resemblance(-1, false, -1));
         later(Duration.ofDays(2));
         for (int f = 1; f <= 6; f++) {
-            turns.add(new Turn(f, now, "Ines", "f" + f + ".ods", "2026/f" + f + ".ods", 3));
-            turns.add(new Turn(f, now, "Ines", "2026/f" + f + ".ods", "2026/f" + f + ".xlsx", 3));
+            turns.add(new NameChange(f, now, "Ines", "f" + f + ".ods", "2026/f" + f + ".ods", 3));
+            turns.add(new NameChange(f, now, "Ines", "2026/f" + f + ".ods", "2026/f" + f + ".xlsx", 3));
         }
         assertThat(found()).isEmpty();
     }
@@ -283,7 +283,7 @@ class DetectorsTest {
     void aFolderThatIsRemovedIsFoundWhereNothingIsRemovedOtherwise() {
         ordinaryDays(12, 3);
         for (int f = 1; f <= 9; f++) {
-            turns.add(new Turn(f, now, "Jory", "f" + f + ".ods", "", 3));
+            turns.add(new NameChange(f, now, "Jory", "f" + f + ".ods", "", 3));
         }
         Finding f = only();
         assertThat(f.kind()).isEqualTo(Finding.Kind.REMOVED);
@@ -295,7 +295,7 @@ class DetectorsTest {
         ordinaryDays(60, 1);
         for (int week = 0; week < 5; week++) {
             for (int f = 1; f <= 9; f++) {
-                turns.add(new Turn(week * 9 + f, now, "Jory", "f" + f + ".ods", "", 1));
+                turns.add(new NameChange(week * 9 + f, now, "Jory", "f" + f + ".ods", "", 1));
             }
             later(Duration.ofDays(7));
         }
@@ -305,8 +305,8 @@ class DetectorsTest {
     @Test
     void whatSomebodyBroughtBackIsNoHarm() {
         ordinaryDays(1, 3);
-        Save s = save(1, sheet(), 2);
-        replaceLast(new Save(
+        SavedVersion s = save(1, sheet(), 2);
+        replaceLast(new SavedVersion(
                 s.line(),
                 s.number(),
                 s.before(),

@@ -24,7 +24,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.DecisionStore;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.RuleStore;
@@ -34,13 +34,13 @@ import org.mendedleaf.core.document.Made;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Decision;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.FileProperties;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.retention.RetentionKeeper;
-import org.mendedleaf.core.retention.Standing;
+import org.mendedleaf.core.retention.StandingRules;
 
 /** From harm in a real folder to the finding, and from there to one action that mends it and can be taken back. */
 class FindingsTest {
@@ -326,7 +326,8 @@ class FindingsTest {
     void whatSomebodyMayNotSeeIsNotNamed() throws IOException {
         ledgerSavedOver();
         try (WriteSession session = p.vault().write()) {
-            RemarkStore.card(session, p.line("ledger.ods").id(), new Card("", Card.Visibility.OWNER));
+            RemarkStore.card(
+                    session, p.line("ledger.ods").id(), new FileProperties("", FileProperties.Visibility.OWNER));
             RuleStore.rule(session, p.place().id(), "owner", "Ines");
             RuleStore.member(session, p.place().id(), "Jory", "reader");
             session.commit();
@@ -357,9 +358,9 @@ class FindingsTest {
                 .as("not for ever")
                 .isEmpty();
         try (WriteSession session = p.vault().write()) {
-            LetGoStore.put(
+            PendingDeletionStore.put(
                     session,
-                    new LetGo(
+                    new PendingDeletion(
                             p.line("f1.csv").id(),
                             1,
                             0,
@@ -371,7 +372,7 @@ class FindingsTest {
                             java.util.Optional.empty()));
             session.commit();
         }
-        List<Standing.Done> done = new ArrayList<>();
+        List<StandingRules.Done> done = new ArrayList<>();
         RetentionKeeper keeper = new RetentionKeeper(
                 p.vault(),
                 p.clock(),

@@ -10,7 +10,7 @@ import java.time.Instant;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 
 class ArrivalsTest {
 
@@ -44,20 +44,20 @@ class ArrivalsTest {
 
     @Test
     void theFoldersThatAreLookedIntoAreRemembered() throws IOException {
-        Home home = Home.open(temp.resolve("home"));
+        UserSettings home = UserSettings.open(temp.resolve("home"));
         assertThat(home.arrivals()).hasSize(1);
         home.arrivals(List.of(temp, temp.resolve("x")));
-        assertThat(Home.open(temp.resolve("home")).arrivals()).containsExactly(temp, temp.resolve("x"));
+        assertThat(UserSettings.open(temp.resolve("home")).arrivals()).containsExactly(temp, temp.resolve("x"));
         home.arrivals(List.of());
         assertThat(home.arrivals()).hasSize(1);
     }
 
     @Test
     void whoWorksHereAndTheAddressesOfPeopleAreRemembered() throws IOException {
-        Home home = Home.open(temp.resolve("home"));
+        UserSettings home = UserSettings.open(temp.resolve("home"));
         home.who("Ines");
         home.workAs("Tomas");
-        assertThat(Home.open(temp.resolve("home")).who()).isEqualTo("Tomas");
+        assertThat(UserSettings.open(temp.resolve("home")).who()).isEqualTo("Tomas");
         assertThat(home.person()).isEqualTo("Ines");
         home.workAs("Ines");
         assertThat(home.who()).isEqualTo("Ines");

@@ -15,7 +15,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.FindingStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -25,26 +25,26 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Comment;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.DraftChoice;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.rules.Sight;
+import org.mendedleaf.core.rules.Visibility;
 
 /** Drafts, publishing, check-out, roles and notes in a real folder with a real vault. */
 class FolderLinesTest {
@@ -78,7 +78,7 @@ class FolderLinesTest {
 
     private void capture(String who) throws IOException {
         p.later(1);
-        new Capture(p.vault(), p.place(), p.clock(), (path, owner) -> who).run(Scope.WHOLE, Progress.NONE);
+        new Capture(p.vault(), p.place(), p.clock(), (path, owner) -> who).run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     private void set(Setting setting, String value) throws IOException {
@@ -111,7 +111,7 @@ class FolderLinesTest {
                 .toList();
     }
 
-    private PutResult put(String who, String text, Stage stage) throws IOException {
+    private PutResult put(String who, String text, DraftChoice stage) throws IOException {
         Path file = Files.writeString(temp.resolve("in.txt"), text);
         return recovery(who).put(List.of(new Revision(file, "lease.txt", "", stage, false)), Progress.NONE);
     }
@@ -122,7 +122,7 @@ class FolderLinesTest {
         }
     }
 
-    private List<Finding> findings() throws IOException {
+    private List<StoredFinding> findings() throws IOException {
         try (Reading reading = p.vault().read()) {
             return FindingStore.of(reading).open(p.place());
         }
@@ -142,12 +142,12 @@ class FolderLinesTest {
         set(Setting.NUMBERING, "drafts");
         p.save("lease.txt", "two and a bit");
         capture("Ines");
-        put("Ines", "two and more", Stage.BY_RULE);
+        put("Ines", "two and more", DraftChoice.BY_RULE);
         assertThat(labels()).containsExactly("2.2", "2.1", "2", "1");
         assertThat(lines("Ines").publish("lease.txt", "as signed").label()).isEqualTo("3");
         assertThat(labels()).containsExactly("3", "2.1", "2", "1");
         assertThat(p.line("lease.txt").newest().orElseThrow().note()).isEqualTo("as signed");
-        put("Ines", "four at once", Stage.PUBLISHED);
+        put("Ines", "four at once", DraftChoice.PUBLISHED);
         assertThat(labels().get(0)).isEqualTo("4");
         set(Setting.NUMBERING, "whole");
         p.save("lease.txt", "five");
@@ -179,7 +179,7 @@ class FolderLinesTest {
         assertThatThrownBy(() -> lines("Ines").publish("lease.txt", ""))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("published already");
-        assertThatThrownBy(() -> put("Ines", "x", Stage.DRAFT)).hasMessageContaining("numbered whole");
+        assertThatThrownBy(() -> put("Ines", "x", DraftChoice.DRAFT)).hasMessageContaining("numbered whole");
         assertThatThrownBy(() -> lines("Ines").publish("nothing.txt", "")).hasMessageContaining("not there");
     }
 
@@ -191,20 +191,20 @@ class FolderLinesTest {
         capture("Ines");
         try (Reading reading = p.vault().read()) {
             Line line = p.line("lease.txt");
-            assertThat(Sight.see(reading, line, "Adele")
+            assertThat(Visibility.see(reading, line, "Adele")
                             .orElseThrow()
                             .newest()
                             .orElseThrow()
                             .edition()
                             .label())
                     .isEqualTo("1");
-            assertThat(Sight.see(reading, line, "Tomas").orElseThrow().versions())
+            assertThat(Visibility.see(reading, line, "Tomas").orElseThrow().versions())
                     .hasSize(2);
         }
-        lines("Ines").card("lease.txt", new Card("leases", Card.Visibility.EDITORS));
+        lines("Ines").card("lease.txt", new FileProperties("leases", FileProperties.Visibility.EDITORS));
         try (Reading reading = p.vault().read()) {
-            assertThat(Sight.see(reading, p.line("lease.txt"), "Adele")).isEmpty();
-            assertThat(Sight.see(reading, p.line("lease.txt"), "Tomas")).isPresent();
+            assertThat(Visibility.see(reading, p.line("lease.txt"), "Adele")).isEmpty();
+            assertThat(Visibility.see(reading, p.line("lease.txt"), "Tomas")).isPresent();
             assertThat(RemarkStore.of(reading).card(p.line("lease.txt").id()).category())
                     .isEqualTo("leases");
         }
@@ -216,9 +216,9 @@ class FolderLinesTest {
         capture("Ines");
         members();
         Version first = p.line("lease.txt").version(1).orElseThrow();
-        assertThatThrownBy(() -> put("Adele", "x", Stage.BY_RULE)).isInstanceOf(NotAllowedException.class);
+        assertThatThrownBy(() -> put("Adele", "x", DraftChoice.BY_RULE)).isInstanceOf(NotAllowedException.class);
         assertThatThrownBy(() -> recovery("Adele")
-                        .restore(List.of(new Wish(first, "lease.txt")), Collision.REPLACE, Progress.NONE))
+                        .restore(List.of(new RestoreItem(first, "lease.txt")), Collision.REPLACE, Progress.NONE))
                 .isInstanceOf(NotAllowedException.class);
         assertThatThrownBy(() -> recovery("Adele").remove(List.of("lease.txt")))
                 .isInstanceOf(NotAllowedException.class);
@@ -231,10 +231,10 @@ class FolderLinesTest {
         p.save("lease.txt", "draft");
         capture("Tomas");
         assertThatThrownBy(() -> lines("Tomas").publish("lease.txt", "")).isInstanceOf(NotAllowedException.class);
-        assertThatThrownBy(() -> put("Tomas", "x", Stage.PUBLISHED)).isInstanceOf(NotAllowedException.class);
+        assertThatThrownBy(() -> put("Tomas", "x", DraftChoice.PUBLISHED)).isInstanceOf(NotAllowedException.class);
         assertThat(p.read("lease.txt")).isEqualTo("draft");
         lines("Adele").comment(first, "a reader may say something");
-        put("Tomas", "an editor may", Stage.BY_RULE);
+        put("Tomas", "an editor may", DraftChoice.BY_RULE);
         assertThat(p.read("lease.txt")).isEqualTo("an editor may");
     }
 
@@ -246,15 +246,15 @@ class FolderLinesTest {
         assertThat(out.who()).isEqualTo("Tomas");
         assertThat(lines("Tomas").checkOut("lease.txt")).as("taking it twice").isEqualTo(out);
         assertThatThrownBy(() -> lines("Ines").checkOut("lease.txt")).hasMessageContaining("checked out by Tomas");
-        PutResult put = put("Ines", "x", Stage.BY_RULE);
+        PutResult put = put("Ines", "x", DraftChoice.BY_RULE);
         assertThat(put.failed().get("lease.txt")).startsWith("Tomas has lease.txt checked out");
         assertThat(recovery("Ines").remove(List.of("lease.txt", "other.txt")).removed())
                 .containsExactly("other.txt");
         Version first = p.line("lease.txt").version(1).orElseThrow();
         p.save("lease.txt", "by Tomas");
         capture("Tomas");
-        RestoreResult restored =
-                recovery("Ines").restore(List.of(new Wish(first, "lease.txt")), Collision.REPLACE, Progress.NONE);
+        RestoreResult restored = recovery("Ines")
+                .restore(List.of(new RestoreItem(first, "lease.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(restored.count(RestoreResult.Outcome.FAILED)).isOne();
         assertThat(p.read("lease.txt")).isEqualTo("by Tomas");
     }
@@ -301,7 +301,7 @@ class FolderLinesTest {
         p.save("lease.txt", "by Jory");
         capture("Jory");
         assertThat(labels()).containsExactly("1.2", "1.1", "1");
-        Finding finding = findings().get(0);
+        StoredFinding finding = findings().get(0);
         assertThat(finding.words("lease.txt", "1.2"))
                 .isEqualTo("Jory changed lease.txt in its folder while Tomas had it checked out:"
                         + " version 1.2 is a draft of its own.");
@@ -309,7 +309,7 @@ class FolderLinesTest {
                 .hasMessageContaining("Jory changed it");
         // Tomas brings his own version to the front and hands that back.
         Version own = p.line("lease.txt").version(2).orElseThrow();
-        recovery("Tomas").restore(List.of(new Wish(own, "lease.txt")), Collision.REPLACE, Progress.NONE);
+        recovery("Tomas").restore(List.of(new RestoreItem(own, "lease.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(lines("Tomas").checkIn("lease.txt", "", false).label()).isEqualTo("2");
         assertThat(p.read("lease.txt")).isEqualTo("by Tomas");
         assertThat(p.line("lease.txt").version("1.2").orElseThrow().who()).isEqualTo("Jory");
@@ -320,9 +320,10 @@ class FolderLinesTest {
     @Test
     void whereCheckOutIsNeededNothingIsPutInWithoutIt() throws IOException {
         set(Setting.CHECK_OUT, "needed");
-        assertThat(put("Ines", "x", Stage.BY_RULE).failed().get("lease.txt")).contains("must be checked out");
+        assertThat(put("Ines", "x", DraftChoice.BY_RULE).failed().get("lease.txt"))
+                .contains("must be checked out");
         lines("Ines").checkOut("lease.txt");
-        assertThat(put("Ines", "two", Stage.BY_RULE).failed()).isEmpty();
+        assertThat(put("Ines", "two", DraftChoice.BY_RULE).failed()).isEmpty();
         assertThat(lines("Ines").checkIn("lease.txt", "", false).label()).isEqualTo("2");
     }
 
@@ -354,7 +355,7 @@ class FolderLinesTest {
         lines("Ines").note(p.line("lease.txt").newest().orElseThrow(), "a note");
         lines("Tomas").comment(p.line("lease.txt").newest().orElseThrow(), "a comment");
         lines("Tomas").checkOut("lease.txt");
-        lines("Ines").card("lease.txt", new Card("leases", Card.Visibility.EDITORS));
+        lines("Ines").card("lease.txt", new FileProperties("leases", FileProperties.Visibility.EDITORS));
         p.close();
         Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), p.clock());
         p = new TestPlace(temp);
@@ -366,7 +367,7 @@ class FolderLinesTest {
             assertThat(RemarkStore.of(reading).comments(p.line("lease.txt").id()))
                     .hasSize(1);
             assertThat(RemarkStore.of(reading).card(p.line("lease.txt").id()).visibility())
-                    .isEqualTo(Card.Visibility.EDITORS);
+                    .isEqualTo(FileProperties.Visibility.EDITORS);
         }
     }
 

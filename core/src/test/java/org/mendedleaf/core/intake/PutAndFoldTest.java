@@ -26,9 +26,9 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.FoldResult;
@@ -129,7 +129,7 @@ class PutAndFoldTest {
         p.capture();
         Path source = file("a (1).txt", "new");
         PutResult result =
-                p.recovery().put(List.of(new Revision(source, "a.txt", "", Stage.BY_RULE, true)), Progress.NONE);
+                p.recovery().put(List.of(new Revision(source, "a.txt", "", DraftChoice.BY_RULE, true)), Progress.NONE);
         assertThat(result.stayed()).isEmpty();
         assertThat(source).doesNotExist();
         assertThat(p.read("a.txt")).isEqualTo("new");
@@ -144,7 +144,9 @@ class PutAndFoldTest {
         p.save("plan v2.txt", "new");
         p.capture();
         p.recovery()
-                .put(List.of(new Revision(p.path("plan v2.txt"), "plan.txt", "", Stage.BY_RULE, true)), Progress.NONE);
+                .put(
+                        List.of(new Revision(p.path("plan v2.txt"), "plan.txt", "", DraftChoice.BY_RULE, true)),
+                        Progress.NONE);
         assertThat(p.path("plan v2.txt")).doesNotExist();
         assertThat(p.read("plan.txt")).isEqualTo("new");
         p.recovery().undo(last());
@@ -158,7 +160,7 @@ class PutAndFoldTest {
         p.capture();
         Path source = file("a.txt", "same");
         PutResult result =
-                p.recovery().put(List.of(new Revision(source, "a.txt", "", Stage.BY_RULE, true)), Progress.NONE);
+                p.recovery().put(List.of(new Revision(source, "a.txt", "", DraftChoice.BY_RULE, true)), Progress.NONE);
         assertThat(source).exists();
         assertThat(result.stayed()).hasSize(1);
         assertThat(result.action()).isZero();
@@ -233,7 +235,7 @@ class PutAndFoldTest {
         IntakePlan chosen =
                 plan.with(plan.rows().indexOf(unsure), unsure.choose(IntakeRow.Fate.NEW_VERSION, "d/list.csv"));
         assertThat(chosen.problem()).isEmpty();
-        PutResult put = p.recovery().put(chosen.revisions("all of it", Stage.BY_RULE, false), Progress.NONE);
+        PutResult put = p.recovery().put(chosen.revisions("all of it", DraftChoice.BY_RULE, false), Progress.NONE);
         assertThat(put.labels()).containsOnlyKeys("d/letter.txt", "d/list.csv", "d/new/thing.txt");
         assertThat(p.line("d/list.csv").newest().orElseThrow().note()).isEqualTo("all of it");
     }

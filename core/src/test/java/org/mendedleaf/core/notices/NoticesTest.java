@@ -24,9 +24,9 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.findings.HealthCheck;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Breathing;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.settings.UserSettings;
 
 /** What needs attention is told once, together, not in quiet hours, and again when it comes back. */
 class NoticesTest {
@@ -37,14 +37,14 @@ class NoticesTest {
     Path temp;
 
     private TestPlace p;
-    private Home home;
+    private UserSettings home;
     private final List<String> shown = new ArrayList<>();
     private final List<String> came = new ArrayList<>();
 
     @BeforeEach
     void start() throws IOException {
         p = new TestPlace(temp);
-        home = Home.open(temp.resolve("home"));
+        home = UserSettings.open(temp.resolve("home"));
         p.save("rota.txt", ROTA);
         p.capture();
     }
@@ -190,7 +190,7 @@ class NoticesTest {
         harm();
         keeper().round(Breathing.on());
         assertThat(shown).isEmpty();
-        NoticeSettings read = NoticeSettings.of(Home.open(temp.resolve("home")));
+        NoticeSettings read = NoticeSettings.of(UserSettings.open(temp.resolve("home")));
         assertThat(read).isEqualTo(new NoticeSettings(false, QuietHours.NONE));
     }
 

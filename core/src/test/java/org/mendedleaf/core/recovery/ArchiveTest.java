@@ -31,12 +31,12 @@ class ArchiveTest {
     @TempDir
     Path temp;
 
-    private static Order everything(TestPlace p) throws IOException {
+    private static RestoreRequest everything(TestPlace p) throws IOException {
         try (Reading reading = p.vault().read()) {
             TreeAt tree = reading.treeAt(p.place(), "", p.now());
-            List<Wish> wishes = new ArrayList<>();
-            tree.files().forEach((path, v) -> wishes.add(new Wish(v, path)));
-            return Order.restore(wishes, Collisions.all(Collision.KEEP_BOTH), tree.folders());
+            List<RestoreItem> wishes = new ArrayList<>();
+            tree.files().forEach((path, v) -> wishes.add(new RestoreItem(v, path)));
+            return RestoreRequest.restore(wishes, Collisions.all(Collision.KEEP_BOTH), tree.folders());
         }
     }
 

@@ -57,7 +57,7 @@ class LeftoversTest {
     void theyAreNeverInTheWay() throws IOException {
         Version first = p.line("a.txt").version(1).orElseThrow();
         RestoreResult result =
-                p.recovery().restore(List.of(new Wish(first, "a.txt")), Collision.REPLACE, Progress.NONE);
+                p.recovery().restore(List.of(new RestoreItem(first, "a.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(1);
         assertThat(p.recovery().remove(List.of("a.txt")).failed()).isEmpty();
         assertThat(bag.resolve("data/deep/half.txt"))

@@ -52,9 +52,9 @@ class PlannerPropertyTest {
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> kept,
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> foreign,
             @ForAll Collision rule) {
-        List<Wish> wishes = new ArrayList<>();
+        List<RestoreItem> wishes = new ArrayList<>();
         for (int i = 0; i < targets.size(); i++) {
-            wishes.add(new Wish(version(i % 5), "f" + targets.get(i) + ".txt"));
+            wishes.add(new RestoreItem(version(i % 5), "f" + targets.get(i) + ".txt"));
         }
         RestorePlan plan = RestorePlanner.plan(
                 wishes,

@@ -110,7 +110,7 @@ class RacedSavesTest {
                 if (random.nextInt(4) == 0) {
                     p.recovery().remove(List.of(path));
                 } else {
-                    p.recovery().restore(List.of(new Wish(first, path)), Collision.REPLACE, Progress.NONE);
+                    p.recovery().restore(List.of(new RestoreItem(first, path)), Collision.REPLACE, Progress.NONE);
                 }
                 saver.join();
                 p.capture();
@@ -145,7 +145,7 @@ class RacedSavesTest {
             p.capture();
             Version first = p.line("a.txt").version(1).orElseThrow();
             try (OutputStream out = Files.newOutputStream(p.path("a.txt"), java.nio.file.StandardOpenOption.APPEND)) {
-                p.recovery().restore(List.of(new Wish(first, "a.txt")), Collision.REPLACE, Progress.NONE);
+                p.recovery().restore(List.of(new RestoreItem(first, "a.txt")), Collision.REPLACE, Progress.NONE);
                 assertThat(p.read("a.txt")).isEqualTo("the first");
                 out.write(", and more".getBytes(StandardCharsets.UTF_8));
             }

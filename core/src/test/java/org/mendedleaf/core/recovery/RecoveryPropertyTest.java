@@ -52,12 +52,12 @@ class RecoveryPropertyTest {
         return List.copyOf(looks.keySet()).get(random.nextInt(looks.size()));
     }
 
-    private static Order whole(TestPlace p, Instant at, Collisions collisions) throws IOException {
+    private static RestoreRequest whole(TestPlace p, Instant at, Collisions collisions) throws IOException {
         try (Reading reading = p.vault().read()) {
             TreeAt tree = reading.treeAt(p.place(), "", at);
-            List<Wish> wishes = new ArrayList<>();
-            tree.files().forEach((path, v) -> wishes.add(new Wish(v, path)));
-            return Order.restore(wishes, collisions, tree.folders());
+            List<RestoreItem> wishes = new ArrayList<>();
+            tree.files().forEach((path, v) -> wishes.add(new RestoreItem(v, path)));
+            return RestoreRequest.restore(wishes, collisions, tree.folders());
         }
     }
 
@@ -88,8 +88,8 @@ class RecoveryPropertyTest {
             for (Map.Entry<Instant, Map<String, String>> look : looks.entrySet()) {
                 Path into = Files.createTempDirectory("into");
                 try {
-                    Elsewhere elsewhere = new Elsewhere(p.vault(), into);
-                    Order order = whole(p, look.getKey(), Collisions.all(Collision.KEEP_BOTH));
+                    FolderRestore elsewhere = new FolderRestore(p.vault(), into);
+                    RestoreRequest order = whole(p, look.getKey(), Collisions.all(Collision.KEEP_BOTH));
                     agree(elsewhere.plan(order), elsewhere.restore(order, Progress.NONE));
                     assertThat(Trees.look(into)).isEqualTo(look.getValue());
                 } finally {
@@ -111,7 +111,7 @@ class RecoveryPropertyTest {
                 single.put("f" + i, Collision.values()[random.nextInt(4)]);
             }
             Collisions collisions = new Collisions(Collision.values()[random.nextInt(4)], single);
-            Order order = whole(p, at, collisions);
+            RestoreRequest order = whole(p, at, collisions);
             p.capture();
             RestorePlan plan = p.recovery().plan(order);
             RestoreResult result = p.recovery().restore(order, Progress.NONE);

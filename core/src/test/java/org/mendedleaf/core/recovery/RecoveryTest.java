@@ -50,7 +50,7 @@ class RecoveryTest {
     }
 
     private RestoreResult restore(String path, int number, Collision rule) throws IOException {
-        return p.recovery().restore(List.of(new Wish(version(path, number), path)), rule, Progress.NONE);
+        return p.recovery().restore(List.of(new RestoreItem(version(path, number), path)), rule, Progress.NONE);
     }
 
     private Action last() throws IOException {
@@ -215,10 +215,10 @@ class RecoveryTest {
         p.save("a.txt", "two");
         Files.delete(p.path("gone.txt"));
         p.capture();
-        List<Wish> wishes = List.of(
-                new Wish(version("a.txt", 1), "a.txt"),
-                new Wish(version("a.txt", 2), "a.txt"),
-                new Wish(version("gone.txt", 1), "gone.txt"));
+        List<RestoreItem> wishes = List.of(
+                new RestoreItem(version("a.txt", 1), "a.txt"),
+                new RestoreItem(version("a.txt", 2), "a.txt"),
+                new RestoreItem(version("gone.txt", 1), "gone.txt"));
         RestorePlan plan = p.recovery().plan(wishes, Collision.REPLACE);
         assertThat(plan.items())
                 .extracting(RestorePlan.Item::step)
@@ -237,7 +237,7 @@ class RecoveryTest {
         p.save("a.txt", "one");
         p.capture();
         RestoreResult result = p.recovery()
-                .restore(List.of(new Wish(version("a.txt", 1), "lock.tmp")), Collision.REPLACE, Progress.NONE);
+                .restore(List.of(new RestoreItem(version("a.txt", 1), "lock.tmp")), Collision.REPLACE, Progress.NONE);
         assertThat(result.items().get(0).outcome()).isEqualTo(RestoreResult.Outcome.FAILED);
         assertThat(p.read("lock.tmp")).isEqualTo("left out by a standing pattern");
     }
@@ -248,7 +248,10 @@ class RecoveryTest {
         p.capture();
         for (String path : List.of("../evil.txt", "sub/../../evil.txt", "/evil.txt", "sub//evil.txt", "./evil.txt")) {
             assertThatThrownBy(() -> p.recovery()
-                            .restore(List.of(new Wish(version("a.txt", 1), path)), Collision.REPLACE, Progress.NONE))
+                            .restore(
+                                    List.of(new RestoreItem(version("a.txt", 1), path)),
+                                    Collision.REPLACE,
+                                    Progress.NONE))
                     .as(path)
                     .isInstanceOf(IllegalArgumentException.class);
         }
@@ -265,7 +268,7 @@ class RecoveryTest {
         Files.createSymbolicLink(p.path("sub"), outside);
         RestoreResult result = p.recovery()
                 .restore(
-                        List.of(new Wish(p.line("sub/a.txt").newest().orElseThrow(), "sub/a.txt")),
+                        List.of(new RestoreItem(p.line("sub/a.txt").newest().orElseThrow(), "sub/a.txt")),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(result.count(RestoreResult.Outcome.DONE)).isZero();
@@ -302,7 +305,7 @@ class RecoveryTest {
     void copiesOfTheSameVersionNeverCollide() throws IOException {
         p.save("plan.txt", "one");
         p.capture();
-        Elsewhere elsewhere = new Elsewhere(p.vault(), temp.resolve("copies"));
+        FolderRestore elsewhere = new FolderRestore(p.vault(), temp.resolve("copies"));
         Path first = elsewhere.copy(version("plan.txt", 1), ZoneOffset.UTC, Progress.NONE);
         Path second = elsewhere.copy(version("plan.txt", 1), ZoneOffset.UTC, Progress.NONE);
         assertThat(first.getFileName()).hasToString("plan – v1, 2026-05-04 0801.txt");
@@ -316,8 +319,8 @@ class RecoveryTest {
         p.capture();
         Path other = Files.createDirectory(temp.resolve("other"));
         Files.writeString(other.resolve("a.txt"), "mine");
-        Elsewhere elsewhere = new Elsewhere(p.vault(), other);
-        List<Wish> wishes = List.of(new Wish(version("a.txt", 1), "a.txt"));
+        FolderRestore elsewhere = new FolderRestore(p.vault(), other);
+        List<RestoreItem> wishes = List.of(new RestoreItem(version("a.txt", 1), "a.txt"));
         assertThat(elsewhere.restore(wishes, Collision.REPLACE, Progress.NONE).count(RestoreResult.Outcome.FAILED))
                 .isEqualTo(1);
         assertThat(other.resolve("a.txt")).hasContent("mine");
@@ -338,7 +341,8 @@ class RecoveryTest {
         assertThat(line.path()).isEqualTo("newer.txt");
         p.recovery()
                 .restore(
-                        List.of(new Wish(line.versions().get(line.versions().size() - 1), line.path())),
+                        List.of(new RestoreItem(
+                                line.versions().get(line.versions().size() - 1), line.path())),
                         Collision.REPLACE,
                         Progress.NONE);
         assertThat(p.read("newer.txt")).isIn("one", "two");

@@ -317,9 +317,9 @@ class RollbackTest {
             p.save("sub", "a file now");
             p.capture();
             for (Collision c : Collision.values()) {
-                RestorePlan plan = p.recovery().plan(List.of(new Wish(a, "sub/a")), c);
+                RestorePlan plan = p.recovery().plan(List.of(new RestoreItem(a, "sub/a")), c);
                 assertThat(plan.items()).extracting(RestorePlan.Item::step).containsExactly(RestorePlan.Step.REFUSE);
-                RestoreResult result = p.recovery().restore(List.of(new Wish(a, "sub/a")), c, Progress.NONE);
+                RestoreResult result = p.recovery().restore(List.of(new RestoreItem(a, "sub/a")), c, Progress.NONE);
                 assertThat(result.count(RestoreResult.Outcome.FAILED)).isEqualTo(1);
             }
             assertThat(p.read("sub")).isEqualTo("a file now");
@@ -336,12 +336,12 @@ class RollbackTest {
             Path into = temp.resolve("into");
             Files.createDirectories(into.resolve("sub"));
             Files.setPosixFilePermissions(into.resolve("sub"), PosixFilePermissions.fromString("rwx------"));
-            Order order;
+            RestoreRequest order;
             try (Reading reading = p.vault().read()) {
                 order = new Selection(List.of(""), p.now())
                         .order(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH));
             }
-            new Elsewhere(p.vault(), into).restore(order, Progress.NONE);
+            new FolderRestore(p.vault(), into).restore(order, Progress.NONE);
             assertThat(into.resolve("sub/a")).hasContent("one");
             assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(into.resolve("sub"))))
                     .isEqualTo("rwx------");
@@ -359,14 +359,14 @@ class RollbackTest {
             p.save("aux.txt", "four");
             p.save("fine.txt", "five");
             p.capture();
-            List<Wish> wishes;
+            List<RestoreItem> wishes;
             try (Reading reading = p.vault().read()) {
                 wishes = reading.treeAt(p.place(), "", p.now()).files().entrySet().stream()
-                        .map(e -> new Wish(e.getValue(), e.getKey()))
+                        .map(e -> new RestoreItem(e.getValue(), e.getKey()))
                         .toList();
             }
             TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE, true);
-            Order order = Order.restore(wishes, Collisions.all(Collision.REPLACE));
+            RestoreRequest order = RestoreRequest.restore(wishes, Collisions.all(Collision.REPLACE));
             RestorePlan plan = RestorePlanner.plan(order, path -> java.util.Optional.empty(), stick);
             assertThat(plan.items())
                     .extracting(i -> i.target() + " " + i.step())

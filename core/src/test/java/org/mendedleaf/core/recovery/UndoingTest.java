@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.intake.FolderLines;
@@ -85,7 +85,7 @@ class UndoingTest {
 
     private int waiting() throws IOException {
         try (Reading reading = p.vault().read()) {
-            return LetGoStore.of(reading).waiting().size();
+            return PendingDeletionStore.of(reading).waiting().size();
         }
     }
 
@@ -153,7 +153,7 @@ class UndoingTest {
     @Test
     void anUndoSaysWhatItUndid() throws IOException {
         versions("one", "two");
-        p.recovery().restore(List.of(new Wish(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(new RestoreItem(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(undo().undoneWords()).isEqualTo("Undone: a.txt restored (Tomas). 1 file is as it was before.");
         assertThat(p.read("a.txt")).isEqualTo("two");
         assertThat(redo().redoneWords()).isEqualTo("Done again: a.txt restored (Tomas). 1 file is as that left it.");
@@ -163,7 +163,7 @@ class UndoingTest {
     @Test
     void anUndoThatFindsAllAsItWasSaysSo() throws IOException {
         versions("one", "two");
-        p.recovery().restore(List.of(new Wish(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(new RestoreItem(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
         Version two = version(2);
         Files.writeString(p.path("a.txt"), "two");
         Files.setLastModifiedTime(
@@ -181,7 +181,7 @@ class UndoingTest {
         undo();
         p.save("b.txt", "other");
         p.recovery().remove(List.of("b.txt"));
-        p.recovery().restore(List.of(new Wish(version(2), "a.txt")), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(new RestoreItem(version(2), "a.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(undo().action().kind()).isEqualTo(ActionKind.REMOVED);
         assertThat(p.read("b.txt")).isEqualTo("other");
     }
@@ -189,7 +189,7 @@ class UndoingTest {
     @Test
     void whatIsDoneAfterAnUndoEndsTheWayBackThroughIt() throws IOException {
         versions("one", "two");
-        p.recovery().restore(List.of(new Wish(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(new RestoreItem(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
         undo();
         Action first = journal(j -> j.lastRedoable().orElseThrow());
         p.save("b.txt", "other");

@@ -48,9 +48,10 @@ class GoingSoonTest {
 
     private void thin() throws IOException {
         Verdicts v = Histories.judge(
-                p, new RuleSet(List.of(Rule.keepAll("last one", Scope.ALL).withCounts(1, 1)), Term.days(14), false));
+                p,
+                new RuleSet(List.of(Rule.keepAll("last one", RuleScope.ALL).withCounts(1, 1)), Term.days(14), false));
         ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
-        new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
+        new Thinning(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
     }
 
     @Test

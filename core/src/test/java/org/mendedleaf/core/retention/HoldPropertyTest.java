@@ -35,7 +35,7 @@ class HoldPropertyTest {
     Path temp;
 
     private static final Rule LITTLE =
-            Rule.keepAll("little", Scope.ALL).withCounts(1, 1).withSpace(1_000, true);
+            Rule.keepAll("little", RuleScope.ALL).withCounts(1, 1).withSpace(1_000, true);
 
     /** What is held, with its content. */
     private final Map<String, byte[]> held = new LinkedHashMap<>();
@@ -117,13 +117,13 @@ class HoldPropertyTest {
                 int hours = random.nextInt(60);
                 story.append("later ").append(hours);
                 p.at(p.now().plus(Duration.ofHours(hours)));
-                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40).run(Progress.NONE);
+                new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40).run(Progress.NONE);
             }
             case 13 -> {
                 story.append("a clock twenty years ahead");
                 java.time.Instant now = p.now();
                 p.at(now.plus(Duration.ofDays(20 * 365)));
-                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 20).run(Progress.NONE);
+                new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 20).run(Progress.NONE);
                 p.at(now);
             }
             case 14 -> {
@@ -214,7 +214,7 @@ class HoldPropertyTest {
         story.append("thin");
         Verdicts v = Histories.judge(p, RuleSet.NONE);
         ThinPlan.Limits limits = new ThinPlan.Limits(0, "", Set.of(), 1, Optional.empty(), Optional.empty(), false);
-        new LettingGo(p.vault(), p.clock(), "Ada")
+        new Thinning(p.vault(), p.clock(), "Ada")
                 .thin(ThinPlan.of(v, new SpaceTable(v.table()), limits), Progress.NONE);
     }
 

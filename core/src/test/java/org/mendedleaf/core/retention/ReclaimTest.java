@@ -19,17 +19,17 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 
 /** Letting go, the grace time, and giving the space back. */
 class ReclaimTest {
@@ -56,8 +56,8 @@ class ReclaimTest {
         return b;
     }
 
-    private LettingGo lettingGo() {
-        return new LettingGo(p.vault(), p.clock(), "Ada");
+    private Thinning lettingGo() {
+        return new Thinning(p.vault(), p.clock(), "Ada");
     }
 
     private Erasing erasing() {
@@ -79,9 +79,9 @@ class ReclaimTest {
         }
     }
 
-    private List<LetGo> waiting() throws IOException {
+    private List<PendingDeletion> waiting() throws IOException {
         try (Reading reading = p.vault().read()) {
-            return LetGoStore.of(reading).waiting();
+            return PendingDeletionStore.of(reading).waiting();
         }
     }
 
@@ -93,7 +93,7 @@ class ReclaimTest {
         p.capture();
         p.recovery()
                 .restore(
-                        List.of(new Wish(p.line("a.txt").version(1).orElseThrow(), "a.txt")),
+                        List.of(new RestoreItem(p.line("a.txt").version(1).orElseThrow(), "a.txt")),
                         Collision.REPLACE,
                         Progress.NONE);
         erasing().erase(p.line("a.txt").id(), Erasing.What.VERSION, 2, Progress.NONE);
@@ -139,10 +139,10 @@ class ReclaimTest {
     @Test
     void whatIsLetGoStaysForItsGraceAndOneUndoKeepsIt() throws IOException {
         five();
-        ThinPlan plan = plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2));
+        ThinPlan plan = plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2));
         assertThat(plan.versions()).isEqualTo(3);
         assertThat(plan.freedBytes()).isBetween(1_199_000L, 1_201_000L);
-        LettingGo.Done done = lettingGo().thin(plan, Progress.NONE);
+        Thinning.Done done = lettingGo().thin(plan, Progress.NONE);
         assertThat(done.versions()).isEqualTo(3);
         assertThat(done.due()).isEqualTo(p.now().plus(Duration.ofDays(7)));
         assertThat(content("big.bin", 1)).hasSize(400_000);
@@ -157,7 +157,7 @@ class ReclaimTest {
     @Test
     void theRoomComesBackWhenTheGraceHasEnded() throws IOException {
         five();
-        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2)), Progress.NONE);
         byte[] kept = content("big.bin", 4);
         long before = packBytes();
         assertThat(reclaim().run(Progress.NONE).versions()).isZero();
@@ -182,14 +182,14 @@ class ReclaimTest {
 
     private boolean unfinished() throws IOException {
         try (Reading reading = p.vault().read()) {
-            return Reclaim.isUnfinished(LetGoStore.of(reading), p.now());
+            return Reclaim.isUnfinished(PendingDeletionStore.of(reading), p.now());
         }
     }
 
     /** Lets three of five versions go, and comes back when their grace has ended. */
     private long threeAreDue() throws IOException {
         five();
-        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2)), Progress.NONE);
         p.later(8 * 24 * 60);
         return packBytes();
     }
@@ -206,7 +206,7 @@ class ReclaimTest {
         assertThat(packBytes()).isGreaterThanOrEqualTo(before);
         assertThat(unfinished()).as("it may still be running").isFalse();
         p.later(11);
-        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        StandingRules standing = new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
         assertThat(standing.isDue()).isTrue();
         standing.run(Progress.NONE);
         assertThat(packBytes()).isLessThan(before - 1_000_000);
@@ -236,7 +236,7 @@ class ReclaimTest {
         try (Reading reading = p.vault().read()) {
             List<org.mendedleaf.core.vault.ChunkPlace> places =
                     reading.contents().places(kept.recipe());
-            lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 1)), Progress.NONE);
+            lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1)), Progress.NONE);
             reclaim().endGrace("Ada", Progress.NONE);
             assertThat(reading.contents().places(kept.recipe())).isNotEqualTo(places);
             assertThat(reading.contents().sha256(kept.recipe())).isNotNull();
@@ -246,7 +246,7 @@ class ReclaimTest {
     @Test
     void theCatalogueCanBeMadeAnewFromEmptiedPacks() throws IOException {
         five();
-        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2)), Progress.NONE);
         reclaim().endGrace("Ada", Progress.NONE);
         p.save("later.txt", "later");
         p.capture();
@@ -262,7 +262,8 @@ class ReclaimTest {
             reading.contents().read(line.version(4).orElseThrow().recipe(), out::write);
             assertThat(out.toByteArray()).isEqualTo(kept);
             assertThat(line.version(1).orElseThrow().recipe().isElsewhere()).isTrue();
-            assertThat(LetGoStore.of(reading).of(line.id()).get(1).gone()).isPresent();
+            assertThat(PendingDeletionStore.of(reading).of(line.id()).get(1).gone())
+                    .isPresent();
             assertThat(reading.line(reading.places().get(0), "later.txt")).isPresent();
         }
     }
@@ -270,11 +271,11 @@ class ReclaimTest {
     @Test
     void whatIsHeldMeanwhileIsNotTaken() throws IOException {
         five();
-        ThinPlan plan = plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2));
+        ThinPlan plan = plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2));
         Line line = p.line("big.bin");
         Holds holds = new Holds(p.vault(), p.clock(), "Ada");
         holds.version(p.place(), line.id(), 1, line.path(), "why", Optional.empty());
-        LettingGo.Done done = lettingGo().thin(plan, Progress.NONE);
+        Thinning.Done done = lettingGo().thin(plan, Progress.NONE);
         assertThat(done.versions()).isEqualTo(2);
         assertThat(done.kept()).isEqualTo(1);
         holds.version(p.place(), line.id(), 2, line.path(), "why", Optional.empty());
@@ -314,7 +315,7 @@ class ReclaimTest {
         assertThat(c.current()).isEqualTo(1);
         erasing().erase(line.id(), Erasing.What.VERSION, 2, Progress.NONE);
         assertThat(p.read("a.txt")).isEqualTo("one");
-        assertThat(waiting()).extracting(LetGo::number).containsExactly(2);
+        assertThat(waiting()).extracting(PendingDeletion::number).containsExactly(2);
         p.recovery().undo(last());
         assertThat(p.read("a.txt")).isEqualTo("two");
         assertThat(waiting()).isEmpty();
@@ -380,7 +381,7 @@ class ReclaimTest {
         Version first = p.line("big.bin").version(1).orElseThrow();
         erasing().erase(first.line(), Erasing.What.OLDER, 0, Progress.NONE);
         // While it waits it can be restored like any other.
-        p.recovery().restore(List.of(new Wish(first, "big.bin")), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(new RestoreItem(first, "big.bin")), Collision.REPLACE, Progress.NONE);
         assertThat(Files.size(p.path("big.bin"))).isEqualTo(400_000);
         reclaim().endGrace("Ada", Progress.NONE);
         Version gone = p.line("big.bin").version(2).orElseThrow();
@@ -394,9 +395,9 @@ class ReclaimTest {
     @Test
     void whatIsGoneAlreadyIsSaidWhenTheRestComesBack() throws IOException {
         five();
-        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 4)), Progress.NONE);
+        lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 4)), Progress.NONE);
         Action first = last();
-        lettingGo().thin(plan(Rule.keepAll("r", Scope.ALL).withCounts(1, 2)), Progress.NONE);
+        lettingGo().thin(plan(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 2)), Progress.NONE);
         reclaim().endGrace("Ada", Progress.NONE);
         assertThat(p.recovery().undo(first).failed())
                 .containsExactly("1 version of 1 file cannot come back: the grace has ended.");

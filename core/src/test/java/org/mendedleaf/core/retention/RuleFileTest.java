@@ -57,7 +57,7 @@ class RuleFileTest {
         assertThat(rules.rules().get(1))
                 .isEqualTo(new Rule(
                         "Pictures",
-                        new Scope(List.of(), List.of("Labels"), List.of("*.png"), Set.of(ContentKind.PICTURE)),
+                        new RuleScope(List.of(), List.of("Labels"), List.of("*.png"), Set.of(ContentKind.PICTURE)),
                         Optional.empty(),
                         Map.of(Level.WEEKLY, Term.FOREVER),
                         1,
@@ -100,7 +100,7 @@ class RuleFileTest {
                 .isEqualTo("Of pictures named *.png in Labels, keep the last of each week for good; never more than 20;"
                         + " nothing longer than 5 years; together no more than 2.00 GB; what may go stays until space"
                         + " is needed.");
-        assertThat(Rule.keepAll("x", Scope.ALL).sentence()).isEqualTo("Of all files, keep every version for good.");
+        assertThat(Rule.keepAll("x", RuleScope.ALL).sentence()).isEqualTo("Of all files, keep every version for good.");
     }
 
     @Test
@@ -158,7 +158,7 @@ class RuleFileTest {
             @ForAll @IntRange(min = 0, max = 9) int least,
             @ForAll boolean needed,
             @ForAll Level level) {
-        Rule rule = Rule.keepAll("r: " + days, Scope.ALL)
+        Rule rule = Rule.keepAll("r: " + days, RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(days)))
                 .withLast(level, Optional.of(new Term(days, Term.Unit.MONTHS)))
                 .withCounts(least, least + days)

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 
@@ -81,7 +81,7 @@ class SpaceAheadTest {
     @Test
     void rulesBendTheCurve() throws IOException {
         daily();
-        Rule tenDays = Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(10)));
+        Rule tenDays = Rule.keepAll("r", RuleScope.ALL).withEverything(Optional.of(Term.days(10)));
         Forecast f = forecast(rules(tenDays), ASKED);
         // Ten days of versions and the newest.
         assertThat(f.yearBytes()).isBetween(90_000L, 130_000L);
@@ -89,7 +89,7 @@ class SpaceAheadTest {
         assertThat(forecast(rules(weekly), ASKED).yearBytes())
                 .isGreaterThan(f.yearBytes() + 300_000)
                 .isLessThan(f.yearBytes() + 700_000);
-        Rule atMost = Rule.keepAll("r", Scope.ALL).withCounts(1, 5);
+        Rule atMost = Rule.keepAll("r", RuleScope.ALL).withCounts(1, 5);
         assertThat(forecast(rules(atMost), ASKED).yearBytes()).isLessThan(110_000);
     }
 
@@ -136,7 +136,7 @@ class SpaceAheadTest {
         daily();
         long line = p.line("log.bin").id();
         new Holds(p.vault(), p.clock(), "Ada").version(p.place(), line, 2, "log.bin", "why", Optional.empty());
-        Rule capped = Rule.keepAll("r", Scope.ALL)
+        Rule capped = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
                 .withSpace(100_000, false);
@@ -172,7 +172,7 @@ class SpaceAheadTest {
     @Test
     void aLimitOfRoomIsPartOfEveryPreviewAndEveryReason() throws IOException {
         daily();
-        Rule capped = Rule.keepAll("Office papers", Scope.ALL)
+        Rule capped = Rule.keepAll("Office papers", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
                 .withSpace(100_000, false);
@@ -189,8 +189,8 @@ class SpaceAheadTest {
             assertThat(line.summary()).startsWith("20 ");
         }
 
-        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
-        Standing.Done done = standing.run(Progress.NONE);
+        StandingRules standing = new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        StandingRules.Done done = standing.run(Progress.NONE);
 
         assertThat(done.letGo().orElseThrow().versions())
                 .as("no more than what was said before")
@@ -205,7 +205,7 @@ class SpaceAheadTest {
     @Test
     void aLimitThatCannotBeKeptSaysSo() throws IOException {
         daily();
-        Rule tight = Rule.keepAll("Office papers", Scope.ALL)
+        Rule tight = Rule.keepAll("Office papers", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(3, 0)
                 .withSpace(20_000, false);
@@ -214,7 +214,7 @@ class SpaceAheadTest {
         assertThat(plan.warnings())
                 .anyMatch(w -> w.startsWith("The limit of 20.0 kB on “Office papers” cannot be kept"));
         RuleSets.set(p.vault(), new RuleSet(List.of(tight), Term.days(7), true), p.clock(), "Ada");
-        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
+        StandingRules standing = new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> 1L << 40);
         assertThat(standing.run(Progress.NONE).trouble())
                 .singleElement()
                 .asString()
@@ -224,19 +224,19 @@ class SpaceAheadTest {
     @Test
     void whatAFullDriveWouldTakeIsInTheOutlook() throws IOException {
         daily();
-        Rule lazy = Rule.keepAll("r", Scope.ALL)
+        Rule lazy = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
                 .withSpace(0, true);
         Verdicts v = judge(p, new RuleSet(List.of(lazy), Term.days(7), true));
         SpaceTable space = new SpaceTable(v.table());
-        Verdicts tight = Standing.outlook(v, space, Standing.LEAST_FREE - 45_000);
+        Verdicts tight = StandingRules.outlook(v, space, StandingRules.LEAST_FREE - 45_000);
         assertThat(ThinPlan.of(tight, space, ThinPlan.Limits.RULES).versions()).isEqualTo(5);
         assertThat(tight.reason(0)).isEqualTo(Reason.ROOM);
-        assertThat(ThinPlan.of(Standing.outlook(v, space, 1L << 40), space, ThinPlan.Limits.RULES)
+        assertThat(ThinPlan.of(StandingRules.outlook(v, space, 1L << 40), space, ThinPlan.Limits.RULES)
                         .versions())
                 .isZero();
-        Verdicts hopeless = Standing.outlook(v, space, Standing.LEAST_FREE - 10_000_000);
+        Verdicts hopeless = StandingRules.outlook(v, space, StandingRules.LEAST_FREE - 10_000_000);
         assertThat(ThinPlan.of(hopeless, space, ThinPlan.Limits.RULES).warnings())
                 .anyMatch(w -> w.startsWith("The drive still lacks"));
     }
@@ -244,7 +244,7 @@ class SpaceAheadTest {
     @Test
     void whatMayGoStaysUntilTheRoomIsNeeded() throws IOException {
         daily();
-        Rule lazy = Rule.keepAll("r", Scope.ALL)
+        Rule lazy = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(10)))
                 .withSpace(0, true);
         Verdicts v = judge(p, rules(lazy));
@@ -259,9 +259,9 @@ class SpaceAheadTest {
     @Test
     void standingRulesCarryThemselvesOutOnceADayAndGiveRoomBackAfterTheirGrace() throws IOException {
         daily();
-        Rule tenDays = Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(10)));
+        Rule tenDays = Rule.keepAll("r", RuleScope.ALL).withEverything(Optional.of(Term.days(10)));
         long[] free = {1L << 40};
-        Standing standing = new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> free[0]);
+        StandingRules standing = new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> free[0]);
         assertThat(standing.isDue()).isFalse();
         RuleSets.set(p.vault(), new RuleSet(List.of(tenDays), Term.days(7), true), p.clock(), "Ada");
         assertThat(standing.isDue()).isTrue();
@@ -269,7 +269,7 @@ class SpaceAheadTest {
         assertThat(standing.isDue()).isFalse();
         p.later(8 * 24 * 60);
         assertThat(standing.isDue()).isTrue();
-        Standing.Done done = standing.run(Progress.NONE);
+        StandingRules.Done done = standing.run(Progress.NONE);
         assertThat(done.reclaimed().orElseThrow().versions()).isEqualTo(19);
         assertThat(p.check().damages()).isEmpty();
     }
@@ -280,39 +280,43 @@ class SpaceAheadTest {
         long line = p.line("log.bin").id();
         new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
                 .erase(line, Erasing.What.VERSION, 29, Progress.NONE);
-        Rule lazy = Rule.keepAll("r", Scope.ALL)
+        Rule lazy = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
                 .withSpace(0, true);
         RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
-        new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000).run(Progress.NONE);
+        new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> StandingRules.LEAST_FREE - 45_000)
+                .run(Progress.NONE);
         try (Reading reading = p.vault().read()) {
-            assertThat(LetGoStore.of(reading).of(line).get(29).gone()).isEmpty();
-            assertThat(LetGoStore.of(reading).of(line).get(1).gone()).isPresent();
+            assertThat(PendingDeletionStore.of(reading).of(line).get(29).gone()).isEmpty();
+            assertThat(PendingDeletionStore.of(reading).of(line).get(1).gone()).isPresent();
         }
     }
 
     @Test
     void onAFullDriveTheOldestExpendableGoAtOnceAndWhatIsMissingIsSaid() throws IOException {
         daily();
-        Rule lazy = Rule.keepAll("r", Scope.ALL)
+        Rule lazy = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))
                 .withCounts(5, 0)
                 .withSpace(0, true);
         RuleSets.set(p.vault(), new RuleSet(List.of(lazy), Term.days(7), true), p.clock(), "Ada");
-        Standing standing =
-                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 45_000);
-        Standing.Done done = standing.run(Progress.NONE);
+        StandingRules standing =
+                new StandingRules(p.vault(), p.clock(), "Ada", Histories.UTC, () -> StandingRules.LEAST_FREE - 45_000);
+        StandingRules.Done done = standing.run(Progress.NONE);
         assertThat(done.forSpace()).isEqualTo(5);
         assertThat(done.missingBytes()).isZero();
         assertThat(done.reclaimed().orElseThrow().versions()).isEqualTo(5);
         try (Reading reading = p.vault().read()) {
-            assertThat(LetGoStore.of(reading).of(p.line("log.bin").id()).get(1).reason())
+            assertThat(PendingDeletionStore.of(reading)
+                            .of(p.line("log.bin").id())
+                            .get(1)
+                            .reason())
                     .isEqualTo("ROOM");
         }
-        Standing none =
-                new Standing(p.vault(), p.clock(), "Ada", Histories.UTC, () -> Standing.LEAST_FREE - 10_000_000);
-        Standing.Done tight = none.run(Progress.NONE);
+        StandingRules none = new StandingRules(
+                p.vault(), p.clock(), "Ada", Histories.UTC, () -> StandingRules.LEAST_FREE - 10_000_000);
+        StandingRules.Done tight = none.run(Progress.NONE);
         assertThat(tight.missingBytes()).isGreaterThan(9_000_000);
         assertThat(p.line("log.bin").versions().stream()
                         .filter(v -> !v.recipe().isElsewhere())

@@ -21,17 +21,17 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.catalogue.OnlyHere;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.UniqueBytes;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.Order;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.ZipArchive;
 import org.mendedleaf.core.vault.ChunkPlace;
 
@@ -74,16 +74,16 @@ class UnfoldedDocumentsTest {
             for (int i = 0; i < VERSIONS; i++) {
                 p.recovery()
                         .restore(
-                                List.of(new Wish(version(p, i + 1), "back/" + i + ".odt")),
+                                List.of(new RestoreItem(version(p, i + 1), "back/" + i + ".odt")),
                                 Collision.REPLACE,
                                 Progress.NONE);
                 assertThat(p.path("back/" + i + ".odt")).hasBinaryContent(documents.get(i));
             }
             Path zip = temp.resolve("all.zip");
-            Wish wish = new Wish(version(p, 2), "letter.odt");
+            RestoreItem wish = new RestoreItem(version(p, 2), "letter.odt");
             new ZipArchive(p.vault(), zip)
                     .restore(
-                            Order.restore(List.of(wish), Collisions.all(Collision.KEEP_BOTH), List.of()),
+                            RestoreRequest.restore(List.of(wish), Collisions.all(Collision.KEEP_BOTH), List.of()),
                             Progress.NONE);
             try (ZipFile all = new ZipFile(zip.toFile())) {
                 assertThat(all.getInputStream(all.getEntry("letter.odt")).readAllBytes())
@@ -95,7 +95,8 @@ class UnfoldedDocumentsTest {
     @Test
     void whatIsRestoredIsTheSameVersionAgainForTheNextCapture() throws IOException {
         try (TestPlace p = filled()) {
-            p.recovery().restore(List.of(new Wish(version(p, 1), "letter.odt")), Collision.REPLACE, Progress.NONE);
+            p.recovery()
+                    .restore(List.of(new RestoreItem(version(p, 1), "letter.odt")), Collision.REPLACE, Progress.NONE);
             int versions = p.line("letter.odt").versions().size();
             assertThat(p.line("letter.odt").newest().orElseThrow().digest())
                     .isEqualTo(version(p, 1).digest());
@@ -125,7 +126,7 @@ class UnfoldedDocumentsTest {
                 }
                 only += shared ? 0 : c.storedBytes();
             }
-            assertThat(OnlyHere.storedBytes(reading, version(p, 4)))
+            assertThat(UniqueBytes.storedBytes(reading, version(p, 4)))
                     .isEqualTo(only)
                     .isPositive();
         }
@@ -134,20 +135,20 @@ class UnfoldedDocumentsTest {
     @Test
     void afterThinningTheRestIsMovedAndStaysWhole() throws IOException {
         try (TestPlace p = filled()) {
-            new LettingGo(p.vault(), p.clock(), "Ada")
+            new Thinning(p.vault(), p.clock(), "Ada")
                     .thin(
                             ThinPlan.of(
                                     Histories.judge(
                                             p,
-                                            Histories.rules(
-                                                    Rule.keepAll("r", Scope.ALL).withCounts(1, 2))),
+                                            Histories.rules(Rule.keepAll("r", RuleScope.ALL)
+                                                    .withCounts(1, 2))),
                                     new SpaceTable(Histories.table(p)),
                                     ThinPlan.Limits.RULES),
                             Progress.NONE);
             p.later(8 * 24 * 60);
             assertThat(new Reclaim(p.vault(), p.clock()).run(Progress.NONE).versions())
                     .isEqualTo(2);
-            p.recovery().restore(List.of(new Wish(version(p, 3), "back.odt")), Collision.REPLACE, Progress.NONE);
+            p.recovery().restore(List.of(new RestoreItem(version(p, 3), "back.odt")), Collision.REPLACE, Progress.NONE);
             assertThat(p.path("back.odt")).hasBinaryContent(documents.get(2));
             assertThat(p.check().isClean()).isTrue();
         }
@@ -159,7 +160,7 @@ class UnfoldedDocumentsTest {
         Files.delete(temp.resolve("vault/catalogue.db"));
         Rebuild.run(temp.resolve("vault"), "test", Duration.ofSeconds(1), Clock.systemUTC());
         try (TestPlace p = new TestPlace(temp)) {
-            p.recovery().restore(List.of(new Wish(version(p, 1), "back.odt")), Collision.REPLACE, Progress.NONE);
+            p.recovery().restore(List.of(new RestoreItem(version(p, 1), "back.odt")), Collision.REPLACE, Progress.NONE);
             assertThat(p.path("back.odt")).hasBinaryContent(documents.get(0));
         }
     }

@@ -68,7 +68,7 @@ class VerdictsPropertyTest {
         };
     }
 
-    private static Rule rule(String name, Scope scope, Random random, boolean stable) {
+    private static Rule rule(String name, RuleScope scope, Random random, boolean stable) {
         Rule rule = Rule.keepAll(name, scope).withEverything(term(random));
         for (Level level : Level.values()) {
             rule = rule.withLast(level, random.nextInt(3) == 0 ? term(random) : Optional.empty());
@@ -84,8 +84,8 @@ class VerdictsPropertyTest {
 
     private static RuleSet anyRules(Random random) {
         List<Rule> all = new ArrayList<>();
-        all.add(rule("all", Scope.ALL, random, false));
-        all.add(rule("a", new Scope(List.of(), List.of("a"), List.of(), Set.of()), random, false));
+        all.add(rule("all", RuleScope.ALL, random, false));
+        all.add(rule("a", new RuleScope(List.of(), List.of("a"), List.of(), Set.of()), random, false));
         Collections.shuffle(all, random);
         return new RuleSet(all, Term.days(7), false);
     }
@@ -150,9 +150,9 @@ class VerdictsPropertyTest {
             history(p, random, 25);
             List<Rule> all = new ArrayList<>();
             for (String folder : List.of("a", "b")) {
-                all.add(rule(folder, new Scope(List.of(), List.of(folder), List.of(), Set.of()), random, false));
+                all.add(rule(folder, new RuleScope(List.of(), List.of(folder), List.of(), Set.of()), random, false));
             }
-            all.add(rule("odt", new Scope(List.of(), List.of(), List.of("*.odt"), Set.of()), random, false));
+            all.add(rule("odt", new RuleScope(List.of(), List.of(), List.of("*.odt"), Set.of()), random, false));
             Set<Integer> one = dropped(Histories.judge(p, new RuleSet(all, Term.days(7), false)));
             Collections.reverse(all);
             assertThat(dropped(Histories.judge(p, new RuleSet(all, Term.days(7), false))))
@@ -164,7 +164,7 @@ class VerdictsPropertyTest {
     void thinningEveryFewDaysComesToTheSameAsThinningOnceInTheEnd(@ForAll Random random) throws IOException {
         in(p -> {
             history(p, random, 40);
-            Rule stable = rule("r", Scope.ALL, random, true).withEnds(Optional.empty(), Optional.empty());
+            Rule stable = rule("r", RuleScope.ALL, random, true).withEnds(Optional.empty(), Optional.empty());
             RuleSet rules = new RuleSet(List.of(stable), Term.days(7), false);
             Instant end = p.now().plus(Duration.ofDays(200));
             Set<String> once = kept(Histories.judge(p, rules, end));
@@ -174,7 +174,7 @@ class VerdictsPropertyTest {
                 Verdicts v = Histories.judge(p, rules);
                 ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
                 if (plan.versions() > 0) {
-                    new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
+                    new Thinning(p.vault(), p.clock(), "Ada").thin(plan, Progress.NONE);
                 }
             }
             p.at(end);

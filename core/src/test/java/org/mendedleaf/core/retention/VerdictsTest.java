@@ -70,7 +70,7 @@ class VerdictsTest {
     @Test
     void theLastOfEachDayIsKeptForItsTime() throws IOException {
         long line = ledger();
-        Verdicts v = judge(p, rules(Rule.keepAll("r", Scope.ALL).withLast(Level.DAILY, Optional.of(Term.days(4)))));
+        Verdicts v = judge(p, rules(Rule.keepAll("r", RuleScope.ALL).withLast(Level.DAILY, Optional.of(Term.days(4)))));
         assertThat(reasons(v, line))
                 .containsExactly(
                         Reason.THINNED,
@@ -97,7 +97,7 @@ class VerdictsTest {
         save(p, "plan.odg", "new", DAY);
         p.at(DAY.plus(Duration.ofDays(2)));
         long line = p.line("plan.odg").id();
-        RuleSet threeDays = rules(Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(3))));
+        RuleSet threeDays = rules(Rule.keepAll("r", RuleScope.ALL).withEverything(Optional.of(Term.days(3))));
         assertThat(reasons(judge(p, threeDays), line)).containsExactly(Reason.EVERYTHING, Reason.NEWEST);
         p.at(DAY.plus(Duration.ofDays(4)));
         assertThat(reasons(judge(p, threeDays), line)).containsExactly(Reason.THINNED, Reason.NEWEST);
@@ -106,7 +106,7 @@ class VerdictsTest {
     @Test
     void theMinimumIsKeptWhateverTheTimesSay() throws IOException {
         long line = ledger();
-        Rule hard = Rule.keepAll("r", Scope.ALL)
+        Rule hard = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(new Term(1, Term.Unit.HOURS)))
                 .withEnds(Optional.of(new Term(2, Term.Unit.HOURS)), Optional.empty())
                 .withCounts(4, 0);
@@ -118,7 +118,8 @@ class VerdictsTest {
     @Test
     void noMoreThanTheMostAreKept() throws IOException {
         long line = ledger();
-        List<Reason> all = reasons(judge(p, rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 5))), line);
+        List<Reason> all =
+                reasons(judge(p, rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 5))), line);
         assertThat(all.subList(0, 7)).containsOnly(Reason.TOO_MANY);
         assertThat(all.subList(7, 11)).containsOnly(Reason.ALL);
     }
@@ -128,7 +129,7 @@ class VerdictsTest {
         long line = ledger();
         Holds holds = new Holds(p.vault(), p.clock(), "Ada");
         holds.version(p.place(), line, 2, "ledger.csv", "audit", Optional.of(day(8, 0)));
-        RuleSet none = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        RuleSet none = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1));
         Verdicts v = judge(p, none);
         assertThat(v.reason(v.table().row(line, 2))).isEqualTo(Reason.HELD);
         assertThat(v.at(v.table().row(line, 2)).words(p.now(), p.clock().getZone()))
@@ -148,7 +149,7 @@ class VerdictsTest {
         p.at(day(5, 0));
         Holds holds = new Holds(p.vault(), p.clock(), "Ada");
         org.mendedleaf.core.line.Hold hold = holds.folder(p.place(), "a", "inquiry", Optional.empty());
-        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        RuleSet hard = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1));
         Verdicts v = judge(p, hard);
         assertThat(reasons(v, p.line("a/x.txt").id())).containsOnly(Reason.HELD);
         assertThat(reasons(v, p.line("a/b/y.txt").id())).containsOnly(Reason.HELD);
@@ -169,7 +170,7 @@ class VerdictsTest {
         save(p, "x.txt", "3", day(2, 0));
         p.at(day(5, 0));
         long line = p.line("x.txt").id();
-        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        RuleSet hard = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1));
         Verdicts v = judge(p, hard);
         assertThat(reasons(v, line)).containsExactly(Reason.SNAPSHOT, Reason.TOO_MANY, Reason.NEWEST);
         assertThat(v.at(v.table().row(line, 1)).words(p.now(), p.clock().getZone()))
@@ -188,7 +189,7 @@ class VerdictsTest {
                 .id();
         save(p, "x.txt", "2", day(1, 0));
         snapshots.hold(id, "audit", Optional.empty());
-        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        RuleSet hard = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1));
         long line = p.line("x.txt").id();
         assertThat(reasons(judge(p, hard), line)).containsExactly(Reason.HELD, Reason.NEWEST);
         Holds holds = new Holds(p.vault(), p.clock(), "Ada");
@@ -210,7 +211,7 @@ class VerdictsTest {
         }
         save(p, "lease/old/map.txt", "map", day(4, 0));
         save(p, "notes.txt", "notes", day(4, 0));
-        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 1));
+        RuleSet hard = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 1));
         p.at(day(9, 0));
         Holds holds = new Holds(p.vault(), p.clock(), "Ada");
         Line plan = p.line("lease/plan.txt");
@@ -227,7 +228,8 @@ class VerdictsTest {
         assertThat(effect.words())
                 .isEqualTo("5 versions of 2 files are kept by it, 27 B in all."
                         + " 1 of them is held already. Without the hold 2 of them would go by the rules now, "
-                        + org.mendedleaf.core.words.Say.size(effect.otherwise().freedBytes())
+                        + org.mendedleaf.core.words.Formats.size(
+                                effect.otherwise().freedBytes())
                         + ". What is saved later is held too.");
         Hold put = holds.folder(p.place(), "lease", "boundary", Optional.empty());
         Verdicts with = judge(p, hard);
@@ -244,7 +246,7 @@ class VerdictsTest {
         p.at(day(2, 0));
         Files.delete(p.path("gone.txt"));
         p.capture();
-        Rule base = Rule.keepAll("r", Scope.ALL).withEverything(Optional.of(Term.days(1)));
+        Rule base = Rule.keepAll("r", RuleScope.ALL).withEverything(Optional.of(Term.days(1)));
         Rule month = base.withEnds(Optional.empty(), Optional.of(Term.days(30)));
         assertThat(reasons(judge(p, rules(base), day(300, 0)), line))
                 .containsExactly(Reason.THINNED, Reason.REMOVED_FILE);
@@ -259,12 +261,12 @@ class VerdictsTest {
             save(p, path, "1 " + path, day(0, 0));
             save(p, path, "2 " + path, day(1, 0));
         }
-        Rule all = Rule.keepAll("all", Scope.ALL);
+        Rule all = Rule.keepAll("all", RuleScope.ALL);
         Rule pictures =
-                Rule.keepAll("pictures", new Scope(List.of(), List.of(), List.of(), Set.of(ContentKind.PICTURE)));
-        Rule labels = Rule.keepAll("labels", new Scope(List.of(), List.of("Labels"), List.of(), Set.of()));
-        Rule deep = Rule.keepAll("deep", new Scope(List.of("desk"), List.of("Labels/deep"), List.of(), Set.of()));
-        Rule named = Rule.keepAll("named", new Scope(List.of(), List.of("Labels"), List.of("ART.*"), Set.of()));
+                Rule.keepAll("pictures", new RuleScope(List.of(), List.of(), List.of(), Set.of(ContentKind.PICTURE)));
+        Rule labels = Rule.keepAll("labels", new RuleScope(List.of(), List.of("Labels"), List.of(), Set.of()));
+        Rule deep = Rule.keepAll("deep", new RuleScope(List.of("desk"), List.of("Labels/deep"), List.of(), Set.of()));
+        Rule named = Rule.keepAll("named", new RuleScope(List.of(), List.of("Labels"), List.of("ART.*"), Set.of()));
         RuleSet rules = rules(all, pictures, labels, deep, named);
         Verdicts v = judge(p, rules, day(3, 0));
         assertThat(ruleOf(v, "Labels/art.png")).isEqualTo("named");
@@ -285,10 +287,10 @@ class VerdictsTest {
     @Test
     void whatWasLetGoIsNotJudgedAgain() throws IOException {
         long line = ledger();
-        RuleSet hard = rules(Rule.keepAll("r", Scope.ALL).withCounts(1, 3));
+        RuleSet hard = rules(Rule.keepAll("r", RuleScope.ALL).withCounts(1, 3));
         Verdicts v = judge(p, hard);
         ThinPlan plan = ThinPlan.of(v, new SpaceTable(v.table()), ThinPlan.Limits.RULES);
-        new LettingGo(p.vault(), p.clock(), "Ada").thin(plan, org.mendedleaf.core.jobs.Progress.NONE);
+        new Thinning(p.vault(), p.clock(), "Ada").thin(plan, org.mendedleaf.core.jobs.Progress.NONE);
         assertThat(reasons(judge(p, hard), line).subList(0, 9)).containsOnly(Reason.WAITING);
         assertThat(reasons(judge(p, hard), line).subList(9, 12)).containsExactly(Reason.ALL, Reason.ALL, Reason.NEWEST);
     }

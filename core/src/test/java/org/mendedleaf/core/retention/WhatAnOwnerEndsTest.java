@@ -17,7 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
@@ -79,7 +79,7 @@ class WhatAnOwnerEndsTest {
 
     private int waiting() throws IOException {
         try (Reading reading = p.vault().read()) {
-            return LetGoStore.of(reading).waiting().size();
+            return PendingDeletionStore.of(reading).waiting().size();
         }
     }
 

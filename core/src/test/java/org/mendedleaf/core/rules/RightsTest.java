@@ -9,8 +9,8 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
+import org.mendedleaf.core.line.FileProperties;
 
 /** Who may do what: the whole table. */
 class RightsTest {
@@ -32,7 +32,7 @@ class RightsTest {
         "SETTINGS, no, no, yes",
         "ERASE, no, no, yes"
     })
-    void eachRoleMayDoExactlyThis(Deed deed, String reader, String editor, String owner) {
+    void eachRoleMayDoExactlyThis(Permission deed, String reader, String editor, String owner) {
         assertThat(rights(Role.READER, null, "").may(deed)).isEqualTo(reader.equals("yes"));
         assertThat(rights(Role.EDITOR, null, "").may(deed)).isEqualTo(editor.equals("yes"));
         assertThat(rights(Role.OWNER, null, "").may(deed)).isEqualTo(owner.equals("yes"));
@@ -41,34 +41,38 @@ class RightsTest {
     @ParameterizedTest
     @CsvSource({"everybody, yes, yes, yes", "editors, no, yes, yes", "owner, no, no, yes"})
     void whoSeesDraftsIsAChoice(String value, String reader, String editor, String owner) {
-        assertThat(rights(Role.READER, Setting.DRAFTS_SEEN_BY, value).may(Deed.SEE_DRAFTS))
+        assertThat(rights(Role.READER, Setting.DRAFTS_SEEN_BY, value).may(Permission.SEE_DRAFTS))
                 .isEqualTo(reader.equals("yes"));
-        assertThat(rights(Role.EDITOR, Setting.DRAFTS_SEEN_BY, value).may(Deed.SEE_DRAFTS))
+        assertThat(rights(Role.EDITOR, Setting.DRAFTS_SEEN_BY, value).may(Permission.SEE_DRAFTS))
                 .isEqualTo(editor.equals("yes"));
-        assertThat(rights(Role.OWNER, Setting.DRAFTS_SEEN_BY, value).may(Deed.SEE_DRAFTS))
+        assertThat(rights(Role.OWNER, Setting.DRAFTS_SEEN_BY, value).may(Permission.SEE_DRAFTS))
                 .isEqualTo(owner.equals("yes"));
     }
 
     @Test
     void publishingCanBeForTheOwnerAlone() {
-        assertThat(rights(Role.EDITOR, Setting.PUBLISHING, "owner").may(Deed.PUBLISH))
+        assertThat(rights(Role.EDITOR, Setting.PUBLISHING, "owner").may(Permission.PUBLISH))
                 .isFalse();
-        assertThat(rights(Role.OWNER, Setting.PUBLISHING, "owner").may(Deed.PUBLISH))
+        assertThat(rights(Role.OWNER, Setting.PUBLISHING, "owner").may(Permission.PUBLISH))
                 .isTrue();
         assertThatThrownBy(
-                        () -> rights(Role.EDITOR, Setting.PUBLISHING, "owner").require(Deed.PUBLISH))
+                        () -> rights(Role.EDITOR, Setting.PUBLISHING, "owner").require(Permission.PUBLISH))
                 .isInstanceOf(NotAllowedException.class)
                 .hasMessage("Jory is an editor in Front desk and may not publish there; it takes an owner.");
     }
 
     @Test
     void aFileIsSeenByThoseItIsFor() {
-        assertThat(rights(Role.READER, null, "").sees(Card.Visibility.EVERYBODY))
+        assertThat(rights(Role.READER, null, "").sees(FileProperties.Visibility.EVERYBODY))
                 .isTrue();
-        assertThat(rights(Role.READER, null, "").sees(Card.Visibility.EDITORS)).isFalse();
-        assertThat(rights(Role.EDITOR, null, "").sees(Card.Visibility.EDITORS)).isTrue();
-        assertThat(rights(Role.EDITOR, null, "").sees(Card.Visibility.OWNER)).isFalse();
-        assertThat(rights(Role.OWNER, null, "").sees(Card.Visibility.OWNER)).isTrue();
+        assertThat(rights(Role.READER, null, "").sees(FileProperties.Visibility.EDITORS))
+                .isFalse();
+        assertThat(rights(Role.EDITOR, null, "").sees(FileProperties.Visibility.EDITORS))
+                .isTrue();
+        assertThat(rights(Role.EDITOR, null, "").sees(FileProperties.Visibility.OWNER))
+                .isFalse();
+        assertThat(rights(Role.OWNER, null, "").sees(FileProperties.Visibility.OWNER))
+                .isTrue();
     }
 
     @Test

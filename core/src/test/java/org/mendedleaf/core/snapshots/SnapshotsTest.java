@@ -19,11 +19,11 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
-import org.mendedleaf.core.catalogue.CutSpace;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotSpace;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
@@ -379,8 +379,8 @@ class SnapshotsTest {
             p.save("big", "smaller");
             p.capture();
             try (Reading reading = p.vault().read()) {
-                var holds = CutSpace.of(reading, p.place(), of(p).standing());
-                CutSpace.Holds one = holds.get(first.id());
+                var holds = SnapshotSpace.of(reading, p.place(), of(p).standing());
+                SnapshotSpace.Holds one = holds.get(first.id());
                 assertThat(one.files()).isEqualTo(2);
                 assertThat(one.bytes()).isEqualTo(300_000 + "stays as it is".length());
                 assertThat(one.aloneVersions()).isEqualTo(1);
@@ -390,7 +390,7 @@ class SnapshotsTest {
             }
             Snapshot third = of(p).take("", "", Progress.NONE);
             try (Reading reading = p.vault().read()) {
-                assertThat(CutSpace.of(reading, p.place(), of(p).standing())
+                assertThat(SnapshotSpace.of(reading, p.place(), of(p).standing())
                                 .get(third.id())
                                 .aloneVersions())
                         .as("what is live is held by nobody alone")

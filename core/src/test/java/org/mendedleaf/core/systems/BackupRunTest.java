@@ -14,10 +14,10 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.Setting;
 
 /** Runs onto a drive that has limited space and can be unplugged. */
@@ -166,7 +166,7 @@ class BackupRunTest {
             assertThat(watch.names()).hasSize(1);
             await(() -> rig.cuts(set).size() == 2);
         }
-        Cut second = rig.cuts(set).get(1);
+        RemoteSnapshot second = rig.cuts(set).get(1);
         assertThat(rig.read(set, "a.txt", second.key())).isEqualTo("one");
     }
 

@@ -43,8 +43,9 @@ class CoverageTest {
         rig.close();
     }
 
-    private static Facts facts(SystemKind kind) {
-        return new Facts(kind, kind.standardSettings(), Role.OWNER, 10, 100, Optional.empty(), 0, Optional.empty());
+    private static OutsidePlaceState facts(SystemKind kind) {
+        return new OutsidePlaceState(
+                kind, kind.standardSettings(), Role.OWNER, 10, 100, Optional.empty(), 0, Optional.empty());
     }
 
     private static Place place(int minutes) {
@@ -52,15 +53,15 @@ class CoverageTest {
                 1, new Source.Outside("S", "p"), "p", Rhythm.every(minutes), List.of(), NOW.minus(Duration.ofDays(9)));
     }
 
-    private static CoverageState judge(String trouble, Facts facts, long missed, int gaps) {
+    private static CoverageState judge(String trouble, OutsidePlaceState facts, long missed, int gaps) {
         boolean drive = facts.kind() == SystemKind.BACKUP_DRIVE;
         return Coverage.judge(place(10), trouble, Optional.of(facts), Optional.of(NOW), missed, drive, gaps);
     }
 
     @Test
     void theWorstThatIsTrueIsSaid() {
-        Facts drive = facts(SystemKind.BACKUP_DRIVE);
-        Facts store = facts(SystemKind.OBJECT_STORE);
+        OutsidePlaceState drive = facts(SystemKind.BACKUP_DRIVE);
+        OutsidePlaceState store = facts(SystemKind.OBJECT_STORE);
         assertThat(judge("", store, 0, 0)).isEqualTo(CoverageState.GOOD);
         assertThat(judge("", store, 0, 2)).isEqualTo(CoverageState.GAPS);
         assertThat(judge("", store, 3, 2)).isEqualTo(CoverageState.LATE);
@@ -86,8 +87,8 @@ class CoverageTest {
 
     @Test
     void whatASystemDoesNotKeepIsSaid() {
-        Facts store = facts(SystemKind.OBJECT_STORE);
-        Facts off = new Facts(
+        OutsidePlaceState store = facts(SystemKind.OBJECT_STORE);
+        OutsidePlaceState off = new OutsidePlaceState(
                 store.kind(),
                 store.settings().with(Setting.VERSIONING, "off"),
                 Role.OWNER,
@@ -97,7 +98,7 @@ class CoverageTest {
                 0,
                 Optional.empty());
         assertThat(judge("", off, 0, 0)).isEqualTo(CoverageState.OFF);
-        Facts interrupted = new Facts(
+        OutsidePlaceState interrupted = new OutsidePlaceState(
                 SystemKind.BACKUP_DRIVE,
                 SystemKind.BACKUP_DRIVE.standardSettings(),
                 Role.OWNER,
@@ -113,14 +114,14 @@ class CoverageTest {
 
     @Test
     void awayCountsFromTheFirstTime() {
-        Facts away = facts(SystemKind.LIBRARY).away(NOW).away(NOW.plusSeconds(3600));
+        OutsidePlaceState away = facts(SystemKind.LIBRARY).away(NOW).away(NOW.plusSeconds(3600));
         assertThat(away.awaySince()).contains(NOW);
     }
 
     @ParameterizedTest
     @EnumSource(SystemKind.class)
     void whatIsKnownOfAPlaceIsRememberedWhole(SystemKind kind) throws IOException {
-        Facts facts = new Facts(
+        OutsidePlaceState facts = new OutsidePlaceState(
                 kind,
                 kind.standardSettings().with(List.of(new Member("Rana", Role.EDITOR))),
                 Role.READER,
@@ -129,7 +130,7 @@ class CoverageTest {
                 Optional.of(NOW),
                 -90,
                 Optional.of(NOW.plusSeconds(1)));
-        assertThat(Facts.read(facts.json())).isEqualTo(facts);
+        assertThat(OutsidePlaceState.read(facts.json())).isEqualTo(facts);
     }
 
     @Test

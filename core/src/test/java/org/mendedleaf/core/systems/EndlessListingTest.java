@@ -22,8 +22,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.systems.wire.Systems;
 
@@ -85,7 +85,7 @@ class EndlessListingTest {
     @Test
     void foldersInEachOtherWithoutEndStopAtTheNumberOfEntries() {
         answer = e -> wrapped(oneMore(e));
-        assertThatThrownBy(() -> open(SystemKind.WEBDAV, SMALL).tree("files", Cut.LIVE))
+        assertThatThrownBy(() -> open(SystemKind.WEBDAV, SMALL).tree("files", RemoteSnapshot.LIVE))
                 .isInstanceOf(SystemException.Garbled.class)
                 .hasMessageContaining("far lists more than 100 files and folders");
         assertThat(asked.get()).isLessThan(60);
@@ -145,13 +145,14 @@ class EndlessListingTest {
         OutsideSystem server = open(SystemKind.FILE_SERVER, SMALL);
         assertThatThrownBy(() -> server.cuts("s")).hasMessageContaining("lists more than 100");
         answer = e -> "[" + " ".repeat(30_000) + "]";
-        assertThatThrownBy(() -> server.tree("s", Cut.LIVE)).hasMessageContaining("answered with more than 20.0 kB");
+        assertThatThrownBy(() -> server.tree("s", RemoteSnapshot.LIVE))
+                .hasMessageContaining("answered with more than 20.0 kB");
         answer = e -> "[]";
         assertThat(Optional.of(server))
                 .hasValueSatisfying(s -> assertThat(cuts(s)).isEmpty());
     }
 
-    private static java.util.List<Cut> cuts(OutsideSystem system) {
+    private static java.util.List<RemoteSnapshot> cuts(OutsideSystem system) {
         try {
             return system.cuts("s");
         } catch (IOException e) {

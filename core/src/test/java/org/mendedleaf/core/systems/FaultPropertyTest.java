@@ -19,8 +19,8 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.standins.Fault;
 
 /** Whatever goes wrong with requests: what was acknowledged is there, and nothing is there twice. */
@@ -88,9 +88,9 @@ class FaultPropertyTest {
         OutsideSystem system = rig.book.system(place);
         List<String> found = new ArrayList<>();
         if (!system.kind().can(Capability.VERSIONS)) {
-            for (OutsideSystem.InTree f : system.tree("p", Cut.LIVE)) {
+            for (OutsideSystem.InTree f : system.tree("p", RemoteSnapshot.LIVE)) {
                 if (f.path().equals(path)) {
-                    found.add(rig.read(place, path, Cut.LIVE));
+                    found.add(rig.read(place, path, RemoteSnapshot.LIVE));
                 }
             }
             return found;
@@ -160,8 +160,8 @@ class FaultPropertyTest {
             rig.outside.drive().plug(true);
             rig.standIn(SystemKind.BACKUP_DRIVE).faults().clear();
             run.run(Progress.NONE);
-            List<Cut> cuts = rig.system(SystemKind.BACKUP_DRIVE).cuts("desk");
-            Cut last = cuts.get(cuts.size() - 1);
+            List<RemoteSnapshot> cuts = rig.system(SystemKind.BACKUP_DRIVE).cuts("desk");
+            RemoteSnapshot last = cuts.get(cuts.size() - 1);
             assertThat(rig.system(SystemKind.BACKUP_DRIVE).tree("desk", last.key()))
                     .hasSize(12);
             for (int i = 0; i < 12; i++) {

@@ -17,7 +17,7 @@ import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Wish;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.vault.Flip;
 
@@ -109,11 +109,11 @@ class MergedLineTest {
         Line own = rig.desk.line("rota.csv");
         Version theirs = rig.line(share, "rota.csv").newest().orElseThrow();
 
-        Version here = new Fetch(rig.vault(), rig.book).intoVault(theirs, Progress.NONE);
+        Version here = new ContentFetch(rig.vault(), rig.book).intoVault(theirs, Progress.NONE);
         rig.desk
                 .recovery()
                 .restore(
-                        List.of(new Wish(here.borrowed(own.id(), "from the server"), "rota.csv")),
+                        List.of(new RestoreItem(here.borrowed(own.id(), "from the server"), "rota.csv")),
                         Collision.REPLACE,
                         Progress.NONE);
 
@@ -140,7 +140,7 @@ class MergedLineTest {
         assertThat(nearest).containsExactly("file-server:common", "library:Minutes");
 
         rig.outside.files().faults().away(true);
-        Version taken = new Fetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
+        Version taken = new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
         assertThat(taken.recipe().isElsewhere()).isFalse();
         assertThat(rig.text(taken)).isEqualTo("the minutes");
     }
@@ -159,7 +159,7 @@ class MergedLineTest {
         Flip.in(rig.vault(), rig.desk.line("copy.odt").version(1).orElseThrow());
 
         Version v = rig.line(library, "minutes.odt").newest().orElseThrow();
-        Version taken = new Fetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
+        Version taken = new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
 
         assertThat(taken.recipe().isElsewhere()).isFalse();
         assertThat(rig.text(taken)).isEqualTo(content);
@@ -175,7 +175,7 @@ class MergedLineTest {
         String content = "the minutes, at some length: " + "0123456789".repeat(40);
         rig.put(library, "minutes.odt", content);
         rig.look(library);
-        Fetch fetch = new Fetch(rig.vault(), rig.book);
+        ContentFetch fetch = new ContentFetch(rig.vault(), rig.book);
         Version taken =
                 fetch.intoVault(rig.line(library, "minutes.odt").newest().orElseThrow(), Progress.NONE);
         Flip.in(rig.vault(), taken);
@@ -197,7 +197,7 @@ class MergedLineTest {
         rig.look(library);
         rig.outside.library().faults().away(true);
         Version v = rig.line(library, "minutes.odt").newest().orElseThrow();
-        assertThatThrownBy(() -> new Fetch(rig.vault(), rig.book).intoVault(v, Progress.NONE))
+        assertThatThrownBy(() -> new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE))
                 .isInstanceOf(SystemException.Unreachable.class)
                 .hasMessageContaining("library");
     }
@@ -211,7 +211,7 @@ class MergedLineTest {
         MergedPoint one = merged(rig.line(store, "a")).points().get(1);
         assertThat(one.forgottenSoon(rig.now())).isTrue();
 
-        new Fetch(rig.vault(), rig.book).intoVault(one.version().orElseThrow(), Progress.NONE);
+        new ContentFetch(rig.vault(), rig.book).intoVault(one.version().orElseThrow(), Progress.NONE);
         rig.later(Duration.ofDays(8));
         rig.look(store);
         MergedPoint kept = merged(rig.line(store, "a")).points().get(1);

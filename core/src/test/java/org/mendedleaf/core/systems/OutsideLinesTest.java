@@ -20,11 +20,11 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.DraftChoice;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Stage;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
@@ -164,7 +164,7 @@ class OutsideLinesTest {
         lines(place).note(newest(place), "from the owner");
         assertThat(newest(place).note()).isEqualTo("from the owner");
         lines(place).comment(newest(place), "he called back");
-        lines(place).card(PAPER, new Card("Leases", Card.Visibility.EDITORS));
+        lines(place).card(PAPER, new FileProperties("Leases", FileProperties.Visibility.EDITORS));
         try (Reading reading = rig.vault().read()) {
             RemarkStore remarks = RemarkStore.of(reading);
             assertThat(remarks.comments(newest(place).line()))
@@ -193,15 +193,15 @@ class OutsideLinesTest {
         Place place = rig.place(SystemKind.OBJECT_STORE, "p");
         Path in = rig.file("in.txt", "one");
         PutResult result =
-                rig.work(place).put(List.of(new Revision(in, PAPER, "why", Stage.BY_RULE, true)), Progress.NONE);
+                rig.work(place).put(List.of(new Revision(in, PAPER, "why", DraftChoice.BY_RULE, true)), Progress.NONE);
         assertThat(result.failed()).isEmpty();
         assertThat(in).doesNotExist();
         assertThat(rig.text(newest(place))).isEqualTo("one");
         Path again = rig.file("in.txt", "two");
         rig.outside.close();
         try {
-            PutResult failed =
-                    rig.work(place).put(List.of(new Revision(again, PAPER, "", Stage.BY_RULE, true)), Progress.NONE);
+            PutResult failed = rig.work(place)
+                    .put(List.of(new Revision(again, PAPER, "", DraftChoice.BY_RULE, true)), Progress.NONE);
             assertThat(failed.failed()).containsKey(PAPER);
         } catch (IOException e) {
             assertThat(e).isInstanceOf(SystemException.class);

@@ -18,7 +18,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
@@ -71,8 +71,8 @@ class OutsideRetentionTest {
         return new Holds(rig.vault(), rig.clock(), "ines");
     }
 
-    private HeldContents.Taken take(Place place) throws IOException {
-        return new HeldContents(rig.vault(), rig.book).take(place, rig.now(), Progress.NONE);
+    private OutsideHolds.Taken take(Place place) throws IOException {
+        return new OutsideHolds(rig.vault(), rig.book).take(place, rig.now(), Progress.NONE);
     }
 
     private List<Integer> heldThere(Place place, String path) throws IOException {
@@ -108,7 +108,7 @@ class OutsideRetentionTest {
         Line line = rig.line(place, "dir/a.txt");
         assertThat(rig.text(line.version(1).orElseThrow())).isEqualTo("version 1");
         try (Reading reading = rig.vault().read()) {
-            assertThat(LetGoStore.of(reading).waiting()).hasSize(3);
+            assertThat(PendingDeletionStore.of(reading).waiting()).hasSize(3);
         }
         assertThat(thinning(place).plan(RuleSet.NONE, LAST_TWO, CALENDAR).versions())
                 .as("nothing is left to do")
@@ -198,7 +198,7 @@ class OutsideRetentionTest {
         assertThat(done.failed()).hasSize(2);
         assertThat(done.letGo()).isEmpty();
         try (Reading reading = rig.vault().read()) {
-            assertThat(LetGoStore.of(reading).waiting()).isEmpty();
+            assertThat(PendingDeletionStore.of(reading).waiting()).isEmpty();
         }
     }
 
@@ -218,7 +218,7 @@ class OutsideRetentionTest {
         assertThat(done.failed()).hasSize(2);
         assertThat(heldThere(place, "a.txt")).containsExactly(3, 4, 5, 6);
         try (Reading reading = rig.vault().read()) {
-            assertThat(LetGoStore.of(reading).waiting()).hasSize(2);
+            assertThat(PendingDeletionStore.of(reading).waiting()).hasSize(2);
         }
     }
 

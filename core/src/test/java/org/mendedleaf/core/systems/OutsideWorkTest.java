@@ -19,27 +19,27 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.mendedleaf.core.catalogue.JournalStore;
-import org.mendedleaf.core.catalogue.LetGoStore;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.PutResult;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.retention.Calendar;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.rules.Setting;
@@ -81,7 +81,7 @@ class OutsideWorkTest {
     private RestoreResult restore(Place place, String path, int number) throws IOException {
         rig.later(Duration.ofMinutes(1));
         Version v = rig.line(place, path).version(number).orElseThrow();
-        return rig.work(place).restore(List.of(new Wish(v, path)), Collision.REPLACE, Progress.NONE);
+        return rig.work(place).restore(List.of(new RestoreItem(v, path)), Collision.REPLACE, Progress.NONE);
     }
 
     @ParameterizedTest
@@ -175,12 +175,12 @@ class OutsideWorkTest {
                             share.id(), "", java.util.Set.of(), 1, Optional.empty(), Optional.empty(), false));
         }
         assertThat(plan.versions()).isPositive();
-        new LettingGo(rig.vault(), rig.clock(), "ines").thin(plan, Progress.NONE);
+        new Thinning(rig.vault(), rig.clock(), "ines").thin(plan, Progress.NONE);
         rig.later(Duration.ofMinutes(1));
         assertThat(rig.work(share).undo(last()).done()).containsExactly("a.txt");
         assertThat(rig.live(share, "a.txt")).contains("three");
         try (Reading reading = rig.vault().read()) {
-            assertThat(LetGoStore.of(reading).waiting()).isEmpty();
+            assertThat(PendingDeletionStore.of(reading).waiting()).isEmpty();
         }
     }
 
@@ -250,7 +250,10 @@ class OutsideWorkTest {
 
     private static RestorePlan.Step step(OutsideWork work, Version v, String target, Collision rule)
             throws IOException {
-        return work.plan(List.of(new Wish(v, target)), rule).items().get(0).step();
+        return work.plan(List.of(new RestoreItem(v, target)), rule)
+                .items()
+                .get(0)
+                .step();
     }
 
     @Test
@@ -301,7 +304,7 @@ class OutsideWorkTest {
     void whatOnlyASnapshotHoldsIsInTheVaultBeforeItIsErased() throws IOException {
         Place share = place(SystemKind.FILE_SERVER);
         put(share, "a.txt", "only the snapshot has it");
-        Cut cut = rig.work(share).snapshot("then");
+        RemoteSnapshot cut = rig.work(share).snapshot("then");
         rig.system(SystemKind.FILE_SERVER)
                 .put("p", rig.request("a.txt", "replaced by somebody else", "", "another-key"));
         rig.later(Duration.ofMinutes(1));

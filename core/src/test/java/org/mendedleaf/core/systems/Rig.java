@@ -16,16 +16,16 @@ import java.util.UUID;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.standins.StandIn;
@@ -41,16 +41,16 @@ public final class Rig implements AutoCloseable {
     private final Path temp;
     public final TestPlace desk;
     public final StandIns outside;
-    public final Home home;
-    public final SystemBook book;
+    public final UserSettings home;
+    public final SystemRegistry book;
 
     public Rig(Path temp) throws IOException {
         this.temp = temp;
         desk = new TestPlace(temp);
         outside = new StandIns(temp.resolve("outside"), "ines");
-        home = Home.open(temp.resolve("home"));
+        home = UserSettings.open(temp.resolve("home"));
         home.addVault(desk.vault().folder().root());
-        book = new SystemBook(home, Systems.OPENER, clock(), QUICK);
+        book = new SystemRegistry(home, Systems.OPENER, clock(), QUICK);
         at(START);
         for (StandIn s : outside.all()) {
             home.connect(new Connection(
@@ -98,8 +98,8 @@ public final class Rig implements AutoCloseable {
         return book.system(kind.text());
     }
 
-    public Connecting connecting() {
-        return new Connecting(home, book, clock());
+    public SystemConnector connecting() {
+        return new SystemConnector(home, book, clock());
     }
 
     /** Makes a place with standard settings, changed by these. */
@@ -172,7 +172,7 @@ public final class Rig implements AutoCloseable {
         }
     }
 
-    public List<Cut> cuts(Place place) throws IOException {
+    public List<RemoteSnapshot> cuts(Place place) throws IOException {
         try (Reading reading = vault().read()) {
             return reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
         }
@@ -192,7 +192,7 @@ public final class Rig implements AutoCloseable {
     public String text(Version version) {
         try {
             Path temp = Files.createTempFile(this.temp, "text", "");
-            new Fetch(vault(), book).toFile(version, temp, Progress.NONE);
+            new ContentFetch(vault(), book).toFile(version, temp, Progress.NONE);
             return Files.readString(temp);
         } catch (IOException e) {
             throw new UncheckedIOException(e);

@@ -17,8 +17,8 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.wire.Systems;
@@ -222,7 +222,7 @@ class SystemContractTest {
         needs(kind, Capability.WRITING);
         Place place = rig.place(kind, "p");
         rig.put(place, "deep/er/a", "one");
-        Cut cut = rig.system(kind)
+        RemoteSnapshot cut = rig.system(kind)
                 .snapshot("p", "before pressing", UUID.randomUUID().toString());
         rig.put(place, "deep/er/a", "two");
         rig.put(place, "b", "new");
@@ -230,7 +230,7 @@ class SystemContractTest {
         assertThat(rig.system(kind).tree("p", cut.key()))
                 .extracting(OutsideSystem.InTree::path)
                 .containsExactly("deep/er/a");
-        assertThat(rig.system(kind).cuts("p")).extracting(Cut::label).containsExactly("before pressing");
+        assertThat(rig.system(kind).cuts("p")).extracting(RemoteSnapshot::label).containsExactly("before pressing");
         rig.system(kind).eraseCut("p", cut.key());
         assertThat(rig.system(kind).cuts("p")).isEmpty();
     }
@@ -259,7 +259,8 @@ class SystemContractTest {
         rig.standIn(kind)
                 .faults()
                 .schedule(List.of(Fault.HALF_DOWNLOAD, Fault.DROP_BEFORE, Fault.HALF_DOWNLOAD, Fault.REFUSE));
-        assertThat(rig.read(place, "a", id.isEmpty() ? Cut.LIVE : id)).isEqualTo(text);
+        assertThat(rig.read(place, "a", id.isEmpty() ? RemoteSnapshot.LIVE : id))
+                .isEqualTo(text);
     }
 
     @ParameterizedTest
@@ -280,7 +281,8 @@ class SystemContractTest {
         String text = "leaf ".repeat(100_000);
         rig.standIn(kind).faults().schedule(List.of(Fault.HALF_UPLOAD, Fault.HALF_UPLOAD));
         String id = rig.put(place, "a", text);
-        assertThat(rig.read(place, "a", id.isEmpty() ? Cut.LIVE : id)).isEqualTo(text);
+        assertThat(rig.read(place, "a", id.isEmpty() ? RemoteSnapshot.LIVE : id))
+                .isEqualTo(text);
         if (kind.can(Capability.VERSIONS)) {
             assertThat(points(place, "a")).hasSize(1);
         }
@@ -314,7 +316,7 @@ class SystemContractTest {
                         .read(
                                 "p",
                                 "a",
-                                id.isEmpty() ? Cut.LIVE : id,
+                                id.isEmpty() ? RemoteSnapshot.LIVE : id,
                                 Optional.of(Rig.sha(new byte[] {1})),
                                 java.io.OutputStream.nullOutputStream()))
                 .isInstanceOf(SystemException.Garbled.class);

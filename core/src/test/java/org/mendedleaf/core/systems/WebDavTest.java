@@ -22,8 +22,8 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.recovery.Wish;
 
 /** A plain place on an independent WebDAV server, when one is installed; the vault keeps its versions. */
 class WebDavTest {
@@ -128,7 +128,7 @@ class WebDavTest {
         assertThat(rig.line(place, "a.txt").removed()).isPresent();
         Version v = rig.line(place, "a.txt").newest().orElseThrow();
         rig.later(Duration.ofMinutes(1));
-        rig.work(place).restore(List.of(new Wish(v, "a.txt")), Collision.REPLACE, Progress.NONE);
+        rig.work(place).restore(List.of(new RestoreItem(v, "a.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(Files.readString(shared.resolve("a.txt"))).isEqualTo("one");
     }
 

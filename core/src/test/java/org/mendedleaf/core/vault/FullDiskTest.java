@@ -21,8 +21,8 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.jobs.Progress;
@@ -76,13 +76,14 @@ class FullDiskTest {
         try (OpenVault vault =
                 OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ZERO, new SmallDisk(3_500_000))) {
             place = Protect.place(vault, desk.toRealPath(), Rhythm.ON_SAVE, List.of(), clock, "Ines");
-            assertThatThrownBy(() -> new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE))
+            assertThatThrownBy(
+                            () -> new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE))
                     .isInstanceOf(VaultException.Full.class)
                     .hasMessageContaining("is full");
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
         }
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO)) {
-            new Capture(vault, place, clock, (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, clock, (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
             assertThat(report.isClean()).isTrue();
             assertThat(report.versions()).isEqualTo(300);

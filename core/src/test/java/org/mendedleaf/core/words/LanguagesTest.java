@@ -94,12 +94,12 @@ class LanguagesTest {
     void wordsNumbersAndDaysFollowTheLanguage() {
         Words.use(Locale.GERMAN);
         assertThat(Words.of("tab.files")).isEqualTo("Dateien");
-        assertThat(Say.size(1_240_000_000L)).isEqualTo("1,24 GB");
-        assertThat(Say.number(12_345)).isEqualTo("12.345");
-        assertThat(Say.moment(NOW.minusSeconds(600), NOW, ZoneOffset.UTC)).isEqualTo("heute 10:32");
-        assertThat(Say.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
+        assertThat(Formats.size(1_240_000_000L)).isEqualTo("1,24 GB");
+        assertThat(Formats.number(12_345)).isEqualTo("12.345");
+        assertThat(Formats.moment(NOW.minusSeconds(600), NOW, ZoneOffset.UTC)).isEqualTo("heute 10:32");
+        assertThat(Formats.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
                 .isEqualTo("4. Mai 2025");
-        assertThat(Say.full(NOW, ZoneOffset.UTC)).isEqualTo("Fr. 20. Nov. 2026, 10:42");
+        assertThat(Formats.full(NOW, ZoneOffset.UTC)).isEqualTo("Fr. 20. Nov. 2026, 10:42");
         assertThat(Words.of("pick.daysAgo", 1)).isEqualTo("vor 1 Tag");
         assertThat(Words.of("pick.daysAgo", 2)).isEqualTo("vor 2 Tagen");
     }
@@ -107,14 +107,14 @@ class LanguagesTest {
     @Test
     void theMonthComesFirstAndHoursGoByTwelvesWhereTheyDo() throws IOException {
         Words.use(Locale.US);
-        assertThat(Say.moment(NOW, NOW, ZoneOffset.UTC)).isEqualTo("today 10:42 AM");
-        assertThat(Say.full(NOW.plusSeconds(6 * 3600), ZoneOffset.UTC)).isEqualTo("Fri Nov 20, 2026, 4:42 PM");
-        assertThat(Say.zoned(NOW.plusSeconds(1), ZoneOffset.UTC)).contains("10:42:01 AM");
+        assertThat(Formats.moment(NOW, NOW, ZoneOffset.UTC)).isEqualTo("today 10:42 AM");
+        assertThat(Formats.full(NOW.plusSeconds(6 * 3600), ZoneOffset.UTC)).isEqualTo("Fri Nov 20, 2026, 4:42 PM");
+        assertThat(Formats.zoned(NOW.plusSeconds(1), ZoneOffset.UTC)).contains("10:42:01 AM");
         assertThat(Rhythm.parse("daily 18:00").words()).isEqualTo("every day at 6:00 PM");
         Instant typed = new MomentText(ZoneOffset.UTC, NOW, MomentText.NOWHERE)
-                .read(Say.full(NOW.minusSeconds(3 * 86_400), ZoneOffset.UTC));
+                .read(Formats.full(NOW.minusSeconds(3 * 86_400), ZoneOffset.UTC));
         assertThat(typed).isEqualTo(NOW.minusSeconds(3 * 86_400));
-        assertThat(Say.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
+        assertThat(Formats.day(Instant.parse("2025-05-04T10:00:00Z"), NOW, ZoneOffset.UTC))
                 .isEqualTo("May 4, 2025");
         assertThat(Words.of("tab.files")).isEqualTo("Files");
     }
@@ -123,7 +123,7 @@ class LanguagesTest {
     void aLanguageWithoutWordsIsSpokenInEnglishWithEnglishDays() {
         Words.use("fr");
         assertThat(Words.of("tab.files")).isEqualTo("Files");
-        assertThat(Say.full(NOW, ZoneOffset.UTC)).contains("Fri").contains("Nov");
+        assertThat(Formats.full(NOW, ZoneOffset.UTC)).contains("Fri").contains("Nov");
         assertThat(Words.locale().getLanguage()).isEqualTo("en");
     }
 

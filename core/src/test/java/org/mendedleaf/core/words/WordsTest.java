@@ -101,29 +101,29 @@ class WordsTest {
 
     @Test
     void sizesAreSaidInTwoOrThreeDigits() {
-        assertThat(Say.size(0)).isEqualTo("0 B");
-        assertThat(Say.size(999)).isEqualTo("999 B");
-        assertThat(Say.size(1000)).isEqualTo("1.00 kB");
-        assertThat(Say.size(48_312)).isEqualTo("48.3 kB");
-        assertThat(Say.size(999_499)).isEqualTo("999 kB");
-        assertThat(Say.size(999_600)).isEqualTo("1.00 MB");
-        assertThat(Say.size(1_240_000_000L)).isEqualTo("1.24 GB");
-        assertThat(Say.sizeChange(-45_200)).isEqualTo("−45.2 kB");
+        assertThat(Formats.size(0)).isEqualTo("0 B");
+        assertThat(Formats.size(999)).isEqualTo("999 B");
+        assertThat(Formats.size(1000)).isEqualTo("1.00 kB");
+        assertThat(Formats.size(48_312)).isEqualTo("48.3 kB");
+        assertThat(Formats.size(999_499)).isEqualTo("999 kB");
+        assertThat(Formats.size(999_600)).isEqualTo("1.00 MB");
+        assertThat(Formats.size(1_240_000_000L)).isEqualTo("1.24 GB");
+        assertThat(Formats.sizeChange(-45_200)).isEqualTo("−45.2 kB");
     }
 
     @Test
     void timesAreSaidAsPeopleDo() {
         Instant now = Instant.parse("2026-05-14T10:42:00Z");
-        assertThat(Say.moment(Instant.parse("2026-05-14T09:05:00Z"), now, ZoneOffset.UTC))
+        assertThat(Formats.moment(Instant.parse("2026-05-14T09:05:00Z"), now, ZoneOffset.UTC))
                 .isEqualTo("today 09:05");
-        assertThat(Say.moment(Instant.parse("2026-05-13T17:20:00Z"), now, ZoneOffset.UTC))
+        assertThat(Formats.moment(Instant.parse("2026-05-13T17:20:00Z"), now, ZoneOffset.UTC))
                 .isEqualTo("yesterday 17:20");
-        assertThat(Say.moment(Instant.parse("2026-05-12T16:05:00Z"), now, ZoneOffset.UTC))
+        assertThat(Formats.moment(Instant.parse("2026-05-12T16:05:00Z"), now, ZoneOffset.UTC))
                 .isEqualTo("Tue 16:05");
-        assertThat(Say.moment(Instant.parse("2026-05-04T16:05:00Z"), now, ZoneOffset.UTC))
+        assertThat(Formats.moment(Instant.parse("2026-05-04T16:05:00Z"), now, ZoneOffset.UTC))
                 .isEqualTo("4 May 16:05");
-        assertThat(Say.moment(Instant.parse("2025-05-04T16:05:00Z"), now, ZoneOffset.UTC))
+        assertThat(Formats.moment(Instant.parse("2025-05-04T16:05:00Z"), now, ZoneOffset.UTC))
                 .isEqualTo("4 May 2025");
-        assertThat(Say.ago(now.minusSeconds(125), now, ZoneOffset.UTC)).isEqualTo("2 min ago");
+        assertThat(Formats.ago(now.minusSeconds(125), now, ZoneOffset.UTC)).isEqualTo("2 min ago");
     }
 }

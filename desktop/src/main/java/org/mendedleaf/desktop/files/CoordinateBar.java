@@ -13,9 +13,9 @@ import javafx.scene.layout.HBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The two coordinates of everything on screen: where, and when. */
@@ -76,21 +76,21 @@ final class CoordinateBar extends HBox {
         pegs();
         model.placeProperty().addListener((o, a, b) -> where());
         model.folderProperty().addListener((o, a, b) -> where());
-        model.desk().places().addListener((javafx.collections.ListChangeListener<Held>) c -> where());
+        model.context().places().addListener((javafx.collections.ListChangeListener<OpenPlace>) c -> where());
         model.momentProperty().addListener((o, a, b) -> when());
         where();
         when();
     }
 
     private void where() {
-        @Nullable Held held = model.placeProperty().get();
+        @Nullable OpenPlace held = model.placeProperty().get();
         places.setText(held == null ? "" : label(held));
         places.setTooltip(held == null ? null : Ui.tooltip(held.place().where()));
         places.getItems().clear();
         boolean systems = false;
-        for (Held each : model.desk()
+        for (OpenPlace each : model.context()
                 .places()
-                .sorted(Comparator.comparing((Held h) -> h.place().isOutside()))) {
+                .sorted(Comparator.comparing((OpenPlace h) -> h.place().isOutside()))) {
             if (each.place().isOutside() && !systems) {
                 places.getItems().add(new SeparatorMenuItem());
                 systems = true;
@@ -103,9 +103,9 @@ final class CoordinateBar extends HBox {
         top.setOnAction(e -> model.enter(""));
         MenuItem look = new MenuItem(Words.of("where.look"));
         look.setOnAction(e -> {
-            Held of = model.placeProperty().get();
+            OpenPlace of = model.placeProperty().get();
             if (of != null) {
-                model.desk().capture(of, r -> {});
+                model.context().capture(of, r -> {});
             }
         });
         MenuItem hold = new MenuItem(Words.of("where.hold"));
@@ -158,14 +158,14 @@ final class CoordinateBar extends HBox {
     private void pegs(List<RulerModel.Peg> some) {
         for (int i = some.size() - 1; i >= Math.max(0, some.size() - SNAPSHOTS_SHOWN); i--) {
             RulerModel.Peg peg = some.get(i);
-            MenuItem item = new MenuItem(peg.words(model.desk().zone()));
+            MenuItem item = new MenuItem(peg.words(model.context().zone()));
             item.setOnAction(e -> model.momentProperty().set(peg.at()));
             snapshots.getItems().add(item);
         }
     }
 
     /** A place in another system goes with that system's name. */
-    private static String label(Held held) {
+    private static String label(OpenPlace held) {
         return held.place()
                 .outside()
                 .map(o -> Words.of("where.outside", o.place(), o.system()))
@@ -176,8 +176,11 @@ final class CoordinateBar extends HBox {
         @Nullable Instant at = model.momentProperty().get();
         boolean past = at != null;
         now.setText(
-                at == null ? Words.of("when.now") : Say.full(at, model.desk().zone()));
-        now.setTooltip(at == null ? null : Ui.tooltip(Say.exact(at, model.desk().zone())));
+                at == null
+                        ? Words.of("when.now")
+                        : Formats.full(at, model.context().zone()));
+        now.setTooltip(
+                at == null ? null : Ui.tooltip(Formats.exact(at, model.context().zone())));
         Ui.style(now, "moment-past", past);
         Ui.visible(back, past);
     }

@@ -73,7 +73,7 @@ public sealed interface Detail {
      * @param version the version
      * @param said of its line
      */
-    record Notes(Version version, LineSaid said) implements Detail {}
+    record Notes(Version version, LineRemarks said) implements Detail {}
 
     /** One fact. */
     record Fact(String name, String value) {}

@@ -7,11 +7,11 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.catalogue.OnlyHere;
 import org.mendedleaf.core.catalogue.PlainDigests;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.UniqueBytes;
 import org.mendedleaf.core.compare.Comparison;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.document.Document;
@@ -22,33 +22,33 @@ import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Reads what is shown of a version: its content, what changed, facts. Slow; never on the thread of the screen. */
 final class DetailLoader {
 
-    private final Desk desk;
+    private final AppContext context;
 
-    DetailLoader(Desk desk) {
-        this.desk = desk;
+    DetailLoader(AppContext context) {
+        this.context = context;
     }
 
     /** What a version says, or a member of it when {@code member} is not empty; of a large text, one part. */
-    Detail content(Held of, Version version, String member, int part) throws IOException {
+    Detail content(OpenPlace of, Version version, String member, int part) throws IOException {
         try (Reading reading = of.vault().read()) {
-            Looks looks = Looks.shared();
+            DocumentCache looks = DocumentCache.shared();
             if (!member.isEmpty()) {
                 return new Detail.Seen(version, member, looks.memberDocument(reading, version, member));
             }
             Document document = looks.document(reading, version);
-            int parts = Looks.parts(version, document);
+            int parts = DocumentCache.parts(version, document);
             int shown = Math.max(0, Math.min(parts - 1, part));
             return parts == 1
                     ? new Detail.Seen(version, "", document)
-                    : new Detail.Seen(version, "", Looks.part(reading, version, shown), shown, parts, "");
+                    : new Detail.Seen(version, "", DocumentCache.part(reading, version, shown), shown, parts, "");
         }
     }
 
@@ -76,19 +76,19 @@ final class DetailLoader {
      * @param readable the version itself, or one with the same content that is here
      * @param member of both that is looked into; empty for themselves
      */
-    Detail changes(Held of, Line line, Version version, Version readable, Against against, String member)
+    Detail changes(OpenPlace of, Line line, Version version, Version readable, CompareTarget against, String member)
             throws IOException {
-        Optional<Version> other = against instanceof Against.OfVersion v
+        Optional<Version> other = against instanceof CompareTarget.OfVersion v
                 ? line.version(v.number())
-                : against instanceof Against.Before ? before(line, version) : Optional.empty();
+                : against instanceof CompareTarget.Before ? before(line, version) : Optional.empty();
         Optional<Points> points = Optional.empty();
-        if (against instanceof Against.OfFile file) {
+        if (against instanceof CompareTarget.OfFile file) {
             points = Optional.of(new Points(
                     said(version),
                     String.valueOf(file.file().getFileName()),
                     pair(of, readable, () -> Optional.of(Side.disk(file.file()))),
                     null));
-        } else if (against instanceof Against.Now) {
+        } else if (against instanceof CompareTarget.Now) {
             boolean live = line.removed().isEmpty() && !of.place().isOutside();
             if (live && Side.live(of.place(), line.path()).isPresent()) {
                 points = Optional.of(new Points(
@@ -105,7 +105,7 @@ final class DetailLoader {
                     || other.get().number() == version.number() && other.get().line() == version.line();
             if (same) {
                 Detail own = content(of, readable, member, 0);
-                boolean newest = !(against instanceof Against.Before);
+                boolean newest = !(against instanceof CompareTarget.Before);
                 return newest && own instanceof Detail.Seen seen && member.isEmpty()
                         ? new Detail.Seen(
                                 version, "", seen.document(), seen.part(), seen.parts(), Words.of("reading.newest"))
@@ -128,7 +128,7 @@ final class DetailLoader {
         Optional<Side> get() throws IOException;
     }
 
-    private static Pair.Source pair(Held of, Version version, Later later) {
+    private static Pair.Source pair(OpenPlace of, Version version, Later later) {
         return () -> {
             try (Reading reading = of.vault().read()) {
                 return new Pair(Optional.of(Side.version(reading, version)), later.get());
@@ -136,7 +136,7 @@ final class DetailLoader {
         };
     }
 
-    private static Points versions(Held of, Version version, Version readable, Version other) {
+    private static Points versions(OpenPlace of, Version version, Version readable, Version other) {
         boolean earlier = other.number() < version.number();
         Version a = earlier ? other : readable;
         Version b = earlier ? readable : other;
@@ -149,10 +149,10 @@ final class DetailLoader {
                 said(earlier ? other : version),
                 said(earlier ? version : other),
                 contents,
-                reading -> Looks.shared().between(reading, a, b));
+                reading -> DocumentCache.shared().between(reading, a, b));
     }
 
-    private static Detail compared(Held of, Version version, Points points, String member) throws IOException {
+    private static Detail compared(OpenPlace of, Version version, Points points, String member) throws IOException {
         Looked looked = points.looked();
         if (looked != null && member.isEmpty()) {
             try (Reading reading = of.vault().read()) {
@@ -162,7 +162,7 @@ final class DetailLoader {
         }
         if (member.isEmpty()) {
             Pair pair = points.contents().get();
-            Comparison comparison = Looks.shared()
+            Comparison comparison = DocumentCache.shared()
                     .between(pair.before().orElseThrow(), pair.after().orElseThrow());
             return new Detail.Compared(version, points.before(), points.after(), "", comparison, points.contents());
         }
@@ -187,7 +187,7 @@ final class DetailLoader {
         return Optional.empty();
     }
 
-    Detail facts(Held of, Line line, Version v, Optional<MergedPoint> point) throws IOException {
+    Detail facts(OpenPlace of, Line line, Version v, Optional<MergedPoint> point) throws IOException {
         if (v.recipe().isElsewhere()) {
             return awayFacts(v, point);
         }
@@ -202,11 +202,12 @@ final class DetailLoader {
                     .map(p -> of.vault().folder().pack(p).getFileName().toString())
                     .collect(Collectors.joining(", "));
             facts.add(fact("facts.path", v.path()));
-            facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
-            facts.add(fact("facts.captured", Say.exact(v.captured(), desk.zone())));
+            facts.add(fact("facts.saved", Formats.exact(v.saved(), context.zone())));
+            facts.add(fact("facts.captured", Formats.exact(v.captured(), context.zone())));
             facts.add(fact(
-                    "facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
-            facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+                    "facts.modified",
+                    Formats.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), context.zone())));
+            facts.add(fact("facts.size", Words.of("facts.bytes", Formats.number(v.size()))));
             facts.add(fact("facts.permissions", permissions(v)));
             Digest sha = digests.get(v.number());
             facts.add(fact("facts.sha256", sha == null ? "" : sha.hex()));
@@ -214,10 +215,10 @@ final class DetailLoader {
                     "facts.where",
                     chunks.isEmpty()
                             ? Words.of("facts.nowhere")
-                            : Words.of("facts.chunks", chunks.size(), Say.size(stored), packs)));
-            facts.add(fact("facts.only", Say.size(OnlyHere.storedBytes(reading, v))));
-            String kept = LineVerdicts.of(reading, v.line(), desk.clock().instant(), desk.calendar())
-                    .words(v.number(), desk.clock().instant(), desk.zone());
+                            : Words.of("facts.chunks", chunks.size(), Formats.size(stored), packs)));
+            facts.add(fact("facts.only", Formats.size(UniqueBytes.storedBytes(reading, v))));
+            String kept = LineVerdicts.of(reading, v.line(), context.clock().instant(), context.calendar())
+                    .words(v.number(), context.clock().instant(), context.zone());
             if (!kept.isEmpty()) {
                 facts.add(fact("facts.kept", kept));
             }
@@ -229,9 +230,10 @@ final class DetailLoader {
     private Detail awayFacts(Version v, Optional<MergedPoint> point) {
         List<Detail.Fact> facts = new ArrayList<>();
         facts.add(fact("facts.path", v.path()));
-        facts.add(fact("facts.saved", Say.exact(v.saved(), desk.zone())));
-        facts.add(fact("facts.modified", Say.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), desk.zone())));
-        facts.add(fact("facts.size", Words.of("facts.bytes", Say.number(v.size()))));
+        facts.add(fact("facts.saved", Formats.exact(v.saved(), context.zone())));
+        facts.add(fact(
+                "facts.modified", Formats.exact(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), context.zone())));
+        facts.add(fact("facts.size", Words.of("facts.bytes", Formats.number(v.size()))));
         facts.add(fact("facts.sha256", v.sha256().map(Digest::hex).orElse("")));
         point.ifPresent(p -> p.copies()
                 .forEach(c -> facts.add(new Detail.Fact(

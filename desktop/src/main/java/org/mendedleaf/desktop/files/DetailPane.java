@@ -14,9 +14,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.Look;
-import org.mendedleaf.desktop.look.Looking;
-import org.mendedleaf.desktop.look.Pictures;
+import org.mendedleaf.desktop.document.DocumentView;
+import org.mendedleaf.desktop.document.DocumentViews;
+import org.mendedleaf.desktop.document.Pictures;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What is shown of the chosen version: its content, its difference to now, or facts. */
@@ -80,9 +80,9 @@ final class DetailPane extends BorderPane {
         } else if (detail instanceof Detail.Away away) {
             setCenter(away(away));
         } else if (detail instanceof Detail.Failed failed) {
-            setCenter(Looking.message(failed.words()).node());
+            setCenter(DocumentViews.message(failed.words()).node());
         } else {
-            setCenter(Looking.message("").node());
+            setCenter(DocumentViews.message("").node());
         }
     }
 
@@ -105,20 +105,20 @@ final class DetailPane extends BorderPane {
                 && seen.member().isEmpty()
                 && seen.said().isEmpty();
         title.setText(first ? Words.of("detail.first") : seen.said().isEmpty() ? seen.member() : seen.said());
-        words.setText(Looking.isCut(seen.document()) ? Words.of("detail.cut") : "");
-        return Looking.of(
+        words.setText(DocumentViews.isCut(seen.document()) ? Words.of("detail.cut") : "");
+        return DocumentViews.of(
                         seen.document(),
-                        Looking.Choices.SMALL,
+                        DocumentViews.Choices.SMALL,
                         seen.member().isEmpty() ? line.pictures() : Pictures.NONE,
                         path -> line.memberProperty().set(path))
                 .node();
     }
 
     private Node changes(Detail.Compared compared) {
-        Look look = Looking.of(
+        DocumentView look = DocumentViews.of(
                 compared.comparison(),
-                Looking.Choices.SMALL,
-                new Looking.Titles(compared.before(), compared.after()),
+                DocumentViews.Choices.SMALL,
+                new DocumentViews.Titles(compared.before(), compared.after()),
                 line.pictures(),
                 path -> line.memberProperty().set(path));
         if (look.changes() > 0) {

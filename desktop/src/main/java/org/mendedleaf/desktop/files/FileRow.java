@@ -15,10 +15,10 @@ import org.mendedleaf.core.line.Totals;
  * @param against how it stands to now, when the past is looked at
  * @param since what became since of the files of a folder, when the past is looked at
  */
-public record FileRow(Entry entry, String path, Optional<Totals> totals, Against against, Since since) {
+public record FileRow(Entry entry, String path, Optional<Totals> totals, Change against, ChangesSince since) {
 
     /** How something of the past stands to now. */
-    public enum Against {
+    public enum Change {
         /** It is the same, or now is looked at. */
         SAME,
         /** The file has another content now. */
@@ -43,7 +43,7 @@ public record FileRow(Entry entry, String path, Optional<Totals> totals, Against
 
     /** Whether it was not there at the moment that is looked at. */
     public boolean isAdded() {
-        return against == Against.ADDED;
+        return against == Change.ADDED;
     }
 
     long versions() {

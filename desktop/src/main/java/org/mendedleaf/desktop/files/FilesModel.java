@@ -17,10 +17,11 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Intake;
+import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.line.Versioning;
@@ -30,13 +31,13 @@ import org.mendedleaf.core.recovery.Renaming;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.intake.PutModel;
-import org.mendedleaf.desktop.intake.PutOptions;
-import org.mendedleaf.desktop.intake.Putting;
-import org.mendedleaf.desktop.retention.HoldModel;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.Navigator;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutOptions;
+import org.mendedleaf.desktop.context.PutService;
+import org.mendedleaf.desktop.context.TypedMoments;
 
 /**
  * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
@@ -44,9 +45,9 @@ import org.mendedleaf.desktop.shell.Held;
  */
 public final class FilesModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest listingQuestion;
-    private final ObjectProperty<@Nullable Held> place = new SimpleObjectProperty<>();
+    private final ObjectProperty<@Nullable OpenPlace> place = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<String> folder = new ReadOnlyObjectWrapper<>("");
     private final ObjectProperty<@Nullable Instant> moment = new SimpleObjectProperty<>();
     private final BooleanProperty showRemoved = new SimpleBooleanProperty(true);
@@ -65,19 +66,19 @@ public final class FilesModel {
     private final UndoActions undoActions;
     private final ReadingModel reading;
     private final PickModel picking;
-    private Leads leads = Leads.NOWHERE;
+    private Navigator navigator = Navigator.NOWHERE;
 
     /** The model over this desk. */
-    public FilesModel(Desk desk) {
-        this.desk = desk;
-        this.listingQuestion = desk.background().new Newest();
-        this.line = new LineModel(desk);
-        this.ruler = new RulerModel(desk);
-        this.ticks = new TicksModel(desk);
-        this.putting = new PutModel(desk);
-        this.lineActions = new LineActions(desk, line, this::say);
-        this.versionActions = new VersionActions(desk, line, this::say);
-        this.undoActions = new UndoActions(desk, this::say);
+    public FilesModel(AppContext context) {
+        this.context = context;
+        this.listingQuestion = context.background().new Newest();
+        this.line = new LineModel(context);
+        this.ruler = new RulerModel(context);
+        this.ticks = new TicksModel(context);
+        this.putting = new PutModel(context);
+        this.lineActions = new LineActions(context, line, this::say);
+        this.versionActions = new VersionActions(context, line, this::say);
+        this.undoActions = new UndoActions(context, this::say);
         moment.addListener((o, a, b) -> {
             // What is ticked is ticked of one moment.
             ticks.clear();
@@ -85,9 +86,9 @@ public final class FilesModel {
         });
         showAdded.addListener((o, a, b) -> reload());
         showRemoved.addListener((o, a, b) -> reload());
-        this.reading = new ReadingModel(desk, line);
-        this.picking = new PickModel(desk, line, message::set);
-        desk.changesProperty().addListener((o, a, b) -> {
+        this.reading = new ReadingModel(context, line);
+        this.picking = new PickModel(context, line, message::set);
+        context.changesProperty().addListener((o, a, b) -> {
             reload();
             line.reload();
             ruler.load(place.get());
@@ -137,7 +138,7 @@ public final class FilesModel {
 
     /** Ticks a row, or takes its tick away. */
     public void tick(FileRow row, boolean on) {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held != null && !row.isAdded()) {
             ticks.tick(held, ListingLoader.moment(moment.get()), row.path(), on);
         }
@@ -152,13 +153,13 @@ public final class FilesModel {
     }
 
     /** Says where this screen leads to. */
-    public void setLeads(Leads to) {
-        leads = to;
+    public void setNavigator(Navigator to) {
+        navigator = to;
     }
 
     /** Goes to the plan of recovering what is ticked; with nothing ticked, the selected row. */
     public void recover() {
-        chosen().ifPresent(paths -> leads.plan(new Leads.What(held(), paths, moment.get(), false)));
+        chosen().ifPresent(paths -> navigator.plan(new Navigator.What(held(), paths, moment.get(), false)));
     }
 
     /** Goes to the plan of rolling back what is ticked; with nothing ticked, the folder that is looked at. */
@@ -166,7 +167,7 @@ public final class FilesModel {
         Instant at = moment.get();
         if (place.get() != null && at != null) {
             List<String> paths = ticks.paths().isEmpty() ? List.of(folder.get()) : ticks.paths();
-            leads.plan(new Leads.What(held(), paths, at, true));
+            navigator.plan(new Navigator.What(held(), paths, at, true));
         }
     }
 
@@ -181,14 +182,14 @@ public final class FilesModel {
     /** Goes to the comparison of the folder that is looked at with now. */
     public void compare() {
         if (place.get() != null) {
-            leads.compare(held(), folder.get(), moment.get());
+            navigator.compare(held(), folder.get(), moment.get());
         }
     }
 
     /** Goes to the snapshots of the place. */
     public void snapshots() {
         if (place.get() != null) {
-            leads.snapshots(held(), folder.get());
+            navigator.snapshots(held(), folder.get());
         }
     }
 
@@ -198,7 +199,7 @@ public final class FilesModel {
     }
 
     /** Goes to a file: its folder is opened and its line shown. */
-    public void reveal(Held of, String path, long lineId, @Nullable Instant at) {
+    public void reveal(OpenPlace of, String path, long lineId, @Nullable Instant at) {
         if (!of.equals(place.get())) {
             open(of, RelativePath.parent(path));
         } else {
@@ -223,12 +224,12 @@ public final class FilesModel {
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The place that is looked at; null before there is one. */
-    public ReadOnlyObjectProperty<@Nullable Held> placeProperty() {
+    public ReadOnlyObjectProperty<@Nullable OpenPlace> placeProperty() {
         return place;
     }
 
@@ -268,14 +269,14 @@ public final class FilesModel {
     }
 
     /** Goes to a place, and to the folder in it that was looked at last. */
-    public void open(Held held, String inFolder) {
+    public void open(OpenPlace held, String inFolder) {
         place.set(held);
         ticks.clear();
         unfolded.clear();
         select(null);
         folder.set(inFolder);
         ruler.load(held);
-        desk.background()
+        context.background()
                 .run(
                         () -> read(held, r -> r.firstCapture(held.place())),
                         first -> beginning.set(first.orElse(null)),
@@ -283,7 +284,7 @@ public final class FilesModel {
         reload();
     }
 
-    private static <T> T read(Held held, Query<T> query) throws IOException {
+    private static <T> T read(OpenPlace held, Query<T> query) throws IOException {
         try (Reading reading = held.vault().read()) {
             return query.ask(reading);
         }
@@ -327,7 +328,7 @@ public final class FilesModel {
             putting.close();
         }
         selected.set(row);
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (row == null || row.isFolder() || held == null) {
             line.show(null, 0);
         } else {
@@ -337,7 +338,7 @@ public final class FilesModel {
 
     /** Looks again. */
     public void reload() {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held == null) {
             return;
         }
@@ -359,7 +360,7 @@ public final class FilesModel {
     }
 
     /** What was listed at once gets its marks against now, unless something else is asked for meanwhile. */
-    private void mark(Held held, String in, Set<String> open, Instant at) {
+    private void mark(OpenPlace held, String in, Set<String> open, Instant at) {
         boolean removed = showRemoved.get();
         boolean added = showAdded.get();
         listingQuestion.ask(
@@ -384,8 +385,8 @@ public final class FilesModel {
         step((reading, at) -> reading.changeAfter(held().place(), folder.get(), at));
     }
 
-    private Held held() {
-        Held held = place.get();
+    private OpenPlace held() {
+        OpenPlace held = place.get();
         if (held == null) {
             throw new IllegalStateException("expected a place");
         }
@@ -397,13 +398,13 @@ public final class FilesModel {
     }
 
     private void step(Neighbour neighbour) {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held == null) {
             return;
         }
         Instant past = moment.get();
-        Instant at = past == null ? desk.clock().instant() : past;
-        desk.background()
+        Instant at = past == null ? context.clock().instant() : past;
+        context.background()
                 .run(
                         () -> read(held, r -> neighbour.find(r, at)),
                         found -> {
@@ -428,7 +429,7 @@ public final class FilesModel {
         String file = row == null || row.isFolder()
                 ? null
                 : RelativePath.child(folder.get(), row.entry().name());
-        return Moments.understand(desk, held(), folder.get(), file, typed);
+        return TypedMoments.understand(context, held(), folder.get(), file, typed);
     }
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */
@@ -448,7 +449,7 @@ public final class FilesModel {
 
     /** Opens what puts a revision of the selected file in; with none selected, nothing. */
     public void openPut() {
-        Held held = line.held();
+        OpenPlace held = line.held();
         Line selectedLine = line.lineProperty().get();
         if (held != null && selectedLine != null && isNow()) {
             putting.open(held, selectedLine);
@@ -456,12 +457,12 @@ public final class FilesModel {
     }
 
     /** Hears how putting in went. */
-    public Putting.Hearer hearer() {
-        return new Putting.Hearer() {
+    public PutService.Hearer hearer() {
+        return new PutService.Hearer() {
             @Override
-            public void doubtful(Putting.Doubt doubt) {
+            public void doubtful(PutService.Doubt doubt) {
                 putting.close();
-                leads.guard(doubt);
+                navigator.guard(doubt);
             }
 
             @Override
@@ -489,7 +490,7 @@ public final class FilesModel {
     /** Puts one file in as the next version at a path, asking the guard first. */
     public void putOnto(Path file, String target) {
         if (place.get() != null && isNow()) {
-            new Putting(desk).put(held(), file, target, PutOptions.PLAIN, hearer());
+            new PutService(context).put(held(), file, target, PutOptions.PLAIN, hearer());
         }
     }
 
@@ -510,29 +511,29 @@ public final class FilesModel {
             return;
         }
         String into = onto == null ? folder.get() : onto.isFolder() ? onto.path() : RelativePath.parent(onto.path());
-        leads.intake(held(), good, into);
+        navigator.intake(held(), good, into);
     }
 
     /** Goes to the scattered copies in the folder that is looked at. */
     public void fold() {
         if (place.get() != null && isNow()) {
-            leads.fold(held(), folder.get());
+            navigator.fold(held(), folder.get());
         }
     }
 
     /** Goes to the safety copies in the folder that is looked at. */
     public void strays() {
         if (place.get() != null && isNow()) {
-            leads.strays(held(), folder.get());
+            navigator.strays(held(), folder.get());
         }
     }
 
     /** Goes to what erasing versions of the selected file would do. */
     void erase(org.mendedleaf.core.retention.Erasing.What what, int number) {
-        Held of = line.held();
+        OpenPlace of = line.held();
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
-            leads.erase(of, l, what, number);
+            navigator.erase(of, l, what, number);
         }
     }
 
@@ -542,10 +543,10 @@ public final class FilesModel {
      * @param number of a version; 0 for the file
      */
     void hold(int number) {
-        Held of = line.held();
+        OpenPlace of = line.held();
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
-            leads.hold(of, HoldModel.ofFile(of.place(), l, number), l.label(number));
+            navigator.hold(of, Hold.ofFile(of.place(), l, number), l.label(number));
         }
     }
 
@@ -554,42 +555,42 @@ public final class FilesModel {
         FileRow row = selected.get();
         if (place.get() != null) {
             String path = row != null && row.isFolder() ? row.path() : folder.get();
-            leads.hold(held(), HoldModel.ofFolder(held().place(), path), "");
+            navigator.hold(held(), Hold.ofFolder(held().place(), path), "");
         }
     }
 
     /** Goes to the safety copies beside the selected file. */
     void straysOfFile() {
-        Held of = line.held();
+        OpenPlace of = line.held();
         if (of != null) {
-            leads.strays(of, RelativePath.parent(line.path()));
+            navigator.strays(of, RelativePath.parent(line.path()));
         }
     }
 
     /** Says what taking a snapshot of the place asks for and costs. */
     void beforeSnapshot(Consumer<String> words) {
-        Held held = held();
-        desk.background()
+        OpenPlace held = held();
+        context.background()
                 .run(
                         () -> read(
                                 held,
                                 r -> Outlook.snapshotWords(
-                                        r, held.place(), desk.clock().instant(), desk.zone())),
+                                        r, held.place(), context.clock().instant(), context.zone())),
                         words,
                         this::failed);
     }
 
     /** Takes a snapshot of the place that is looked at. */
     public void snapshot(String label) {
-        Held held = held();
-        desk.jobs()
+        OpenPlace held = held();
+        context.jobs()
                 .start(
                         Words.of("job.snapshot", held.place().where()),
-                        progress -> desk.outsideWork(held).snapshot(label),
+                        progress -> context.outsideWork(held).snapshot(label),
                         cut -> {
                             message.set(new Message(
                                     Words.of("files.snapshot", held.place().where()), false, false));
-                            desk.changed();
+                            context.changed();
                         },
                         this::failed);
     }
@@ -601,37 +602,37 @@ public final class FilesModel {
 
     /** Whether the system of the place that is looked at can do this; a folder can be written to and no more. */
     boolean can(Capability capability) {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held == null) {
             return false;
         }
         return held.place().isOutside()
-                ? desk.book().kind(held.place()).map(k -> k.can(capability)).orElse(false)
+                ? context.book().kind(held.place()).map(k -> k.can(capability)).orElse(false)
                 : capability == Capability.WRITING;
     }
 
     private void failed(Exception e) {
         message.set(new Message(Failures.words(e), false, true));
-        desk.changed();
+        context.changed();
     }
 
     /** Whether what is at this path has a name here that can be changed: it lies in a folder of this computer, now. */
     boolean canRename() {
-        Held held = place.get();
+        OpenPlace held = place.get();
         return held != null && !held.place().isOutside() && moment.get() == null;
     }
 
     /** Gives a file or folder another name where it lies, and captures that, so that its line goes on. */
     public void rename(String path, String name) {
-        Held held = held();
-        desk.jobs()
+        OpenPlace held = held();
+        context.jobs()
                 .start(
                         Words.of("job.rename", RelativePath.name(path)),
                         progress -> {
                             String to = Renaming.rename(held.place(), path, name);
                             if (held.place().versioning() == Versioning.ON) {
-                                new Capture(held.vault(), held.place(), desk.clock(), desk.authors())
-                                        .run(new Scope.Folders(Set.of(RelativePath.parent(path))), progress);
+                                new Capture(held.vault(), held.place(), context.clock(), context.authors())
+                                        .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), progress);
                             }
                             return to;
                         },
@@ -640,34 +641,34 @@ public final class FilesModel {
                                     Words.of("files.renamed", RelativePath.name(path), RelativePath.name(to)),
                                     false,
                                     false));
-                            desk.changed();
+                            context.changed();
                         },
                         this::failed);
     }
 
     /** Removes the selected file from its folder. */
     public void remove() {
-        Held held = held();
+        OpenPlace held = held();
         String path = line.path();
         String name = line.name();
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.remove", name),
-                        progress -> desk.work(held).remove(List.of(path)),
+                        progress -> context.work(held).remove(List.of(path)),
                         (FileWork.Removal removal) -> {
                             boolean done = removal.failed().isEmpty();
                             message.set(
                                     done
                                             ? new Message(Words.of("files.removed", name), true, false)
                                             : new Message(removal.failed().get(0), false, true));
-                            desk.changed();
+                            context.changed();
                         },
                         this::failed);
     }
 
     /** Undoes the last action in the vault of the place that is looked at. */
     public void undo() {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held != null) {
             undoActions.undoLast(held);
         }
@@ -675,7 +676,7 @@ public final class FilesModel {
 
     /** Takes the last undoing back, while nothing else was done since. */
     public void redo() {
-        Held held = place.get();
+        OpenPlace held = place.get();
         if (held != null) {
             undoActions.redoLast(held);
         }
@@ -697,7 +698,7 @@ public final class FilesModel {
     }
 
     /** Leads to a version of a line, in the folder where the file is or was. */
-    public void lead(Held held, Line to, @Nullable Version version) {
+    public void lead(OpenPlace held, Line to, @Nullable Version version) {
         moment.set(null);
         open(held, RelativePath.parent(to.path()));
         line.show(held, to.id(), version);

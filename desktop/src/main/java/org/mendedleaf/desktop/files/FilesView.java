@@ -20,7 +20,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -159,8 +159,8 @@ public final class FilesView extends BorderPane {
     }
 
     private void count(Listing l) {
-        counts.setText(
-                Words.of("listing.counts", Say.number(l.files()), l.files(), Say.number(l.folders()), l.folders()));
+        counts.setText(Words.of(
+                "listing.counts", Formats.number(l.files()), l.files(), Formats.number(l.folders()), l.folders()));
         removed.setText(Words.of("listing.removed", l.removed()));
         Ui.visible(removed, l.removed() > 0);
         added.setText(Words.of("listing.added", l.added()));

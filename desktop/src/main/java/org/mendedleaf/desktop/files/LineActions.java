@@ -5,20 +5,20 @@ import java.time.Instant;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
-import org.mendedleaf.core.line.Card;
-import org.mendedleaf.core.line.Finding;
+import org.mendedleaf.core.line.FileProperties;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.OutsideLines;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What can be done with the selected line besides changing its content: publishing, check-out, notes, comments. */
 public final class LineActions {
 
-    private final Desk desk;
+    private final AppContext context;
     private final LineModel line;
     private final Said said;
 
@@ -27,8 +27,8 @@ public final class LineActions {
         void say(String words, boolean undo, boolean failed);
     }
 
-    LineActions(Desk desk, LineModel line, Said said) {
-        this.desk = desk;
+    LineActions(AppContext context, LineModel line, Said said) {
+        this.context = context;
         this.line = line;
         this.said = said;
     }
@@ -37,29 +37,29 @@ public final class LineActions {
         String run(LineWork work, String path) throws IOException;
     }
 
-    private LineWork work(Held held) throws IOException {
+    private LineWork work(OpenPlace held) throws IOException {
         return held.place().isOutside()
                 ? new OutsideLines(
                         held.vault(),
                         held.place(),
-                        desk.book(),
-                        desk.clock(),
-                        desk.home().who())
+                        context.book(),
+                        context.clock(),
+                        context.settings().who())
                 : new FolderLines(
                         held.vault(),
                         held.place(),
-                        desk.clock(),
-                        desk.authors(),
-                        desk.home().who());
+                        context.clock(),
+                        context.authors(),
+                        context.settings().who());
     }
 
     private void start(String title, boolean undo, Work work) {
-        Held held = line.held();
+        OpenPlace held = line.held();
         String path = line.path();
         if (held == null || path.isEmpty()) {
             return;
         }
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of(title, line.name()),
                         progress -> work.run(work(held), path),
@@ -67,11 +67,11 @@ public final class LineActions {
                             if (!words.isEmpty()) {
                                 said.say(words, undo, false);
                             }
-                            desk.changed();
+                            context.changed();
                         },
                         e -> {
                             said.say(Failures.words(e), false, true);
-                            desk.changed();
+                            context.changed();
                         });
     }
 
@@ -135,7 +135,7 @@ public final class LineActions {
     }
 
     /** Says what the file is filed under and who may see it. */
-    public void card(Card card) {
+    public void card(FileProperties card) {
         start("job.note", false, (work, path) -> {
             work.card(path, card);
             return "";
@@ -143,7 +143,7 @@ public final class LineActions {
     }
 
     /** Says that somebody saw to a finding. */
-    public void settle(Finding finding) {
+    public void settle(StoredFinding finding) {
         start("job.note", false, (work, path) -> {
             work.settle(finding);
             return "";
@@ -151,6 +151,6 @@ public final class LineActions {
     }
 
     String moment(Instant at) {
-        return Say.moment(at, desk.clock().instant(), desk.zone());
+        return Formats.moment(at, context.clock().instant(), context.zone());
     }
 }

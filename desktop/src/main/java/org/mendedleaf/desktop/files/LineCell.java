@@ -14,9 +14,9 @@ import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -30,7 +30,7 @@ final class LineCell extends ListCell<LineRow> {
     private static final double THREAD = 12;
     private static final double MIDDLE = 15;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Pane drawing = new Pane();
     private final Label number = Ui.label("", "point-number");
     private final Label when = Ui.label("", "point-when");
@@ -41,8 +41,8 @@ final class LineCell extends ListCell<LineRow> {
     private final Label kept = Ui.label("", "badge", "holders");
     private final HBox box;
 
-    LineCell(Desk desk) {
-        this.desk = desk;
+    LineCell(AppContext context) {
+        this.context = context;
         drawing.setMinSize(STEM + 18, HEIGHT);
         drawing.setMaxSize(STEM + 18, HEIGHT);
         number.setMinWidth(34);
@@ -112,8 +112,8 @@ final class LineCell extends ListCell<LineRow> {
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
         number.setText(row.held().foreign().isEmpty() ? row.label() : "");
-        when.setText(Say.moment(v.saved(), desk.clock().instant(), desk.zone()));
-        Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
+        when.setText(Formats.moment(v.saved(), context.clock().instant(), context.zone()));
+        Ui.tooltip(when, Formats.exact(v.saved(), context.zone()));
         what.setText(row.words());
         Ui.tooltip(what, row.words());
         holders.setText("· " + row.held().words());
@@ -129,7 +129,7 @@ final class LineCell extends ListCell<LineRow> {
         boolean bad = !row.trouble().isEmpty();
         change.setText(bad ? Words.of("line.trouble") : row.change());
         Ui.tooltip(change, row.trouble());
-        size.setText(Say.size(v.size()));
+        size.setText(Formats.size(v.size()));
         boolean lost = v.size() == 0 && !row.change().isEmpty();
         Ui.style(change, "clay-text", lost || bad);
         if (bad) {
@@ -138,8 +138,8 @@ final class LineCell extends ListCell<LineRow> {
     }
 
     private void event(Event e) {
-        when.setText(Say.moment(e.at(), desk.clock().instant(), desk.zone()));
-        Ui.tooltip(when, Say.exact(e.at(), desk.zone()));
+        when.setText(Formats.moment(e.at(), context.clock().instant(), context.zone()));
+        Ui.tooltip(when, Formats.exact(e.at(), context.zone()));
         String from = e.kind() == EventKind.RENAMED ? org.mendedleaf.core.disk.RelativePath.name(e.from()) : e.from();
         String words = Words.of("event." + e.kind(), from, e.to());
         what.setText(e.who().isEmpty() ? words : e.who() + " · " + words);

@@ -17,20 +17,20 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Sight;
-import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.rules.Visibility;
+import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.Pictures;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.document.Pictures;
 
 /** The line of the selected file without its scene: its rows, the chosen version, and what is shown of that. */
 public final class LineModel {
@@ -41,7 +41,7 @@ public final class LineModel {
     /** Larger contents are read when somebody looks at them, not before. Bytes. */
     private static final long PREFETCH_MOST = 8 << 20;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest lineQuestion;
     private final Background.Newest detailQuestion;
     private final Background.Newest changesQuestion;
@@ -49,7 +49,7 @@ public final class LineModel {
     private final ReadOnlyObjectWrapper<List<LineRow>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<@Nullable Version> chosen = new ReadOnlyObjectWrapper<>();
     private final ObjectProperty<Detail.Mode> mode = new SimpleObjectProperty<>(Detail.Mode.CHANGES);
-    private final ObjectProperty<Against> against = new SimpleObjectProperty<>(new Against.Before());
+    private final ObjectProperty<CompareTarget> against = new SimpleObjectProperty<>(new CompareTarget.Before());
     private final StringProperty member = new SimpleStringProperty("");
     private final IntegerProperty part = new SimpleIntegerProperty();
     private final DetailLoader loader;
@@ -58,22 +58,22 @@ public final class LineModel {
     private final ReadOnlyObjectWrapper<@Nullable MergedLine> merged = new ReadOnlyObjectWrapper<>();
     private final Background.Newest mergedQuestion;
     private final Background.Newest prefetchQuestion;
-    private final ReadOnlyObjectWrapper<@Nullable LineSaid> said = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<@Nullable LineRemarks> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
     private final LineStrays strays;
-    private @Nullable Held held;
+    private @Nullable OpenPlace held;
     private @Nullable Version wanted;
     private long id;
 
-    LineModel(Desk desk) {
-        this.desk = desk;
-        this.lineQuestion = desk.background().new Newest();
-        this.detailQuestion = desk.background().new Newest();
-        this.changesQuestion = desk.background().new Newest();
-        this.mergedQuestion = desk.background().new Newest();
-        this.strays = new LineStrays(desk);
-        this.prefetchQuestion = desk.background().new Newest();
-        this.loader = new DetailLoader(desk);
+    LineModel(AppContext context) {
+        this.context = context;
+        this.lineQuestion = context.background().new Newest();
+        this.detailQuestion = context.background().new Newest();
+        this.changesQuestion = context.background().new Newest();
+        this.mergedQuestion = context.background().new Newest();
+        this.strays = new LineStrays(context);
+        this.prefetchQuestion = context.background().new Newest();
+        this.loader = new DetailLoader(context);
         mode.addListener((o, a, b) -> loadDetail());
         against.addListener((o, a, b) -> loadDetail());
         member.addListener((o, a, b) -> loadDetail());
@@ -91,7 +91,7 @@ public final class LineModel {
     }
 
     /** What is said of the line, and what may be done with it; null when no file is selected. */
-    public ReadOnlyObjectProperty<@Nullable LineSaid> saidProperty() {
+    public ReadOnlyObjectProperty<@Nullable LineRemarks> saidProperty() {
         return said.getReadOnlyProperty();
     }
 
@@ -111,7 +111,7 @@ public final class LineModel {
 
     /** The place of the line; null when no file is selected. */
     @Nullable
-    Held held() {
+    OpenPlace held() {
         return held;
     }
 
@@ -130,20 +130,20 @@ public final class LineModel {
     /** Takes the chosen version into the vault, as a job. */
     public void take() {
         Version v = chosen.get();
-        Held of = held;
+        OpenPlace of = held;
         if (v == null || of == null) {
             return;
         }
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.take", name()),
-                        progress -> new Fetch(of.vault(), desk.book()).intoVault(v, progress),
+                        progress -> new ContentFetch(of.vault(), context.book()).intoVault(v, progress),
                         taken -> {
                             Version now = chosen.get();
                             if (now != null && now.line() == v.line() && now.number() == v.number()) {
                                 choose(taken);
                             }
-                            desk.changed();
+                            context.changed();
                         },
                         e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
@@ -164,7 +164,7 @@ public final class LineModel {
     }
 
     /** What changes are told against. */
-    public ObjectProperty<Against> againstProperty() {
+    public ObjectProperty<CompareTarget> againstProperty() {
         return against;
     }
 
@@ -200,8 +200,10 @@ public final class LineModel {
     /** The pictures and pages of the chosen version. */
     Pictures pictures() {
         Version v = chosenPoint().flatMap(MergedPoint::readable).orElse(chosen.get());
-        Held of = held;
-        return v == null || of == null || v.recipe().isElsewhere() ? Pictures.NONE : new VersionPictures(desk, of, v);
+        OpenPlace of = held;
+        return v == null || of == null || v.recipe().isElsewhere()
+                ? Pictures.NONE
+                : new VersionPictures(context, of, v);
     }
 
     /** What is shown. */
@@ -228,19 +230,19 @@ public final class LineModel {
     }
 
     /** Shows a line, and chooses this version of it once it is there. */
-    void show(Held of, long lineId, @Nullable Version version) {
+    void show(OpenPlace of, long lineId, @Nullable Version version) {
         show(null, 0);
         show(of, lineId);
         wanted = version;
     }
 
-    void show(@Nullable Held of, long lineId) {
+    void show(@Nullable OpenPlace of, long lineId) {
         if (of != null && lineId == id && line.get() != null) {
             return;
         }
         held = of;
         id = lineId;
-        against.set(new Against.Before());
+        against.set(new CompareTarget.Before());
         member.set("");
         unfolded.clear();
         changes = Map.of();
@@ -261,37 +263,38 @@ public final class LineModel {
     }
 
     void reload() {
-        Held of = held;
+        OpenPlace of = held;
         if (of != null) {
             load(of);
         }
     }
 
-    private void load(Held of) {
+    private void load(OpenPlace of) {
         long wanted = id;
         lineQuestion.ask(
                 () -> {
                     Optional<Line> found;
-                    Optional<LineSaid> says = Optional.empty();
-                    String who = desk.home().who();
+                    Optional<LineRemarks> says = Optional.empty();
+                    String who = context.settings().who();
                     try (Reading reading = of.vault().read()) {
                         found = reading.line(wanted);
                         if (found.isPresent()) {
-                            says = Optional.of(LineSaid.of(
-                                    reading, found.get(), who, desk.clock().instant(), desk.calendar()));
-                            found = Sight.see(reading, found.get(), who);
+                            says = Optional.of(LineRemarks.of(
+                                    reading, found.get(), who, context.clock().instant(), context.calendar()));
+                            found = Visibility.see(reading, found.get(), who);
                         }
                     }
                     return found.isEmpty()
                             ? new Loaded(Optional.empty(), says)
-                            : new Loaded(Optional.of(MergedLine.of(of.vault(), found.get(), desk.book(), false)), says);
+                            : new Loaded(
+                                    Optional.of(MergedLine.of(of.vault(), found.get(), context.book(), false)), says);
                 },
                 this::took,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
 
     /** A line that was read: itself, unless who works here may not see it, and what is said of it. */
-    private record Loaded(Optional<MergedLine> line, Optional<LineSaid> said) {}
+    private record Loaded(Optional<MergedLine> line, Optional<LineRemarks> said) {}
 
     private void took(Loaded loaded) {
         Optional<MergedLine> found = loaded.line();
@@ -329,12 +332,12 @@ public final class LineModel {
 
     /** Equal contents elsewhere are known only when the digests are, which may take reading the contents. */
     private void loadOthers(Line l) {
-        Held of = held;
-        if (of == null || desk.book().connections().isEmpty()) {
+        OpenPlace of = held;
+        if (of == null || context.book().connections().isEmpty()) {
             return;
         }
         mergedQuestion.ask(
-                () -> MergedLine.of(of.vault(), l, desk.book(), true),
+                () -> MergedLine.of(of.vault(), l, context.book(), true),
                 all -> {
                     merged.set(all);
                     showRows();
@@ -353,8 +356,8 @@ public final class LineModel {
                         : new LineRows(
                                         all,
                                         Optional.ofNullable(said.get()),
-                                        desk.clock().instant(),
-                                        desk.zone())
+                                        context.clock().instant(),
+                                        context.zone())
                                 .rows(unfolded, changes));
     }
 
@@ -374,7 +377,7 @@ public final class LineModel {
 
     private void loadDetail() {
         Version version = chosen.get();
-        Held of = held;
+        OpenPlace of = held;
         Line l = line.get();
         if (version == null || of == null || l == null) {
             detailQuestion.drop();
@@ -382,7 +385,7 @@ public final class LineModel {
             return;
         }
         Detail.Mode wanted = mode.get();
-        LineSaid says = said.get();
+        LineRemarks says = said.get();
         if (wanted == Detail.Mode.NOTES && says != null) {
             detailQuestion.drop();
             detail.set(new Detail.Notes(version, says));
@@ -397,7 +400,7 @@ public final class LineModel {
         }
         String inside = member.get();
         int shownPart = part.get();
-        Against other = against.get();
+        CompareTarget other = against.get();
         Optional<MergedPoint> point = chosenPoint();
         detailQuestion.ask(
                 () -> switch (wanted) {
@@ -413,7 +416,7 @@ public final class LineModel {
     }
 
     /** Reads the neighbours, so that they are there when somebody steps to them. */
-    private void prefetch(Held of, Line l, Version version) {
+    private void prefetch(OpenPlace of, Line l, Version version) {
         List<Version> versions = l.versions();
         int at = versions.indexOf(version);
         if (at < 0) {
@@ -425,9 +428,9 @@ public final class LineModel {
                         for (int i : new int[] {at + 1, at + 2, at - 1}) {
                             boolean there = i >= 0 && i < versions.size();
                             if (there
-                                    && Looks.canCompare(versions.get(i))
+                                    && DocumentCache.canCompare(versions.get(i))
                                     && versions.get(i).size() < PREFETCH_MOST) {
-                                Looks.shared().document(reading, versions.get(i));
+                                DocumentCache.shared().document(reading, versions.get(i));
                             }
                         }
                     }
@@ -446,7 +449,7 @@ public final class LineModel {
     }
 
     private void loadChanges(Line l) {
-        Held of = held;
+        OpenPlace of = held;
         if (of == null) {
             return;
         }
@@ -460,7 +463,7 @@ public final class LineModel {
     }
 
     /** What changed in words, newest first; what cannot be looked into is left to its size. */
-    private static Map<Integer, String> computeChanges(Held of, Line line) throws IOException {
+    private static Map<Integer, String> computeChanges(OpenPlace of, Line line) throws IOException {
         // What was found once is kept; the rest is found now.
         Map<Integer, String> found = new HashMap<>(FindIndex.words(of.vault().folder(), line.id()));
         List<Version> versions = line.versions();
@@ -469,10 +472,15 @@ public final class LineModel {
                 Version after = versions.get(i);
                 Version before = versions.get(i + 1);
                 boolean known = found.containsKey(after.number());
-                if (!known && Looks.canCompare(before) && Looks.canCompare(after) && after.size() < PREFETCH_MOST) {
+                if (!known
+                        && DocumentCache.canCompare(before)
+                        && DocumentCache.canCompare(after)
+                        && after.size() < PREFETCH_MOST) {
                     found.put(
                             after.number(),
-                            Looks.shared().between(reading, before, after).words());
+                            DocumentCache.shared()
+                                    .between(reading, before, after)
+                                    .words());
                 }
             }
         }

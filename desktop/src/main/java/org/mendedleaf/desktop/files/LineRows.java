@@ -11,9 +11,9 @@ import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.Holder;
-import org.mendedleaf.core.line.LetGo;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.LineVerdicts;
 import org.mendedleaf.core.retention.Reason;
@@ -21,7 +21,7 @@ import org.mendedleaf.core.retention.Verdict;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Makes the rows of a drawn line from its points. Pure. */
@@ -34,11 +34,11 @@ final class LineRows {
 
     private final MergedLine merged;
     private final Line line;
-    private final Optional<LineSaid> said;
+    private final Optional<LineRemarks> said;
     private final Instant now;
     private final ZoneId zone;
 
-    LineRows(MergedLine merged, Optional<LineSaid> said, Instant now, ZoneId zone) {
+    LineRows(MergedLine merged, Optional<LineRemarks> said, Instant now, ZoneId zone) {
         this.merged = merged;
         this.said = said;
         this.line = merged.own();
@@ -83,7 +83,7 @@ final class LineRows {
             if (fold && day.equals(folding) && rows.get(rows.size() - 1) instanceof LineRow.Folded f) {
                 rows.set(rows.size() - 1, new LineRow.Folded(f.key(), f.count() + 1, f.day(), LineRow.Lane.NONE));
             } else if (fold && day.equals(folding)) {
-                rows.add(new LineRow.Folded(day.toString(), 1, Say.day(v.saved(), now, zone), LineRow.Lane.NONE));
+                rows.add(new LineRow.Folded(day.toString(), 1, Formats.day(v.saved(), now, zone), LineRow.Lane.NONE));
             } else {
                 rows.add(version(point, v, versions, changes, firstWith));
                 folding = fold ? day : null;
@@ -116,7 +116,8 @@ final class LineRows {
         boolean soon = point.forgottenSoon(now);
         if (soon) {
             words += " "
-                    + Words.of("holders.until", Say.moment(point.forgottenAt().orElseThrow(), now, zone));
+                    + Words.of(
+                            "holders.until", Formats.moment(point.forgottenAt().orElseThrow(), now, zone));
         } else if (point.onlyOne() && !point.inVault()) {
             words = Words.of("holders.only", words);
         }
@@ -156,9 +157,9 @@ final class LineRows {
         }
         LineVerdicts all = said.get().verdicts();
         String why = all.words(v.number(), now, zone);
-        LetGo letGo = all.letGo().get(v.number());
+        PendingDeletion letGo = all.letGo().get(v.number());
         if (letGo != null) {
-            String day = Say.day(letGo.gone().orElse(letGo.due()), now, zone);
+            String day = Formats.day(letGo.gone().orElse(letGo.due()), now, zone);
             return new LineRow.Kept(
                     Words.of(letGo.gone().isPresent() ? "kept.gone" : "kept.goes", day), "badge-clay", why);
         }
@@ -177,7 +178,8 @@ final class LineRows {
                     yield new LineRow.Kept(Words.of("kept.mayGo"), "badge-clay", why);
                 }
                 yield verdict.until()
-                        .map(u -> new LineRow.Kept(Words.of("kept.until", Say.day(u, now, zone)), "badge-moss", why))
+                        .map(u ->
+                                new LineRow.Kept(Words.of("kept.until", Formats.day(u, now, zone)), "badge-moss", why))
                         .orElse(new LineRow.Kept("", "", why));
             }
         };
@@ -221,7 +223,7 @@ final class LineRows {
         if (v.sameContent(before)) {
             return Words.of("compare.equal");
         }
-        return Say.sizeChange(v.size() - before.size());
+        return Formats.sizeChange(v.size() - before.size());
     }
 
     /** Draws a thread from each restored version that is shown to the one it came from, the newest of them first. */

@@ -8,23 +8,23 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.desktop.intake.Putting;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutService;
 import org.slf4j.LoggerFactory;
 
 /** Looks for the safety copies of the selected file, so that its line can lead to them. */
 final class LineStrays {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Stray>> found = new ReadOnlyObjectWrapper<>(List.of());
     private long of;
 
-    LineStrays(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    LineStrays(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
     }
 
     /** Newest first; none while they are looked for. */
@@ -33,7 +33,7 @@ final class LineStrays {
     }
 
     /** Looks for those of another line; null for none. Those of the same line stay until what is there now is known. */
-    void show(@Nullable Held held, @Nullable Line line) {
+    void show(@Nullable OpenPlace held, @Nullable Line line) {
         if (held == null || line == null || line.place().isOutside()) {
             question.drop();
             of = 0;
@@ -44,9 +44,9 @@ final class LineStrays {
             of = line.id();
             found.set(List.of());
         }
-        List<Path> others = desk.home().strayFolders();
+        List<Path> others = context.settings().strayFolders();
         question.ask(
-                () -> new StrayCopies(held.vault(), held.place(), Putting.evidence(desk, held), desk.clock())
+                () -> new StrayCopies(held.vault(), held.place(), PutService.evidence(context, held), context.clock())
                         .of(line.path(), others),
                 found::set,
                 e -> {

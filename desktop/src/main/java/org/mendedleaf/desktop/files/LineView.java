@@ -32,13 +32,12 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Erasing;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.MergedPoint;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.intake.PutPane;
 import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -97,7 +96,7 @@ final class LineView extends StackPane {
         points.setId("points");
         points.getStyleClass().add("points");
         points.setFixedCellSize(LineCell.HEIGHT);
-        points.setCellFactory(v -> new LineCell(model.desk()));
+        points.setCellFactory(v -> new LineCell(model.context()));
         points.setAccessibleText(Words.of("line.name"));
         points.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> chosen(row));
         points.setOnMouseClicked(e -> {
@@ -235,25 +234,25 @@ final class LineView extends StackPane {
         }
         title.setText(l.name());
         Ui.tooltip(title, l.path());
-        Instant now = model.desk().clock().instant();
+        Instant now = model.context().clock().instant();
         boolean gone = l.removed().isPresent();
         state.setText(l.removed()
-                .map(r ->
-                        Words.of("removed.when", Say.moment(r, now, model.desk().zone())))
+                .map(r -> Words.of(
+                        "removed.when", Formats.moment(r, now, model.context().zone())))
                 .orElse(""));
         Ui.style(state, "clay-text", gone);
         List<Version> versions = l.versions();
         String since = versions.isEmpty()
                 ? ""
-                : Say.day(
+                : Formats.day(
                         versions.get(versions.size() - 1).captured(),
                         now,
-                        model.desk().zone());
+                        model.context().zone());
         String facts = Words.of(
                 l.place().isOutside() ? "line.factsOutside" : "line.facts",
                 l.versionsHere(),
                 since,
-                Say.size(l.bytes()),
+                Formats.size(l.bytes()),
                 keptWords());
         List<String> others = line.mergedProperty().get() == null
                 ? List.of()
@@ -266,7 +265,7 @@ final class LineView extends StackPane {
 
     /** What the rules say of the line as a whole. */
     private String keptWords() {
-        LineSaid said = line.saidProperty().get();
+        LineRemarks said = line.saidProperty().get();
         return said == null ? "" : said.verdicts().summary();
     }
 
@@ -369,12 +368,12 @@ final class LineView extends StackPane {
                                                         where,
                                                         v.label(),
                                                         next(newestVersion),
-                                                        Say.size(v.size()))
+                                                        Formats.size(v.size()))
                                                 : consequence(v, l.newest().orElse(v), gone, current));
         Ui.visible(restore, writing);
         copy.setDisable(lost);
-        LineSaid said = line.saidProperty().get();
-        boolean mayChange = said == null || said.rights().may(Deed.CHANGE);
+        LineRemarks said = line.saidProperty().get();
+        boolean mayChange = said == null || said.rights().may(Permission.CHANGE);
         Ui.visible(put, writing && !gone);
         put.setDisable(!mayChange);
         remove.setDisable(!mayChange);
@@ -392,9 +391,9 @@ final class LineView extends StackPane {
             item("line.rename", () -> rename(l.path()));
         }
         boolean canTake = model.can(Capability.CHECK_OUT) || !l.place().isOutside();
-        LineSaid said = line.saidProperty().get();
+        LineRemarks said = line.saidProperty().get();
         boolean free = said != null && said.out().isEmpty() && l.removed().isEmpty();
-        if (writing && canTake && free && said.rights().may(Deed.CHECK_OUT)) {
+        if (writing && canTake && free && said.rights().may(Permission.CHECK_OUT)) {
             item("work.checkOut", model.lineActions()::checkOut);
         }
         if (line.canTake()) {
@@ -416,11 +415,11 @@ final class LineView extends StackPane {
     }
 
     /** Holding and erasing; what would be lost is said on a screen of its own first. */
-    private void keeping(Line l, Version v, @Nullable LineSaid said) {
+    private void keeping(Line l, Version v, @Nullable LineRemarks said) {
         boolean outside = l.place().isOutside();
         boolean here = outside || !v.recipe().isElsewhere();
         // A hold on what another system has is the vault's own, and asks for no right there.
-        if (said != null && (outside || said.rights().may(Deed.NOTE))) {
+        if (said != null && (outside || said.rights().may(Permission.NOTE))) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             if (here) {
                 item("line.holdVersion", () -> model.hold(v.number()))
@@ -428,7 +427,7 @@ final class LineView extends StackPane {
             }
             item("line.holdFile", () -> model.hold(0));
         }
-        if (!outside && said != null && said.rights().may(Deed.ERASE)) {
+        if (!outside && said != null && said.rights().may(Permission.ERASE)) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             boolean letGo = said.verdicts().letGo().containsKey(v.number());
             if (here && !letGo) {
@@ -456,8 +455,8 @@ final class LineView extends StackPane {
     }
 
     private boolean mayChangeNow() {
-        LineSaid said = line.saidProperty().get();
-        return said == null || said.rights().may(Deed.CHANGE);
+        LineRemarks said = line.saidProperty().get();
+        return said == null || said.rights().may(Permission.CHANGE);
     }
 
     private String consequence(Version v, Version newest, boolean gone, boolean current) {
@@ -467,13 +466,13 @@ final class LineView extends StackPane {
         }
         String next = next(newest);
         return gone
-                ? Words.of("consequence.bringBack", label, next, Say.size(v.size()), v.path())
-                : Words.of("consequence.restore", label, next, Say.size(v.size()), line.labelOf(newest));
+                ? Words.of("consequence.bringBack", label, next, Formats.size(v.size()), v.path())
+                : Words.of("consequence.restore", label, next, Formats.size(v.size()), line.labelOf(newest));
     }
 
     /** What the version will be called that comes after the newest. */
     private String next(Version newest) {
-        LineSaid said = line.saidProperty().get();
+        LineRemarks said = line.saidProperty().get();
         boolean drafts = said != null
                 && (said.out().isPresent()
                         || said.rights().settings().get(Setting.NUMBERING).equals("drafts"));

@@ -21,9 +21,9 @@ public record Listing(
         long folders,
         long removed,
         long added,
-        Since since) {
+        ChangesSince since) {
 
-    static final Listing EMPTY = new Listing("", Map.of(), 0, 0, 0, 0, Since.NOTHING);
+    static final Listing EMPTY = new Listing("", Map.of(), 0, 0, 0, 0, ChangesSince.NOTHING);
 
     /** Copies the map. */
     public Listing {

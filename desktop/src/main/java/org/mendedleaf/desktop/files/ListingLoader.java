@@ -27,7 +27,7 @@ final class ListingLoader {
     private final Instant at;
     private final boolean removed;
     private final boolean added;
-    private Marks marks = Marks.NONE;
+    private FolderMarks marks = FolderMarks.NONE;
 
     /**
      * A loader.
@@ -65,7 +65,7 @@ final class ListingLoader {
 
     /** The listing of a past moment, each row marked against now. */
     Listing loadMarked(String folder, Set<String> unfolded) throws IOException {
-        marks = Marks.of(reading, place, folder, at);
+        marks = FolderMarks.of(reading, place, folder, at);
         return load(folder, unfolded);
     }
 
@@ -82,7 +82,7 @@ final class ListingLoader {
             for (Entry e : reading.listing(place, folder, Moment.FAR, false)) {
                 if (names.contains(e.name())) {
                     FileRow row = row(folder, e, Moment.FAR);
-                    rows.add(new FileRow(e, row.path(), row.totals(), FileRow.Against.ADDED, Since.NOTHING));
+                    rows.add(new FileRow(e, row.path(), row.totals(), FileRow.Change.ADDED, ChangesSince.NOTHING));
                 }
             }
         }
@@ -110,8 +110,8 @@ final class ListingLoader {
                 e,
                 path,
                 totals,
-                gone ? FileRow.Against.SAME : marks.against(path),
-                isFolder ? marks.since(path) : Since.NOTHING);
+                gone ? FileRow.Change.SAME : marks.against(path),
+                isFolder ? marks.since(path) : ChangesSince.NOTHING);
     }
 
     /** The moment for queries: now is later than anything that was captured. */

@@ -22,7 +22,7 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Shapes;
@@ -54,7 +54,7 @@ final class ListingTable extends TreeTableView<FileRow> {
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
                 62,
-                r -> r.versions() == 0 ? "" : Say.number(r.versions()),
+                r -> r.versions() == 0 ? "" : Formats.number(r.versions()),
                 true);
         TreeTableColumn<FileRow, FileRow> changed = words(
                 "listing.column.changed",
@@ -63,12 +63,12 @@ final class ListingTable extends TreeTableView<FileRow> {
                 this::changedWords,
                 false);
         TreeTableColumn<FileRow, FileRow> size = words(
-                "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Say.size(r.size()), true);
+                "listing.column.size", Comparator.comparingLong(FileRow::size), 76, r -> Formats.size(r.size()), true);
         TreeTableColumn<FileRow, FileRow> all = words(
                 "listing.column.all",
                 Comparator.comparingLong(FileRow::versionBytes),
                 106,
-                r -> Say.size(r.versionBytes()),
+                r -> Formats.size(r.versionBytes()),
                 true);
         // In a narrow window the names give way first, then whole columns; what is a number or a time is read whole.
         name.setMinWidth(190);
@@ -164,8 +164,8 @@ final class ListingTable extends TreeTableView<FileRow> {
     }
 
     private String changedWords(FileRow row) {
-        Instant now = model.desk().clock().instant();
-        String when = Say.moment(row.changed(), now, model.desk().zone());
+        Instant now = model.context().clock().instant();
+        String when = Formats.moment(row.changed(), now, model.context().zone());
         return row.isRemoved() ? Words.of("removed.when", when) : when;
     }
 
@@ -336,7 +336,7 @@ final class ListingTable extends TreeTableView<FileRow> {
             badge.getStyleClass().removeAll("badge-clay", "badge-slate");
             String words = "";
             String style = "badge-slate";
-            if (row.against() != FileRow.Against.SAME) {
+            if (row.against() != FileRow.Change.SAME) {
                 words = Words.of("against." + row.against());
             } else if (!row.since().isNothing()) {
                 words = row.since().words();

@@ -12,10 +12,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.Card;
 import org.mendedleaf.core.line.Comment;
+import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -37,7 +37,7 @@ final class NotesPane extends ScrollPane {
 
     NotesPane show(Detail.Notes notes) {
         Version v = notes.version();
-        LineSaid said = notes.said();
+        LineRemarks said = notes.said();
         boolean same = shown != null && shown.line() == v.line() && shown.number() == v.number();
         // What somebody is typing stays when the line is looked at again.
         TextField typing = same ? typing() : null;
@@ -66,18 +66,18 @@ final class NotesPane extends ScrollPane {
         return false;
     }
 
-    private HBox note(Version v, LineSaid said) {
+    private HBox note(Version v, LineRemarks said) {
         TextField field = new TextField(v.note());
         field.setId("note-text");
         field.setPromptText(Words.of("notes.prompt", v.edition().label()));
         field.setAccessibleText(Words.of("notes.note"));
-        field.setEditable(said.rights().may(Deed.NOTE));
+        field.setEditable(said.rights().may(Permission.NOTE));
         HBox.setHgrow(field, Priority.ALWAYS);
         Button save =
                 Ui.button("notes.save", () -> actions.note(v, field.getText().strip()), "small");
         save.setId("note-save");
         save.disableProperty().bind(field.textProperty().isEqualTo(v.note()));
-        Ui.visible(save, said.rights().may(Deed.NOTE));
+        Ui.visible(save, said.rights().may(Permission.NOTE));
         field.setOnAction(e -> save.fire());
         return row(Words.of("notes.note"), field, save);
     }
@@ -91,7 +91,7 @@ final class NotesPane extends ScrollPane {
         return row;
     }
 
-    private VBox comments(Version v, LineSaid said) {
+    private VBox comments(Version v, LineRemarks said) {
         VBox list = new VBox(6);
         list.setId("comments");
         List<Comment> all = said.comments(v.number());
@@ -121,21 +121,21 @@ final class NotesPane extends ScrollPane {
         return list;
     }
 
-    private GridPane card(LineSaid said) {
-        boolean may = said.rights().may(Deed.NOTE);
+    private GridPane card(LineRemarks said) {
+        boolean may = said.rights().may(Permission.NOTE);
         TextField category = new TextField(said.card().category());
         category.setId("card-category");
         category.setPromptText(Words.of("notes.categoryPrompt"));
         category.setAccessibleText(Words.of("notes.category"));
         category.setEditable(may);
-        ComboBox<Card.Visibility> visible =
-                Choices.of(List.of(Card.Visibility.values()), x -> Words.of("visibility." + x));
+        ComboBox<FileProperties.Visibility> visible =
+                Choices.of(List.of(FileProperties.Visibility.values()), x -> Words.of("visibility." + x));
         visible.setId("card-visible");
         visible.setValue(said.card().visibility());
         visible.setDisable(!may);
         visible.setAccessibleText(Words.of("notes.visible"));
         Runnable save = () -> {
-            Card card = new Card(category.getText().strip(), visible.getValue());
+            FileProperties card = new FileProperties(category.getText().strip(), visible.getValue());
             if (!card.equals(said.card())) {
                 actions.card(card);
             }

@@ -35,7 +35,7 @@ final class PastBar extends HBox {
     private void show() {
         Instant at = model.momentProperty().get();
         Ui.visible(this, at != null);
-        Since since = model.listingProperty().get().since();
+        ChangesSince since = model.listingProperty().get().since();
         words.setText(since.isNothing() ? Words.of("past.same") : Words.of("past.since", since.words()));
         Ui.tooltip(words, words.getText());
     }

@@ -25,15 +25,15 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.files.FilesModel.Message;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
 
 /** Taking single changes back, without its scene: which can be, which are ticked, and making the version. */
 public final class PickModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final LineModel line;
     private final Consumer<Message> said;
     private final Set<Integer> ticked = new TreeSet<>();
@@ -78,11 +78,11 @@ public final class PickModel {
         }
     }
 
-    PickModel(Desk desk, LineModel line, Consumer<Message> said) {
-        this.desk = desk;
+    PickModel(AppContext context, LineModel line, Consumer<Message> said) {
+        this.context = context;
         this.line = line;
         this.said = said;
-        this.planQuestion = desk.background().new Newest();
+        this.planQuestion = context.background().new Newest();
         line.detailProperty().addListener((o, before, detail) -> {
             Offer now = detail instanceof Detail.Compared c ? offer(c) : Offer.NOTHING;
             if (isSame(before, detail) && now.equals(offer.get())) {
@@ -113,8 +113,8 @@ public final class PickModel {
             return Offer.none(Words.of("pick.live", line.name()));
         }
         boolean newest = l.newest().filter(n -> n.number() == v.number()).isPresent();
-        Against against = line.againstProperty().get();
-        boolean toNow = against instanceof Against.Now || newest && against instanceof Against.Before;
+        CompareTarget against = line.againstProperty().get();
+        boolean toNow = against instanceof CompareTarget.Now || newest && against instanceof CompareTarget.Before;
         if (!toNow) {
             return Offer.none(Words.of("pick.againstNow"));
         }
@@ -164,10 +164,10 @@ public final class PickModel {
      * @param numbers of the changes
      * @param shown all changes, as they were shown
      */
-    private record Wish(Held held, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
+    private record Wish(OpenPlace held, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
 
     private Optional<Wish> wish() {
-        Held held = line.held();
+        OpenPlace held = line.held();
         Line l = line.lineProperty().get();
         if (held == null
                 || l == null
@@ -175,7 +175,7 @@ public final class PickModel {
                 || !(line.detailProperty().get() instanceof Detail.Compared c)) {
             return Optional.empty();
         }
-        Version from = line.againstProperty().get() instanceof Against.Now
+        Version from = line.againstProperty().get() instanceof CompareTarget.Now
                 ? c.version()
                 : DetailLoader.before(l, c.version()).orElse(c.version());
         return Optional.of(
@@ -194,13 +194,13 @@ public final class PickModel {
             return;
         }
         String name = wish.line().name();
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("pick.job", name),
                         progress -> make(wish, progress),
                         done -> {
                             said.accept(done);
-                            desk.changed();
+                            context.changed();
                         },
                         e -> said.accept(new Message(Words.of("pick.failed", name, Failures.words(e)), false, true)));
     }
@@ -234,7 +234,7 @@ public final class PickModel {
         try {
             Files.write(made, outcome.content());
             Revision revision = new Revision(made, l.path(), Picking.note(found.from(), outcome.taken()));
-            PutResult result = desk.work(wish.held()).put(List.of(revision), progress);
+            PutResult result = context.work(wish.held()).put(List.of(revision), progress);
             Optional<String> failed = result.failed().values().stream().findFirst();
             if (failed.isPresent()) {
                 throw new IOException(failed.get());

@@ -16,6 +16,7 @@ import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Days;
+import org.mendedleaf.desktop.widgets.MomentField;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** A small sheet on which a moment is typed, or picked as a day and a time; what it was understood as stands below it. */
@@ -30,7 +31,7 @@ final class PickMoment {
 
     PickMoment(FilesModel model) {
         this.model = model;
-        this.field = new MomentField(model.desk(), "pick-text", model::understand);
+        this.field = new MomentField(model.context(), "pick-text", model::understand);
         day.setPrefWidth(150);
         time.setId("pick-time");
         time.setAccessibleText(Words.of("pick.time"));
@@ -70,8 +71,8 @@ final class PickMoment {
 
     void show(Node below) {
         Instant at = model.momentProperty().get();
-        ZonedDateTime shown = (at == null ? model.desk().clock().instant() : at)
-                .atZone(model.desk().zone());
+        ZonedDateTime shown = (at == null ? model.context().clock().instant() : at)
+                .atZone(model.context().zone());
         filling = true;
         day.setValue(shown.toLocalDate());
         time.setText(DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT).format(shown));

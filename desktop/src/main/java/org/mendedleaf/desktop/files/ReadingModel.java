@@ -15,19 +15,19 @@ import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.UnifiedDiff;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 
 /** The large view of a version without its scene: whether it is open, and what is taken out of it. */
 public final class ReadingModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final LineModel line;
     private final BooleanProperty open = new SimpleBooleanProperty();
     private boolean wanted;
     private final BooleanProperty canRestore = new SimpleBooleanProperty();
 
-    ReadingModel(Desk desk, LineModel line) {
-        this.desk = desk;
+    ReadingModel(AppContext context, LineModel line) {
+        this.context = context;
         this.line = line;
         line.lineProperty().addListener((o, a, l) -> {
             if (l == null) {
@@ -74,7 +74,7 @@ public final class ReadingModel {
     /** Writes a difference into a new file: a table, or a unified diff, when its name ends so, else a page of its own. */
     void export(Detail.Compared compared, Path file, Hearer hearer) {
         String title = line.name();
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             // Who chose the name of a file that is there was asked already.

@@ -7,7 +7,7 @@ import javafx.scene.input.KeyCode;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 
 /** The line as a narrow stem: stepping along it changes what stands beside it. */
 final class ReadingStem extends ListView<LineRow> {
@@ -16,12 +16,12 @@ final class ReadingStem extends ListView<LineRow> {
     private List<StemCell.Tie> ties = List.of();
     private boolean filling;
 
-    ReadingStem(Desk desk, LineModel line) {
+    ReadingStem(AppContext context, LineModel line) {
         this.line = line;
         setId("reading-stem");
         getStyleClass().addAll("points", "reading-stem");
         setFixedCellSize(StemCell.HEIGHT);
-        setCellFactory(v -> new StemCell(desk, i -> i >= 0 && i < ties.size() ? ties.get(i) : StemCell.Tie.NONE));
+        setCellFactory(v -> new StemCell(context, i -> i >= 0 && i < ties.size() ? ties.get(i) : StemCell.Tie.NONE));
         setAccessibleText(Words.of("line.name"));
         getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {
             if (!filling && row instanceof LineRow.OfVersion v) {

@@ -29,14 +29,14 @@ import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.Look;
-import org.mendedleaf.desktop.look.LookPane;
-import org.mendedleaf.desktop.look.Looking;
-import org.mendedleaf.desktop.look.PairPictures;
-import org.mendedleaf.desktop.look.Pictures;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.document.DocumentPane;
+import org.mendedleaf.desktop.document.DocumentView;
+import org.mendedleaf.desktop.document.DocumentViews;
+import org.mendedleaf.desktop.document.PairPictures;
+import org.mendedleaf.desktop.document.PairWork;
+import org.mendedleaf.desktop.document.Pictures;
 import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -56,7 +56,7 @@ final class ReadingView extends BorderPane {
     private final MenuButton against = new MenuButton();
     private final Button restore;
     private final SplitMenuButton export = new SplitMenuButton();
-    private final LookPane pane = new LookPane("reading");
+    private final DocumentPane pane = new DocumentPane("reading");
     private final HBox parts = new HBox(4);
     private final Label partWords = Ui.label("", "dim");
     private final PairWork work;
@@ -70,8 +70,8 @@ final class ReadingView extends BorderPane {
     ReadingView(FilesModel model, Runnable restoring, Runnable copying, Consumer<String> exporting) {
         this.model = model;
         this.line = model.line();
-        this.stem = new ReadingStem(model.desk(), line);
-        this.work = new PairWork(model.desk().background());
+        this.stem = new ReadingStem(model.context(), line);
+        this.work = new PairWork(model.context().background());
         this.notes = new NotesPane(model.lineActions());
         setId("reading");
         getStyleClass().addAll("sheet", "reading");
@@ -230,14 +230,14 @@ final class ReadingView extends BorderPane {
 
     private void fillAgainst() {
         against.getItems().clear();
-        item(Words.of("against.before"), new Against.Before());
+        item(Words.of("against.before"), new CompareTarget.Before());
         Line l = line.lineProperty().get();
         Version chosen = line.chosenProperty().get();
         if (l == null || chosen == null) {
             return;
         }
         if (!l.place().isOutside() && l.removed().isEmpty()) {
-            item(Words.of("against.now"), new Against.Now());
+            item(Words.of("against.now"), new CompareTarget.Now());
         }
         against.getItems().add(new SeparatorMenuItem());
         l.versions().stream()
@@ -247,24 +247,24 @@ final class ReadingView extends BorderPane {
                         Words.of(
                                 "against.version",
                                 v.label(),
-                                Say.moment(
+                                Formats.moment(
                                         v.saved(),
-                                        model.desk().clock().instant(),
-                                        model.desk().zone())),
-                        new Against.OfVersion(v.number())));
+                                        model.context().clock().instant(),
+                                        model.context().zone())),
+                        new CompareTarget.OfVersion(v.number())));
         against.getItems().add(new SeparatorMenuItem());
         MenuItem file = new MenuItem(Words.of("against.file"));
-        file.setOnAction(e -> fileAsk.get().ifPresent(f -> choose(new Against.OfFile(f.toPath()))));
+        file.setOnAction(e -> fileAsk.get().ifPresent(f -> choose(new CompareTarget.OfFile(f.toPath()))));
         against.getItems().add(file);
     }
 
-    private void item(String text, Against to) {
+    private void item(String text, CompareTarget to) {
         MenuItem item = new MenuItem(text);
         item.setOnAction(e -> choose(to));
         against.getItems().add(item);
     }
 
-    private void choose(Against to) {
+    private void choose(CompareTarget to) {
         line.modeProperty().set(Detail.Mode.CHANGES);
         line.againstProperty().set(to);
     }
@@ -278,15 +278,15 @@ final class ReadingView extends BorderPane {
             point.setText("");
             return;
         }
-        String when = Say.moment(
-                v.saved(), model.desk().clock().instant(), model.desk().zone());
+        String when = Formats.moment(
+                v.saved(), model.context().clock().instant(), model.context().zone());
         point.setText(Words.of(v.who().isEmpty() ? "reading.point" : "reading.pointBy", v.label(), when, v.who()));
-        Against to = line.againstProperty().get();
-        String said = to instanceof Against.Now
+        CompareTarget to = line.againstProperty().get();
+        String said = to instanceof CompareTarget.Now
                 ? Words.of("against.now")
-                : to instanceof Against.OfVersion o
+                : to instanceof CompareTarget.OfVersion o
                         ? Words.of("compare.side.version", labelOf(o.number()))
-                        : to instanceof Against.OfFile f
+                        : to instanceof CompareTarget.OfFile f
                                 ? String.valueOf(f.file().getFileName())
                                 : Words.of("against.before");
         against.setText(Words.of("reading.against", said));
@@ -336,16 +336,16 @@ final class ReadingView extends BorderPane {
         }
     }
 
-    private LookPane.Shown made(Detail detail, Looking.Choices choices) {
+    private DocumentPane.Shown made(Detail detail, DocumentViews.Choices choices) {
         if (detail instanceof Detail.Compared compared) {
-            Look look = Looking.of(
+            DocumentView look = DocumentViews.of(
                     compared.comparison(),
                     choices,
-                    new Looking.Titles(compared.before(), compared.after()),
+                    new DocumentViews.Titles(compared.before(), compared.after()),
                     new PairPictures(compared.contents(), work::ask),
                     path -> line.memberProperty().set(path));
             String what = compared.comparison().words();
-            return LookPane.Shown.compared(
+            return DocumentPane.Shown.compared(
                     look,
                     Words.of(
                             "reading.between",
@@ -356,20 +356,20 @@ final class ReadingView extends BorderPane {
                                     : Words.of("reading.inMember", compared.member(), what)));
         }
         if (detail instanceof Detail.Seen seen) {
-            Look look = Looking.of(
+            DocumentView look = DocumentViews.of(
                     seen.document(),
                     choices,
                     seen.member().isEmpty() ? line.pictures() : Pictures.NONE,
                     path -> line.memberProperty().set(path));
-            return LookPane.Shown.of(look, about(seen));
+            return DocumentPane.Shown.of(look, about(seen));
         }
         if (detail instanceof Detail.Failed failed) {
-            return LookPane.Shown.of(Looking.message(failed.words()), "");
+            return DocumentPane.Shown.of(DocumentViews.message(failed.words()), "");
         }
         if (detail instanceof Detail.Away away) {
-            return LookPane.Shown.of(Looking.message(away.words()), "");
+            return DocumentPane.Shown.of(DocumentViews.message(away.words()), "");
         }
-        return new LookPane.Shown(null, other(detail), "", false);
+        return new DocumentPane.Shown(null, other(detail), "", false);
     }
 
     private String about(Detail.Seen seen) {
@@ -382,7 +382,7 @@ final class ReadingView extends BorderPane {
         if (line.modeProperty().get() == Detail.Mode.CHANGES) {
             return Words.of("reading.first");
         }
-        return Looking.isCut(seen.document()) && seen.parts() == 1 ? Words.of("detail.cut") : "";
+        return DocumentViews.isCut(seen.document()) && seen.parts() == 1 ? Words.of("detail.cut") : "";
     }
 
     private Node other(Detail detail) {
@@ -392,7 +392,7 @@ final class ReadingView extends BorderPane {
         if (detail instanceof Detail.Notes said) {
             return notes.show(said);
         }
-        return Looking.message("").node();
+        return DocumentViews.message("").node();
     }
 
     /** What is exported: the difference that is shown. */

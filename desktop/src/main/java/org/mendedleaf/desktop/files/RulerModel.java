@@ -15,11 +15,11 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.line.CaptureRecord;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The time ruler without its scene: a stretch of time in equal steps, with the number of changes in each. */
 public final class RulerModel {
@@ -32,18 +32,19 @@ public final class RulerModel {
     /** Steps that the ruler has at least. */
     private static final int FEWEST = 24;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Stretch> stretch;
-    private @Nullable Held held;
+    private @Nullable OpenPlace held;
     private Zoom zoom = Zoom.DAY;
     /** Whether somebody chose how long steps are, for the place that is looked at. */
     private boolean chosen;
 
-    RulerModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
-        this.stretch = new ReadOnlyObjectWrapper<>(empty(desk.clock().instant().atZone(desk.zone())));
+    RulerModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
+        this.stretch =
+                new ReadOnlyObjectWrapper<>(empty(context.clock().instant().atZone(context.zone())));
     }
 
     /** How long a step is, and how many of them the ruler shows. */
@@ -119,7 +120,7 @@ public final class RulerModel {
 
         /** Its moment, and what people call it. */
         String words(ZoneId zone) {
-            String when = Say.full(at, zone);
+            String when = Formats.full(at, zone);
             return label.isEmpty() ? when : Words.of("ruler.peg", label, when);
         }
     }
@@ -200,8 +201,8 @@ public final class RulerModel {
         load(held);
     }
 
-    void load(@Nullable Held of) {
-        Held before = held;
+    void load(@Nullable OpenPlace of) {
+        OpenPlace before = held;
         held = of;
         if (of == null) {
             return;
@@ -209,7 +210,7 @@ public final class RulerModel {
         chosen &= before != null && before.place().id() == of.place().id() && before.vault() == of.vault();
         Zoom set = zoom;
         boolean byHand = chosen;
-        ZonedDateTime now = desk.clock().instant().atZone(desk.zone());
+        ZonedDateTime now = context.clock().instant().atZone(context.zone());
         question.ask(
                 () -> {
                     try (Reading reading = of.vault().read()) {
@@ -228,7 +229,7 @@ public final class RulerModel {
                 e -> org.slf4j.LoggerFactory.getLogger(RulerModel.class).warn("no ruler", e));
     }
 
-    private static List<Peg> pegs(Reading reading, Held of) throws java.io.IOException {
+    private static List<Peg> pegs(Reading reading, OpenPlace of) throws java.io.IOException {
         return SnapshotStore.of(reading).all(of.place()).stream()
                 .map(s -> new Peg(s.at(), s.label(), s.schedule() == 0))
                 .toList();

@@ -14,9 +14,9 @@ import javafx.scene.layout.Region;
 import javafx.scene.shape.Polygon;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /**
@@ -70,7 +70,7 @@ final class RulerView extends Pane {
     }
 
     private ZoneId zone() {
-        return model.desk().zone();
+        return model.context().zone();
     }
 
     private RulerModel.Stretch stretch() {
@@ -189,7 +189,7 @@ final class RulerView extends Pane {
             case WEEK -> "d MMM yyyy";
             case MONTH -> "yyyy";
         };
-        return Say.formatter(pattern).format(step.from().atZone(zone()));
+        return Formats.formatter(pattern).format(step.from().atZone(zone()));
     }
 
     private void placeMarker() {
@@ -202,7 +202,7 @@ final class RulerView extends Pane {
         handle.setManaged(false);
         handle.setLayoutX(clipped);
         handle.setLayoutY(0);
-        setAccessibleHelp(at == null ? Words.of("when.now") : Say.full(at, zone()));
+        setAccessibleHelp(at == null ? Words.of("when.now") : Formats.full(at, zone()));
     }
 
     private void go(double x) {
@@ -238,12 +238,12 @@ final class RulerView extends Pane {
         int index = (int) Math.max(
                 0, Math.min(s.steps().size() - 1, x / getWidth() * s.steps().size()));
         RulerModel.Step step = s.steps().get(index);
-        @Nullable Held held = model.placeProperty().get();
+        @Nullable OpenPlace held = model.placeProperty().get();
         if (held == null || step.changes() == 0) {
             go(x);
             return;
         }
-        model.desk()
+        model.context()
                 .background()
                 .run(
                         () -> {
@@ -268,8 +268,8 @@ final class RulerView extends Pane {
 
     private String stepWords(RulerModel.Step step) {
         return switch (stretch().zoom()) {
-            case HOUR -> Say.full(step.from(), zone());
-            case DAY -> Say.formatter("EEE d MMM yyyy").format(step.from().atZone(zone()));
+            case HOUR -> Formats.full(step.from(), zone());
+            case DAY -> Formats.formatter("EEE d MMM yyyy").format(step.from().atZone(zone()));
             default -> axisWords(step);
         };
     }

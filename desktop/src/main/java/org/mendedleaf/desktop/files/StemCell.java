@@ -13,9 +13,9 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.SVGPath;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** A row of the narrow stem beside a content: the point, when it was, and what changed there. */
@@ -41,7 +41,7 @@ final class StemCell extends ListCell<LineRow> {
         THROUGH
     }
 
-    private final Desk desk;
+    private final AppContext context;
     private final IntFunction<Tie> ties;
     private final Pane drawing = new Pane();
     private final Label number = Ui.label("", "point-number");
@@ -50,8 +50,8 @@ final class StemCell extends ListCell<LineRow> {
     private final Label who = Ui.label("", "point-what");
     private final HBox box;
 
-    StemCell(Desk desk, IntFunction<Tie> ties) {
-        this.desk = desk;
+    StemCell(AppContext context, IntFunction<Tie> ties) {
+        this.context = context;
         this.ties = ties;
         drawing.setMinSize(STEM + 12, HEIGHT);
         drawing.setMaxSize(STEM + 12, HEIGHT);
@@ -86,7 +86,7 @@ final class StemCell extends ListCell<LineRow> {
         if (row instanceof LineRow.OfVersion v) {
             version(v);
         } else if (row instanceof LineRow.OfEvent e) {
-            when.setText(Say.moment(e.event().at(), desk.clock().instant(), desk.zone()));
+            when.setText(Formats.moment(e.event().at(), context.clock().instant(), context.zone()));
             change.setText(Words.of(
                     "event." + e.event().kind(), e.event().from(), e.event().to()));
         } else if (row instanceof LineRow.Folded f) {
@@ -102,8 +102,8 @@ final class StemCell extends ListCell<LineRow> {
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
         number.setText(row.held().foreign().isEmpty() ? row.label() : "");
-        when.setText(Say.moment(v.saved(), desk.clock().instant(), desk.zone()));
-        Ui.tooltip(when, Say.exact(v.saved(), desk.zone()));
+        when.setText(Formats.moment(v.saved(), context.clock().instant(), context.zone()));
+        Ui.tooltip(when, Formats.exact(v.saved(), context.zone()));
         who.setText(v.who());
         String held = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
         boolean bad = !row.trouble().isEmpty();

@@ -4,7 +4,7 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -36,6 +36,6 @@ final class TicksBar extends HBox {
         words.setText(
                 s.files() < 0
                         ? Words.of("ticks.counting")
-                        : Words.of("ticks.sum", Say.number(s.files()), s.files(), Say.size(s.bytes())));
+                        : Words.of("ticks.sum", Formats.number(s.files()), s.files(), Formats.size(s.bytes())));
     }
 }

@@ -9,11 +9,11 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.Selection;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Files and folders that are ticked, across folders, with their number and bytes. Without a scene. */
 public final class TicksModel {
@@ -22,8 +22,8 @@ public final class TicksModel {
     private final Set<String> paths = new TreeSet<>();
     private final ReadOnlyObjectWrapper<Sum> sum = new ReadOnlyObjectWrapper<>(Sum.NOTHING);
 
-    TicksModel(Desk desk) {
-        this.question = desk.background().new Newest();
+    TicksModel(AppContext context) {
+        this.question = context.background().new Newest();
     }
 
     /**
@@ -68,7 +68,7 @@ public final class TicksModel {
     }
 
     /** Ticks a path, or takes its tick away; a ticked folder has all below it. */
-    void tick(Held held, Instant at, String path, boolean on) {
+    void tick(OpenPlace held, Instant at, String path, boolean on) {
         if (isWithin(path)) {
             return;
         }
@@ -81,7 +81,7 @@ public final class TicksModel {
         count(held, at);
     }
 
-    private void count(Held held, Instant at) {
+    private void count(OpenPlace held, Instant at) {
         List<String> now = paths();
         if (now.isEmpty()) {
             clear();
@@ -91,7 +91,7 @@ public final class TicksModel {
         question.ask(
                 () -> {
                     try (Reading reading = held.vault().read()) {
-                        Order order = new Selection(now, at)
+                        RestoreRequest order = new Selection(now, at)
                                 .order(reading, held.place(), false, Collisions.all(Collision.REPLACE));
                         long bytes = order.wishes().stream()
                                 .mapToLong(w -> w.version().size())

@@ -11,19 +11,19 @@ import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.files.FilesModel.Message;
 import org.mendedleaf.desktop.files.FilesModel.Offer;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
 
 /** Undoes what was done, and takes an undoing back, as jobs; says what it was, and offers the way back. */
 public final class UndoActions {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Consumer<Message> said;
 
-    UndoActions(Desk desk, Consumer<Message> said) {
-        this.desk = desk;
+    UndoActions(AppContext context, Consumer<Message> said) {
+        this.context = context;
         this.said = said;
     }
 
@@ -36,28 +36,28 @@ public final class UndoActions {
     }
 
     /** Undoes what was done last in the vault of a place, wherever in it. */
-    void undoLast(Held held) {
+    void undoLast(OpenPlace held) {
         start("job.undo", held, JournalStore::lastUndoable, FileWork::undo, this::undone);
     }
 
     /** Takes the last undoing back, unless something else was done since. */
-    void redoLast(Held held) {
+    void redoLast(OpenPlace held) {
         start("job.redo", held, JournalStore::lastRedoable, FileWork::redo, this::redone);
     }
 
     /** Undoes an action of a place. */
-    public void undo(Held at, Action action) {
+    public void undo(OpenPlace at, Action action) {
         start("job.undo", at, journal -> Optional.of(action), FileWork::undo, this::undone);
     }
 
     /** Takes an undoing in a place back. */
-    public void redo(Held at, Action undo) {
+    public void redo(OpenPlace at, Action undo) {
         start("job.redo", at, journal -> Optional.of(undo), FileWork::redo, this::redone);
     }
 
     private void start(
-            String title, Held held, Find find, Deed deed, Function<Optional<FileWork.Undone>, Message> words) {
-        desk.jobs()
+            String title, OpenPlace held, Find find, Deed deed, Function<Optional<FileWork.Undone>, Message> words) {
+        context.jobs()
                 .start(
                         Words.of(title),
                         progress -> {
@@ -67,21 +67,22 @@ public final class UndoActions {
                             }
                             return found.isEmpty()
                                     ? Optional.<FileWork.Undone>empty()
-                                    : Optional.of(deed.run(desk.work(place(held, found.get())), found.get(), progress));
+                                    : Optional.of(
+                                            deed.run(context.work(place(held, found.get())), found.get(), progress));
                         },
                         done -> {
                             said.accept(words.apply(done));
-                            desk.changed();
+                            context.changed();
                         },
                         e -> {
                             said.accept(new Message(Failures.words(e), false, true));
-                            desk.changed();
+                            context.changed();
                         });
     }
 
     /** The place that an action was done in, in the same vault. */
-    private Held place(Held held, Action action) {
-        return desk.places().stream()
+    private OpenPlace place(OpenPlace held, Action action) {
+        return context.places().stream()
                 .filter(h -> h.vault() == held.vault() && h.place().id() == action.place())
                 .findFirst()
                 .orElse(held);

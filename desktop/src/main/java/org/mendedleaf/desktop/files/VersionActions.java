@@ -8,15 +8,15 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FolderRestore;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.recovery.Wish;
-import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.files.FilesModel.Message;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
 
 /**
  * What can be done with one version: restoring, copying, opening and erasing it. Each is a job, and jobs wait for each
@@ -24,12 +24,12 @@ import org.mendedleaf.desktop.shell.Held;
  */
 final class VersionActions {
 
-    private final Desk desk;
+    private final AppContext context;
     private final LineModel line;
     private final Consumer<Message> said;
 
-    VersionActions(Desk desk, LineModel line, Consumer<Message> said) {
-        this.desk = desk;
+    VersionActions(AppContext context, LineModel line, Consumer<Message> said) {
+        this.context = context;
         this.line = line;
         this.said = said;
     }
@@ -42,25 +42,25 @@ final class VersionActions {
      * @param label what the version is called
      * @param from the place that a version of another line is from
      */
-    private record Asked(Held held, Version version, long lineId, String path, String label, String from) {
+    private record Asked(OpenPlace held, Version version, long lineId, String path, String label, String from) {
         String name() {
             return RelativePath.name(path);
         }
     }
 
-    private Asked asked(Held held, Version version) {
+    private Asked asked(OpenPlace held, Version version) {
         String from = line.chosenPoint().map(p -> p.line().place().where()).orElse("");
         return new Asked(held, version, line.lineId(), line.path(), line.labelOf(version), from);
     }
 
-    void restore(Held held, Version version) {
+    void restore(OpenPlace held, Version version) {
         Asked asked = asked(held, version);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.restore", asked.name()),
-                        progress -> desk.work(held)
+                        progress -> context.work(held)
                                 .restore(
-                                        List.of(new Wish(here(asked, progress), asked.path())),
+                                        List.of(new RestoreItem(here(asked, progress), asked.path())),
                                         Collision.REPLACE,
                                         progress),
                         result -> restored(asked, result),
@@ -78,7 +78,7 @@ final class VersionActions {
     }
 
     private Version fetched(Asked asked, Progress progress) throws IOException {
-        return new Fetch(asked.held().vault(), desk.book()).intoVault(asked.version(), progress);
+        return new ContentFetch(asked.held().vault(), context.book()).intoVault(asked.version(), progress);
     }
 
     private void restored(Asked asked, RestoreResult result) {
@@ -94,16 +94,16 @@ final class VersionActions {
                     case LEFT -> new Message(Words.of("files.same", asked.name(), asked.label()), false, false);
                     case FAILED -> new Message(Words.of("files.notRestored", asked.name(), item.why()), false, true);
                 });
-        desk.changed();
+        context.changed();
     }
 
-    void erase(Held held, Version version) {
+    void erase(OpenPlace held, Version version) {
         Asked asked = asked(held, version);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.erase", asked.name()),
                         progress -> {
-                            desk.outsideWork(held).erase(version, progress);
+                            context.outsideWork(held).erase(version, progress);
                             return version;
                         },
                         v -> {
@@ -115,18 +115,18 @@ final class VersionActions {
                                             held.place().where()),
                                     false,
                                     false));
-                            desk.changed();
+                            context.changed();
                         },
                         this::failed);
     }
 
-    void copy(Held held, Version version, Path into, Consumer<Path> done) {
+    void copy(OpenPlace held, Version version, Path into, Consumer<Path> done) {
         Asked asked = asked(held, version);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.copy", asked.name()),
-                        progress ->
-                                new Elsewhere(held.vault(), into).copy(fetched(asked, progress), desk.zone(), progress),
+                        progress -> new FolderRestore(held.vault(), into)
+                                .copy(fetched(asked, progress), context.zone(), progress),
                         copy -> {
                             said.accept(new Message(Words.of("files.copied", copy), false, false));
                             done.accept(copy);
@@ -134,15 +134,15 @@ final class VersionActions {
                         this::failed);
     }
 
-    void openCopy(Held held, Version version, Consumer<Path> done) {
+    void openCopy(OpenPlace held, Version version, Consumer<Path> done) {
         Asked asked = asked(held, version);
-        Path into = desk.home().folder().resolve("opened");
-        desk.jobs()
+        Path into = context.settings().folder().resolve("opened");
+        context.jobs()
                 .start(
                         Words.of("job.copy", asked.name()),
                         progress -> {
-                            Path copy = new Elsewhere(held.vault(), into)
-                                    .copy(fetched(asked, progress), desk.zone(), progress);
+                            Path copy = new FolderRestore(held.vault(), into)
+                                    .copy(fetched(asked, progress), context.zone(), progress);
                             if (!copy.toFile().setReadOnly()) {
                                 org.slf4j.LoggerFactory.getLogger(VersionActions.class)
                                         .debug("{} stays writable", copy);
@@ -155,6 +155,6 @@ final class VersionActions {
 
     private void failed(Exception e) {
         said.accept(new Message(Failures.words(e), false, true));
-        desk.changed();
+        context.changed();
     }
 }

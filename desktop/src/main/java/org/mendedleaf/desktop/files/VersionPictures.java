@@ -6,21 +6,21 @@ import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.scene.image.Image;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.desktop.look.Pictures;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.document.Pictures;
 
 /** The pictures and pages of a version, read when they are asked for. */
 final class VersionPictures implements Pictures {
 
-    private final Desk desk;
-    private final Held of;
+    private final AppContext context;
+    private final OpenPlace of;
     private final Version version;
 
-    VersionPictures(Desk desk, Held of, Version version) {
-        this.desk = desk;
+    VersionPictures(AppContext context, OpenPlace of, Version version) {
+        this.context = context;
         this.of = of;
         this.version = version;
     }
@@ -31,12 +31,12 @@ final class VersionPictures implements Pictures {
 
     @Override
     public void ask(String ref, Consumer<Image> to) {
-        load(reading -> Looks.shared().member(reading, version, ref), to);
+        load(reading -> DocumentCache.shared().member(reading, version, ref), to);
     }
 
     @Override
     public void page(int page, int width, Consumer<Image> to) {
-        load(reading -> Looks.shared().page(reading, version, page, width), to);
+        load(reading -> DocumentCache.shared().page(reading, version, page, width), to);
     }
 
     private void load(Read read, Consumer<Image> to) {
@@ -45,7 +45,7 @@ final class VersionPictures implements Pictures {
                 return new Image(new ByteArrayInputStream(read.from(reading)));
             }
         };
-        desk.background()
+        context.background()
                 .run(
                         work,
                         image -> {

@@ -11,10 +11,10 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.CheckOut;
-import org.mendedleaf.core.line.Finding;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Deed;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -45,7 +45,7 @@ final class WorkBar extends VBox {
 
     private void show() {
         getChildren().clear();
-        LineSaid said = line.saidProperty().get();
+        LineRemarks said = line.saidProperty().get();
         Line l = line.lineProperty().get();
         if (said != null && l != null && l.removed().isEmpty()) {
             findings(said, l);
@@ -75,8 +75,8 @@ final class WorkBar extends VBox {
         return button;
     }
 
-    private void findings(LineSaid said, Line l) {
-        for (Finding f : said.findings()) {
+    private void findings(LineRemarks said, Line l) {
+        for (StoredFinding f : said.findings()) {
             Label words = Ui.label(f.words(l.name(), l.label(f.number())), "warning-words");
             words.setWrapText(true);
             HBox row = row(words, button("work.seen", () -> actions.settle(f)));
@@ -85,7 +85,7 @@ final class WorkBar extends VBox {
         }
     }
 
-    private void out(LineSaid said, CheckOut out) {
+    private void out(LineRemarks said, CheckOut out) {
         boolean mine = out.who().equalsIgnoreCase(said.rights().who());
         Label words = Ui.label(
                 Words.of(mine ? "work.mine" : "work.others", out.who(), actions.moment(out.since())), "work-words");
@@ -95,7 +95,7 @@ final class WorkBar extends VBox {
                     "work.checkIn",
                     () -> noteAsk.apply(Words.of("work.checkInNote")).ifPresent(actions::checkIn));
             getChildren().add(row(words, in, button("work.giveUp", actions::giveUp, "flat")));
-        } else if (said.rights().may(Deed.END_CHECK_OUT)) {
+        } else if (said.rights().may(Permission.END_CHECK_OUT)) {
             getChildren().add(row(words, button("work.end", actions::endCheckOut, "danger-text")));
         } else {
             getChildren().add(row(words));
@@ -103,9 +103,9 @@ final class WorkBar extends VBox {
     }
 
     /** Where a check-out is needed before a file can be changed, it is offered; elsewhere it is in the menu. */
-    private void takeable(LineSaid said) {
+    private void takeable(LineRemarks said) {
         boolean needed = said.rights().settings().get(Setting.CHECK_OUT).equals("needed");
-        if (needed && said.rights().may(Deed.CHECK_OUT)) {
+        if (needed && said.rights().may(Permission.CHECK_OUT)) {
             Label words = Ui.label(Words.of("work.needed"), "work-words");
             getChildren().add(row(words, button("work.checkOut", actions::checkOut)));
         }
@@ -126,7 +126,7 @@ final class WorkBar extends VBox {
         }
     }
 
-    private void draft(LineSaid said, Line l) {
+    private void draft(LineRemarks said, Line l) {
         @Nullable Version newest = l.newest().orElse(null);
         if (newest == null) {
             return;
@@ -135,7 +135,7 @@ final class WorkBar extends VBox {
         boolean draft = label.contains(".");
         boolean mayNow = said.out().isEmpty()
                 || said.out().get().who().equalsIgnoreCase(said.rights().who());
-        if (draft && mayNow && said.rights().may(Deed.PUBLISH)) {
+        if (draft && mayNow && said.rights().may(Permission.PUBLISH)) {
             Label words = Ui.label(Words.of("work.draft", label), "work-words");
             int next = Integer.parseInt(label.substring(0, label.indexOf('.'))) + 1;
             Button publish = button(

@@ -23,19 +23,19 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What is looked for and what was found, without its scene. */
 public final class FindModel {
 
     private static final int FILES_MOST = 100;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final StringProperty typed = new SimpleStringProperty("");
-    private final ObjectProperty<@Nullable Held> in = new SimpleObjectProperty<>();
+    private final ObjectProperty<@Nullable OpenPlace> in = new SimpleObjectProperty<>();
     private final StringProperty kind = new SimpleStringProperty("");
     private final ObjectProperty<Wanted.Presence> presence = new SimpleObjectProperty<>(Wanted.Presence.ALL);
     private final ObjectProperty<Wanted.Field> field = new SimpleObjectProperty<>(Wanted.Field.ALL);
@@ -63,19 +63,19 @@ public final class FindModel {
     /** Something that was found in a place. */
     public sealed interface Hit {
         /** The place. */
-        Held held();
+        OpenPlace held();
     }
 
     /** A file. */
-    public record OfFile(Held held, Finder.FileHit file) implements Hit {}
+    public record OfFile(OpenPlace held, Finder.FileHit file) implements Hit {}
 
     /** A snapshot whose label holds the words. */
-    public record OfSnapshot(Held held, FindQuery.Labelled snapshot) implements Hit {}
+    public record OfSnapshot(OpenPlace held, FindQuery.Labelled snapshot) implements Hit {}
 
     /** Finds in all open vaults. */
-    public FindModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    public FindModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
         typed.addListener((o, a, b) -> ask());
         in.addListener((o, a, b) -> ask());
         kind.addListener((o, a, b) -> ask());
@@ -92,7 +92,7 @@ public final class FindModel {
     }
 
     /** Only in this place; null for all. */
-    public ObjectProperty<@Nullable Held> inProperty() {
+    public ObjectProperty<@Nullable OpenPlace> inProperty() {
         return in;
     }
 
@@ -137,18 +137,18 @@ public final class FindModel {
     }
 
     /** Places to choose from. */
-    List<Held> places() {
-        return desk.places();
+    List<OpenPlace> places() {
+        return context.places();
     }
 
-    Desk desk() {
-        return desk;
+    AppContext context() {
+        return context;
     }
 
     /** Asks again, for what came since. */
     public void ask() {
         String text = typed.get();
-        Held only = in.get();
+        OpenPlace only = in.get();
         Wanted wanted;
         try {
             wanted = Wanted.parse(text, true, narrow(only));
@@ -158,15 +158,15 @@ public final class FindModel {
             answer.set(new Answer(List.of(), text.isBlank() ? "" : Failures.words(e)));
             return;
         }
-        List<Held> held = List.copyOf(desk.places());
-        String asks = desk.home().who();
+        List<OpenPlace> held = List.copyOf(context.places());
+        String asks = context.settings().who();
         question.ask(
                 () -> find(wanted, only, held, asks),
                 answer::set,
                 e -> answer.set(new Answer(List.of(), String.valueOf(e.getMessage()))));
     }
 
-    private Wanted.Narrow narrow(@Nullable Held only) {
+    private Wanted.Narrow narrow(@Nullable OpenPlace only) {
         String path = folder.get().strip().replace('\\', '/').replaceAll("^/+|/+$", "");
         return new Wanted.Narrow(
                 Optional.ofNullable(only).map(h -> h.place().id()),
@@ -184,14 +184,15 @@ public final class FindModel {
             return Optional.empty();
         }
         try {
-            Instant now = desk.clock().instant();
-            return Optional.of(new MomentText(desk.zone(), now, MomentText.NOWHERE).read(typed));
+            Instant now = context.clock().instant();
+            return Optional.of(new MomentText(context.zone(), now, MomentText.NOWHERE).read(typed));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
-    private static Answer find(Wanted wanted, @Nullable Held only, List<Held> places, String who) throws IOException {
+    private static Answer find(Wanted wanted, @Nullable OpenPlace only, List<OpenPlace> places, String who)
+            throws IOException {
         Set<OpenVault> vaults = new LinkedHashSet<>();
         places.stream().filter(h -> only == null || h.equals(only)).forEach(h -> vaults.add(h.vault()));
         List<Hit> hits = new ArrayList<>();
@@ -205,7 +206,7 @@ public final class FindModel {
             indexed += found.indexed();
             all += found.all();
             for (Finder.SnapshotHit hit : found.snapshots()) {
-                Optional<Held> of = held(places, vault, hit.place());
+                Optional<OpenPlace> of = held(places, vault, hit.place());
                 if (of.isPresent()) {
                     hits.add(snapshots++, new OfSnapshot(of.get(), hit.snapshot()));
                 }
@@ -230,7 +231,7 @@ public final class FindModel {
         return new Answer(hits, String.join(" · ", words));
     }
 
-    private static Optional<Held> held(List<Held> places, OpenVault vault, Place place) {
+    private static Optional<OpenPlace> held(List<OpenPlace> places, OpenVault vault, Place place) {
         return places.stream()
                 .filter(h -> h.vault().equals(vault) && h.place().id() == place.id())
                 .findFirst();

@@ -27,9 +27,9 @@ import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Wanted;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -42,7 +42,7 @@ public final class FindView extends BorderPane {
     private final FindModel model;
     private final TextField box = new TextField();
     private final ListView<FindModel.Hit> list = new ListView<>();
-    private final ChoiceBox<@Nullable Held> in = new ChoiceBox<>();
+    private final ChoiceBox<@Nullable OpenPlace> in = new ChoiceBox<>();
     private final Consumer<FindModel.Hit> open;
 
     /**
@@ -64,12 +64,12 @@ public final class FindView extends BorderPane {
         in.setAccessibleText(Words.of("find.in"));
         in.setConverter(new StringConverter<>() {
             @Override
-            public String toString(@Nullable Held held) {
+            public String toString(@Nullable OpenPlace held) {
                 return held == null ? Words.of("find.in.all") : held.place().label();
             }
 
             @Override
-            public @Nullable Held fromString(String text) {
+            public @Nullable OpenPlace fromString(String text) {
                 return null;
             }
         });
@@ -189,10 +189,10 @@ public final class FindView extends BorderPane {
 
     /** Makes ready for typing. */
     public void begin() {
-        List<@Nullable Held> places = new ArrayList<>();
+        List<@Nullable OpenPlace> places = new ArrayList<>();
         places.add(null);
         places.addAll(model.places());
-        Held before = model.inProperty().get();
+        OpenPlace before = model.inProperty().get();
         in.getItems().setAll(places);
         in.setValue(places.contains(before) ? before : null);
         model.ask();
@@ -223,10 +223,10 @@ public final class FindView extends BorderPane {
         }
 
         private HBox snapshot(FindModel.OfSnapshot hit) {
-            String when = Say.moment(
+            String when = Formats.moment(
                     hit.snapshot().at(),
-                    model.desk().clock().instant(),
-                    model.desk().zone());
+                    model.context().clock().instant(),
+                    model.context().zone());
             HBox row = new HBox(
                     8,
                     Ui.label(Words.of("find.snapshotBadge"), "badge", "badge-slate"),
@@ -268,8 +268,8 @@ public final class FindView extends BorderPane {
     }
 
     private String when(Version v) {
-        return Say.moment(
-                v.saved(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                v.saved(), model.context().clock().instant(), model.context().zone());
     }
 
     /** The words that were looked for stand between two signs. */

@@ -15,14 +15,15 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutService;
 
 /** Scattered copies of a folder, without their scene: the families, their order, which of them are folded. */
 public final class FoldModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final String folder;
     private final ReadOnlyObjectWrapper<@Nullable List<Family>> families = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
@@ -30,14 +31,14 @@ public final class FoldModel {
     private final Set<Integer> leftOut = new HashSet<>();
 
     /** Copies in a folder of a place and below it. */
-    public FoldModel(Desk desk, Held held, String folder) {
-        this.desk = desk;
+    public FoldModel(AppContext context, OpenPlace held, String folder) {
+        this.context = context;
         this.held = held;
         this.folder = folder;
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.findCopies"),
-                        progress -> new ScatteredCopies(held.vault(), held.place(), Putting.evidence(desk, held))
+                        progress -> new ScatteredCopies(held.vault(), held.place(), PutService.evidence(context, held))
                                 .find(folder, progress),
                         families::set,
                         e -> {
@@ -47,8 +48,8 @@ public final class FoldModel {
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** What it is, in one line. */
@@ -141,13 +142,13 @@ public final class FoldModel {
             return;
         }
         running.set(true);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.fold"),
-                        progress -> desk.work(held).fold(chosen, progress),
+                        progress -> context.work(held).fold(chosen, progress),
                         result -> {
                             running.set(false);
-                            desk.changed();
+                            context.changed();
                             ended(result, done);
                         },
                         e -> {

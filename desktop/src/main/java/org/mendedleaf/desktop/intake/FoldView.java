@@ -22,7 +22,7 @@ import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Family;
 import org.mendedleaf.core.recovery.Folding;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -172,10 +172,10 @@ public final class FoldView extends BorderPane {
                 newest ? "badge-moss" : "badge-slate");
         place.setMinWidth(USE_PREF_SIZE);
         Label when = Ui.label(
-                Say.moment(
+                Formats.moment(
                                 m.modified(),
-                                model.desk().clock().instant(),
-                                model.desk().zone()) + "  ·  " + Say.size(m.size()),
+                                model.context().clock().instant(),
+                                model.context().zone()) + "  ·  " + Formats.size(m.size()),
                 "dim");
         when.setMinWidth(FACTS);
         when.setPrefWidth(FACTS);

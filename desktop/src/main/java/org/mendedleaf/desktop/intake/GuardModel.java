@@ -11,7 +11,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.Looks;
+import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Document;
@@ -20,9 +20,11 @@ import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.PutOptions;
+import org.mendedleaf.desktop.context.PutService;
 
 /** A revision that may be the wrong file, without its scene: what it is, what it would replace, and what can be done. */
 public final class GuardModel {
@@ -30,22 +32,22 @@ public final class GuardModel {
     /** Of larger files only their beginning is shown. Bytes. */
     private static final int MOST = 8 << 20;
 
-    private final Desk desk;
-    private final Putting.Doubt doubt;
-    private final Putting putting;
+    private final AppContext context;
+    private final PutService.Doubt doubt;
+    private final PutService putting;
     private final StringProperty note = new SimpleStringProperty("");
     private final ReadOnlyObjectWrapper<@Nullable Side> current = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<@Nullable Side> incoming = new ReadOnlyObjectWrapper<>();
     private final StringProperty problem = new SimpleStringProperty("");
 
     /** The model of a doubt. */
-    public GuardModel(Desk desk, Putting.Doubt doubt) {
-        this.desk = desk;
+    public GuardModel(AppContext context, PutService.Doubt doubt) {
+        this.context = context;
         this.doubt = doubt;
-        this.putting = new Putting(desk);
+        this.putting = new PutService(context);
         note.set(doubt.options().note());
-        desk.background().run(this::readCurrent, current::set, e -> problem.set(Failures.words(e)));
-        desk.background().run(this::readIncoming, incoming::set, e -> problem.set(Failures.words(e)));
+        context.background().run(this::readCurrent, current::set, e -> problem.set(Failures.words(e)));
+        context.background().run(this::readIncoming, incoming::set, e -> problem.set(Failures.words(e)));
     }
 
     /**
@@ -58,7 +60,7 @@ public final class GuardModel {
     public record Side(String title, String facts, Optional<Document> document) {}
 
     /** What is doubtful. */
-    public Putting.Doubt doubt() {
+    public PutService.Doubt doubt() {
         return doubt;
     }
 
@@ -92,11 +94,11 @@ public final class GuardModel {
             }
             Optional<Document> document = v.get().recipe().isElsewhere()
                     ? Optional.empty()
-                    : Optional.of(Looks.shared().document(reading, v.get()));
+                    : Optional.of(DocumentCache.shared().document(reading, v.get()));
             String facts = Words.of(
                     "guard.facts",
-                    Say.size(v.get().size()),
-                    Say.moment(v.get().saved(), desk.clock().instant(), desk.zone()),
+                    Formats.size(v.get().size()),
+                    Formats.moment(v.get().saved(), context.clock().instant(), context.zone()),
                     v.get().who());
             return new Side(Words.of("guard.current", v.get().edition().label()), facts, document);
         }
@@ -110,11 +112,11 @@ public final class GuardModel {
         }
         String facts = Words.of(
                 "guard.factsOfFile",
-                Say.size(size),
-                Say.moment(
+                Formats.size(size),
+                Formats.moment(
                         Files.getLastModifiedTime(doubt.file()).toInstant(),
-                        desk.clock().instant(),
-                        desk.zone()),
+                        context.clock().instant(),
+                        context.zone()),
                 String.valueOf(doubt.file().getParent()));
         return new Side(
                 String.valueOf(doubt.file().getFileName()),
@@ -142,8 +144,8 @@ public final class GuardModel {
     }
 
     /** The desk. */
-    Desk desk() {
-        return desk;
+    AppContext context() {
+        return context;
     }
 
     /** What is asked. */
@@ -167,17 +169,17 @@ public final class GuardModel {
     }
 
     /** Puts it in all the same. */
-    public void putAnyway(Putting.Hearer hearer) {
+    public void putAnyway(PutService.Hearer hearer) {
         putting.carryOut(doubt.held(), doubt.file(), doubt.target(), options(), hearer);
     }
 
     /** Puts it in where it rather belongs; the guard is asked again for that. */
-    public void putThere(Putting.Hearer hearer) {
+    public void putThere(PutService.Hearer hearer) {
         belongsTo().ifPresent(path -> putting.put(doubt.held(), doubt.file(), path, options(), hearer));
     }
 
     /** Restores the version that is the same. */
-    public void restore(Putting.Hearer hearer) {
+    public void restore(PutService.Hearer hearer) {
         putting.restore(doubt, words -> hearer.done(words, true), hearer::failed);
     }
 

@@ -19,10 +19,11 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.look.Looking;
-import org.mendedleaf.desktop.look.Pictures;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.context.PutService;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.DocumentViews;
+import org.mendedleaf.desktop.document.PairWork;
+import org.mendedleaf.desktop.document.Pictures;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Shows a doubtful revision beside what it would replace, with the reasons for the doubt, and asks for a yes. */
@@ -36,7 +37,7 @@ public final class GuardView extends BorderPane {
      *
      * @param leave goes back to the files
      */
-    public GuardView(GuardModel model, Putting.Hearer hearer, Runnable leave) {
+    public GuardView(GuardModel model, PutService.Hearer hearer, Runnable leave) {
         this.model = model;
         getStyleClass().addAll("files", "plan");
         setId("guard");
@@ -116,7 +117,7 @@ public final class GuardView extends BorderPane {
                     }
                 },
                 0,
-                new PairWork(model.desk().background()));
+                new PairWork(model.context().background()));
     }
 
     private static HBox reason(Judgement.Reason r) {
@@ -140,7 +141,7 @@ public final class GuardView extends BorderPane {
         header.getStyleClass().add("sheet-header");
         pane.setTop(header);
         if (side == null) {
-            pane.setCenter(Looking.message(Words.of("guard.reading")).node());
+            pane.setCenter(DocumentViews.message(Words.of("guard.reading")).node());
             return;
         }
         Label title = Ui.label(side.title(), "line-title");
@@ -148,16 +149,16 @@ public final class GuardView extends BorderPane {
         header.getChildren().addAll(title, facts);
         Optional<Document> document = side.document();
         Node node = document.isPresent()
-                ? Looking.of(document.get(), Looking.Choices.SMALL, Pictures.NONE, path -> {
+                ? DocumentViews.of(document.get(), DocumentViews.Choices.SMALL, Pictures.NONE, path -> {
                             // Members of what comes in are looked at once it is in.
                         })
                         .node()
-                : Looking.message(Words.of("guard.noPreview")).node();
+                : DocumentViews.message(Words.of("guard.noPreview")).node();
         BorderPane.setMargin(node, new javafx.geometry.Insets(4, 0, 8, 0));
         pane.setCenter(node);
     }
 
-    private HBox buttons(Putting.Hearer hearer, Runnable leave, boolean unlikely) {
+    private HBox buttons(PutService.Hearer hearer, Runnable leave, boolean unlikely) {
         HBox buttons = new HBox(8);
         Button leaveIt = Ui.button("guard.leave", leave, unlikely ? "accent" : "flat");
         leaveIt.setId("guard-leave");

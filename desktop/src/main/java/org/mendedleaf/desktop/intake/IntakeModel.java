@@ -25,7 +25,7 @@ import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.NameTaken;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.line.Stage;
+import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.PutResult;
@@ -33,15 +33,16 @@ import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutService;
 
 /** Many files that come in, without their scene: the match table, its changes, the run and its result. */
 public final class IntakeModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final List<Path> dropped;
     private final String folder;
     private final Background.Newest judging;
@@ -75,13 +76,13 @@ public final class IntakeModel {
      *
      * @param folder from the place's root
      */
-    public IntakeModel(Desk desk, Held held, List<Path> dropped, String folder) {
-        this.desk = desk;
+    public IntakeModel(AppContext context, OpenPlace held, List<Path> dropped, String folder) {
+        this.context = context;
         this.held = held;
         this.dropped = List.copyOf(dropped);
         this.folder = folder;
-        this.judging = desk.background().new Newest();
-        desk.background()
+        this.judging = context.background().new Newest();
+        context.background()
                 .run(
                         this::rule,
                         rule -> {
@@ -113,7 +114,7 @@ public final class IntakeModel {
     private void read() {
         NameTaken rule = taken.get();
         step.set(Step.READING);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.match"),
                         progress -> intake().plan(dropped, folder, rule, progress),
@@ -126,16 +127,16 @@ public final class IntakeModel {
     }
 
     private Intake intake() {
-        return new Intake(held.vault(), held.place(), Putting.evidence(desk, held));
+        return new Intake(held.vault(), held.place(), PutService.evidence(context, held));
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The place. */
-    public Held held() {
+    public OpenPlace held() {
         return held;
     }
 
@@ -183,13 +184,13 @@ public final class IntakeModel {
 
     /** Progress of the running job. */
     public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
-        return desk.jobs().currentProperty();
+        return context.jobs().currentProperty();
     }
 
     /** Remembers the rule for taken names for this place. */
     public void rememberRule() {
         NameTaken rule = taken.get();
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             PlaceRules before;
@@ -201,8 +202,8 @@ public final class IntakeModel {
                                         session,
                                         held.place(),
                                         before.settings().with(Setting.COLLISION, rule.text()),
-                                        desk.clock().instant(),
-                                        desk.home().who());
+                                        context.clock().instant(),
+                                        context.settings().who());
                                 session.commit();
                             }
                             return true;
@@ -262,14 +263,14 @@ public final class IntakeModel {
     /** Carries it out, as a job. */
     public void run() {
         if (canRun()) {
-            start(plan().revisions(note.get().strip(), Stage.BY_RULE, take.get()));
+            start(plan().revisions(note.get().strip(), DraftChoice.BY_RULE, take.get()));
         }
     }
 
     /** What failed, and what was not begun when somebody cancelled. */
     private List<Revision> left() {
         Set<String> done = new HashSet<>(labels.keySet());
-        return plan().revisions(note.get().strip(), Stage.BY_RULE, take.get()).stream()
+        return plan().revisions(note.get().strip(), DraftChoice.BY_RULE, take.get()).stream()
                 .filter(r -> !done.contains(r.path()))
                 .toList();
     }
@@ -289,10 +290,10 @@ public final class IntakeModel {
     private void start(List<Revision> revisions) {
         step.set(Step.RUNNING);
         problem.set("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.putMany", revisions.size()),
-                        progress -> desk.work(held).put(revisions, progress),
+                        progress -> context.work(held).put(revisions, progress),
                         done -> {
                             labels.putAll(done.labels());
                             failed.keySet().removeAll(done.labels().keySet());
@@ -302,12 +303,12 @@ public final class IntakeModel {
                                     done.action(), labels, failed, done.same(), done.stayed(), done.cancelled()));
                             problem.set(String.join("\n", done.stayed()));
                             step.set(Step.DONE);
-                            desk.changed();
+                            context.changed();
                         },
                         e -> {
                             problem.set(Failures.words(e));
                             step.set(result.get() == null ? Step.TABLE : Step.DONE);
-                            desk.changed();
+                            context.changed();
                         });
     }
 
@@ -322,7 +323,7 @@ public final class IntakeModel {
         if (last == 0) {
             return;
         }
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.undo"),
                         progress -> {
@@ -330,10 +331,10 @@ public final class IntakeModel {
                             try (Reading reading = held.vault().read()) {
                                 found = JournalStore.of(reading).get(last);
                             }
-                            return desk.work(held).undo(found.orElseThrow(), progress);
+                            return context.work(held).undo(found.orElseThrow(), progress);
                         },
                         (FileWork.Undone undone) -> {
-                            desk.changed();
+                            context.changed();
                             if (undone.failed().isEmpty()) {
                                 done.run();
                             } else {

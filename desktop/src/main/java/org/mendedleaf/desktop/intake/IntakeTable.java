@@ -18,7 +18,7 @@ import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.IntakeRow.Fate;
 import org.mendedleaf.core.intake.Judgement;
 import org.mendedleaf.core.recovery.PutResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
@@ -67,7 +67,7 @@ final class IntakeTable extends VBox {
                 .add(Tables.figures(
                         "listing.column.size",
                         78,
-                        r -> Say.size(r.row().incoming().size()),
+                        r -> Formats.size(r.row().incoming().size()),
                         Comparator.comparing(r -> r.row().incoming().size())));
         table.getColumns()
                 .add(Tables.nodes(

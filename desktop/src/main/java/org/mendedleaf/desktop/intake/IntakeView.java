@@ -22,7 +22,7 @@ import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.NameTaken;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.recovery.PutResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -83,7 +83,7 @@ public final class IntakeView extends BorderPane {
         go.getStyleClass().add("accent");
         go.setOnAction(e -> model.run());
         pause = Ui.button("job.pause", this::pause);
-        cancel = Ui.button("plan.cancel", () -> model.desk().jobs().cancel());
+        cancel = Ui.button("plan.cancel", () -> model.context().jobs().cancel());
         cancel.setId("intake-cancel");
         retry = Ui.button("plan.retry", model::retry);
         retry.setId("intake-retry");
@@ -170,16 +170,16 @@ public final class IntakeView extends BorderPane {
         Ui.visible(done, ended);
         Ui.visible(leave, !ended);
         go.setDisable(!model.canRun());
-        go.setText(plan == null ? "" : Words.of("intake.go", Say.number(plan.acting()), plan.acting()));
+        go.setText(plan == null ? "" : Words.of("intake.go", Formats.number(plan.acting()), plan.acting()));
         problem.setText(model.problemProperty().get());
         Ui.visible(problem, !model.problemProperty().get().isEmpty());
         sum.setText(
                 ended && result != null
                         ? Words.of(
                                 "intake.result",
-                                Say.number(result.labels().size()),
+                                Formats.number(result.labels().size()),
                                 result.labels().size(),
-                                Say.number(result.failed().size()))
+                                Formats.number(result.failed().size()))
                         : plan == null ? Words.of("intake.wait") : sumWords(plan));
         table.show(plan, result, before);
     }
@@ -192,13 +192,13 @@ public final class IntakeView extends BorderPane {
                         plan.count(IntakeRow.Fate.IDENTICAL),
                         plan.count(IntakeRow.Fate.UNSURE),
                         plan.leftOut())
-                + "  ·  " + Words.of("intake.bytes", Say.size(plan.bytes()));
+                + "  ·  " + Words.of("intake.bytes", Formats.size(plan.bytes()));
     }
 
     private void pause() {
         Job.Snapshot s = model.progressProperty().get();
         if (s != null) {
-            model.desk().jobs().pause(s.state() != Job.State.PAUSED);
+            model.context().jobs().pause(s.state() != Job.State.PAUSED);
         }
     }
 
@@ -211,11 +211,11 @@ public final class IntakeView extends BorderPane {
         progress.setText(Words.of(
                 "plan.progress",
                 s.step().isEmpty() ? s.title() : s.step(),
-                Say.number(s.files()),
-                Say.number(s.allFiles()),
-                Say.size(s.bytes()),
-                Say.size(s.allBytes()),
-                Say.size(s.rate())));
+                Formats.number(s.files()),
+                Formats.number(s.allFiles()),
+                Formats.size(s.bytes()),
+                Formats.size(s.allBytes()),
+                Formats.size(s.rate())));
         pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 }

@@ -12,32 +12,33 @@ import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutService;
 
 /** Safety copies that programs left in a folder, without their scene. */
 public final class StraysModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final String folder;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<@Nullable List<Stray>> strays = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>("");
 
     /** Safety copies in this folder of a place. */
-    public StraysModel(Desk desk, Held held, String folder) {
-        this.desk = desk;
+    public StraysModel(AppContext context, OpenPlace held, String folder) {
+        this.context = context;
         this.held = held;
         this.folder = folder;
-        this.question = desk.background().new Newest();
+        this.question = context.background().new Newest();
         look();
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** What it is, in one line. */
@@ -56,12 +57,12 @@ public final class StraysModel {
     }
 
     private StrayCopies copies() {
-        return new StrayCopies(held.vault(), held.place(), Putting.evidence(desk, held), desk.clock());
+        return new StrayCopies(held.vault(), held.place(), PutService.evidence(context, held), context.clock());
     }
 
     /** Looks again. */
     public void look() {
-        List<Path> others = desk.home().strayFolders();
+        List<Path> others = context.settings().strayFolders();
         question.ask(
                 () -> held.place().isOutside() ? List.<Stray>of() : copies().find(folder, others), strays::set, e -> {
                     message.set(Failures.words(e));
@@ -71,11 +72,11 @@ public final class StraysModel {
 
     /** Looks into one folder more from now on. */
     public void addFolder(Path other) {
-        List<Path> all = new ArrayList<>(desk.home().strayFolders());
+        List<Path> all = new ArrayList<>(context.settings().strayFolders());
         if (!all.contains(other)) {
             all.add(other);
             try {
-                desk.home().strayFolders(all);
+                context.settings().strayFolders(all);
             } catch (IOException e) {
                 message.set(Failures.words(e));
             }
@@ -85,10 +86,10 @@ public final class StraysModel {
 
     /** Takes a copy in: as a version of its file, or to bring that back under its right name. */
     public void adopt(Stray stray) {
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.adopt", RelativePath.name(stray.belongsTo())),
-                        progress -> desk.recovery(held).adopt(List.of(copies().revision(stray, false)), progress),
+                        progress -> context.recovery(held).adopt(List.of(copies().revision(stray, false)), progress),
                         result -> {
                             String failed = result.failed().get(stray.belongsTo());
                             message.set(
@@ -99,7 +100,7 @@ public final class StraysModel {
                                                     stray.belongsTo(),
                                                     result.labels().getOrDefault(stray.belongsTo(), ""),
                                                     stray.file().getFileName()));
-                            desk.changed();
+                            context.changed();
                             look();
                         },
                         e -> message.set(Failures.words(e)));

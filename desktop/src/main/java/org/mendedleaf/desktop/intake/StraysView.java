@@ -17,7 +17,7 @@ import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Stray;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -60,7 +60,7 @@ public final class StraysView extends BorderPane {
                 .add(Tables.words("strays.column.when", 130, this::when, Comparator.comparing(Stray::modified)));
         table.getColumns()
                 .add(Tables.figures(
-                        "listing.column.size", 80, s -> Say.size(s.size()), Comparator.comparing(Stray::size)));
+                        "listing.column.size", 80, s -> Formats.size(s.size()), Comparator.comparing(Stray::size)));
         table.getColumns()
                 .add(Tables.words("strays.column.kind", 170, s -> s.kind().words(), Comparator.comparing(Stray::kind)));
         table.getColumns()
@@ -98,8 +98,8 @@ public final class StraysView extends BorderPane {
     }
 
     private String when(Stray s) {
-        return Say.moment(
-                s.modified(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                s.modified(), model.context().clock().instant(), model.context().zone());
     }
 
     private static String of(Stray s) {

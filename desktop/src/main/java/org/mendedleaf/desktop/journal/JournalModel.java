@@ -28,16 +28,16 @@ import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What people did, narrowed down; without its scene. */
 public final class JournalModel {
 
     private static final int MOST = 2000;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final StringProperty file = new SimpleStringProperty("");
     private final StringProperty who = new SimpleStringProperty("");
@@ -52,7 +52,7 @@ public final class JournalModel {
      * @param held its place, held open; null when it is about a whole vault
      * @param undoable whether it can be undone now
      */
-    public record Row(@Nullable Held held, JournalQuery.Entry entry, boolean undoable) {
+    public record Row(@Nullable OpenPlace held, JournalQuery.Entry entry, boolean undoable) {
         /** Its files. */
         List<Action.Item> files() {
             return entry.action().map(Action::items).orElse(List.of());
@@ -78,16 +78,16 @@ public final class JournalModel {
     }
 
     /** The journal of all open vaults. */
-    public JournalModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    public JournalModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
         for (StringProperty each : List.of(file, who, kind, since)) {
             each.addListener((o, a, b) -> reload());
         }
     }
 
-    Desk desk() {
-        return desk;
+    AppContext context() {
+        return context;
     }
 
     /** Only what was done to files whose path holds this. */
@@ -130,7 +130,7 @@ public final class JournalModel {
             problem.set(Failures.words(e));
             return;
         }
-        List<Held> places = List.copyOf(desk.places());
+        List<OpenPlace> places = List.copyOf(context.places());
         question.ask(() -> rows(places, wanted), rows::set, e -> problem.set(Failures.words(e)));
     }
 
@@ -140,13 +140,13 @@ public final class JournalModel {
         }
         try {
             return Optional.of(
-                    new MomentText(desk.zone(), desk.clock().instant(), MomentText.NOWHERE).read(since.get()));
+                    new MomentText(context.zone(), context.clock().instant(), MomentText.NOWHERE).read(since.get()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
     }
 
-    private static List<Row> rows(List<Held> places, JournalQuery.Wanted wanted) throws IOException {
+    private static List<Row> rows(List<OpenPlace> places, JournalQuery.Wanted wanted) throws IOException {
         Set<OpenVault> vaults = new LinkedHashSet<>();
         places.forEach(h -> vaults.add(h.vault()));
         List<Row> all = new ArrayList<>();
@@ -155,7 +155,7 @@ public final class JournalModel {
                 Set<Long> undoable = new LinkedHashSet<>();
                 JournalStore.of(reading).undoable(MOST).forEach(a -> undoable.add(a.id()));
                 for (JournalQuery.Entry e : JournalQuery.of(reading).entries(wanted, MOST)) {
-                    Held held = places.stream()
+                    OpenPlace held = places.stream()
                             .filter(h -> h.vault().equals(vault) && h.place().id() == e.place())
                             .findFirst()
                             .orElse(null);
@@ -173,7 +173,7 @@ public final class JournalModel {
     public void export(Path to, Runnable done) {
         List<Row> shown = rows.get();
         boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
-        desk.background()
+        context.background()
                 .run(
                         () -> Files.writeString(to, text(shown, csv), StandardOpenOption.CREATE_NEW),
                         path -> done.run(),

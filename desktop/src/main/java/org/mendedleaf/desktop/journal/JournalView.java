@@ -23,9 +23,9 @@ import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -40,8 +40,8 @@ public final class JournalView extends BorderPane {
     private final Label title = Ui.label("", "small-title");
     private final Button undo;
     private final Button show;
-    private final BiConsumer<Held, Action> undoing;
-    private final BiConsumer<Held, Action.Item> leading;
+    private final BiConsumer<OpenPlace, Action> undoing;
+    private final BiConsumer<OpenPlace, Action.Item> leading;
 
     /**
      * The screen.
@@ -52,8 +52,8 @@ public final class JournalView extends BorderPane {
      */
     public JournalView(
             JournalModel model,
-            BiConsumer<Held, Action> undoing,
-            BiConsumer<Held, Action.Item> leading,
+            BiConsumer<OpenPlace, Action> undoing,
+            BiConsumer<OpenPlace, Action.Item> leading,
             Function<String, Optional<File>> saveAsk,
             Consumer<String> said) {
         this.model = model;
@@ -193,8 +193,10 @@ public final class JournalView extends BorderPane {
     }
 
     private String when(JournalModel.Row row) {
-        return Say.moment(
-                row.entry().at(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                row.entry().at(),
+                model.context().clock().instant(),
+                model.context().zone());
     }
 
     private static String what(JournalModel.Row row) {

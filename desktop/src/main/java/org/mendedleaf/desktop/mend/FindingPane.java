@@ -24,12 +24,12 @@ import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.recovery.RestorePlan;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.look.LookPane;
-import org.mendedleaf.desktop.look.Looking;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.DocumentPane;
+import org.mendedleaf.desktop.document.DocumentViews;
+import org.mendedleaf.desktop.document.PairWork;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -60,7 +60,7 @@ final class FindingPane extends VBox {
     private final TextField reason = new TextField();
     private final ChoiceBox<MendModel.Reach> reach = new ChoiceBox<>();
     private final VBox effect;
-    private final LookPane beside = new LookPane("mend-beside");
+    private final DocumentPane beside = new DocumentPane("mend-beside");
     private final PairWork work;
     private String shown = "";
 
@@ -72,7 +72,7 @@ final class FindingPane extends VBox {
     FindingPane(MendModel model, IntConsumer look, MendModel.Hearer said) {
         this.model = model;
         this.said = said;
-        this.work = new PairWork(model.desk().background());
+        this.work = new PairWork(model.context().background());
         setId("mend-detail");
         getStyleClass().addAll("sheet", "mend-detail");
         setMinWidth(0);
@@ -262,8 +262,10 @@ final class FindingPane extends VBox {
     }
 
     private String when(Found.OfFile f) {
-        return Say.moment(
-                f.mark().at(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                f.mark().at(),
+                model.context().clock().instant(),
+                model.context().zone());
     }
 
     private void show(MendModel.@Nullable Row row) {
@@ -315,11 +317,12 @@ final class FindingPane extends VBox {
             return;
         }
         shown = what;
-        beside.show(c -> LookPane.Shown.of(Looking.message(Words.of("guard.reading")), ""), false);
+        beside.show(c -> DocumentPane.Shown.of(DocumentViews.message(Words.of("guard.reading")), ""), false);
         work.pair(
                 () -> model.pair(row, 0).see(),
                 seen -> beside.show(c -> DifferenceView.shown(seen, c, work, path -> look.fire()), false),
-                e -> beside.show(c -> LookPane.Shown.of(Looking.message(String.valueOf(e.getMessage())), ""), false));
+                e -> beside.show(
+                        c -> DocumentPane.Shown.of(DocumentViews.message(String.valueOf(e.getMessage())), ""), false));
     }
 
     private void planned(MendModel.@Nullable Plan p) {
@@ -352,7 +355,7 @@ final class FindingPane extends VBox {
             words.append(' ').append(Words.of("mend.stays", found.count(Found.Fate.TO_MEND)));
         }
         if (plan != null) {
-            words.append(' ').append(Words.of("mend.bytes", Say.size(plan.bytes())));
+            words.append(' ').append(Words.of("mend.bytes", Formats.size(plan.bytes())));
             if (!plan.preflight().isGood()) {
                 words.append(' ').append(plan.preflight().stops());
             }
@@ -386,10 +389,10 @@ final class FindingPane extends VBox {
         Label words = Ui.label(
                 Words.of(
                         "mend.chart",
-                        Say.moment(
+                        Formats.moment(
                                 p.row().finding().from(),
-                                model.desk().clock().instant(),
-                                model.desk().zone()),
+                                model.context().clock().instant(),
+                                model.context().zone()),
                         days.getOrDefault(p.day(), 0)),
                 "dim");
         words.setMinWidth(0);

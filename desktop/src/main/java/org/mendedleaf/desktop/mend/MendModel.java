@@ -37,9 +37,9 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What looks wrong, what mending would do, and mending it; without its scene. */
 public final class MendModel {
@@ -50,7 +50,7 @@ public final class MendModel {
     private static final int DAYS_AFTER = 12;
     private static final int DEALT_MOST = 30;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest listing;
     private final Background.Newest planning;
     private final ReadOnlyObjectWrapper<Picture> picture = new ReadOnlyObjectWrapper<>(Picture.NOTHING);
@@ -60,7 +60,7 @@ public final class MendModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** A finding in the place that is held open. */
-    public record Row(Held held, Findings.Listed listed) {
+    public record Row(OpenPlace held, Findings.Listed listed) {
         /** Its finding. */
         Finding finding() {
             return listed.found().finding();
@@ -119,16 +119,16 @@ public final class MendModel {
     public record Plan(Row row, @Nullable RestorePlan plan, Map<Long, Integer> days, long day) {}
 
     /** Findings of all open vaults. */
-    public MendModel(Desk desk) {
-        this.desk = desk;
-        this.listing = desk.background().new Newest();
-        this.planning = desk.background().new Newest();
-        desk.changesProperty().addListener((o, a, b) -> reload());
+    public MendModel(AppContext context) {
+        this.context = context;
+        this.listing = context.background().new Newest();
+        this.planning = context.background().new Newest();
+        context.changesProperty().addListener((o, a, b) -> reload());
         chosen.addListener((o, a, row) -> replan(row));
     }
 
-    Desk desk() {
-        return desk;
+    AppContext context() {
+        return context;
     }
 
     /** All that is to be shown. */
@@ -158,14 +158,14 @@ public final class MendModel {
 
     /** Looks again at what is known. */
     public void reload() {
-        List<Held> places = List.copyOf(desk.places());
-        String who = desk.home().who();
-        Instant now = desk.clock().instant();
-        ZoneId zone = desk.zone();
+        List<OpenPlace> places = List.copyOf(context.places());
+        String who = context.settings().who();
+        Instant now = context.clock().instant();
+        ZoneId zone = context.zone();
         listing.ask(() -> picture(places, who, now, zone), this::show, e -> problem.set(Failures.words(e)));
     }
 
-    private static Picture picture(List<Held> places, String who, Instant now, ZoneId zone) throws IOException {
+    private static Picture picture(List<OpenPlace> places, String who, Instant now, ZoneId zone) throws IOException {
         List<Row> open = new ArrayList<>();
         List<Row> dealt = new ArrayList<>();
         Set<OpenVault> vaults = new LinkedHashSet<>();
@@ -254,16 +254,17 @@ public final class MendModel {
         }
         boolean any = row.listed().found().count(Found.Fate.TO_MEND) > 0;
         RestorePlan made = any
-                ? new Findings(row.held().vault(), desk.home().who()).plan(row.listed(), desk.work(row.held()))
+                ? new Findings(row.held().vault(), context.settings().who())
+                        .plan(row.listed(), context.work(row.held()))
                 : null;
         return new Plan(row, made, days, day);
     }
 
     /** Says that nothing has to be done about a warning, as long as it is so. */
     void dismiss(Warned warned, String reason) {
-        String who = desk.home().who();
+        String who = context.settings().who();
         decide(() -> new Dismissals(warned.vault())
-                .dismiss(warned.concern(), desk.clock().instant(), who, reason));
+                .dismiss(warned.concern(), context.clock().instant(), who, reason));
     }
 
     /** A warning needs attention after all. */
@@ -272,13 +273,13 @@ public final class MendModel {
     }
 
     private void decide(Deciding deciding) {
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             deciding.run();
                             return true;
                         },
-                        is -> desk.changed(),
+                        is -> context.changed(),
                         e -> problem.set(Failures.words(e)));
     }
 
@@ -289,13 +290,13 @@ public final class MendModel {
 
     /** Looks into what is new now, as a job. */
     public void look() {
-        List<OpenVault> vaults = List.copyOf(desk.vaults().values());
-        desk.jobs()
+        List<OpenVault> vaults = List.copyOf(context.vaults().values());
+        context.jobs()
                 .start(
                         Words.of("job.health"),
                         progress -> {
                             for (OpenVault vault : vaults) {
-                                new HealthCheck(vault, desk.clock(), false).run(progress);
+                                new HealthCheck(vault, context.clock(), false).run(progress);
                             }
                             return true;
                         },
@@ -315,28 +316,28 @@ public final class MendModel {
         if (row == null || row.listed().found().count(Found.Fate.TO_MEND) == 0) {
             return;
         }
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.mend", row.finding().words()),
                         progress -> {
-                            Findings findings =
-                                    new Findings(row.held().vault(), desk.home().who());
+                            Findings findings = new Findings(
+                                    row.held().vault(), context.settings().who());
                             RestoreResult result = findings.mend(
                                     row.listed(),
-                                    desk.work(row.held()),
-                                    desk.clock().instant(),
+                                    context.work(row.held()),
+                                    context.clock().instant(),
                                     progress);
-                            new HealthCheck(row.held().vault(), desk.clock(), false).run(progress);
+                            new HealthCheck(row.held().vault(), context.clock(), false).run(progress);
                             return result;
                         },
                         result -> {
                             hearer.done(words(result), result.action() != 0);
                             next(row);
-                            desk.changed();
+                            context.changed();
                         },
                         e -> {
                             problem.set(Failures.words(e));
-                            desk.changed();
+                            context.changed();
                         });
     }
 
@@ -381,12 +382,12 @@ public final class MendModel {
         if (row == null) {
             return;
         }
-        Instant now = desk.clock().instant();
-        desk.background()
+        Instant now = context.clock().instant();
+        context.background()
                 .run(
                         () -> {
-                            Findings findings =
-                                    new Findings(row.held().vault(), desk.home().who());
+                            Findings findings = new Findings(
+                                    row.held().vault(), context.settings().who());
                             if (reach == Reach.ONCE) {
                                 findings.dismiss(row.listed(), now, reason);
                             } else {
@@ -408,10 +409,10 @@ public final class MendModel {
         if (row == null) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
-                            new Findings(row.held().vault(), desk.home().who()).reopen(row.listed());
+                            new Findings(row.held().vault(), context.settings().who()).reopen(row.listed());
                             return true;
                         },
                         ok -> reload(),

@@ -26,10 +26,10 @@ import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.PairWork;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** What looks wrong, why, what was last good, and one action that mends it. Empty it is calm and says when it last looked. */
@@ -74,7 +74,7 @@ public final class MendView extends BorderPane {
         names.setMinWidth(0);
         Button look = Ui.button("mend.look", model::look, "flat");
         look.setId("mend-look");
-        NoticesMenu notices = new NoticesMenu(model.desk());
+        NoticesMenu notices = new NoticesMenu(model.context());
         HBox head = new HBox(12, names, Ui.spacer(), notices, look);
         look.setMinWidth(USE_PREF_SIZE);
         head.setAlignment(Pos.CENTER_LEFT);
@@ -160,10 +160,10 @@ public final class MendView extends BorderPane {
                         ? Words.of("mend.never")
                         : Words.of(
                                 "mend.looked",
-                                Say.ago(
+                                Formats.ago(
                                         p.looked().get(),
-                                        model.desk().clock().instant(),
-                                        model.desk().zone())));
+                                        model.context().clock().instant(),
+                                        model.context().zone())));
         if (!p.check().isEmpty()) {
             about.setText(about.getText() + " " + p.check());
         }
@@ -232,7 +232,7 @@ public final class MendView extends BorderPane {
                     }
                 },
                 file,
-                new PairWork(model.desk().background()));
+                new PairWork(model.context().background()));
     }
 
     /** How a finding stands, in words. */
@@ -281,8 +281,8 @@ public final class MendView extends BorderPane {
             FontIcon icon = new FontIcon(open ? Feather.ALERT_TRIANGLE : Feather.CHECK);
             icon.getStyleClass().add(open ? "mend-open" : "mend-closed");
             VBox words = new VBox(2, Ui.label(f.words(), open ? "small-title" : "dim"));
-            Instant now = model.desk().clock().instant();
-            String when = Say.moment(f.from(), now, model.desk().zone());
+            Instant now = model.context().clock().instant();
+            String when = Formats.moment(f.from(), now, model.context().zone());
             String who = f.marks().get(0).who();
             Optional<String> place = place(row);
             words.getChildren()

@@ -11,7 +11,7 @@ import org.kordamp.ikonli.javafx.FontIcon;
 import org.mendedleaf.core.notices.NoticeSettings;
 import org.mendedleaf.core.notices.QuietHours;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** How somebody is told of what needs attention: by notices of the desktop or not, and when not. */
@@ -19,10 +19,10 @@ final class NoticesMenu extends MenuButton {
 
     private static final List<String> HOURS = List.of("off", "18:00-08:00", "20:00-07:00", "22:00-07:00");
 
-    private final Desk desk;
+    private final AppContext context;
 
-    NoticesMenu(Desk desk) {
-        this.desk = desk;
+    NoticesMenu(AppContext context) {
+        this.context = context;
         setId("notices-menu");
         setGraphic(new FontIcon(Feather.BELL));
         getStyleClass().addAll("icon-button", "flat");
@@ -33,7 +33,7 @@ final class NoticesMenu extends MenuButton {
     }
 
     private void fill() {
-        NoticeSettings now = NoticeSettings.of(desk.home());
+        NoticeSettings now = NoticeSettings.of(context.settings());
         getItems().clear();
         CheckMenuItem desktop = new CheckMenuItem(Words.of("notices.menu.desktop"));
         desktop.setSelected(now.desktop());
@@ -56,10 +56,10 @@ final class NoticesMenu extends MenuButton {
     }
 
     private void save(NoticeSettings chosen) {
-        desk.background()
+        context.background()
                 .run(
                         () -> {
-                            chosen.save(desk.home());
+                            chosen.save(context.settings());
                             return chosen;
                         },
                         is -> fill(),

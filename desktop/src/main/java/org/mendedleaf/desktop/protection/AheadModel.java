@@ -21,11 +21,11 @@ import org.mendedleaf.core.retention.SpaceReport;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** How much space the versions of a folder will take, as it is captured and at each other interval, without its scene. */
 public final class AheadModel {
@@ -33,12 +33,12 @@ public final class AheadModel {
     /** A save more or less changes little of what is to come. */
     private static final Duration AGAIN = Duration.ofMinutes(10);
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
-    private @Nullable Held target;
+    private @Nullable OpenPlace target;
     private List<Rhythm> intervals = List.of();
     private boolean seen;
-    private @Nullable Held lookedAt;
+    private @Nullable OpenPlace lookedAt;
     private Instant looked = Instant.EPOCH;
     private final ReadOnlyObjectWrapper<@Nullable Ahead> ahead = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
@@ -58,9 +58,9 @@ public final class AheadModel {
         }
     }
 
-    AheadModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    AheadModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
     }
 
     /** The forecasts; null while they are not known. */
@@ -74,7 +74,7 @@ public final class AheadModel {
     }
 
     /** Says for which folder it is, and of which intervals it is asked what they would come to. */
-    public void show(Held held, List<Rhythm> others) {
+    public void show(OpenPlace held, List<Rhythm> others) {
         target = held;
         intervals = List.copyOf(others);
         lookWhereItIsDue();
@@ -87,12 +87,12 @@ public final class AheadModel {
     }
 
     private void lookWhereItIsDue() {
-        Held held = target;
+        OpenPlace held = target;
         if (!seen || held == null) {
             return;
         }
-        Instant now = desk.clock().instant();
-        Held before = lookedAt;
+        Instant now = context.clock().instant();
+        OpenPlace before = lookedAt;
         boolean same = before != null
                 && before.vault() == held.vault()
                 && before.place().id() == held.place().id()
@@ -110,13 +110,13 @@ public final class AheadModel {
         question.ask(() -> look(held, others, now), ahead::set, e -> problem.set(Failures.words(e)));
     }
 
-    private Ahead look(Held held, List<Rhythm> intervals, Instant now) throws IOException {
+    private Ahead look(OpenPlace held, List<Rhythm> intervals, Instant now) throws IOException {
         Place place = held.place();
         Rhythm present = place.rhythm();
         try (Reading reading = held.vault().read()) {
             VersionTable table = VersionTable.of(reading);
             Verdicts verdicts =
-                    Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, desk.calendar());
+                    Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, context.calendar());
             long free =
                     SpaceReport.of(held.vault().folder(), new SpaceTable(table)).free();
             Map<Rhythm, Forecast> others = new LinkedHashMap<>();
@@ -144,7 +144,8 @@ public final class AheadModel {
         return a == null || f == null
                 ? Optional.empty()
                 : Optional.of(Words.of(
-                        "ahead.cost", Say.sizeChange(f.monthBytes() - a.asItIs().monthBytes())));
+                        "ahead.cost",
+                        Formats.sizeChange(f.monthBytes() - a.asItIs().monthBytes())));
     }
 
     /** The forecast as it is, in sentences; empty while it is not known. */
@@ -154,17 +155,17 @@ public final class AheadModel {
             return List.of();
         }
         Forecast f = a.asItIs();
-        Instant now = desk.clock().instant();
+        Instant now = context.clock().instant();
         return List.of(
                 Words.of(f.assumed() ? "forecast.assumed" : "forecast.basis", f.observedDays()),
                 Words.of(
                         "forecast.words",
-                        Say.oneDecimal(f.versionsPerDay()),
-                        Say.size(f.curve().get(0).bytes()),
-                        Say.size(f.monthBytes()),
-                        Say.size(f.yearBytes())),
+                        Formats.oneDecimal(f.versionsPerDay()),
+                        Formats.size(f.curve().get(0).bytes()),
+                        Formats.size(f.monthBytes()),
+                        Formats.size(f.yearBytes())),
                 f.fullAt(now)
-                        .map(at -> Words.of("forecast.full", Say.day(at, now, desk.zone())))
+                        .map(at -> Words.of("forecast.full", Formats.day(at, now, context.zone())))
                         .orElseGet(() -> Words.of("forecast.notFull")));
     }
 }

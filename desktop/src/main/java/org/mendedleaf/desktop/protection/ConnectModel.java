@@ -19,18 +19,18 @@ import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.Retry;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 
 /** Connecting a system, and making a place in one, without the scene. */
 public final class ConnectModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final StringProperty name = new SimpleStringProperty("");
     private final StringProperty address = new SimpleStringProperty("");
     private final StringProperty token = new SimpleStringProperty("");
@@ -40,8 +40,8 @@ public final class ConnectModel {
     private final BooleanProperty busy = new SimpleBooleanProperty();
     private final Map<Setting, String> settings = new EnumMap<>(Setting.class);
 
-    ConnectModel(Desk desk) {
-        this.desk = desk;
+    ConnectModel(AppContext context) {
+        this.context = context;
     }
 
     /** What the user calls the connection. */
@@ -81,15 +81,15 @@ public final class ConnectModel {
 
     /** Asks the system what it is and takes its places in. */
     public void connect(Runnable done) {
-        Optional<OpenVault> vault = desk.vaults().values().stream().findFirst();
+        Optional<OpenVault> vault = context.vaults().values().stream().findFirst();
         if (vault.isEmpty()) {
             problem.set(Words.of("connect.noVault"));
             return;
         }
         problem.set("");
         busy.set(true);
-        Connecting connecting = desk.connecting();
-        desk.jobs()
+        SystemConnector connecting = context.connecting();
+        context.jobs()
                 .start(
                         Words.of("job.connect", name.get()),
                         progress -> {
@@ -101,13 +101,13 @@ public final class ConnectModel {
                                     vault.get(),
                                     Retry.STANDARD);
                             for (Place p : connecting.takeIn(c, vault.get())) {
-                                new Mirror(vault.get(), p, desk.book().system(p), desk.clock()).run(progress);
+                                new Mirror(vault.get(), p, context.book().system(p), context.clock()).run(progress);
                             }
                             return c;
                         },
                         c -> {
                             busy.set(false);
-                            desk.placesChanged();
+                            context.placesChanged();
                             done.run();
                         },
                         this::failed);
@@ -116,7 +116,7 @@ public final class ConnectModel {
     private void failed(Exception e) {
         busy.set(false);
         problem.set(Failures.words(e));
-        desk.placesChanged();
+        context.placesChanged();
     }
 
     /** Chooses a setting of the new place. */
@@ -166,7 +166,7 @@ public final class ConnectModel {
 
     /** Makes the place. */
     public void create(Connection c, Runnable done) {
-        OpenVault vault = desk.vaults().get(c.vault());
+        OpenVault vault = context.vaults().get(c.vault());
         if (vault == null) {
             problem.set(Words.of("connect.noVault"));
             return;
@@ -180,17 +180,17 @@ public final class ConnectModel {
         }
         problem.set("");
         busy.set(true);
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.create", place.get()),
                         progress -> {
-                            Place p = desk.connecting().create(c, place.get().strip(), wanted, vault);
-                            new Mirror(vault, p, desk.book().system(p), desk.clock()).run(Progress.NONE);
+                            Place p = context.connecting().create(c, place.get().strip(), wanted, vault);
+                            new Mirror(vault, p, context.book().system(p), context.clock()).run(Progress.NONE);
                             return p;
                         },
                         p -> {
                             busy.set(false);
-                            desk.placesChanged();
+                            context.placesChanged();
                             done.run();
                         },
                         this::failed);

@@ -16,7 +16,7 @@ import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -32,8 +32,8 @@ final class ConnectView extends StackPane {
      * @param connection in which a place is made; null to connect a system
      * @param back goes back, done or not
      */
-    ConnectView(Desk desk, @Nullable Connection connection, Runnable back) {
-        this.model = new ConnectModel(desk);
+    ConnectView(AppContext context, @Nullable Connection connection, Runnable back) {
+        this.model = new ConnectModel(context);
         getStyleClass().add("protect");
         VBox sheet = new VBox(14);
         sheet.getStyleClass().addAll("sheet", "protect-sheet");

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -119,8 +119,8 @@ final class CoverageTable extends TableView<Coverage.Row> {
 
     private String last(Coverage.Row row) {
         return row.lastGood()
-                .map(l ->
-                        Say.ago(l, model.desk().clock().instant(), model.desk().zone()))
+                .map(l -> Formats.ago(
+                        l, model.context().clock().instant(), model.context().zone()))
                 .orElse(row.state() == CoverageState.UNCOVERED ? "" : Words.of("status.never"));
     }
 
@@ -129,10 +129,10 @@ final class CoverageTable extends TableView<Coverage.Row> {
             return Words.of("protection.missed", row.missed());
         }
         if (row.next().isPresent()) {
-            return Say.moment(
+            return Formats.moment(
                     row.next().get(),
-                    model.desk().clock().instant(),
-                    model.desk().zone());
+                    model.context().clock().instant(),
+                    model.context().zone());
         }
         return row.place()
                 .map(p -> p.versioning() == Versioning.ON ? p.rhythm().words() : "")
@@ -152,14 +152,14 @@ final class CoverageTable extends TableView<Coverage.Row> {
             return Ui.label(row.files() < 0 ? "" : Words.of("protection.files", row.files()), "dim");
         }
         if (row.totalBytes() <= 0) {
-            return Ui.label(Say.size(row.usedBytes()), "dim");
+            return Ui.label(Formats.size(row.usedBytes()), "dim");
         }
         ProgressBar bar = new ProgressBar((double) row.usedBytes() / row.totalBytes());
         bar.setMaxWidth(Double.MAX_VALUE);
         bar.getStyleClass().add("space-bar");
         Ui.style(bar, "space-tight", row.usedBytes() > row.totalBytes() * 0.9);
         Label words = Ui.label(
-                Words.of("protection.used", Say.size(row.usedBytes()), Say.size(row.totalBytes())),
+                Words.of("protection.used", Formats.size(row.usedBytes()), Formats.size(row.totalBytes())),
                 "dim",
                 "small-words");
         VBox box = new VBox(3, bar, words);

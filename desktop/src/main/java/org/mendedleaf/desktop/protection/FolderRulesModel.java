@@ -10,32 +10,32 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.rules.Deed;
 import org.mendedleaf.core.rules.Member;
+import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** How a protected folder is worked with and by whom, without its scene. What is chosen holds at once. */
 public final class FolderRulesModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final ReadOnlyObjectWrapper<@Nullable PlaceRules> rules = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** The rules of this folder. */
-    public FolderRulesModel(Desk desk, Held held) {
-        this.desk = desk;
+    public FolderRulesModel(AppContext context, OpenPlace held) {
+        this.context = context;
         this.held = held;
         load();
     }
 
     private void load() {
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             try (Reading reading = held.vault().read()) {
@@ -59,7 +59,7 @@ public final class FolderRulesModel {
     /** Whether who works here may change them. */
     public boolean mayChange() {
         PlaceRules r = rules.get();
-        return r != null && r.rights(desk.home().who(), held.place()).may(Deed.SETTINGS);
+        return r != null && r.rights(context.settings().who(), held.place()).may(Permission.SETTINGS);
     }
 
     /** Changes a setting. */
@@ -91,7 +91,7 @@ public final class FolderRulesModel {
 
     private void store(PlaceRules before, PlaceSettings wanted) {
         problem.set("");
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             try (WriteSession session = held.vault().write()) {
@@ -99,8 +99,8 @@ public final class FolderRulesModel {
                                         session,
                                         held.place(),
                                         wanted,
-                                        desk.clock().instant(),
-                                        desk.home().who());
+                                        context.clock().instant(),
+                                        context.settings().who());
                                 session.commit();
                             }
                             return true;
@@ -109,7 +109,7 @@ public final class FolderRulesModel {
                             load();
                             if (wanted.get(Setting.VERSIONING)
                                     .equals(before.settings().get(Setting.VERSIONING))) {
-                                desk.changed();
+                                context.changed();
                             } else {
                                 versioningChanged(Versioning.ON.text().equals(wanted.get(Setting.VERSIONING)));
                             }
@@ -123,10 +123,10 @@ public final class FolderRulesModel {
     /** What goes on again is captured at once, and it is said what nobody kept meanwhile. */
     private void versioningChanged(boolean goesOn) {
         if (!goesOn) {
-            desk.placesChanged();
+            context.placesChanged();
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             try (Reading reading = held.vault().read()) {
@@ -136,10 +136,12 @@ public final class FolderRulesModel {
                             }
                         },
                         last -> {
-                            Held again = new Held(held.vault(), held.place().with(Versioning.ON));
-                            desk.captureAgain(again, result -> {
-                                desk.placesChanged();
-                                desk.tell(Protect.missed(last, desk.clock().instant(), desk.zone(), result.points()));
+                            OpenPlace again =
+                                    new OpenPlace(held.vault(), held.place().with(Versioning.ON));
+                            context.captureAgain(again, result -> {
+                                context.placesChanged();
+                                context.tell(Protect.missed(
+                                        last, context.clock().instant(), context.zone(), result.points()));
                             });
                         },
                         e -> problem.set(Failures.words(e)));

@@ -19,8 +19,8 @@ import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -30,10 +30,10 @@ final class FolderRulesPane extends VBox {
     private final FolderRulesModel model;
     private final Label problem = Ui.label("", "error-text");
 
-    FolderRulesPane(Desk desk, Held held) {
+    FolderRulesPane(AppContext context, OpenPlace held) {
         super(10);
         setId("folder-rules");
-        this.model = new FolderRulesModel(desk, held);
+        this.model = new FolderRulesModel(context, held);
         problem.setWrapText(true);
         model.rulesProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, words) -> {

@@ -14,9 +14,9 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RawNames;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceSettings;
@@ -27,14 +27,14 @@ import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The settings of one place in another system, as they are and as they might be, with what they mean. */
 public final class PlaceModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Coverage.@Nullable Row> row = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<PlaceSettings> draft =
@@ -43,11 +43,11 @@ public final class PlaceModel {
     private final ReadOnlyStringWrapper forgetsNow = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper forgetsThen = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
-    private final ReadOnlyObjectWrapper<List<Cut>> cuts = new ReadOnlyObjectWrapper<>(List.of());
+    private final ReadOnlyObjectWrapper<List<RemoteSnapshot>> cuts = new ReadOnlyObjectWrapper<>(List.of());
 
-    PlaceModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    PlaceModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
     }
 
     /** The place; null for none, and for a folder. */
@@ -81,7 +81,7 @@ public final class PlaceModel {
     }
 
     /** Its snapshots or runs, newest first. */
-    public ReadOnlyObjectProperty<List<Cut>> cutsProperty() {
+    public ReadOnlyObjectProperty<List<RemoteSnapshot>> cutsProperty() {
         return cuts.getReadOnlyProperty();
     }
 
@@ -142,7 +142,7 @@ public final class PlaceModel {
         look();
     }
 
-    private record Looked(String now, String then, List<Cut> cuts) {}
+    private record Looked(String now, String then, List<RemoteSnapshot> cuts) {}
 
     private void look() {
         Coverage.Row r = row.get();
@@ -170,16 +170,16 @@ public final class PlaceModel {
 
     private Looked look(Coverage.Row r, SystemKind kind, PlaceSettings is, PlaceSettings wanted) throws IOException {
         Place place = r.place().orElseThrow();
-        Instant now = desk.clock().instant();
+        Instant now = context.clock().instant();
         try (Reading reading = r.vault().orElseThrow().read()) {
-            List<Cut> all = new ArrayList<>(reading.cuts(place));
-            all.removeIf(Cut::isLive);
+            List<RemoteSnapshot> all = new ArrayList<>(reading.cuts(place));
+            all.removeIf(RemoteSnapshot::isLive);
             java.util.Collections.reverse(all);
             if (kind.settings().isEmpty()) {
                 return new Looked("", "", all);
             }
-            String before = Outlook.forgets(reading, place, kind, is, now).words(kind, now, desk.zone());
-            String after = Outlook.forgets(reading, place, kind, wanted, now).words(kind, now, desk.zone());
+            String before = Outlook.forgets(reading, place, kind, is, now).words(kind, now, context.zone());
+            String after = Outlook.forgets(reading, place, kind, wanted, now).words(kind, now, context.zone());
             return new Looked(before, is.equals(wanted) ? "" : after, all);
         }
     }
@@ -187,16 +187,16 @@ public final class PlaceModel {
     /** Changes the settings in the system. */
     public void save() {
         Coverage.Row r = row.get();
-        Optional<Held> held = r == null ? Optional.empty() : ProtectionModel.held(r);
+        Optional<OpenPlace> held = r == null ? Optional.empty() : ProtectionModel.held(r);
         if (held.isEmpty()) {
             return;
         }
         PlaceSettings wanted = draft.get();
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.settings", held.get().place().where()),
                         progress -> {
-                            desk.connecting()
+                            context.connecting()
                                     .configure(
                                             held.get().place(),
                                             wanted,
@@ -207,7 +207,7 @@ public final class PlaceModel {
                             problem.set("");
                             // What was saved is what is shown until it is looked at again.
                             row.set(null);
-                            desk.changed();
+                            context.changed();
                         },
                         e -> problem.set(Failures.words(e)));
     }
@@ -218,12 +218,15 @@ public final class PlaceModel {
         if (r == null || r.place().isEmpty()) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             try (Reading reading = r.vault().orElseThrow().read()) {
                                 return Outlook.snapshotWords(
-                                        reading, r.place().get(), desk.clock().instant(), desk.zone());
+                                        reading,
+                                        r.place().get(),
+                                        context.clock().instant(),
+                                        context.zone());
                             }
                         },
                         words,
@@ -235,11 +238,11 @@ public final class PlaceModel {
         Coverage.Row r = row.get();
         if (r != null) {
             ProtectionModel.held(r)
-                    .ifPresent(h -> desk.jobs()
+                    .ifPresent(h -> context.jobs()
                             .start(
                                     Words.of("job.snapshot", r.where()),
-                                    progress -> desk.outsideWork(h).snapshot(label),
-                                    cut -> desk.changed(),
+                                    progress -> context.outsideWork(h).snapshot(label),
+                                    cut -> context.changed(),
                                     e -> problem.set(Failures.words(e))));
         }
     }
@@ -247,11 +250,11 @@ public final class PlaceModel {
     /** Says that a protected folder and this place are the same files; for a drive, that it is backed up there. */
     public void relate(Path folder) {
         Coverage.Row r = row.get();
-        Optional<Held> held = r == null ? Optional.empty() : ProtectionModel.held(r);
+        Optional<OpenPlace> held = r == null ? Optional.empty() : ProtectionModel.held(r);
         if (held.isEmpty()) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             Path real = org.mendedleaf.core.capture.Protect.realOfNew(folder);
@@ -268,10 +271,10 @@ public final class PlaceModel {
                             Relation relation = drive
                                     ? BackupRun.relation(from, path, to)
                                     : new Relation(from.id(), path, to.id(), "");
-                            desk.connecting().relate(held.get().vault(), relation);
+                            context.connecting().relate(held.get().vault(), relation);
                             return true;
                         },
-                        ok -> desk.changed(),
+                        ok -> context.changed(),
                         e -> problem.set(String.valueOf(e.getMessage())));
     }
 }

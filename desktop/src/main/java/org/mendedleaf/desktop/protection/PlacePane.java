@@ -20,8 +20,8 @@ import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.UserFolders;
-import org.mendedleaf.core.line.Cut;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.rules.Member;
@@ -33,9 +33,9 @@ import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.SystemKind;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The selected folder or place: how it stands, its settings with what they mean, its gaps, and what can be done. */
@@ -47,7 +47,7 @@ final class PlacePane extends BorderPane {
     private final ProtectionModel model;
     private final PlaceModel place;
     private final Function<File, Optional<File>> folderAsk;
-    private final Consumer<Held> openFiles;
+    private final Consumer<OpenPlace> openFiles;
     private final Runnable protect;
     private final Runnable newPlace;
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
@@ -67,7 +67,7 @@ final class PlacePane extends BorderPane {
     PlacePane(
             ProtectionModel model,
             Function<File, Optional<File>> folderAsk,
-            Consumer<Held> openFiles,
+            Consumer<OpenPlace> openFiles,
             Runnable protect,
             Runnable newPlace) {
         this.model = model;
@@ -165,7 +165,7 @@ final class PlacePane extends BorderPane {
                         .add(Ui.label(
                                 Words.of(
                                         f.clockAhead() > 0 ? "protection.clockAhead" : "protection.clockBehind",
-                                        Say.duration(java.time.Duration.ofSeconds(Math.abs(f.clockAhead())))),
+                                        Formats.duration(java.time.Duration.ofSeconds(Math.abs(f.clockAhead())))),
                                 "dim",
                                 "small-words")));
         box.getStyleClass().add("sheet-header");
@@ -257,7 +257,7 @@ final class PlacePane extends BorderPane {
         related(row, body);
         ProtectionModel.held(row).ifPresent(held -> model.ahead().show(held, rhythm.choices()));
         body.getChildren().add(ahead);
-        ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.desk(), held)));
+        ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.context(), held)));
         gaps(row, body);
     }
 
@@ -307,10 +307,10 @@ final class PlacePane extends BorderPane {
                         .add(wrapped(
                                 Words.of(
                                         "protection.unfinished",
-                                        Say.moment(
+                                        Formats.moment(
                                                 u,
-                                                model.desk().clock().instant(),
-                                                model.desk().zone())),
+                                                model.context().clock().instant(),
+                                                model.context().zone())),
                                 "clay-text")));
         if (!kind.settings().isEmpty()) {
             fillForm(kind);
@@ -451,18 +451,18 @@ final class PlacePane extends BorderPane {
         }
     }
 
-    private void showCuts(List<Cut> list) {
+    private void showCuts(List<RemoteSnapshot> list) {
         cuts.getChildren().clear();
-        for (Cut c : list.stream().limit(CUTS_SHOWN).toList()) {
-            String when = Say.moment(
-                    c.at(), model.desk().clock().instant(), model.desk().zone());
+        for (RemoteSnapshot c : list.stream().limit(CUTS_SHOWN).toList()) {
+            String when = Formats.moment(
+                    c.at(), model.context().clock().instant(), model.context().zone());
             String until = c.expires()
                     .map(e -> Words.of(
                             "holders.until",
-                            Say.moment(
+                            Formats.moment(
                                     e,
-                                    model.desk().clock().instant(),
-                                    model.desk().zone())))
+                                    model.context().clock().instant(),
+                                    model.context().zone())))
                     .orElse("");
             HBox line = new HBox(10, Ui.label(when), Ui.label(c.label(), "dim"), Ui.spacer(), Ui.label(until, "dim"));
             cuts.getChildren().add(line);

@@ -23,18 +23,18 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Protecting a folder, without its scene: what is typed, what it would mean, and doing it. */
 public final class ProtectModel {
 
     private static final int COUNT_MOST = 2_000_000;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final StringProperty folder = new SimpleStringProperty("");
     private final StringProperty vault = new SimpleStringProperty("");
@@ -45,9 +45,9 @@ public final class ProtectModel {
     private final ReadOnlyBooleanWrapper ready = new ReadOnlyBooleanWrapper();
 
     /** The model over this desk. */
-    public ProtectModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    public ProtectModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
         folder.addListener((o, a, b) -> look());
         vault.addListener((o, a, b) -> look());
         exclusions.addListener((o, a, b) -> look());
@@ -58,7 +58,7 @@ public final class ProtectModel {
         Path user = UserFolders.home();
         Path documents = user.resolve("Documents");
         folder.set(Files.isDirectory(documents) ? documents.toString() : "");
-        vault.set(desk.home().vaults().stream()
+        vault.set(context.settings().vaults().stream()
                 .findFirst()
                 .orElse(user.resolve(Words.of("protect.vaultName")))
                 .toString());
@@ -122,7 +122,7 @@ public final class ProtectModel {
         }
         outlook.set(Words.of("protect.counting"));
         List<String> patterns = patterns();
-        List<Held> there = List.copyOf(desk.places());
+        List<OpenPlace> there = List.copyOf(context.places());
         question.ask(
                 () -> outlook(Path.of(typedFolder), Path.of(typedVault), patterns, there),
                 found -> {
@@ -136,7 +136,7 @@ public final class ProtectModel {
                 });
     }
 
-    private static Outlook outlook(Path folder, Path vault, List<String> patterns, List<Held> places)
+    private static Outlook outlook(Path folder, Path vault, List<String> patterns, List<OpenPlace> places)
             throws IOException {
         Path root;
         try {
@@ -162,9 +162,9 @@ public final class ProtectModel {
         boolean sameDisk = disk.equals(Files.getFileStore(root));
         String words = Words.of(
                 "protect.outlook",
-                Say.number(count.files),
-                Say.size(count.bytes),
-                Say.size(disk.getUsableSpace()),
+                Formats.number(count.files),
+                Formats.size(count.bytes),
+                Formats.size(disk.getUsableSpace()),
                 count.files);
         return new Outlook(words + (sameDisk ? " " + Words.of("protect.sameDisk") : ""), "");
     }
@@ -210,11 +210,12 @@ public final class ProtectModel {
     }
 
     /** Protects the folder; the first capture runs as a job. */
-    public void protect(Consumer<Held> done) {
+    public void protect(Consumer<OpenPlace> done) {
         ready.set(false);
-        desk.protect(Path.of(folder.get().strip()), Path.of(vault.get().strip()), rhythm.get(), patterns(), done, e -> {
-            problem.set(String.valueOf(e.getMessage()));
-            ready.set(true);
-        });
+        context.protect(
+                Path.of(folder.get().strip()), Path.of(vault.get().strip()), rhythm.get(), patterns(), done, e -> {
+                    problem.set(String.valueOf(e.getMessage()));
+                    ready.set(true);
+                });
     }
 }

@@ -17,7 +17,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -39,7 +39,7 @@ public final class ProtectView extends StackPane {
             ProtectModel model,
             boolean first,
             Function<File, Optional<File>> folderAsk,
-            Consumer<Held> done,
+            Consumer<OpenPlace> done,
             Runnable back) {
         this.model = model;
         this.folderAsk = folderAsk;

@@ -19,14 +19,14 @@ import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Warning;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The Protection screen without its scene: every folder and place with how it is covered, and which is selected. */
 public final class ProtectionModel {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Coverage.Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Warning>> warnings = new ReadOnlyObjectWrapper<>(List.of());
@@ -36,19 +36,19 @@ public final class ProtectionModel {
     private final VaultModel vaults;
 
     /** The model over this desk. */
-    public ProtectionModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
-        this.place = new PlaceModel(desk);
-        this.ahead = new AheadModel(desk);
-        this.vaults = new VaultModel(desk);
-        desk.changesProperty().addListener((o, a, b) -> reload());
+    public ProtectionModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
+        this.place = new PlaceModel(context);
+        this.ahead = new AheadModel(context);
+        this.vaults = new VaultModel(context);
+        context.changesProperty().addListener((o, a, b) -> reload());
         selected.addListener((o, a, row) -> place.show(row));
     }
 
     /** What is shared. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The rows, folders first, then systems. */
@@ -89,7 +89,7 @@ public final class ProtectionModel {
                 found -> {
                     Coverage.Row before = selected.get();
                     rows.set(found);
-                    warnings.set(Warning.of(found, desk.clock().instant(), desk.zone()));
+                    warnings.set(Warning.of(found, context.clock().instant(), context.zone()));
                     selected.set(found.stream()
                             .filter(r -> before != null && r.where().equals(before.where()))
                             .findFirst()
@@ -100,8 +100,8 @@ public final class ProtectionModel {
 
     private List<Coverage.Row> load() throws IOException {
         List<Coverage.Row> all = new ArrayList<>();
-        for (OpenVault vault : desk.vaults().values()) {
-            all.addAll(Coverage.of(vault, desk.clock().instant(), desk.zone()));
+        for (OpenVault vault : context.vaults().values()) {
+            all.addAll(Coverage.of(vault, context.clock().instant(), context.zone()));
         }
         all.addAll(Coverage.uncovered(UserFolders.home(), all));
         all.sort(Comparator.comparing((Coverage.Row r) -> r.kind().isPresent())
@@ -111,20 +111,20 @@ public final class ProtectionModel {
     }
 
     /** The place of a row, to work with. */
-    static Optional<Held> held(Coverage.Row row) {
-        return row.place().flatMap(p -> row.vault().map(v -> new Held(v, p)));
+    static Optional<OpenPlace> held(Coverage.Row row) {
+        return row.place().flatMap(p -> row.vault().map(v -> new OpenPlace(v, p)));
     }
 
     /** Looks at a place, or runs its backup, now. */
     public void run(Coverage.Row row) {
-        held(row).ifPresent(h -> desk.capture(h, r -> {}));
+        held(row).ifPresent(h -> context.capture(h, r -> {}));
     }
 
     /** Asks whether somebody has to say that a folder was emptied on purpose. */
-    void askEmptied(Coverage.Row row, Consumer<Held> emptied) {
+    void askEmptied(Coverage.Row row, Consumer<OpenPlace> emptied) {
         held(row)
                 .filter(h -> !h.place().isOutside() && !row.trouble().isEmpty())
-                .ifPresent(h -> desk.background()
+                .ifPresent(h -> context.background()
                         .run(
                                 () -> {
                                     try (Reading reading = h.vault().read()) {
@@ -140,17 +140,17 @@ public final class ProtectionModel {
     }
 
     /** Captures the folder as empty. */
-    void captureEmptied(Held held) {
-        desk.captureEmptied(held);
+    void captureEmptied(OpenPlace held) {
+        context.captureEmptied(held);
     }
 
     /** Changes how often a folder is captured and what is left out. */
     public void settings(Coverage.Row row, Rhythm rhythm, List<String> exclusions, Consumer<String> wrong) {
-        Optional<Held> held = held(row);
+        Optional<OpenPlace> held = held(row);
         if (held.isEmpty()) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             Place p = held.get().place();
@@ -160,12 +160,12 @@ public final class ProtectionModel {
                                     p.root(),
                                     rhythm,
                                     exclusions,
-                                    desk.clock(),
-                                    desk.home().who());
+                                    context.clock(),
+                                    context.settings().who());
                         },
                         p -> {
                             wrong.accept("");
-                            desk.placesChanged();
+                            context.placesChanged();
                         },
                         e -> wrong.accept(String.valueOf(e.getMessage())));
     }
@@ -180,6 +180,8 @@ public final class ProtectionModel {
         Coverage.Row row = selected.get();
         return row == null
                 ? Optional.empty()
-                : row.place().flatMap(Place::outside).flatMap(o -> desk.book().connection(o.system()));
+                : row.place()
+                        .flatMap(Place::outside)
+                        .flatMap(o -> context.book().connection(o.system()));
     }
 }

@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The Protection screen: what calls for attention, the table of everything, and the selected place beside it. */
@@ -47,8 +47,8 @@ public final class ProtectionView extends StackPane {
     public ProtectionView(
             ProtectionModel model,
             Function<File, Optional<File>> folderAsk,
-            Consumer<Held> openFiles,
-            BiConsumer<Held, VaultModel.Lost> show,
+            Consumer<OpenPlace> openFiles,
+            BiConsumer<OpenPlace, VaultModel.Lost> show,
             Runnable protect) {
         this.model = model;
         this.protect = protect;
@@ -90,7 +90,7 @@ public final class ProtectionView extends StackPane {
 
     /** The sheet on which a system is connected or a place is made. */
     private void sheet(@Nullable Connection connection) {
-        getChildren().setAll(new ConnectView(model.desk(), connection, () -> {
+        getChildren().setAll(new ConnectView(model.context(), connection, () -> {
             getChildren().setAll(screen);
             model.reload();
         }));

@@ -27,9 +27,9 @@ import org.mendedleaf.core.check.CheckSchedule;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.disk.UserFolders;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Below the table of what is protected: the vault itself, whether every byte of it is whole, and its copies. */
@@ -44,9 +44,9 @@ final class VaultBox extends VBox {
 
     private final VaultModel model;
     private final Function<File, Optional<File>> folderAsk;
-    private final BiConsumer<Held, VaultModel.Lost> show;
+    private final BiConsumer<OpenPlace, VaultModel.Lost> show;
 
-    VaultBox(VaultModel model, Function<File, Optional<File>> folderAsk, BiConsumer<Held, VaultModel.Lost> show) {
+    VaultBox(VaultModel model, Function<File, Optional<File>> folderAsk, BiConsumer<OpenPlace, VaultModel.Lost> show) {
         super(6);
         this.model = model;
         this.folderAsk = folderAsk;
@@ -61,7 +61,7 @@ final class VaultBox extends VBox {
     }
 
     private Instant now() {
-        return model.desk().clock().instant();
+        return model.context().clock().instant();
     }
 
     private void draw() {
@@ -162,9 +162,9 @@ final class VaultBox extends VBox {
                 row.folder().toString(),
                 String.join(
                         " ",
-                        LastCheck.words(row.check(), now(), model.desk().zone()),
+                        LastCheck.words(row.check(), now(), model.context().zone()),
                         next(row),
-                        Words.of("copies.space", Say.size(row.storedBytes()), Say.size(row.freeBytes()))),
+                        Words.of("copies.space", Formats.size(row.storedBytes()), Formats.size(row.freeBytes()))),
                 read,
                 more);
     }
@@ -185,7 +185,8 @@ final class VaultBox extends VBox {
         return soon
                 ? Words.of("vaultBox.next.soon")
                 : Words.of(
-                        "vaultBox.next", Say.day(due.get(), now(), model.desk().zone()));
+                        "vaultBox.next",
+                        Formats.day(due.get(), now(), model.context().zone()));
     }
 
     private static MenuButton more(String id) {
@@ -217,14 +218,15 @@ final class VaultBox extends VBox {
     private HBox copy(VaultModel.Row row, CopyStatus status) {
         Label badge = badge(status.standing().words(), BADGES.getOrDefault(status.standing(), "badge-slate"));
         List<String> words = new ArrayList<>();
-        words.add(status.sentence(now(), model.desk().zone()));
+        words.add(status.sentence(now(), model.context().zone()));
         if (status.freeBytes() >= 0 && status.seen().bytes() > 0) {
-            words.add(Words.of("copies.space", Say.size(status.seen().bytes()), Say.size(status.freeBytes())));
+            words.add(Words.of("copies.space", Formats.size(status.seen().bytes()), Formats.size(status.freeBytes())));
         }
         words.add(status.seen()
                 .checked()
                 .map(c -> Words.of(
-                        "copies.checked", Say.moment(c, now(), model.desk().zone())))
+                        "copies.checked",
+                        Formats.moment(c, now(), model.context().zone())))
                 .orElse(Words.of("copies.neverChecked")));
         if (status.sameDrive()) {
             words.add(Words.of("copies.sameDrive"));

@@ -27,18 +27,18 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.Healing;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The vaults themselves and their copies, without a scene: how they stand, and what can be done. */
 public final class VaultModel {
 
     private static final Duration PATIENCE = Duration.ofSeconds(10);
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Closed>> closed = new ReadOnlyObjectWrapper<>(List.of());
@@ -53,7 +53,7 @@ public final class VaultModel {
      *
      * @param held its place; empty when that is not known any more
      */
-    public record Lost(Optional<Held> held, VaultCheck.LostVersion version) {}
+    public record Lost(Optional<OpenPlace> held, VaultCheck.LostVersion version) {}
 
     /**
      * A vault.
@@ -102,14 +102,14 @@ public final class VaultModel {
      */
     public record Asked(String words, String go, Runnable work) {}
 
-    VaultModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    VaultModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
     }
 
     /** What is shared. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The vaults. */
@@ -134,12 +134,12 @@ public final class VaultModel {
 
     /** Looks again. */
     public void reload() {
-        List<OpenVault> vaults = desk.vaults().entrySet().stream()
+        List<OpenVault> vaults = context.vaults().entrySet().stream()
                 .sorted(Map.Entry.comparingByKey())
                 .map(Map.Entry::getValue)
                 .toList();
-        List<Held> places = List.copyOf(desk.places());
-        Map<Path, String> failed = desk.closedVaults();
+        List<OpenPlace> places = List.copyOf(context.places());
+        Map<Path, String> failed = context.closedVaults();
         record Found(List<Row> rows, List<Closed> closed) {}
         question.ask(
                 () -> {
@@ -160,7 +160,7 @@ public final class VaultModel {
                 e -> say(Failures.words(e)));
     }
 
-    private Row row(OpenVault vault, List<Held> places) throws IOException {
+    private Row row(OpenVault vault, List<OpenPlace> places) throws IOException {
         try (Reading reading = vault.read()) {
             List<Lost> lost = new ArrayList<>();
             for (VaultCheck.LostVersion v : DamagedChunks.lost(reading)) {
@@ -187,7 +187,7 @@ public final class VaultModel {
     }
 
     private Copies copies(OpenVault vault) {
-        return new Copies(vault, desk.clock(), desk.home().who());
+        return new Copies(vault, context.clock(), context.settings().who());
     }
 
     /** Leaves what is asked undone. */
@@ -206,7 +206,7 @@ public final class VaultModel {
     /** Begins a copy in a folder; where that is on the drive of the vault, it is asked first. */
     public void add(OpenVault vault, Path folder) {
         say("");
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             Copies copies = copies(vault);
@@ -223,16 +223,16 @@ public final class VaultModel {
     }
 
     private void begin(OpenVault vault, Path folder) {
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.copyVault"),
                         progress -> {
                             Copies copies = copies(vault);
                             CopyStatus begun = copies.add(folder);
-                            desk.background().onScreen(this::reload);
+                            context.background().onScreen(this::reload);
                             return copies.run(begun.copy(), progress);
                         },
-                        written -> done(Words.of("cli.copyVault.added", folder, Say.size(written))),
+                        written -> done(Words.of("cli.copyVault.added", folder, Formats.size(written))),
                         this::failed);
     }
 
@@ -243,7 +243,7 @@ public final class VaultModel {
 
     private void done(String words) {
         toSay = words;
-        desk.changed();
+        context.changed();
         reload();
     }
 
@@ -255,18 +255,18 @@ public final class VaultModel {
     /** Brings a copy in step now. */
     public void run(OpenVault vault, VaultCopy copy) {
         say("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.copyVault"),
                         progress -> copies(vault).run(copy, progress),
-                        written -> done(Words.of("cli.copyVault.ran", copy.folder(), Say.size(written))),
+                        written -> done(Words.of("cli.copyVault.ran", copy.folder(), Formats.size(written))),
                         this::failed);
     }
 
     /** Reads every byte of a copy, and takes what is damaged again from the vault. */
     public void check(OpenVault vault, VaultCopy copy) {
         say("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.checkVault"),
                         progress -> new CopyHealing(copies(vault)).check(copy, progress),
@@ -274,7 +274,7 @@ public final class VaultModel {
                                 checked.after().isClean() ? "cli.copyVault.sound" : "cli.copyVault.damaged",
                                 copy.folder(),
                                 checked.after().versions(),
-                                Say.size(checked.after().bytes()),
+                                Formats.size(checked.after().bytes()),
                                 checked.after().lost().size())),
                         this::failed);
     }
@@ -284,7 +284,7 @@ public final class VaultModel {
         ask(
                 Words.of("vaultBox.end.what", copy.folder()),
                 "vaultBox.end",
-                () -> desk.background()
+                () -> context.background()
                         .run(
                                 () -> {
                                     copies(vault).end(copy);
@@ -297,10 +297,11 @@ public final class VaultModel {
     /** Reads every byte of a vault and of its copies now, and heals what is damaged. */
     public void check(OpenVault vault) {
         say("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.checkVault"),
-                        progress -> new Healing(vault, desk.book(), desk.clock(), desk.authors()).run(progress),
+                        progress ->
+                                new Healing(vault, context.book(), context.clock(), context.authors()).run(progress),
                         result -> done(words(vault, result)),
                         this::failed);
     }
@@ -319,7 +320,7 @@ public final class VaultModel {
                 key,
                 vault.folder().root(),
                 result.after().versions(),
-                Say.size(result.after().bytes()),
+                Formats.size(result.after().bytes()),
                 result.healed().size(),
                 lost,
                 result.after().damages().size());
@@ -327,7 +328,7 @@ public final class VaultModel {
 
     /** Chooses how often every byte is read. */
     public void every(OpenVault vault, int days) {
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             CheckSchedule.choose(vault, days);
@@ -342,10 +343,10 @@ public final class VaultModel {
         ask(
                 Words.of("vaultBox.rebuild.what"),
                 "vaultBox.rebuild.go",
-                () -> desk.jobs()
+                () -> context.jobs()
                         .start(
                                 Words.of("job.rebuild"),
-                                progress -> Rebuild.run(folder, Words.of("desktop.holder"), PATIENCE, desk.clock()),
+                                progress -> Rebuild.run(folder, Words.of("desktop.holder"), PATIENCE, context.clock()),
                                 report -> rebuilt(folder, report),
                                 this::failed));
     }
@@ -353,8 +354,8 @@ public final class VaultModel {
     private void rebuilt(Path folder, Rebuild.Report report) {
         String words = report.words()
                 + (report.basis() == Rebuild.Basis.PACKS ? "" : " " + Words.of("cli.check.basis." + report.basis()));
-        if (desk.closedVaults().containsKey(folder)) {
-            desk.open(() -> done(words));
+        if (context.closedVaults().containsKey(folder)) {
+            context.open(() -> done(words));
         } else {
             done(words);
         }

@@ -27,16 +27,16 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.files.Moments;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.TypedMoments;
 
 /** Two moments of a folder without a scene: what became of its files from one to the other. */
 public final class CompareModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final String folder;
     private final Background.Newest question;
     private final ObjectProperty<@Nullable Instant> from = new SimpleObjectProperty<>();
@@ -48,11 +48,11 @@ public final class CompareModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** A comparison of a folder. */
-    public CompareModel(Desk desk, Held held, String folder) {
-        this.desk = desk;
+    public CompareModel(AppContext context, OpenPlace held, String folder) {
+        this.context = context;
         this.held = held;
         this.folder = folder;
-        this.question = desk.background().new Newest();
+        this.question = context.background().new Newest();
         from.addListener((o, a, b) -> load());
         to.addListener((o, a, b) -> load());
         filter.addListener((o, a, b) -> pick());
@@ -60,12 +60,12 @@ public final class CompareModel {
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The place. */
-    public Held held() {
+    public OpenPlace held() {
         return held;
     }
 
@@ -111,7 +111,7 @@ public final class CompareModel {
 
     /** The moment that a text means here; asked off the screen's thread. */
     public Instant understand(String typed) throws IOException {
-        return Moments.understand(desk, held, folder, null, typed);
+        return TypedMoments.understand(context, held, folder, null, typed);
     }
 
     private void load() {
@@ -179,7 +179,7 @@ public final class CompareModel {
     /** Writes what is shown into a CSV file. */
     public void save(Path file, Runnable done) {
         List<TwoMoments.Change> rows = shown.get();
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             try (Reading reading = held.vault().read()) {

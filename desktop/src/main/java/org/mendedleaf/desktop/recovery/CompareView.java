@@ -31,11 +31,11 @@ import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.compare.TwoMoments.Change;
 import org.mendedleaf.core.compare.TwoMoments.Kind;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.files.MomentField;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.PairWork;
+import org.mendedleaf.desktop.widgets.MomentField;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -136,11 +136,11 @@ public final class CompareView extends BorderPane {
     }
 
     private String iso(Instant at) {
-        return at.atZone(model.desk().zone()).toOffsetDateTime().toString();
+        return at.atZone(model.context().zone()).toOffsetDateTime().toString();
     }
 
     private MomentField field(String id, javafx.beans.property.ObjectProperty<@Nullable Instant> moment) {
-        MomentField field = new MomentField(model.desk(), id, model::understand);
+        MomentField field = new MomentField(model.context(), id, model::understand);
         field.setPrefWidth(330);
         field.momentProperty().addListener((o, a, at) -> {
             if (at != null) {
@@ -160,7 +160,7 @@ public final class CompareView extends BorderPane {
 
     private static String change(Change c) {
         long by = c.sizeAfter() - c.sizeBefore();
-        return by != 0 ? Say.sizeChange(by) : c.kind() == Kind.CHANGED ? Words.of("moments.sameSize") : "";
+        return by != 0 ? Formats.sizeChange(by) : c.kind() == Kind.CHANGED ? Words.of("moments.sameSize") : "";
     }
 
     private void columns() {
@@ -172,13 +172,13 @@ public final class CompareView extends BorderPane {
                 .add(Tables.figures(
                         "moments.column.before",
                         100,
-                        c -> c.before().isEmpty() ? "" : Say.size(c.sizeBefore()),
+                        c -> c.before().isEmpty() ? "" : Formats.size(c.sizeBefore()),
                         Comparator.comparing(Change::sizeBefore)));
         table.getColumns()
                 .add(Tables.figures(
                         "moments.column.after",
                         100,
-                        c -> c.after().isEmpty() ? "" : Say.size(c.sizeAfter()),
+                        c -> c.after().isEmpty() ? "" : Formats.size(c.sizeAfter()),
                         Comparator.comparing(Change::sizeAfter)));
         table.getColumns()
                 .add(Tables.figures(
@@ -231,7 +231,7 @@ public final class CompareView extends BorderPane {
                     }
                 },
                 selected,
-                new PairWork(model.desk().background()));
+                new PairWork(model.context().background()));
     }
 
     private void revealSelected() {
@@ -273,7 +273,7 @@ public final class CompareView extends BorderPane {
         for (Kind k : Kind.values()) {
             if (all.count(k) > 0) {
                 ToggleButton button = new ToggleButton(
-                        Words.of("plan.filter", Words.of("compare.kind." + k), Say.number(all.count(k))));
+                        Words.of("plan.filter", Words.of("compare.kind." + k), Formats.number(all.count(k))));
                 button.setOnAction(e -> {
                     if (button.isSelected()) {
                         on.add(k);

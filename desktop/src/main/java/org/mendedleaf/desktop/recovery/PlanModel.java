@@ -33,30 +33,30 @@ import org.mendedleaf.core.recovery.BagArchive;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.Destination;
-import org.mendedleaf.core.recovery.Elsewhere;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.recovery.Order;
+import org.mendedleaf.core.recovery.FolderRestore;
 import org.mendedleaf.core.recovery.PlanReport;
+import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Rollback;
 import org.mendedleaf.core.recovery.Selection;
-import org.mendedleaf.core.recovery.Wish;
 import org.mendedleaf.core.recovery.ZipArchive;
-import org.mendedleaf.core.systems.Fetch;
+import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.files.Leads;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.Navigator;
 
 /** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
 public final class PlanModel {
 
-    private final Desk desk;
-    private final Leads.What what;
+    private final AppContext context;
+    private final Navigator.What what;
     private final Background.Newest question;
     private final ObjectProperty<Where> where = new SimpleObjectProperty<>(Where.BACK);
     private final ObjectProperty<@Nullable Path> target = new SimpleObjectProperty<>();
@@ -71,10 +71,10 @@ public final class PlanModel {
     private boolean filling;
 
     /** A plan for what was chosen. */
-    public PlanModel(Desk desk, Leads.What what) {
-        this.desk = desk;
+    public PlanModel(AppContext context, Navigator.What what) {
+        this.context = context;
         this.what = what;
-        this.question = desk.background().new Newest();
+        this.question = context.background().new Newest();
         where.addListener((o, a, w) -> {
             filling = true;
             collision.set(w == Where.BACK ? Collision.REPLACE : Collision.KEEP_BOTH);
@@ -120,13 +120,13 @@ public final class PlanModel {
     }
 
     /** What was chosen. */
-    public Leads.What what() {
+    public Navigator.What what() {
         return what;
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** Where it goes. */
@@ -171,7 +171,7 @@ public final class PlanModel {
 
     /** Progress of the running job. */
     public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
-        return desk.jobs().currentProperty();
+        return context.jobs().currentProperty();
     }
 
     /** Chooses for one file what to do where something has the name. */
@@ -189,7 +189,7 @@ public final class PlanModel {
         return at == null ? Moment.FAR : at;
     }
 
-    private Order order(Where to, Collisions collisions) throws IOException {
+    private RestoreRequest order(Where to, Collisions collisions) throws IOException {
         try (Reading reading = what.held().vault().read()) {
             return new Selection(what.paths(), moment())
                     .order(reading, what.held().place(), to != Where.BACK, collisions);
@@ -198,12 +198,12 @@ public final class PlanModel {
 
     private Destination destination(Where to, @Nullable Path path) throws IOException {
         if (to == Where.BACK || path == null) {
-            return desk.work(what.held());
+            return context.work(what.held());
         }
         return switch (to) {
-            case FOLDER -> new Elsewhere(what.held().vault(), path);
+            case FOLDER -> new FolderRestore(what.held().vault(), path);
             case ZIP -> new ZipArchive(what.held().vault(), path);
-            default -> new BagArchive(what.held().vault(), path, desk.clock());
+            default -> new BagArchive(what.held().vault(), path, context.clock());
         };
     }
 
@@ -223,7 +223,7 @@ public final class PlanModel {
         problem.set("");
         question.ask(
                 () -> what.rollBack()
-                        ? desk.work(what.held()).plan(rollback(remove), Progress.NONE)
+                        ? context.work(what.held()).plan(rollback(remove), Progress.NONE)
                         : destination(to, path).plan(order(to, choices)),
                 this::planned,
                 e -> {
@@ -261,36 +261,38 @@ public final class PlanModel {
         Set<String> wanted = only;
         stage.set(Stage.RUNNING);
         problem.set("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         title(),
                         progress -> what.rollBack()
-                                ? desk.work(what.held()).rollBack(rollback(remove), progress)
+                                ? context.work(what.held()).rollBack(rollback(remove), progress)
                                 : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
                         done -> {
                             result.set(done);
                             stage.set(Stage.DONE);
-                            desk.changed();
+                            context.changed();
                         },
                         e -> {
                             problem.set(Failures.words(e));
                             stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
-                            desk.changed();
+                            context.changed();
                         });
     }
 
     /** The order with its contents at hand: what only other systems have is fetched first. */
-    private Order ready(Where to, Collisions choices, Set<String> wanted, Progress progress) throws IOException {
-        Order order = order(to, choices);
+    private RestoreRequest ready(Where to, Collisions choices, Set<String> wanted, Progress progress)
+            throws IOException {
+        RestoreRequest order = order(to, choices);
         boolean fetch = to != Where.BACK || !what.held().place().isOutside();
-        List<Wish> wishes = new ArrayList<>();
-        for (Wish w : order.wishes()) {
+        List<RestoreItem> wishes = new ArrayList<>();
+        for (RestoreItem w : order.wishes()) {
             if (wanted.isEmpty() || wanted.contains(w.target())) {
                 boolean away = fetch && w.version().recipe().isElsewhere();
                 wishes.add(
                         away
-                                ? new Wish(
-                                        new Fetch(what.held().vault(), desk.book()).intoVault(w.version(), progress),
+                                ? new RestoreItem(
+                                        new ContentFetch(what.held().vault(), context.book())
+                                                .intoVault(w.version(), progress),
                                         w.target())
                                 : w);
             }
@@ -333,7 +335,7 @@ public final class PlanModel {
         if (r == null || r.action() == 0) {
             return;
         }
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.undo"),
                         progress -> {
@@ -342,10 +344,10 @@ public final class PlanModel {
                                 action =
                                         JournalStore.of(reading).get(r.action()).orElseThrow();
                             }
-                            return desk.work(what.held()).undo(action, progress);
+                            return context.work(what.held()).undo(action, progress);
                         },
                         (FileWork.Undone undone) -> {
-                            desk.changed();
+                            context.changed();
                             if (undone.failed().isEmpty()) {
                                 done.run();
                             } else {
@@ -410,7 +412,7 @@ public final class PlanModel {
         if (made == null) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             boolean json =
@@ -423,7 +425,7 @@ public final class PlanModel {
 
     /** What this is, in one line. */
     public String heading() {
-        String at = what.at() == null ? Words.of("when.now") : Say.full(what.at(), desk.zone());
+        String at = what.at() == null ? Words.of("when.now") : Formats.full(what.at(), context.zone());
         String named = what.paths().size() == 1
                 ? (what.paths().get(0).isEmpty()
                         ? what.held().place().label()

@@ -24,7 +24,7 @@ import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestorePlan.Step;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
@@ -82,7 +82,7 @@ final class PlanTable extends VBox {
                 .add(Tables.figures(
                         "listing.column.size",
                         80,
-                        r -> Say.size(r.item().version().size()),
+                        r -> Formats.size(r.item().version().size()),
                         Comparator.comparing(r -> r.item().version().size())));
         table.getColumns()
                 .add(Tables.words("plan.column.why", 300, PlanTable::why, Comparator.comparing(PlanTable::why)));
@@ -131,10 +131,10 @@ final class PlanTable extends VBox {
         return Words.of(
                 "plan.version",
                 r.item().version().label(),
-                Say.moment(
+                Formats.moment(
                         r.item().version().saved(),
-                        model.desk().clock().instant(),
-                        model.desk().zone()));
+                        model.context().clock().instant(),
+                        model.context().zone()));
     }
 
     private static String why(Row r) {
@@ -221,8 +221,8 @@ final class PlanTable extends VBox {
     }
 
     private void add(ToggleGroup group, @Nullable Step step, long count) {
-        ToggleButton button = new ToggleButton(
-                Words.of("plan.filter", Words.of(step == null ? "plan.all" : "plan.step." + step), Say.number(count)));
+        ToggleButton button = new ToggleButton(Words.of(
+                "plan.filter", Words.of(step == null ? "plan.all" : "plan.step." + step), Formats.number(count)));
         button.setToggleGroup(group);
         button.setSelected(step == filter);
         button.setOnAction(e -> {

@@ -27,10 +27,10 @@ import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Preflight;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.shell.PairWork;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.PairWork;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -108,7 +108,7 @@ public final class PlanView extends BorderPane {
         go.setOnAction(e -> model.run());
         pause = Ui.button("job.pause", this::pause);
         pause.setId("plan-pause");
-        cancel = Ui.button("plan.cancel", () -> model.desk().jobs().cancel());
+        cancel = Ui.button("plan.cancel", () -> model.context().jobs().cancel());
         cancel.setId("plan-cancel");
         save = Ui.button(
                 "plan.save",
@@ -182,7 +182,7 @@ public final class PlanView extends BorderPane {
                     }
                 },
                 table.selectedIndex(),
-                new PairWork(model.desk().background()));
+                new PairWork(model.context().background()));
     }
 
     private static void showInFolder(Asks asks, Path file) {
@@ -304,7 +304,7 @@ public final class PlanView extends BorderPane {
 
     private String goWords(RestorePlan plan) {
         return Words.of(
-                model.what().rollBack() ? "plan.goRollBack" : "plan.go", Say.number(plan.acting()), plan.acting());
+                model.what().rollBack() ? "plan.goRollBack" : "plan.go", Formats.number(plan.acting()), plan.acting());
     }
 
     private String sumWords(PlanModel.Stage stage, RestorePlan plan) {
@@ -317,19 +317,20 @@ public final class PlanView extends BorderPane {
         long left = plan.items().size() - plan.acting();
         Preflight p = plan.preflight();
         String space = p.freeBytes() == Long.MAX_VALUE
-                ? Words.of("plan.needed", Say.size(p.neededBytes()))
-                : Words.of("plan.space", Say.size(p.neededBytes()), Say.size(p.freeBytes()));
-        return Words.of("plan.counts", Say.number(plan.acting()), plan.acting(), Say.number(left)) + "  ·  " + space;
+                ? Words.of("plan.needed", Formats.size(p.neededBytes()))
+                : Words.of("plan.space", Formats.size(p.neededBytes()), Formats.size(p.freeBytes()));
+        return Words.of("plan.counts", Formats.number(plan.acting()), plan.acting(), Formats.number(left)) + "  ·  "
+                + space;
     }
 
     private static String resultWords(RestoreResult r) {
         long failed = r.count(RestoreResult.Outcome.FAILED);
         String words = Words.of(
                 "plan.result",
-                Say.number(r.count(RestoreResult.Outcome.DONE)),
+                Formats.number(r.count(RestoreResult.Outcome.DONE)),
                 r.count(RestoreResult.Outcome.DONE),
-                Say.number(r.count(RestoreResult.Outcome.LEFT)),
-                Say.number(failed));
+                Formats.number(r.count(RestoreResult.Outcome.LEFT)),
+                Formats.number(failed));
         return r.cancelled() ? Words.of("plan.cancelled") + " " + words : words;
     }
 
@@ -360,7 +361,7 @@ public final class PlanView extends BorderPane {
     private void pause() {
         Job.Snapshot s = model.progressProperty().get();
         if (s != null) {
-            model.desk().jobs().pause(s.state() != Job.State.PAUSED);
+            model.context().jobs().pause(s.state() != Job.State.PAUSED);
         }
     }
 
@@ -373,12 +374,12 @@ public final class PlanView extends BorderPane {
         progress.setText(Words.of(
                         "plan.progress",
                         s.step().isEmpty() ? s.title() : s.step(),
-                        Say.number(s.files()),
-                        Say.number(s.allFiles()),
-                        Say.size(s.bytes()),
-                        Say.size(s.allBytes()),
-                        Say.size(s.rate()))
-                + (left == null ? "" : " · " + Words.of("job.left", Say.duration(left))));
+                        Formats.number(s.files()),
+                        Formats.number(s.allFiles()),
+                        Formats.size(s.bytes()),
+                        Formats.size(s.allBytes()),
+                        Formats.size(s.rate()))
+                + (left == null ? "" : " · " + Words.of("job.left", Formats.duration(left))));
         pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 }

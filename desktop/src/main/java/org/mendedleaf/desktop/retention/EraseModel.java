@@ -8,16 +8,16 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Erasing;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Erasing versions of a line, without its scene: what would be lost, and doing it. */
 public final class EraseModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final Line line;
     private final Erasing.What what;
     private final int number;
@@ -25,13 +25,13 @@ public final class EraseModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** Erasing this of a line. */
-    public EraseModel(Desk desk, Held held, Line line, Erasing.What what, int number) {
-        this.desk = desk;
+    public EraseModel(AppContext context, OpenPlace held, Line line, Erasing.What what, int number) {
+        this.context = context;
         this.held = held;
         this.line = line;
         this.what = what;
         this.number = number;
-        desk.background()
+        context.background()
                 .run(
                         () -> erasing().consequences(line.id(), what, number),
                         consequences::set,
@@ -42,9 +42,9 @@ public final class EraseModel {
         return new Erasing(
                 held.vault(),
                 held.place(),
-                desk.clock(),
-                desk.authors(),
-                desk.home().who());
+                context.clock(),
+                context.authors(),
+                context.settings().who());
     }
 
     /** What it is, in one line. */
@@ -70,7 +70,7 @@ public final class EraseModel {
 
     /** Erases, as a job. */
     public void erase(Consumer<String> done) {
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of("job.erase", line.name()),
                         progress -> erasing().erase(line.id(), what, number, progress),
@@ -79,8 +79,8 @@ public final class EraseModel {
                                     "erase.done",
                                     d.consequences().numbers().size(),
                                     line.name(),
-                                    Say.full(d.due(), desk.zone())));
-                            desk.changed();
+                                    Formats.full(d.due(), context.zone())));
+                            context.changed();
                         },
                         e -> problem.set(Failures.words(e)));
     }

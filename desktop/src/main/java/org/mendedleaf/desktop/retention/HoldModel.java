@@ -19,24 +19,23 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.snapshots.Snapshots;
-import org.mendedleaf.core.systems.HeldContents;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.systems.OutsideHolds;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Putting a hold, without its scene: on what, why, until when, and what that keeps. */
 public final class HoldModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final List<Hold> choices;
     private final String version;
     private final Background.Newest question;
@@ -52,45 +51,17 @@ public final class HoldModel {
      * @param choices that nobody has put yet; the first is chosen
      * @param version what the version is called that one of them is of; empty where none is
      */
-    public HoldModel(Desk desk, Held held, List<Hold> choices, String version) {
-        this.desk = desk;
+    public HoldModel(AppContext context, OpenPlace held, List<Hold> choices, String version) {
+        this.context = context;
         this.held = held;
         this.choices = List.copyOf(choices);
         this.version = version;
-        this.question = desk.background().new Newest();
+        this.question = context.background().new Newest();
         this.what = new SimpleObjectProperty<>(choices.get(0));
         what.addListener((o, a, b) -> weigh());
         lastDay.addListener((o, a, b) -> problem.set(""));
         reason.addListener((o, a, b) -> problem.set(""));
         weigh();
-    }
-
-    /**
-     * What can be held where somebody points at a file.
-     *
-     * @param number of a version; 0 for the file
-     */
-    public static List<Hold> ofFile(Place place, Line line, int number) {
-        Hold whole = Hold.of(place, Hold.Kind.LINE, line.id(), 0, line.path(), 0);
-        List<Hold> all = new ArrayList<>();
-        if (number > 0) {
-            all.add(Hold.of(place, Hold.Kind.VERSION, line.id(), number, line.path(), 0));
-        }
-        all.add(whole);
-        all.addAll(ofFolder(place, RelativePath.parent(line.path())));
-        return all;
-    }
-
-    /** What can be held where somebody points at a folder: it, and those it lies in. */
-    public static List<Hold> ofFolder(Place place, String folder) {
-        List<Hold> all = new ArrayList<>();
-        String path = folder;
-        while (!path.isEmpty()) {
-            all.add(Hold.of(place, Hold.Kind.FOLDER, 0, 0, path, 0));
-            path = RelativePath.parent(path);
-        }
-        all.add(Hold.of(place, Hold.Kind.FOLDER, 0, 0, "", 0));
-        return all;
     }
 
     /** What can be held. */
@@ -125,7 +96,7 @@ public final class HoldModel {
 
     /** Today, where the person at the screen is. */
     public LocalDate today() {
-        return desk.clock().instant().atZone(desk.zone()).toLocalDate();
+        return context.clock().instant().atZone(context.zone()).toLocalDate();
     }
 
     /** What it is about, in one line. */
@@ -150,11 +121,11 @@ public final class HoldModel {
     private void weigh() {
         effect.set(null);
         Hold of = what.get();
-        Instant now = desk.clock().instant();
+        Instant now = context.clock().instant();
         question.ask(
                 () -> {
                     try (Reading reading = held.vault().read()) {
-                        return HoldEffect.of(reading, held.place(), of, now, desk.calendar());
+                        return HoldEffect.of(reading, held.place(), of, now, context.calendar());
                     }
                 },
                 effect::set,
@@ -173,7 +144,7 @@ public final class HoldModel {
     }
 
     /** What came of it. */
-    private record Done(Optional<Instant> until, HeldContents.Taken taken) {}
+    private record Done(Optional<Instant> until, OutsideHolds.Taken taken) {}
 
     /**
      * Puts the hold, as a job. Of a place in another system the vault takes what is held.
@@ -190,40 +161,42 @@ public final class HoldModel {
         }
         Hold of = what.get();
         Optional<Instant> until = Optional.ofNullable(lastDay.get())
-                .map(d -> d.plusDays(1).atStartOfDay(desk.zone()).toInstant());
-        desk.jobs()
+                .map(d -> d.plusDays(1).atStartOfDay(context.zone()).toInstant());
+        context.jobs()
                 .start(
                         Words.of("job.hold", words(of)),
                         progress -> put(of, why, until, progress),
                         d -> {
                             done.accept(said(of, d));
-                            desk.changed();
+                            context.changed();
                         },
                         e -> problem.set(Failures.words(e)));
     }
 
     private Done put(Hold of, String why, Optional<Instant> until, Progress progress) throws IOException {
-        String who = desk.home().who();
+        String who = context.settings().who();
         Place place = held.place();
         if (of.kind() == Hold.Kind.SNAPSHOT) {
-            new Snapshots(held.vault(), place, desk.clock(), desk.authors(), who).hold(of.snapshot(), why, until);
+            new Snapshots(held.vault(), place, context.clock(), context.authors(), who).hold(of.snapshot(), why, until);
         } else {
-            new Holds(held.vault(), desk.clock(), who).put(place, of, why, until);
+            new Holds(held.vault(), context.clock(), who).put(place, of, why, until);
         }
         // No system can be kept from forgetting, so the vault takes what is held.
         return new Done(
                 until,
                 place.isOutside()
-                        ? new HeldContents(held.vault(), desk.book())
-                                .take(place, desk.clock().instant(), progress)
-                        : new HeldContents.Taken(0, Map.of()));
+                        ? new OutsideHolds(held.vault(), context.book())
+                                .take(place, context.clock().instant(), progress)
+                        : new OutsideHolds.Taken(0, Map.of()));
     }
 
     private String said(Hold of, Done d) {
         List<String> all = new ArrayList<>();
         all.add(d.until()
                 .map(u -> Words.of(
-                        "hold.doneUntil", words(of), Say.end(u, desk.clock().instant(), desk.zone())))
+                        "hold.doneUntil",
+                        words(of),
+                        Formats.end(u, context.clock().instant(), context.zone())))
                 .orElseGet(() -> Words.of("hold.done", words(of))));
         if (d.taken().versions() > 0) {
             all.add(Words.of(

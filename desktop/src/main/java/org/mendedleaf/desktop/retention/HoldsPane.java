@@ -4,7 +4,7 @@ import java.util.Comparator;
 import javafx.scene.control.Button;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -46,13 +46,14 @@ final class HoldsPane extends ListPane<Hold> {
     }
 
     private String since(Hold h) {
-        return Say.day(h.at(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.day(
+                h.at(), model.context().clock().instant(), model.context().zone());
     }
 
     private String until(Hold h) {
         return h.until()
-                .map(u ->
-                        Say.end(u, model.desk().clock().instant(), model.desk().zone()))
+                .map(u -> Formats.end(
+                        u, model.context().clock().instant(), model.context().zone()))
                 .orElseGet(() -> Words.of("holds.lifted"));
     }
 
@@ -72,7 +73,7 @@ final class HoldsPane extends ListPane<Hold> {
         }
         model.without(
                 hold,
-                then -> effect.setText(Words.of("cli.unhold.then", then.versions(), Say.size(then.freedBytes()))));
+                then -> effect.setText(Words.of("cli.unhold.then", then.versions(), Formats.size(then.freedBytes()))));
     }
 
     private void lift() {

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.RemovedFile;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.retention.Verdict;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -35,7 +35,10 @@ final class RemovedPane extends ListPane<RemovedFile> {
                 .add(Tables.words("removed.who", 90, RemovedFile::who, Comparator.comparing(RemovedFile::who)));
         table.getColumns()
                 .add(Tables.figures(
-                        "removed.size", 80, f -> Say.size(f.bytes()), Comparator.comparingLong(RemovedFile::bytes)));
+                        "removed.size",
+                        80,
+                        f -> Formats.size(f.bytes()),
+                        Comparator.comparingLong(RemovedFile::bytes)));
         table.getColumns().add(Tables.words("removed.kept", 280, this::kept, Comparator.comparing(this::kept)));
         table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
         Button all = Ui.button("removed.all", () -> table.getSelectionModel().selectAll(), "flat");
@@ -60,8 +63,8 @@ final class RemovedPane extends ListPane<RemovedFile> {
     }
 
     private String when(RemovedFile f) {
-        return Say.moment(
-                f.removed(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                f.removed(), model.context().clock().instant(), model.context().zone());
     }
 
     private String kept(RemovedFile f) {
@@ -71,7 +74,7 @@ final class RemovedPane extends ListPane<RemovedFile> {
             return "";
         }
         Verdict v = p.verdicts().at(row);
-        return v.words(model.desk().clock().instant(), model.desk().zone());
+        return v.words(model.context().clock().instant(), model.context().zone());
     }
 
     @Override
@@ -92,7 +95,7 @@ final class RemovedPane extends ListPane<RemovedFile> {
         }
         model.erasing(chosen, e -> {
             erase.setDisable(e.rows().isEmpty());
-            effect.setText(Words.of("removed.effect", chosen.size(), Say.size(e.freedBytes()), e.kept()));
+            effect.setText(Words.of("removed.effect", chosen.size(), Formats.size(e.freedBytes()), e.kept()));
         });
     }
 }

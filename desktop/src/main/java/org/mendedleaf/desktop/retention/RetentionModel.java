@@ -18,20 +18,19 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.Labels;
-import org.mendedleaf.core.catalogue.LetGoStore;
-import org.mendedleaf.core.catalogue.LivedTime;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemovedFile;
+import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.LetGo;
+import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.Pressure;
 import org.mendedleaf.core.retention.Reason;
 import org.mendedleaf.core.retention.Reclaim;
@@ -40,24 +39,25 @@ import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.SpaceReport;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
-import org.mendedleaf.core.retention.Standing;
+import org.mendedleaf.core.retention.StandingRules;
 import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The Retention screen without its scene: where the space goes, what is kept, what would go, what is held and what waits. */
 public final class RetentionModel {
 
     private static final int LARGEST = 12;
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private final Background.Newest effectQuestion;
     private final Background.Newest forecastQuestion;
@@ -90,7 +90,7 @@ public final class RetentionModel {
             RuleSet rules,
             List<Hold> holds,
             Verdicts verdicts,
-            List<LetGo> waiting,
+            List<PendingDeletion> waiting,
             List<RemovedFile> removed,
             List<Pressure.Cap> caps,
             List<SpaceTree.Node> largest,
@@ -137,13 +137,13 @@ public final class RetentionModel {
     private record Made<T>(Verdicts of, T value) {}
 
     /** The model over this desk. */
-    public RetentionModel(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
-        this.effectQuestion = desk.background().new Newest();
-        this.forecastQuestion = desk.background().new Newest();
-        this.liftQuestion = desk.background().new Newest();
-        this.eraseQuestion = desk.background().new Newest();
+    public RetentionModel(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
+        this.effectQuestion = context.background().new Newest();
+        this.forecastQuestion = context.background().new Newest();
+        this.liftQuestion = context.background().new Newest();
+        this.eraseQuestion = context.background().new Newest();
         vault.addListener((o, a, b) -> {
             touched = false;
             reload();
@@ -152,8 +152,8 @@ public final class RetentionModel {
     }
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The vault that is looked at; null while none is open. */
@@ -163,7 +163,7 @@ public final class RetentionModel {
 
     /** All open vaults. */
     public List<OpenVault> vaults() {
-        return desk.vaults().values().stream()
+        return context.vaults().values().stream()
                 .sorted(Comparator.comparing(v -> v.folder().root()))
                 .toList();
     }
@@ -224,7 +224,7 @@ public final class RetentionModel {
 
     private Picture load(OpenVault of) throws IOException {
         try (Reading reading = of.read()) {
-            Instant now = LivedTime.of(reading, desk.clock().instant());
+            Instant now = TrustedTime.of(reading, context.clock().instant());
             VersionTable table = VersionTable.of(reading);
             SpaceTable space = new SpaceTable(table);
             RuleSet rules = RuleSets.of(reading);
@@ -232,8 +232,8 @@ public final class RetentionModel {
                     .filter(h -> h.holds(now))
                     .toList();
             SpaceReport report = SpaceReport.of(of.folder(), space);
-            Verdicts verdicts =
-                    Standing.outlook(Verdicts.of(table, holds, rules, now, desk.calendar()), space, report.free());
+            Verdicts verdicts = StandingRules.outlook(
+                    Verdicts.of(table, holds, rules, now, context.calendar()), space, report.free());
             SpaceTree tree = SpaceTree.of(table, now);
             return new Picture(
                     of,
@@ -244,7 +244,7 @@ public final class RetentionModel {
                     rules,
                     holds,
                     verdicts,
-                    LetGoStore.of(reading).waiting(),
+                    PendingDeletionStore.of(reading).waiting(),
                     RemovedFile.of(reading),
                     Pressure.taken(verdicts),
                     tree.largest(LARGEST),
@@ -283,8 +283,8 @@ public final class RetentionModel {
         Instant now = p.verdicts().now();
         effectQuestion.ask(
                 () -> {
-                    Verdicts then = Standing.outlook(
-                            Verdicts.of(p.table(), p.holds(), rules, now, desk.calendar()),
+                    Verdicts then = StandingRules.outlook(
+                            Verdicts.of(p.table(), p.holds(), rules, now, context.calendar()),
                             p.space(),
                             p.report().free());
                     return new Effect(
@@ -334,17 +334,20 @@ public final class RetentionModel {
         if (p == null) {
             return;
         }
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             RuleSets.set(
-                                    p.vault(), rules, desk.clock(), desk.home().who());
+                                    p.vault(),
+                                    rules,
+                                    context.clock(),
+                                    context.settings().who());
                             return true;
                         },
                         ok -> {
                             touched = false;
                             message.set(Words.of("retention.rulesSet"));
-                            desk.changed();
+                            context.changed();
                             reload();
                         },
                         e -> message.set(Failures.words(e)));
@@ -357,13 +360,13 @@ public final class RetentionModel {
 
     /** The same with a hearer for what goes wrong. */
     <T> void job(String title, Work<T> work, Consumer<T> done, Consumer<Exception> failed) {
-        desk.jobs()
+        context.jobs()
                 .start(
                         Words.of(title),
                         work::run,
                         (T result) -> {
                             done.accept(result);
-                            desk.changed();
+                            context.changed();
                             reload();
                         },
                         e -> {
@@ -384,7 +387,7 @@ public final class RetentionModel {
                 ? List.of()
                 : p.table().places().stream()
                         .filter(place -> place.isOutside()
-                                && desk.book()
+                                && context.book()
                                         .kind(place)
                                         .filter(k -> k.can(Capability.ERASING))
                                         .isPresent())
@@ -393,7 +396,7 @@ public final class RetentionModel {
 
     /** Writes a file in the background, and says so. */
     void write(File to, FileWork work) {
-        desk.background()
+        context.background()
                 .run(
                         () -> {
                             work.write(to);
@@ -415,15 +418,15 @@ public final class RetentionModel {
             job(
                     "job.reclaim",
                     progress -> {
-                        Reclaim reclaim = new Reclaim(p.vault(), desk.clock());
-                        return atOnce ? reclaim.endGrace(desk.home().who(), progress) : reclaim.run(progress);
+                        Reclaim reclaim = new Reclaim(p.vault(), context.clock());
+                        return atOnce ? reclaim.endGrace(context.settings().who(), progress) : reclaim.run(progress);
                     },
                     r -> message.set(Words.of(
                             r.proof().map(x -> x.leftIn().isEmpty()).orElse(false)
                                     ? "retention.reclaimedProved"
                                     : "retention.reclaimed",
                             r.versions(),
-                            Say.size(r.freedBytes()))));
+                            Formats.size(r.freedBytes()))));
         }
     }
 
@@ -444,7 +447,7 @@ public final class RetentionModel {
                                 .filter(x -> x.id() == a.place())
                                 .findFirst()
                                 .orElseThrow();
-                        return desk.work(new Held(p.vault(), place)).undo(a, progress);
+                        return context.work(new OpenPlace(p.vault(), place)).undo(a, progress);
                     },
                     u -> message.set(
                             u.failed().isEmpty()
@@ -459,7 +462,11 @@ public final class RetentionModel {
         if (p != null) {
             job(
                     "job.unhold",
-                    progress -> new Holds(p.vault(), desk.clock(), desk.home().who()).lift(hold.id()),
+                    progress -> new Holds(
+                                    p.vault(),
+                                    context.clock(),
+                                    context.settings().who())
+                            .lift(hold.id()),
                     h -> message.set(Words.of("retention.lifted", h.reason())));
         }
     }
@@ -472,8 +479,8 @@ public final class RetentionModel {
         }
         liftQuestion.ask(
                 () -> {
-                    Instant now = desk.clock().instant();
-                    return HoldEffect.lifting(p.verdicts(), p.space(), hold, now, desk.calendar());
+                    Instant now = context.clock().instant();
+                    return HoldEffect.lifting(p.verdicts(), p.space(), hold, now, context.calendar());
                 },
                 told,
                 e -> message.set(Failures.words(e)));
@@ -490,11 +497,11 @@ public final class RetentionModel {
                 progress -> {
                     List<String> failed = new ArrayList<>();
                     for (Place place : p.table().places()) {
-                        List<org.mendedleaf.core.recovery.Wish> wishes = new ArrayList<>();
+                        List<org.mendedleaf.core.recovery.RestoreItem> wishes = new ArrayList<>();
                         try (Reading reading = p.vault().read()) {
                             for (RemovedFile f : files) {
                                 if (f.place() == place.id()) {
-                                    wishes.add(new org.mendedleaf.core.recovery.Wish(
+                                    wishes.add(new org.mendedleaf.core.recovery.RestoreItem(
                                             reading.version(f.line(), f.number())
                                                     .orElseThrow(),
                                             f.path()));
@@ -502,8 +509,8 @@ public final class RetentionModel {
                             }
                         }
                         if (!wishes.isEmpty()) {
-                            desk
-                                    .work(new Held(p.vault(), place))
+                            context
+                                    .work(new OpenPlace(p.vault(), place))
                                     .restore(wishes, org.mendedleaf.core.recovery.Collision.KEEP_BOTH, progress)
                                     .items()
                                     .stream()
@@ -527,12 +534,15 @@ public final class RetentionModel {
                 "job.thin",
                 progress -> {
                     Erased e = erasing(p, files);
-                    LettingGo.Done done = new LettingGo(
-                                    p.vault(), desk.clock(), desk.home().who())
+                    Thinning.Done done = new Thinning(
+                                    p.vault(),
+                                    context.clock(),
+                                    context.settings().who())
                             .erase(p.table(), e.rows(), progress);
-                    return new LettingGo.Done(done.actions(), done.versions(), done.kept() + e.kept(), done.due());
+                    return new Thinning.Done(done.actions(), done.versions(), done.kept() + e.kept(), done.due());
                 },
-                d -> message.set(Words.of("retention.erased", d.versions(), Say.full(d.due(), desk.zone()), d.kept())));
+                d -> message.set(
+                        Words.of("retention.erased", d.versions(), Formats.full(d.due(), context.zone()), d.kept())));
     }
 
     /**

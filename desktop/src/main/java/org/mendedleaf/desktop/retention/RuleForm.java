@@ -13,7 +13,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import org.mendedleaf.core.retention.Level;
 import org.mendedleaf.core.retention.Rule;
-import org.mendedleaf.core.retention.Scope;
+import org.mendedleaf.core.retention.RuleScope;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -45,12 +45,12 @@ final class RuleForm extends GridPane {
                 "rule.form.folders",
                 "rule-folders",
                 String.join(", ", rule.scope().folders()),
-                t -> scope(s -> new Scope(s.places(), list(t), s.names(), s.kinds())));
+                t -> scope(s -> new RuleScope(s.places(), list(t), s.names(), s.kinds())));
         text(
                 "rule.form.names",
                 "rule-names",
                 String.join(", ", rule.scope().names()),
-                t -> scope(s -> new Scope(s.places(), s.folders(), list(t), s.kinds())));
+                t -> scope(s -> new RuleScope(s.places(), s.folders(), list(t), s.kinds())));
         kinds();
         term("rule.form.everything", "rule-everything", rule.everything(), t -> now(r -> r.withEverything(t)));
         for (Level level : Level.values()) {
@@ -92,7 +92,7 @@ final class RuleForm extends GridPane {
     }
 
     private interface ScopeChange {
-        Scope of(Scope scope);
+        RuleScope of(RuleScope scope);
     }
 
     private void scope(ScopeChange change) {
@@ -149,6 +149,6 @@ final class RuleForm extends GridPane {
                 KindsBox.of(
                         "rule-kinds",
                         rule.scope().kinds(),
-                        kinds -> scope(s -> new Scope(s.places(), s.folders(), s.names(), kinds))));
+                        kinds -> scope(s -> new RuleScope(s.places(), s.folders(), s.names(), kinds))));
     }
 }

@@ -22,8 +22,8 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleScope;
 import org.mendedleaf.core.retention.RuleSet;
-import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Words;
@@ -113,7 +113,7 @@ final class RulesPane extends BorderPane {
             name = Words.of("rules.newNameN", i);
         }
         chosen = name;
-        model.propose(rules.with(Rule.keepAll(name, Scope.ALL).withEverything(Optional.of(Term.days(30)))));
+        model.propose(rules.with(Rule.keepAll(name, RuleScope.ALL).withEverything(Optional.of(Term.days(30)))));
     }
 
     private static boolean has(RuleSet rules, String name) {

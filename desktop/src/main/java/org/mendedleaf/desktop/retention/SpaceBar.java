@@ -6,7 +6,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.retention.SpaceReport;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -40,7 +40,7 @@ final class SpaceBar extends VBox {
         part("sum.waiting", "sum-waiting", r.waiting(), r.all());
         part("sum.unused", "sum-unused", r.unused(), r.all());
         part("sum.bookkeeping", "sum-bookkeeping", r.bookkeeping(), r.all());
-        Label all = Ui.label(Words.of("sum.all", Say.size(r.all()), Say.size(r.free())), "small-title");
+        Label all = Ui.label(Words.of("sum.all", Formats.size(r.all()), Formats.size(r.free())), "small-title");
         all.setId("sum-all");
         names.getChildren().addAll(Ui.spacer(), all);
     }
@@ -53,7 +53,7 @@ final class SpaceBar extends VBox {
         bar.getChildren().add(piece);
         Region dot = new Region();
         dot.getStyleClass().addAll("sum-dot", style);
-        Label words = Ui.label(Words.of(key, Say.size(bytes)), "small-words");
+        Label words = Ui.label(Words.of(key, Formats.size(bytes)), "small-words");
         HBox name = new HBox(6, dot, words);
         name.setAlignment(Pos.CENTER_LEFT);
         names.getChildren().add(name);

@@ -30,7 +30,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.ThinPlan;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.GivingWay;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -119,7 +119,7 @@ final class SpacePane extends BorderPane {
                         n.name(),
                         n.share().versions(),
                         n.files(),
-                        Say.size(n.share().onlyBytes())))
+                        Formats.size(n.share().onlyBytes())))
                 .orElseGet(() -> Words.of("space.hint")));
         Place place = node.map(SpaceTree.Node::place).orElse(null);
         thin.setDisable(
@@ -165,7 +165,7 @@ final class SpacePane extends BorderPane {
     private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> count(
             String key, double width, java.util.function.ToLongFunction<SpaceTree.Node> of) {
         TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column =
-                words(key, width, n -> Say.number(of.applyAsLong(n)), Comparator.comparingLong(of));
+                words(key, width, n -> Formats.number(of.applyAsLong(n)), Comparator.comparingLong(of));
         column.getStyleClass().add("right");
         return column;
     }
@@ -173,7 +173,7 @@ final class SpacePane extends BorderPane {
     private static TreeTableColumn<SpaceTree.Node, SpaceTree.Node> size(
             String key, double width, java.util.function.ToLongFunction<SpaceTree.Node> of) {
         TreeTableColumn<SpaceTree.Node, SpaceTree.Node> column =
-                words(key, width, n -> Say.size(of.applyAsLong(n)), Comparator.comparingLong(of));
+                words(key, width, n -> Formats.size(of.applyAsLong(n)), Comparator.comparingLong(of));
         column.getStyleClass().add("right");
         return column;
     }
@@ -276,8 +276,8 @@ final class SpacePane extends BorderPane {
         if (!p.caps().isEmpty()) {
             List<String[]> caps = new ArrayList<>();
             p.caps()
-                    .forEach(
-                            c -> caps.add(new String[] {c.rule(), Say.size(c.limitBytes()), Say.size(c.takenBytes())}));
+                    .forEach(c -> caps.add(
+                            new String[] {c.rule(), Formats.size(c.limitBytes()), Formats.size(c.takenBytes())}));
             side.getChildren().add(table("space.caps", "space.capLimit", caps));
         }
         side.getChildren().add(table("space.byKind", kinds(p)));
@@ -287,8 +287,8 @@ final class SpacePane extends BorderPane {
             if (n.share().takenBytes() > 0) {
                 largest.add(new String[] {
                     n.name(),
-                    Say.number(n.share().versions()),
-                    Say.size(n.share().takenBytes())
+                    Formats.number(n.share().versions()),
+                    Formats.size(n.share().takenBytes())
                 });
             }
         }
@@ -303,8 +303,8 @@ final class SpacePane extends BorderPane {
                         (Map.Entry<?, SpaceTree.Share> e) -> -e.getValue().takenBytes()))
                 .forEach(e -> rows.add(new String[] {
                     Words.of("kinds." + e.getKey()),
-                    Say.number(e.getValue().versions()),
-                    Say.size(e.getValue().takenBytes())
+                    Formats.number(e.getValue().versions()),
+                    Formats.size(e.getValue().takenBytes())
                 }));
         return rows;
     }
@@ -313,7 +313,7 @@ final class SpacePane extends BorderPane {
         List<String[]> rows = new ArrayList<>();
         for (SpaceTree.Age a : SpaceTree.allAges()) {
             SpaceTree.Share s = p.tree().age(a);
-            rows.add(new String[] {Words.of("age." + a), Say.number(s.versions()), Say.size(s.takenBytes())});
+            rows.add(new String[] {Words.of("age." + a), Formats.number(s.versions()), Formats.size(s.takenBytes())});
         }
         return rows;
     }

@@ -15,15 +15,15 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.retention.LettingGo;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.ThinReport;
+import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.systems.OutsideThinning;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
+import org.mendedleaf.desktop.context.Background;
 
 /** One thinning without its scene: what it is limited to, what would go, and what came of it. */
 final class ThinModel {
@@ -36,7 +36,7 @@ final class ThinModel {
     private final ObjectProperty<ThinPlan.Limits> limits;
     private final ReadOnlyObjectWrapper<@Nullable ThinPlan> plan = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> words = new ReadOnlyObjectWrapper<>("");
-    private Optional<LettingGo.Done> done = Optional.empty();
+    private Optional<Thinning.Done> done = Optional.empty();
     private boolean started;
 
     /**
@@ -50,7 +50,7 @@ final class ThinModel {
         this.picture = Objects.requireNonNull(model.pictureProperty().get());
         this.rules = model.proposedProperty().get();
         this.system = system;
-        this.question = model.desk().background().new Newest();
+        this.question = model.context().background().new Newest();
         this.limits = new SimpleObjectProperty<>(within);
         limits.addListener((o, a, b) -> weigh());
         weigh();
@@ -144,7 +144,7 @@ final class ThinModel {
     }
 
     private Instant start(LocalDate day) {
-        return day.atStartOfDay(model.desk().zone()).toInstant();
+        return day.atStartOfDay(model.context().zone()).toInstant();
     }
 
     private void weigh() {
@@ -154,19 +154,19 @@ final class ThinModel {
         ThinPlan.Limits within = limits.get();
         plan.set(null);
         words.set(Words.of("space.reading"));
-        Instant now = model.desk().clock().instant();
+        Instant now = model.context().clock().instant();
         question.ask(
                 () -> {
                     if (system.isPresent()) {
                         return thinning(system.get())
-                                .plan(rules, within, model.desk().calendar());
+                                .plan(rules, within, model.context().calendar());
                     }
                     Verdicts verdicts = Verdicts.of(
                             picture.table(),
                             picture.holds(),
                             rules,
                             now,
-                            model.desk().calendar());
+                            model.context().calendar());
                     return ThinPlan.of(verdicts, picture.space(), within);
                 },
                 p -> {
@@ -180,9 +180,9 @@ final class ThinModel {
         return new OutsideThinning(
                 picture.vault(),
                 place,
-                model.desk().book(),
-                model.desk().clock(),
-                model.desk().home().who());
+                model.context().book(),
+                model.context().clock(),
+                model.context().settings().who());
     }
 
     /** Carries the plan out, as a job; in another system what goes is erased there and waits in the vault. */
@@ -192,7 +192,7 @@ final class ThinModel {
             return;
         }
         started = true;
-        String who = model.desk().home().who();
+        String who = model.context().settings().who();
         if (system.isPresent()) {
             Place place = system.get();
             OutsideThinning thinning = thinning(place);
@@ -211,7 +211,7 @@ final class ThinModel {
         } else {
             model.job(
                     "job.thin",
-                    progress -> new LettingGo(picture.vault(), model.desk().clock(), who).thin(p, progress),
+                    progress -> new Thinning(picture.vault(), model.context().clock(), who).thin(p, progress),
                     d -> {
                         done = Optional.of(d);
                         words.set(waits(d));
@@ -220,11 +220,11 @@ final class ThinModel {
         }
     }
 
-    private String waits(LettingGo.Done d) {
+    private String waits(Thinning.Done d) {
         return Words.of(
                 "retention.thinned",
                 d.versions(),
-                Say.full(d.due(), model.desk().zone()));
+                Formats.full(d.due(), model.context().zone()));
     }
 
     /** Writes a report on the plan, or on what came of it. */
@@ -239,8 +239,8 @@ final class ThinModel {
                                     p,
                                     done,
                                     done.isPresent() ? newest.report() : picture.report(),
-                                    model.desk().clock().instant(),
-                                    model.desk().zone())
+                                    model.context().clock().instant(),
+                                    model.context().zone())
                             .write(file.toPath()));
         }
     }

@@ -21,7 +21,7 @@ import javafx.scene.layout.VBox;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Days;
@@ -167,14 +167,20 @@ final class ThinView extends VBox {
                 .add(Tables.figures(
                         "thin.going",
                         110,
-                        f -> Say.number(f.going()),
+                        f -> Formats.number(f.going()),
                         Comparator.comparingInt(ThinPlan.OfFile::going)));
         files.getColumns()
                 .add(Tables.figures(
-                        "thin.left", 110, f -> Say.number(f.left()), Comparator.comparingInt(ThinPlan.OfFile::left)));
+                        "thin.left",
+                        110,
+                        f -> Formats.number(f.left()),
+                        Comparator.comparingInt(ThinPlan.OfFile::left)));
         files.getColumns()
                 .add(Tables.figures(
-                        "thin.bytes", 110, f -> Say.size(f.bytes()), Comparator.comparingLong(ThinPlan.OfFile::bytes)));
+                        "thin.bytes",
+                        110,
+                        f -> Formats.size(f.bytes()),
+                        Comparator.comparingLong(ThinPlan.OfFile::bytes)));
         return files;
     }
 

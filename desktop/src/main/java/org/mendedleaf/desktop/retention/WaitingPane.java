@@ -8,8 +8,8 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.control.Button;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.line.LetGo;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.line.PendingDeletion;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -70,7 +70,7 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
             asking(true);
             int n = p.waiting().size();
             sure.setText(Words.of("waiting.sure", n));
-            effect.setText(Words.of("waiting.ask", n, Say.size(p.report().waiting())));
+            effect.setText(Words.of("waiting.ask", n, Formats.size(p.report().waiting())));
         }
     }
 
@@ -82,11 +82,12 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
     }
 
     private String when(Batch b) {
-        return Say.moment(b.at(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                b.at(), model.context().clock().instant(), model.context().zone());
     }
 
     private String due(Batch b) {
-        return Say.full(b.due(), model.desk().zone());
+        return Formats.full(b.due(), model.context().zone());
     }
 
     @Override
@@ -95,7 +96,7 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
         if (p == null) {
             return;
         }
-        Map<Long, List<LetGo>> byAction = new LinkedHashMap<>();
+        Map<Long, List<PendingDeletion>> byAction = new LinkedHashMap<>();
         p.waiting()
                 .forEach(l -> byAction.computeIfAbsent(l.journal(), x -> new ArrayList<>())
                         .add(l));
@@ -107,7 +108,7 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
                 list.get(0).who(),
                 list.get(0).reason().equals("ERASED"),
                 list.size(),
-                (int) list.stream().map(LetGo::line).distinct().count())));
+                (int) list.stream().map(PendingDeletion::line).distinct().count())));
         table.getItems().setAll(all);
         table.getSelectionModel().selectFirst();
         back.setDisable(all.isEmpty());
@@ -116,10 +117,10 @@ final class WaitingPane extends ListPane<WaitingPane.Batch> {
         now.setText(Words.of(p.waiting().isEmpty() ? "waiting.reclaim" : "waiting.now"));
         effect.setText(
                 p.waiting().isEmpty()
-                        ? Words.of("waiting.nothing", Say.size(unused))
+                        ? Words.of("waiting.nothing", Formats.size(unused))
                         : Words.of(
                                 "waiting.effect",
                                 p.waiting().size(),
-                                Say.size(p.report().waiting())));
+                                Formats.size(p.report().waiting())));
     }
 }

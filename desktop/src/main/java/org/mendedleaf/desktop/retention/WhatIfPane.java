@@ -13,7 +13,7 @@ import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.ForecastChart;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -98,42 +98,42 @@ final class WhatIfPane extends VBox {
             grid.addRow(
                     row++,
                     Ui.label(Words.of("age." + a)),
-                    Ui.label(Say.number(one.versions()), "dim"),
-                    Ui.label(Say.size(one.bytes()), "dim"),
-                    Ui.label(Say.number(two.versions()), style),
-                    Ui.label(Say.size(two.bytes()), style));
+                    Ui.label(Formats.number(one.versions()), "dim"),
+                    Ui.label(Formats.size(one.bytes()), "dim"),
+                    Ui.label(Formats.number(two.versions()), style),
+                    Ui.label(Formats.size(two.bytes()), style));
         }
         grid.addRow(
                 row,
                 Ui.label(Words.of("whatif.taken"), "small-title"),
-                Ui.label(Say.number(what.now().versions()), "small-title"),
-                Ui.label(Say.size(what.now().takenBytes()), "small-title"),
-                Ui.label(Say.number(what.proposed().versions()), "small-title"),
-                Ui.label(Say.size(what.proposed().takenBytes()), "small-title"));
+                Ui.label(Formats.number(what.now().versions()), "small-title"),
+                Ui.label(Formats.size(what.now().takenBytes()), "small-title"),
+                Ui.label(Formats.number(what.proposed().versions()), "small-title"),
+                Ui.label(Formats.size(what.proposed().takenBytes()), "small-title"));
         return grid;
     }
 
     private Node forecast(RetentionModel.Ahead e) {
-        Instant now = model.desk().clock().instant();
+        Instant now = model.context().clock().instant();
         Forecast f = e.then();
         Label basis = Ui.label(
                 Words.of(f.assumed() ? "forecast.assumed" : "forecast.basis", f.observedDays()), "dim", "small-words");
         basis.setWrapText(true);
         Label words = Ui.label(Words.of(
                 "forecast.words",
-                Say.oneDecimal(f.versionsPerDay()),
-                Say.size(f.curve().get(0).bytes()),
-                Say.size(f.monthBytes()),
-                Say.size(f.yearBytes())));
+                Formats.oneDecimal(f.versionsPerDay()),
+                Formats.size(f.curve().get(0).bytes()),
+                Formats.size(f.monthBytes()),
+                Formats.size(f.yearBytes())));
         words.setId("forecast-words");
         words.setWrapText(true);
         String full = f.fullAt(now)
-                .map(at ->
-                        Words.of("forecast.full", Say.day(at, now, model.desk().zone())))
+                .map(at -> Words.of(
+                        "forecast.full", Formats.day(at, now, model.context().zone())))
                 .orElseGet(() -> Words.of("forecast.notFull"));
         long difference = f.yearBytes() - e.now().yearBytes();
         Label more = Ui.label(
-                difference == 0 ? full : Words.of("forecast.difference", Say.sizeChange(difference), full), "dim");
+                difference == 0 ? full : Words.of("forecast.difference", Formats.sizeChange(difference), full), "dim");
         more.setWrapText(true);
         return new VBox(
                 6,
@@ -159,8 +159,8 @@ final class WhatIfPane extends VBox {
             grid.addRow(
                     row++,
                     name,
-                    Ui.label(Say.number(d.now()), "dim"),
-                    Ui.label(Say.number(d.proposed()), d.proposed() < d.now() ? "clay-text" : "differs"));
+                    Ui.label(Formats.number(d.now()), "dim"),
+                    Ui.label(Formats.number(d.proposed()), d.proposed() < d.now() ? "clay-text" : "differs"));
         }
         if (what.differing().size() > FILES) {
             grid.add(Ui.label(Words.of("cli.rules.more", what.differing().size() - FILES), "dim"), 0, row, 3, 1);

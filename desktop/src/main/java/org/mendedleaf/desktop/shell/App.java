@@ -22,9 +22,10 @@ import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.home.Home;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
 
 /** The application: its window, its settings, its end. */
 public final class App extends Application {
@@ -37,7 +38,7 @@ public final class App extends Application {
             "IBMPlexSans_600SemiBold.ttf",
             "IBMPlexMono_400Regular.ttf");
 
-    private @Nullable Desk desk;
+    private @Nullable AppContext context;
     private @Nullable Shell shell;
 
     /** With this argument the window says when it has listed a folder, and closes. */
@@ -45,7 +46,7 @@ public final class App extends Application {
 
     @Override
     public void start(Stage stage) throws IOException {
-        Home home = Home.open(Home.defaultFolder(System.getenv()));
+        UserSettings home = UserSettings.open(UserSettings.defaultFolder(System.getenv()));
         Shell shown = show(stage, home, Clock.system(ZoneId.systemDefault()));
         if (getParameters().getRaw().contains(UNTIL_LISTING)) {
             shown.files().listingProperty().addListener((o, a, listing) -> {
@@ -64,15 +65,15 @@ public final class App extends Application {
     }
 
     /** Shows the window over these settings. */
-    public Shell show(Stage stage, Home home, Clock system) throws IOException {
+    public Shell show(Stage stage, UserSettings home, Clock system) throws IOException {
         Words.use(home.language());
         // The toolkit has words of its own, on the buttons of its dialogs.
         Locale.setDefault(Locale.Category.DISPLAY, Words.locale());
         loadFonts();
-        Desk newDesk = new Desk(home, system, Platform::runLater);
+        AppContext newDesk = new AppContext(home, system, Platform::runLater);
         Theme theme = new Theme(home);
         Shell newShell = new Shell(newDesk, theme, from -> askFolder(stage, from));
-        desk = newDesk;
+        context = newDesk;
         shell = newShell;
         Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
         theme.apply(scene);
@@ -104,9 +105,10 @@ public final class App extends Application {
     }
 
     /** Says once that the sample office has a today of its own. */
-    private static void sayToday(Home home, Desk desk) {
+    private static void sayToday(UserSettings home, AppContext context) {
         if (home.hasOwnToday() && home.remembered(TODAY_SAID).isEmpty()) {
-            desk.tell(Words.of("desktop.ownToday", Say.full(desk.clock().instant(), desk.zone())));
+            context.tell(
+                    Words.of("desktop.ownToday", Formats.full(context.clock().instant(), context.zone())));
             home.remember(TODAY_SAID, "true");
         }
     }
@@ -121,7 +123,7 @@ public final class App extends Application {
         }
     }
 
-    private static double number(Home home, String key, double otherwise) {
+    private static double number(UserSettings home, String key, double otherwise) {
         String text = home.remembered(key);
         return text.matches("\\d{3,5}") ? Double.parseDouble(text) : otherwise;
     }
@@ -175,7 +177,7 @@ public final class App extends Application {
         return alert.showAndWait().filter(b -> b == end).isPresent();
     }
 
-    private static void remember(Stage stage, Home home, Shell shell) {
+    private static void remember(Stage stage, UserSettings home, Shell shell) {
         home.remember("maximized", String.valueOf(stage.isMaximized()));
         if (!stage.isMaximized()) {
             home.remember("width", String.valueOf(Math.round(stage.getScene().getWidth())));
@@ -191,7 +193,7 @@ public final class App extends Application {
 
     @Override
     public void stop() {
-        Desk open = desk;
+        AppContext open = context;
         if (open != null) {
             open.close();
         }

@@ -24,16 +24,18 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.UserFolders;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.document.DifferenceView;
+import org.mendedleaf.desktop.document.DocumentPane;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
 import org.mendedleaf.desktop.find.FindModel;
 import org.mendedleaf.desktop.find.FindView;
 import org.mendedleaf.desktop.journal.JournalModel;
 import org.mendedleaf.desktop.journal.JournalView;
-import org.mendedleaf.desktop.look.DifferenceView;
-import org.mendedleaf.desktop.look.LookPane;
 import org.mendedleaf.desktop.mend.MendModel;
 import org.mendedleaf.desktop.mend.MendView;
 import org.mendedleaf.desktop.protection.ProtectModel;
@@ -48,7 +50,7 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** The frame around the screens: name and person above, what goes on below. */
 public final class Shell extends BorderPane {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Theme theme;
     private Function<File, Optional<File>> folderAsk;
     private final FilesModel files;
@@ -69,7 +71,7 @@ public final class Shell extends BorderPane {
     private final Button findTab = new Button();
     private final StackPane middle = new StackPane();
     private final KeysSheet keys = new KeysSheet();
-    private final Ways ways;
+    private final ScreenNavigator navigator;
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
@@ -80,13 +82,13 @@ public final class Shell extends BorderPane {
     private static final List<KeyCombination> REDO =
             List.of(KeyCombination.valueOf("Ctrl+Shift+Z"), KeyCombination.valueOf("Ctrl+Y"));
 
-    Shell(Desk desk, Theme theme, Function<File, Optional<File>> folderAsk) {
-        this.desk = desk;
+    Shell(AppContext context, Theme theme, Function<File, Optional<File>> folderAsk) {
+        this.context = context;
         this.theme = theme;
         this.folderAsk = folderAsk;
-        this.files = new FilesModel(desk);
+        this.files = new FilesModel(context);
         this.filesView = new FilesView(files, () -> protect(false));
-        this.protection = new ProtectionModel(desk);
+        this.protection = new ProtectionModel(context);
         this.protectionView = new ProtectionView(
                 protection,
                 start -> this.folderAsk.apply(start),
@@ -99,11 +101,11 @@ public final class Shell extends BorderPane {
                     showFiles();
                 },
                 () -> protect(false));
-        this.retentionView = new RetentionView(new RetentionModel(desk));
-        this.findView = new FindView(new FindModel(desk), this::lead);
-        this.mend = new MendModel(desk);
+        this.retentionView = new RetentionView(new RetentionModel(context));
+        this.findView = new FindView(new FindModel(context), this::lead);
+        this.mend = new MendModel(context);
         this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false), this::showProtection);
-        this.journal = new JournalModel(desk);
+        this.journal = new JournalModel(context);
         this.journalView = new JournalView(
                 journal,
                 (held, action) -> files.undoActions().undo(held, action),
@@ -117,24 +119,26 @@ public final class Shell extends BorderPane {
                 },
                 name -> saveAsk.apply(name),
                 words -> files.say(words, false, false));
-        desk.changesProperty().addListener((o, a, b) -> {
+        context.changesProperty().addListener((o, a, b) -> {
             if (middle.getChildren().contains(journalView)) {
                 journal.reload();
             }
         });
-        desk.noticeProperty().addListener((o, a, notice) -> files.say(notice.words(), false, notice.needsSomebody()));
-        this.ways = new Ways(desk, files, view -> middle.getChildren().setAll(view), this::showFiles);
-        files.setLeads(ways);
+        context.noticeProperty()
+                .addListener((o, a, notice) -> files.say(notice.words(), false, notice.needsSomebody()));
+        this.navigator =
+                new ScreenNavigator(context, files, view -> middle.getChildren().setAll(view), this::showFiles);
+        files.setNavigator(navigator);
         getStyleClass().add("shell");
         Supplier<Optional<File>> fromHome =
                 () -> folderAsk.apply(UserFolders.home().toFile());
         filesView.setFolderAsk(fromHome);
-        ways.setFolderAsk(fromHome);
+        navigator.setFolderAsk(fromHome);
         setTop(bar());
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
-        setBottom(new StatusBar(desk, this::showProtection, new MessageBar(files)));
+        setBottom(new StatusBar(context, this::showProtection, new MessageBar(files)));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {
@@ -183,8 +187,8 @@ public final class Shell extends BorderPane {
                         journalTab,
                         Ui.spacer(),
                         findButton(),
-                        new WhoMenu(desk),
-                        new UndoMenu(desk, files),
+                        new WhoMenu(context),
+                        new UndoMenu(context, files),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
                         Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));
         return bar;
@@ -221,8 +225,8 @@ public final class Shell extends BorderPane {
 
     /** Opens the user's data: the place and folder that were looked at last, or the way to protect one. */
     void open() {
-        desk.open(() -> {
-            Home home = desk.home();
+        context.open(() -> {
+            UserSettings home = context.settings();
             openLast();
             if (files.placeProperty().get() != null) {
                 showFiles();
@@ -246,11 +250,11 @@ public final class Shell extends BorderPane {
 
     /** Goes to the place that was looked at last, or to any; stays nowhere while there is none. */
     private void openLast() {
-        Home home = desk.home();
-        Optional<Held> last = desk.places().stream()
+        UserSettings home = context.settings();
+        Optional<OpenPlace> last = context.places().stream()
                 .filter(h -> h.place().where().equals(home.remembered("place")))
                 .findFirst()
-                .or(() -> desk.places().stream().findFirst());
+                .or(() -> context.places().stream().findFirst());
         if (last.isPresent()) {
             boolean same = last.get().place().where().equals(home.remembered("place"));
             files.open(last.get(), same ? home.remembered("folder") : "");
@@ -259,7 +263,7 @@ public final class Shell extends BorderPane {
 
     /** There are vaults, and none of them can be opened: a disk is away, most likely. */
     private void noVault() {
-        Label why = Ui.label(desk.troubleProperty().get(), "dim", "centered");
+        Label why = Ui.label(context.troubleProperty().get(), "dim", "centered");
         why.setId("no-vault");
         why.setWrapText(true);
         why.setMaxWidth(560);
@@ -319,7 +323,7 @@ public final class Shell extends BorderPane {
             openLast();
         }
         if (files.placeProperty().get() == null) {
-            protect(desk.home().vaults().isEmpty());
+            protect(context.settings().vaults().isEmpty());
             return;
         }
         here(filesTab);
@@ -328,7 +332,7 @@ public final class Shell extends BorderPane {
     }
 
     private void protect(boolean first) {
-        ProtectModel model = new ProtectModel(desk);
+        ProtectModel model = new ProtectModel(context);
         model.suggest();
         ProtectView view = new ProtectView(
                 model,
@@ -355,7 +359,7 @@ public final class Shell extends BorderPane {
             showJournal();
         } else if (e.isControlDown()
                 && (e.getCode() == KeyCode.K || e.getCode() == KeyCode.F && !isReading())
-                && !desk.places().isEmpty()) {
+                && !context.places().isEmpty()) {
             showFind();
         } else if (e.getCode() == KeyCode.ESCAPE && middle.getChildren().contains(findView)) {
             showFiles();
@@ -363,10 +367,10 @@ public final class Shell extends BorderPane {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
-        } else if (e.getCode() == KeyCode.ESCAPE && (ways.leaveDifference() || leaveMendDifference())) {
+        } else if (e.getCode() == KeyCode.ESCAPE && (navigator.leaveDifference() || leaveMendDifference())) {
             e.consume();
             return;
-        } else if (e.getCode() == KeyCode.ESCAPE && ways.leave()) {
+        } else if (e.getCode() == KeyCode.ESCAPE && navigator.leave()) {
             showFiles();
         } else if (REDO.stream().anyMatch(keys -> keys.match(e)) && !isTyping()) {
             once(e, files::redo);
@@ -375,7 +379,8 @@ public final class Shell extends BorderPane {
         } else if (e.isControlDown() && e.getCode() == KeyCode.D) {
             theme.toggle();
         } else if (e.getCode() == KeyCode.F5 && files.placeProperty().get() != null) {
-            desk.capture(java.util.Objects.requireNonNull(files.placeProperty().get()), r -> {});
+            context.capture(
+                    java.util.Objects.requireNonNull(files.placeProperty().get()), r -> {});
         } else {
             return;
         }
@@ -388,7 +393,7 @@ public final class Shell extends BorderPane {
             return true;
         }
         for (Node at = getScene().getFocusOwner(); at != null; at = at.getParent()) {
-            if (at instanceof LookPane || at instanceof DifferenceView) {
+            if (at instanceof DocumentPane || at instanceof DifferenceView) {
                 return true;
             }
         }
@@ -424,7 +429,7 @@ public final class Shell extends BorderPane {
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<Optional<File>> ask) {
         filesView.setFileAsk(ask);
-        ways.setFileAsk(ask);
+        navigator.setFileAsk(ask);
     }
 
     /** Puts a way to ask for several files in place. */
@@ -435,25 +440,25 @@ public final class Shell extends BorderPane {
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
     public void setSaveAsk(Function<String, Optional<File>> ask) {
         saveAsk = ask;
-        ways.setSaveAsk(ask);
+        navigator.setSaveAsk(ask);
         filesView.setSaveAsk(ask);
         retentionView.setSaveAsk(ask);
     }
 
     void setOpener(Consumer<Path> opener) {
         filesView.setOpener(opener);
-        ways.setOpener(opener);
+        navigator.setOpener(opener);
     }
 
     /** Puts another way to ask for a folder in place. */
     public void setFolderAsk(Supplier<Optional<File>> ask) {
         folderAsk = start -> ask.get();
         filesView.setFolderAsk(ask);
-        ways.setFolderAsk(ask);
+        navigator.setFolderAsk(ask);
     }
 
-    void remember(Home home) {
-        Held held = files.placeProperty().get();
+    void remember(UserSettings home) {
+        OpenPlace held = files.placeProperty().get();
         if (held != null) {
             home.remember("place", held.place().where());
             home.remember("folder", files.folderProperty().get());
@@ -470,7 +475,7 @@ public final class Shell extends BorderPane {
     }
 
     /** What all screens share. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 }

@@ -13,8 +13,9 @@ import javafx.scene.shape.Circle;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.jobs.Job;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** How everything stands, and the work that goes on. */
@@ -22,7 +23,7 @@ final class StatusBar extends HBox {
 
     private static final Duration GROWS_OLDER = Duration.ofSeconds(20);
 
-    private final Desk desk;
+    private final AppContext context;
     private final Circle dot = new Circle(4);
     private final Label folders = Ui.label("", "status-words");
     private final Label last = Ui.label("", "status-words", "dim");
@@ -45,9 +46,9 @@ final class StatusBar extends HBox {
      * @param toCause leads to where what is wrong stands, with what can be done
      * @param message what was done; while it says something the bar leaves it the space
      */
-    StatusBar(Desk desk, Runnable toCause, Node message) {
+    StatusBar(AppContext context, Runnable toCause, Node message) {
         super(18);
-        this.desk = desk;
+        this.context = context;
         this.trouble = Ui.plainButton("", toCause, "status-words", "clay-text", "status-cause");
         getStyleClass().add("status-bar");
         setAlignment(Pos.CENTER_LEFT);
@@ -64,7 +65,8 @@ final class StatusBar extends HBox {
         progress.setPrefWidth(120);
         pause = Ui.button("job.pause", this::pause, "flat", "small");
         pause.setMinWidth(USE_PREF_SIZE);
-        Button cancel = Ui.iconButton(Feather.X, "job.cancel", () -> desk.jobs().cancel());
+        Button cancel =
+                Ui.iconButton(Feather.X, "job.cancel", () -> context.jobs().cancel());
         cancel.setId("job-cancel");
         work = new HBox(10, job, progress, pause, cancel);
         work.setAlignment(Pos.CENTER_RIGHT);
@@ -75,11 +77,11 @@ final class StatusBar extends HBox {
         this.message = message;
         message.visibleProperty().addListener((o, a, is) -> giveWay());
         widthProperty().addListener((o, a, b) -> giveWay());
-        desk.standingProperty().addListener((o, a, s) -> stand());
-        desk.troubleProperty().addListener((o, a, s) -> stand());
-        desk.jobs().currentProperty().addListener((o, a, s) -> work(s));
+        context.standingProperty().addListener((o, a, s) -> stand());
+        context.troubleProperty().addListener((o, a, s) -> stand());
+        context.jobs().currentProperty().addListener((o, a, s) -> work(s));
         // "2 min ago" grows older by itself.
-        desk.background().every(GROWS_OLDER, this::stand);
+        context.background().every(GROWS_OLDER, this::stand);
         stand();
         work(null);
     }
@@ -95,21 +97,21 @@ final class StatusBar extends HBox {
     }
 
     private void stand() {
-        Desk.Standing s = desk.standingProperty().get();
+        AppContext.Standing s = context.standingProperty().get();
         boolean all = s.watched() == s.folders();
         folders.setText(Words.of(all ? "status.watched" : "status.folders", s.folders(), s.watched()));
-        Instant now = desk.clock().instant();
+        Instant now = context.clock().instant();
         boolean never = s.lastSave().equals(Instant.EPOCH);
-        last.setText(never ? "" : Words.of("status.lastSave", Say.ago(s.lastSave(), now, desk.zone())));
+        last.setText(never ? "" : Words.of("status.lastSave", Formats.ago(s.lastSave(), now, context.zone())));
         space.setText(
                 s.folders() == 0
                         ? ""
                         : Words.of(
                                 "status.space",
-                                Say.size(s.space().storedBytes()),
-                                Say.number(s.space().versions()),
-                                Say.size(s.space().versionBytes())));
-        String words = desk.troubleProperty().get();
+                                Formats.size(s.space().storedBytes()),
+                                Formats.number(s.space().versions()),
+                                Formats.size(s.space().versionBytes())));
+        String words = context.troubleProperty().get();
         // What a program hears at once is noted too, and is then among the others, said shorter.
         boolean noted = s.troubles().stream().anyMatch(words::contains);
         String shown = words.isEmpty() || noted ? String.join("  ·  ", s.troubles()) : words;
@@ -129,15 +131,17 @@ final class StatusBar extends HBox {
         }
         Duration left = s.left();
         String done = s.allBytes() > 0
-                ? Words.of("job.bytes", Say.size(s.bytes()), Say.size(s.allBytes()))
-                : s.allFiles() > 0 ? Words.of("job.files", Say.number(s.files()), Say.number(s.allFiles())) : "";
+                ? Words.of("job.bytes", Formats.size(s.bytes()), Formats.size(s.allBytes()))
+                : s.allFiles() > 0
+                        ? Words.of("job.files", Formats.number(s.files()), Formats.number(s.allFiles()))
+                        : "";
         job.setText(String.join(
                 " · ",
                 java.util.stream.Stream.of(
                                 s.title(),
                                 done,
-                                s.bytes() > 0 ? Words.of("job.rate", Say.size(s.rate())) : "",
-                                left == null ? "" : Words.of("job.left", Say.duration(left)))
+                                s.bytes() > 0 ? Words.of("job.rate", Formats.size(s.rate())) : "",
+                                left == null ? "" : Words.of("job.left", Formats.duration(left)))
                         .filter(t -> !t.isEmpty())
                         .toList()));
         progress.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
@@ -145,9 +149,9 @@ final class StatusBar extends HBox {
     }
 
     private void pause() {
-        Job.Snapshot s = desk.jobs().currentProperty().get();
+        Job.Snapshot s = context.jobs().currentProperty().get();
         if (s != null) {
-            desk.jobs().pause(s.state() != Job.State.PAUSED);
+            context.jobs().pause(s.state() != Job.State.PAUSED);
         }
     }
 }

@@ -7,7 +7,7 @@ import java.util.Objects;
 import javafx.application.Application;
 import javafx.scene.Scene;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 
 /** Light or dark, remembered. */
 public final class Theme {
@@ -15,11 +15,11 @@ public final class Theme {
     private static final String BASE = "/org/mendedleaf/desktop/leaf.css";
     private static final String DARK = "/org/mendedleaf/desktop/leaf-dark.css";
 
-    private final Home home;
+    private final UserSettings home;
     private @Nullable Scene scene;
     private boolean dark;
 
-    Theme(Home home) {
+    Theme(UserSettings home) {
         this.home = home;
         this.dark = home.remembered("theme").equals("dark");
     }

@@ -14,8 +14,11 @@ import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -24,47 +27,47 @@ final class UndoMenu extends MenuButton {
 
     private static final int MOST = 10;
 
-    private final Desk desk;
+    private final AppContext context;
     private final FilesModel files;
     private final Background.Newest question;
 
     /** What is done to which action, and what that action was. */
-    private record Undoable(Held held, Action action, Action shown) {
+    private record Undoable(OpenPlace held, Action action, Action shown) {
         boolean redo() {
             return shown.id() != action.id();
         }
     }
 
-    UndoMenu(Desk desk, FilesModel files) {
-        this.desk = desk;
+    UndoMenu(AppContext context, FilesModel files) {
+        this.context = context;
         this.files = files;
-        this.question = desk.background().new Newest();
+        this.question = context.background().new Newest();
         setId("undo-menu");
         setGraphic(new FontIcon(Feather.ROTATE_CCW));
         getStyleClass().addAll("icon-button", "flat");
         setAccessibleText(Words.of("undo.menu"));
         setTooltip(Ui.tooltip(Words.of("undo.menu")));
         show(List.of());
-        desk.changesProperty().addListener((o, a, b) -> load());
-        desk.places().addListener((javafx.collections.ListChangeListener<Held>) c -> load());
+        context.changesProperty().addListener((o, a, b) -> load());
+        context.places().addListener((javafx.collections.ListChangeListener<OpenPlace>) c -> load());
     }
 
     private void load() {
-        Map<java.nio.file.Path, OpenVault> vaults = desk.vaults();
-        List<Held> places = List.copyOf(desk.places());
+        Map<java.nio.file.Path, OpenVault> vaults = context.vaults();
+        List<OpenPlace> places = List.copyOf(context.places());
         question.ask(
                 () -> find(vaults, places),
                 this::show,
                 e -> org.slf4j.LoggerFactory.getLogger(UndoMenu.class).debug("no actions", e));
     }
 
-    private static List<Undoable> find(Map<java.nio.file.Path, OpenVault> vaults, List<Held> places)
+    private static List<Undoable> find(Map<java.nio.file.Path, OpenVault> vaults, List<OpenPlace> places)
             throws IOException {
         List<Undoable> found = new ArrayList<>();
         for (OpenVault vault : vaults.values()) {
             try (Reading reading = vault.read()) {
                 for (Action a : JournalStore.of(reading).undoable(MOST)) {
-                    Optional<Held> held = places.stream()
+                    Optional<OpenPlace> held = places.stream()
                             .filter(h -> h.vault() == vault && h.place().id() == a.place())
                             .findFirst();
                     held.ifPresent(h -> found.add(new Undoable(h, a, a)));
@@ -98,7 +101,7 @@ final class UndoMenu extends MenuButton {
             MenuItem item = new MenuItem(Words.of(
                     u.redo() ? "redo.item" : "undo.item",
                     u.shown().words(),
-                    Say.moment(a.at(), desk.clock().instant(), desk.zone()),
+                    Formats.moment(a.at(), context.clock().instant(), context.zone()),
                     a.who()));
             item.setOnAction(e -> {
                 if (u.redo()) {

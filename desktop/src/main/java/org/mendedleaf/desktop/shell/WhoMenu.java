@@ -16,33 +16,36 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** Who works here, and who could: the person of this computer, members of its folders, whose addresses are known. */
 final class WhoMenu extends MenuButton {
 
-    private final Desk desk;
+    private final AppContext context;
     private final Background.Newest question;
     private Set<String> known = Set.of();
 
-    WhoMenu(Desk desk) {
-        this.desk = desk;
-        this.question = desk.background().new Newest();
+    WhoMenu(AppContext context) {
+        this.context = context;
+        this.question = context.background().new Newest();
         setId("who");
         setMinWidth(USE_PREF_SIZE);
         getStyleClass().addAll("flat", "text-button", "who");
         setAccessibleText(Words.of("who.menu"));
         setOnShowing(e -> fill());
-        desk.changesProperty().addListener((o, a, b) -> load());
-        desk.places().addListener((javafx.collections.ListChangeListener<Held>) c -> load());
+        context.changesProperty().addListener((o, a, b) -> load());
+        context.places().addListener((javafx.collections.ListChangeListener<OpenPlace>) c -> load());
         show(Set.of());
     }
 
     private void load() {
-        java.util.List<Held> places = java.util.List.copyOf(desk.places());
+        java.util.List<OpenPlace> places = java.util.List.copyOf(context.places());
         question.ask(
                 () -> {
                     Set<String> names = new TreeSet<>();
-                    for (Held h : places) {
+                    for (OpenPlace h : places) {
                         if (!h.place().isOutside()) {
                             try (Reading reading = h.vault().read()) {
                                 PlaceRules.of(reading, h.place()).settings().members().stream()
@@ -59,19 +62,19 @@ final class WhoMenu extends MenuButton {
 
     private void show(Set<String> names) {
         known = names;
-        setText(desk.home().who());
+        setText(context.settings().who());
         fill();
     }
 
     private void fill() {
         Set<String> names = new TreeSet<>(known);
-        names.addAll(desk.home().addresses().keySet());
-        names.add(desk.home().person());
+        names.addAll(context.settings().addresses().keySet());
+        names.add(context.settings().person());
         getItems().clear();
         for (String name : names) {
             MenuItem item = new MenuItem(
-                    name.equals(desk.home().person()) ? Words.of("who.person", name) : Words.of("who.as", name));
-            item.setDisable(name.equals(desk.home().who()));
+                    name.equals(context.settings().person()) ? Words.of("who.person", name) : Words.of("who.as", name));
+            item.setDisable(name.equals(context.settings().who()));
             item.setOnAction(e -> workAs(name));
             getItems().add(item);
         }
@@ -91,7 +94,7 @@ final class WhoMenu extends MenuButton {
     private Menu languages() {
         Menu menu = new Menu(Words.of("who.language"));
         menu.setId("languages");
-        String chosen = desk.home().language();
+        String chosen = context.settings().language();
         menu.getItems().add(language(Words.of("who.language.system"), null, chosen == null));
         for (Locale each : Words.LANGUAGES) {
             String tag = each.toLanguageTag();
@@ -106,11 +109,11 @@ final class WhoMenu extends MenuButton {
         item.setSelected(chosen);
         item.setOnAction(e -> {
             try {
-                desk.home().language(tag);
-                desk.tell(Words.of("who.language.next", words));
+                context.settings().language(tag);
+                context.tell(Words.of("who.language.next", words));
             } catch (IOException failed) {
                 org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("the language is not remembered", failed);
-                desk.tell(Failures.words(failed));
+                context.tell(Failures.words(failed));
             }
             fill();
         });
@@ -119,9 +122,9 @@ final class WhoMenu extends MenuButton {
 
     private void workAs(String name) {
         try {
-            desk.home().workAs(name);
+            context.settings().workAs(name);
             setText(name);
-            desk.changed();
+            context.changed();
         } catch (IOException e) {
             org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("who works here is not remembered", e);
         }

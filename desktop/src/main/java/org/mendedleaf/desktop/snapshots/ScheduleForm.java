@@ -30,7 +30,8 @@ final class ScheduleForm extends VBox {
     ScheduleForm(SnapshotsModel model) {
         super(10);
         this.model = model;
-        this.made = new ScheduleModel(model.desk().zone(), model.desk().clock().instant());
+        this.made = new ScheduleModel(
+                model.context().zone(), model.context().clock().instant());
         getStyleClass().add("schedule-form");
         ComboBox<ScheduleModel.Often> often =
                 Choices.of(List.of(ScheduleModel.Often.values()), o -> Words.of("schedule.often." + o));
@@ -158,7 +159,7 @@ final class ScheduleForm extends VBox {
         try {
             SnapshotSchedule s = made.schedule(
                     model.held().place().id(), model.scopeProperty().get());
-            sentence.setText(ScheduleModel.sentence(s, model.desk().clock().instant()));
+            sentence.setText(ScheduleModel.sentence(s, model.context().clock().instant()));
             Ui.style(sentence, "error-text", false);
             go.setDisable(false);
         } catch (IllegalArgumentException e) {

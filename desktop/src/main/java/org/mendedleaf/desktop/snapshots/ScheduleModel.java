@@ -12,7 +12,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.snapshots.Recurrence;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** A schedule that is being made, without a scene: plain choices, and the rule that comes of them. */
@@ -173,7 +173,7 @@ final class ScheduleModel {
                 ? Words.of("schedule.over")
                 : Words.of(
                         "schedule.next",
-                        next.stream().map(n -> Say.coming(n, now, s.zone())).collect(Collectors.joining(" · ")));
+                        next.stream().map(n -> Formats.coming(n, now, s.zone())).collect(Collectors.joining(" · ")));
         String folder = s.path().isEmpty() ? "" : Words.of("schedule.covers", s.path());
         String said = r.sentence() + ", " + kept + ", " + Words.of("schedule.missed." + s.missed()) + folder;
         return capital(said) + ".\n" + capital(times) + ".";

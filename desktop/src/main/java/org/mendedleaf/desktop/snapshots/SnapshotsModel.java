@@ -14,29 +14,29 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.catalogue.CutSpace;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotSpace;
 import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.disk.TextFile;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.snapshots.CalendarFile;
 import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Background;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
-import org.mendedleaf.desktop.shell.Jobs;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Background;
+import org.mendedleaf.desktop.context.Jobs;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** The snapshots of one place and their schedules, without a scene. */
 public final class SnapshotsModel {
 
-    private final Desk desk;
-    private final Held held;
+    private final AppContext context;
+    private final OpenPlace held;
     private final String folder;
     private final StringProperty scope = new SimpleStringProperty("");
     private final Background.Newest question;
@@ -53,13 +53,13 @@ public final class SnapshotsModel {
      *
      * @param folder in it that new ones may cover alone; empty for none
      */
-    public SnapshotsModel(Desk desk, Held held, String folder) {
-        this.desk = desk;
+    public SnapshotsModel(AppContext context, OpenPlace held, String folder) {
+        this.context = context;
         this.held = held;
         this.folder = folder;
-        this.question = desk.background().new Newest();
-        this.spaceQuestion = desk.background().new Newest();
-        desk.changesProperty().addListener(new javafx.beans.value.WeakChangeListener<>(changes));
+        this.question = context.background().new Newest();
+        this.spaceQuestion = context.background().new Newest();
+        context.changesProperty().addListener(new javafx.beans.value.WeakChangeListener<>(changes));
         reload();
     }
 
@@ -69,15 +69,15 @@ public final class SnapshotsModel {
      * @param cut in the other system; null for ours
      * @param holds what it holds; null while it is counted, and for another system's
      */
-    public record Row(Snapshot snapshot, @Nullable Cut cut, CutSpace.@Nullable Holds holds) {}
+    public record Row(Snapshot snapshot, @Nullable RemoteSnapshot cut, SnapshotSpace.@Nullable Holds holds) {}
 
     /** The desk. */
-    public Desk desk() {
-        return desk;
+    public AppContext context() {
+        return context;
     }
 
     /** The place. */
-    public Held held() {
+    public OpenPlace held() {
         return held;
     }
 
@@ -124,7 +124,7 @@ public final class SnapshotsModel {
     /** Whether snapshots can be taken of it. */
     public boolean canTake() {
         return !isOutside()
-                || desk.book()
+                || context.book()
                         .kind(held.place())
                         .map(k -> k.can(Capability.SNAPSHOTS) && k.can(Capability.WRITING))
                         .orElse(false);
@@ -134,9 +134,9 @@ public final class SnapshotsModel {
         return new Snapshots(
                 held.vault(),
                 held.place(),
-                desk.clock(),
-                desk.authors(),
-                desk.home().who());
+                context.clock(),
+                context.authors(),
+                context.settings().who());
     }
 
     private void reload() {
@@ -148,7 +148,7 @@ public final class SnapshotsModel {
                     count(found);
                 },
                 this::failed);
-        desk.background()
+        context.background()
                 .run(
                         () -> isOutside()
                                 ? List.<SnapshotSchedule>of()
@@ -161,7 +161,7 @@ public final class SnapshotsModel {
         List<Row> found = new ArrayList<>();
         try (Reading reading = held.vault().read()) {
             if (isOutside()) {
-                for (Cut c : reading.cuts(held.place())) {
+                for (RemoteSnapshot c : reading.cuts(held.place())) {
                     if (!c.isLive()) {
                         Snapshot s = new Snapshot(0, held.place().id(), "", c.at(), c.label(), "", 0, Optional.empty());
                         found.add(0, new Row(s, c, null));
@@ -183,7 +183,7 @@ public final class SnapshotsModel {
         spaceQuestion.ask(
                 () -> {
                     try (Reading reading = held.vault().read()) {
-                        return CutSpace.of(
+                        return SnapshotSpace.of(
                                 reading,
                                 held.place(),
                                 found.stream().map(Row::snapshot).toList());
@@ -233,27 +233,27 @@ public final class SnapshotsModel {
 
     /** What erasing a snapshot means, in words. */
     public String eraseWords(Row row) {
-        CutSpace.Holds h = row.holds();
+        SnapshotSpace.Holds h = row.holds();
         if (row.cut() != null) {
             return Words.of("snapshot.eraseThere", held.place().where());
         }
-        if (row.snapshot().isHeld(desk.clock().instant())) {
+        if (row.snapshot().isHeld(context.clock().instant())) {
             return Words.of("snapshot.eraseHeld");
         }
         return h == null
                 ? Words.of("snapshot.counting")
-                : Words.of("snapshot.eraseWords", h.aloneVersions(), Say.size(h.aloneBytes()));
+                : Words.of("snapshot.eraseWords", h.aloneVersions(), Formats.size(h.aloneBytes()));
     }
 
     private <T> void work(String title, Jobs.Work<T> work, java.util.function.Function<T, String> words) {
         problem.set("");
-        desk.jobs()
+        context.jobs()
                 .start(
                         title,
                         work,
                         result -> {
                             done.set(words.apply(result));
-                            desk.changed();
+                            context.changed();
                         },
                         this::failed);
     }
@@ -264,7 +264,7 @@ public final class SnapshotsModel {
         work(
                 Words.of("job.snapshot", held.place().label()),
                 progress -> isOutside()
-                        ? desk.outsideWork(held).snapshot(label).at()
+                        ? context.outsideWork(held).snapshot(label).at()
                         : snapshots().take(path, label, progress).at(),
                 (Instant at) -> Words.of("files.snapshot", held.place().label()));
     }
@@ -279,7 +279,7 @@ public final class SnapshotsModel {
 
     /** Whether nothing may take a snapshot away now. */
     public boolean isHeld(Row row) {
-        return row.snapshot().isHeld(desk.clock().instant());
+        return row.snapshot().isHeld(context.clock().instant());
     }
 
     /** Why and until when a snapshot is held, or what holding it would do. */
@@ -292,7 +292,7 @@ public final class SnapshotsModel {
                 .map(end -> Words.of(
                         "snapshot.isHeldUntil",
                         s.hold(),
-                        Say.end(end, desk.clock().instant(), desk.zone())))
+                        Formats.end(end, context.clock().instant(), context.zone())))
                 .orElseGet(() -> Words.of("snapshot.isHeld", s.hold()));
     }
 
@@ -306,20 +306,20 @@ public final class SnapshotsModel {
 
     /** Erases a snapshot; one in a folder comes back by undoing. */
     public void erase(Row row) {
-        Cut cut = row.cut();
-        CutSpace.Holds h = row.holds();
+        RemoteSnapshot cut = row.cut();
+        SnapshotSpace.Holds h = row.holds();
         work(
-                Words.of("job.erase", Say.full(row.snapshot().at(), desk.zone())),
+                Words.of("job.erase", Formats.full(row.snapshot().at(), context.zone())),
                 progress -> cut == null
                         ? snapshots().erase(List.of(row.snapshot().id()))
-                        : (long) desk.outsideWork(held).eraseSnapshot(cut, progress),
+                        : (long) context.outsideWork(held).eraseSnapshot(cut, progress),
                 n -> cut == null
                         ? Words.of(
                                 "snapshot.erased",
                                 1,
                                 h == null ? 0 : h.aloneVersions(),
-                                Say.size(h == null ? 0 : h.aloneBytes()))
-                        : Words.of("cli.snapshot.erasedThere", Say.full(cut.at(), desk.zone()), n));
+                                Formats.size(h == null ? 0 : h.aloneBytes()))
+                        : Words.of("cli.snapshot.erasedThere", Formats.full(cut.at(), context.zone()), n));
     }
 
     /** Stores a schedule. */
@@ -344,7 +344,7 @@ public final class SnapshotsModel {
                 Words.of("job.schedule"),
                 progress -> {
                     List<SnapshotSchedule> found =
-                            CalendarFile.read(TextFile.read(file), held.place().id(), "", desk.zone());
+                            CalendarFile.read(TextFile.read(file), held.place().id(), "", context.zone());
                     for (SnapshotSchedule s : found) {
                         snapshots().schedule(s);
                     }
@@ -361,7 +361,7 @@ public final class SnapshotsModel {
                 progress -> Files.writeString(
                         file,
                         CalendarFile.write(
-                                all, held.place().label(), desk.clock().instant())),
+                                all, held.place().label(), context.clock().instant())),
                 f -> Words.of("plan.saved", f));
     }
 
@@ -375,6 +375,7 @@ public final class SnapshotsModel {
                 : Words.of(
                         "schedule.taken",
                         own.size(),
-                        Say.moment(own.get(0).snapshot().at(), desk.clock().instant(), desk.zone()));
+                        Formats.moment(
+                                own.get(0).snapshot().at(), context.clock().instant(), context.zone()));
     }
 }

@@ -24,9 +24,9 @@ import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.SnapshotSchedule;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel.Row;
 import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
@@ -47,7 +47,7 @@ public final class SnapshotsView extends BorderPane {
     /** How the person at the screen is asked. */
     public interface Asks {
         /** Asks why and until when a snapshot is held, and comes back. */
-        void holdSnapshot(Held held, Snapshot snapshot);
+        void holdSnapshot(OpenPlace held, Snapshot snapshot);
 
         /** Asks for a file to read. */
         Supplier<Optional<File>> file();
@@ -182,8 +182,10 @@ public final class SnapshotsView extends BorderPane {
     }
 
     private String when(Row r) {
-        return Say.moment(
-                r.snapshot().at(), model.desk().clock().instant(), model.desk().zone());
+        return Formats.moment(
+                r.snapshot().at(),
+                model.context().clock().instant(),
+                model.context().zone());
     }
 
     private String covers(Row r) {
@@ -203,11 +205,12 @@ public final class SnapshotsView extends BorderPane {
     private static String files(Row r) {
         return r.holds() == null
                 ? "…"
-                : Say.number(r.holds().files()) + " · " + Say.size(r.holds().bytes());
+                : Formats.number(r.holds().files()) + " · "
+                        + Formats.size(r.holds().bytes());
     }
 
     private static String alone(Row r) {
-        return r.holds() == null ? "…" : Say.size(r.holds().aloneBytes());
+        return r.holds() == null ? "…" : Formats.size(r.holds().aloneBytes());
     }
 
     private void fill() {
@@ -257,7 +260,7 @@ public final class SnapshotsView extends BorderPane {
     }
 
     private VBox schedule(SnapshotSchedule s) {
-        Label words = Ui.label(ScheduleModel.sentence(s, model.desk().clock().instant()));
+        Label words = Ui.label(ScheduleModel.sentence(s, model.context().clock().instant()));
         words.setWrapText(true);
         words.setMinHeight(USE_PREF_SIZE);
         Button end = Ui.button("schedule.end", () -> model.end(s), "small");
@@ -278,7 +281,7 @@ public final class SnapshotsView extends BorderPane {
                 : row.snapshot().label();
         Label title = Ui.label(name, "line-title");
         title.setWrapText(true);
-        Label when = Ui.label(Say.zoned(row.snapshot().at(), model.desk().zone()), "dim");
+        Label when = Ui.label(Formats.zoned(row.snapshot().at(), model.context().zone()), "dim");
         Label who = Ui.label(model.origin(row), "dim");
         Button show = Ui.button("snapshot.see", () -> see.accept(row.snapshot().at()), "accent");
         show.setId("snapshot-see");
@@ -295,9 +298,9 @@ public final class SnapshotsView extends BorderPane {
                             Words.of(
                                     "snapshot.files",
                                     row.holds().files(),
-                                    Say.size(row.holds().bytes())),
+                                    Formats.size(row.holds().bytes())),
                             row.holds().aloneVersions(),
-                            Say.size(row.holds().aloneBytes()))));
+                            Formats.size(row.holds().aloneBytes()))));
         }
         if (row.cut() == null) {
             own(row);

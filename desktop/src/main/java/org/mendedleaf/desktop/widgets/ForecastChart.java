@@ -7,7 +7,7 @@ import javafx.scene.shape.Line;
 import javafx.scene.shape.Polygon;
 import javafx.scene.shape.Polyline;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Two curves of space over a year: as it is, and under the proposed rules with the band in which most outcomes lie. */
@@ -32,10 +32,10 @@ public final class ForecastChart extends Region {
         setPrefHeight(HEIGHT);
         setAccessibleText(Words.of(
                 "forecast.words",
-                Say.oneDecimal(then.versionsPerDay()),
-                Say.size(then.curve().get(0).bytes()),
-                Say.size(then.monthBytes()),
-                Say.size(then.yearBytes())));
+                Formats.oneDecimal(then.versionsPerDay()),
+                Formats.size(then.curve().get(0).bytes()),
+                Formats.size(then.monthBytes()),
+                Formats.size(then.yearBytes())));
         // Drawn when its width changes and not when it is laid out: new children ask for the next layout.
         widthProperty().addListener((o, a, b) -> draw());
     }
@@ -57,7 +57,7 @@ public final class ForecastChart extends Region {
             Line line = new Line(LEFT, y, getWidth(), y);
             line.getStyleClass().add("chart-line");
             line.setManaged(false);
-            Label words = Ui.label(Say.size((long) (scale * i / STEPS)), "chart-words");
+            Label words = Ui.label(Formats.size((long) (scale * i / STEPS)), "chart-words");
             words.setManaged(false);
             words.resizeRelocate(0, y - 8, LEFT - 8, 16);
             getChildren().addAll(line, words);

@@ -15,7 +15,7 @@ import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /** Small parts that all screens are made of. */
@@ -34,7 +34,7 @@ public final class Ui {
      * @param width where hours are counted to 24; where AM or PM follow them, it is wider
      */
     public static double moment(double width) {
-        int more = Say.time(LocalTime.of(22, 0)).length() - "22:00".length();
+        int more = Formats.time(LocalTime.of(22, 0)).length() - "22:00".length();
         return width + more * LETTER;
     }
 

@@ -10,14 +10,16 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.desktop.intake.Putting;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContextTest;
+import org.mendedleaf.desktop.context.Navigator;
+import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.PutService;
 
 /** The Files screen without its scene, in the past. */
-class FilesModelTest extends DeskTest {
+class FilesModelTest extends AppContextTest {
 
     private FilesModel files() throws Exception {
-        FilesModel files = new FilesModel(desk);
+        FilesModel files = new FilesModel(context);
         files.open(held, "");
         until(() -> !files.listingProperty().get().top().isEmpty());
         return files;
@@ -34,13 +36,13 @@ class FilesModelTest extends DeskTest {
         FilesModel files = files();
         files.momentProperty().set(between());
         until(() -> !files.listingProperty().get().since().isNothing());
-        assertThat(files.listingProperty().get().since()).isEqualTo(new Since(1, 1, 1, 0));
-        assertThat(row(files, "", "ledger.csv").orElseThrow().against()).isEqualTo(FileRow.Against.CHANGED);
+        assertThat(files.listingProperty().get().since()).isEqualTo(new ChangesSince(1, 1, 1, 0));
+        assertThat(row(files, "", "ledger.csv").orElseThrow().against()).isEqualTo(FileRow.Change.CHANGED);
         assertThat(row(files, "", "sub").orElseThrow().since().words()).isEqualTo("1 removed, 1 added");
         files.unfold("sub", true);
         until(() -> row(files, "sub", "new.txt").isPresent());
         assertThat(row(files, "sub", "new.txt").orElseThrow().isAdded()).isTrue();
-        assertThat(row(files, "sub", "plan.txt").orElseThrow().against()).isEqualTo(FileRow.Against.SAME);
+        assertThat(row(files, "sub", "plan.txt").orElseThrow().against()).isEqualTo(FileRow.Change.SAME);
         files.showAddedProperty().set(false);
         until(() -> row(files, "sub", "new.txt").isEmpty());
         files.momentProperty().set(null);
@@ -50,8 +52,8 @@ class FilesModelTest extends DeskTest {
     @Test
     void ticksBelongToOneMomentAndLeadToAPlan() throws Exception {
         FilesModel files = files();
-        List<Leads.What> led = new ArrayList<>();
-        files.setLeads(new Leads() {
+        List<Navigator.What> led = new ArrayList<>();
+        files.setNavigator(new Navigator() {
             @Override
             public void plan(What what) {
                 led.add(what);
@@ -59,32 +61,32 @@ class FilesModelTest extends DeskTest {
 
             @Override
             public void compare(
-                    Held of, String folderPath, java.time.@org.jspecify.annotations.Nullable Instant from) {}
+                    OpenPlace of, String folderPath, java.time.@org.jspecify.annotations.Nullable Instant from) {}
 
             @Override
-            public void snapshots(Held of, String folderPath) {}
+            public void snapshots(OpenPlace of, String folderPath) {}
 
             @Override
-            public void guard(Putting.Doubt doubt) {}
+            public void guard(PutService.Doubt doubt) {}
 
             @Override
-            public void intake(Held of, List<Path> files, String folderPath) {}
+            public void intake(OpenPlace of, List<Path> files, String folderPath) {}
 
             @Override
-            public void fold(Held of, String folderPath) {}
+            public void fold(OpenPlace of, String folderPath) {}
 
             @Override
-            public void strays(Held of, String folderPath) {}
+            public void strays(OpenPlace of, String folderPath) {}
 
             @Override
             public void erase(
-                    Held of,
+                    OpenPlace of,
                     org.mendedleaf.core.line.Line line,
                     org.mendedleaf.core.retention.Erasing.What what,
                     int number) {}
 
             @Override
-            public void hold(Held held, List<org.mendedleaf.core.line.Hold> choices, String version) {}
+            public void hold(OpenPlace held, List<org.mendedleaf.core.line.Hold> choices, String version) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();
@@ -111,7 +113,7 @@ class FilesModelTest extends DeskTest {
         choose(files, "", "ledger.csv");
         var first = files.line().lineProperty().get().version("1").orElseThrow();
         CountDownLatch busy = new CountDownLatch(1);
-        desk.jobs()
+        context.jobs()
                 .start(
                         "something long",
                         progress -> {

@@ -14,16 +14,17 @@ import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.desktop.context.AppContextTest;
 
 /** What the large view shows, takes out and takes back, without its scene. */
-class ReadingModelsTest extends DeskTest {
+class ReadingModelsTest extends AppContextTest {
 
     private FilesModel ledger() throws Exception {
         return open("ledger.csv");
     }
 
     private FilesModel open(String name) throws Exception {
-        FilesModel files = new FilesModel(desk);
+        FilesModel files = new FilesModel(context);
         files.open(held, "");
         until(() -> files.listingProperty().get().top().stream()
                 .anyMatch(r -> r.entry().name().equals(name)));
@@ -57,19 +58,19 @@ class ReadingModelsTest extends DeskTest {
                 .isEqualTo("kind,kilos\nKaty,412\n");
         Path other = Files.writeString(temp.resolve("other.csv"), "kind,kilos\nKaty,413\n");
         choose(files, 1);
-        files.line().againstProperty().set(new Against.OfFile(other));
+        files.line().againstProperty().set(new CompareTarget.OfFile(other));
         until(() -> files.line().detailProperty().get() instanceof Detail.Compared c
                 && c.after().equals("other.csv"));
         assertThat(compared(files).comparison().words()).isEqualTo("1 cell");
         Files.delete(other);
-        files.line().againstProperty().set(new Against.OfFile(other));
-        files.line().againstProperty().set(new Against.Before());
+        files.line().againstProperty().set(new CompareTarget.OfFile(other));
+        files.line().againstProperty().set(new CompareTarget.Before());
         until(() -> files.line().detailProperty().get() instanceof Detail.Seen);
-        files.line().againstProperty().set(new Against.OfFile(other));
+        files.line().againstProperty().set(new CompareTarget.OfFile(other));
         until(() -> files.line().detailProperty().get() instanceof Detail.Failed);
         assertThat(((Detail.Failed) files.line().detailProperty().get()).words())
                 .contains("is not there");
-        files.line().againstProperty().set(new Against.Now());
+        files.line().againstProperty().set(new CompareTarget.Now());
         until(() -> files.line().detailProperty().get() instanceof Detail.Compared);
         assertThat(compared(files).after()).isEqualTo("what the folder holds now");
     }
@@ -79,15 +80,15 @@ class ReadingModelsTest extends DeskTest {
         FilesModel files = ledger();
         Files.writeString(folder.resolve("ledger.csv"), "kind,kilos\nKaty,500\n");
         choose(files, 1);
-        files.line().againstProperty().set(new Against.Now());
+        files.line().againstProperty().set(new CompareTarget.Now());
         until(() -> files.line().detailProperty().get() instanceof Detail.Compared c
                 && c.comparison().words().equals("1 cell"));
         assertThat(compared(files).contents().get().after().orElseThrow().content())
                 .asString(StandardCharsets.UTF_8)
                 .contains("500");
         Files.delete(folder.resolve("ledger.csv"));
-        files.line().againstProperty().set(new Against.Before());
-        files.line().againstProperty().set(new Against.Now());
+        files.line().againstProperty().set(new CompareTarget.Before());
+        files.line().againstProperty().set(new CompareTarget.Now());
         until(() -> files.line().detailProperty().get() instanceof Detail.Compared c
                 && c.after().equals("version 2"));
     }
@@ -118,11 +119,11 @@ class ReadingModelsTest extends DeskTest {
     void changesAreTakenBackOfWhatIsThereNowOnlyAndOnlyAfterTheOutcomeIsKnown() throws Exception {
         save("ledger.csv", "kind,kilos\nKaty,412\nBramley,7\n", later.plusSeconds(60));
         boolean[] done = {false};
-        desk.capture(held, r -> done[0] = true);
+        context.capture(held, r -> done[0] = true);
         until(() -> done[0]);
         save("ledger.csv", "kind,kilos\nKaty,421\nBramley,7\nPerry,1\n", later.plusSeconds(120));
         done[0] = false;
-        desk.capture(held, r -> done[0] = true);
+        context.capture(held, r -> done[0] = true);
         until(() -> done[0]);
         FilesModel files = ledger();
         until(() -> files.line().lineProperty().get().versions().size() == 4);
@@ -199,7 +200,7 @@ class ReadingModelsTest extends DeskTest {
 
     private void capture() throws Exception {
         boolean[] done = {false};
-        desk.capture(held, r -> done[0] = true);
+        context.capture(held, r -> done[0] = true);
         until(() -> done[0]);
     }
 
@@ -224,7 +225,7 @@ class ReadingModelsTest extends DeskTest {
         until(() -> files.line().detailProperty().get() instanceof Detail.Compared c
                 && c.member().equals("plan.txt"));
         Detail before = files.line().detailProperty().get();
-        desk.changed();
+        context.changed();
         until(() -> files.line().detailProperty().get() != before);
         assertThat(files.line().memberProperty().get()).isEqualTo("plan.txt");
         assertThat(compared(files).member()).isEqualTo("plan.txt");
@@ -241,7 +242,7 @@ class ReadingModelsTest extends DeskTest {
         files.picking().tick(1, true);
         until(() -> files.picking().planProperty().get().known());
         Detail before = files.line().detailProperty().get();
-        desk.changed();
+        context.changed();
         until(() -> files.line().detailProperty().get() != before);
         assertThat(files.picking().ticks()).isEqualTo(1);
         assertThat(files.picking().planProperty().get().known()).isTrue();

@@ -4,11 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.desktop.context.AppContextTest;
 
-class TicksModelTest extends DeskTest {
+class TicksModelTest extends AppContextTest {
 
     private TicksModel ticks() {
-        return new TicksModel(desk);
+        return new TicksModel(context);
     }
 
     @Test

@@ -21,19 +21,22 @@ import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.desktop.files.DeskTest;
+import org.mendedleaf.desktop.context.AppContextTest;
+import org.mendedleaf.desktop.context.PutOptions;
+import org.mendedleaf.desktop.context.PutService;
+import org.mendedleaf.desktop.files.PutModel;
 
 /** What comes in, without its scene: the guard, the table of many, copies, safety copies, what just arrived. */
-public class IntakeModelsTest extends DeskTest {
+public class IntakeModelsTest extends AppContextTest {
 
     /** Hears how putting in went. */
-    static final class Heard implements Putting.Hearer {
-        final List<Putting.Doubt> doubts = new ArrayList<>();
+    static final class Heard implements PutService.Hearer {
+        final List<PutService.Doubt> doubts = new ArrayList<>();
         final List<String> said = new ArrayList<>();
         final List<Exception> failed = new ArrayList<>();
 
         @Override
-        public void doubtful(Putting.Doubt doubt) {
+        public void doubtful(PutService.Doubt doubt) {
             doubts.add(doubt);
         }
 
@@ -75,7 +78,7 @@ public class IntakeModelsTest extends DeskTest {
     private void kept(String name, String text) throws Exception {
         save(name, text, Instant.now().minusSeconds(600));
         boolean[] done = {false};
-        desk.capture(held, r -> done[0] = true);
+        context.capture(held, r -> done[0] = true);
         until(() -> done[0]);
     }
 
@@ -88,7 +91,7 @@ public class IntakeModelsTest extends DeskTest {
     }
 
     private void put(Path file, String target, PutOptions options) throws Exception {
-        new Putting(desk).put(held, file, target, options, heard);
+        new PutService(context).put(held, file, target, options, heard);
         until(heard::any);
     }
 
@@ -98,7 +101,7 @@ public class IntakeModelsTest extends DeskTest {
         put(
                 incoming("plan (1).txt", words(1, 20) + "more"),
                 "plan.txt",
-                new PutOptions("as agreed", org.mendedleaf.core.line.Stage.BY_RULE, true, List.of()));
+                new PutOptions("as agreed", org.mendedleaf.core.line.DraftChoice.BY_RULE, true, List.of()));
         assertThat(heard.said).containsExactly("plan.txt is now version 2.");
         assertThat(folder.resolve("plan.txt")).hasContent(words(1, 20) + "more");
         assertThat(line("plan.txt").newest().orElseThrow().note()).isEqualTo("as agreed");
@@ -110,7 +113,7 @@ public class IntakeModelsTest extends DeskTest {
         kept("plan.txt", words(1, 20));
         kept("list.txt", words(2, 20));
         put(incoming("x.txt", words(2, 20)), "plan.txt", PutOptions.PLAIN);
-        GuardModel guard = new GuardModel(desk, heard.doubts.get(0));
+        GuardModel guard = new GuardModel(context, heard.doubts.get(0));
         until(() -> guard.currentProperty().get() != null
                 && guard.incomingProperty().get() != null);
         assertThat(guard.heading()).isEqualTo("Is this the next version of plan.txt?");
@@ -133,7 +136,7 @@ public class IntakeModelsTest extends DeskTest {
         kept("plan.txt", words(1, 20));
         kept("plan.txt", words(1, 22));
         put(incoming("plan.txt", words(1, 20)), "plan.txt", PutOptions.PLAIN);
-        GuardModel guard = new GuardModel(desk, heard.doubts.get(0));
+        GuardModel guard = new GuardModel(context, heard.doubts.get(0));
         assertThat(guard.canRestore()).isTrue();
         Heard restored = new Heard();
         guard.restore(restored);
@@ -164,7 +167,7 @@ public class IntakeModelsTest extends DeskTest {
         incoming("drop/a.txt", words(1, 20) + "more");
         incoming("drop/b.txt", words(7, 20));
         incoming("drop/c.txt", "new");
-        IntakeModel model = new IntakeModel(desk, held, List.of(temp.resolve("in/drop")), "sub");
+        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "sub");
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(fates(model)).isEqualTo("a.txt NEW_VERSION, b.txt UNSURE, c.txt NEW_FILE");
         model.choose(2, IntakeRow.Fate.NEW_FILE, "sub/a.txt");
@@ -190,7 +193,7 @@ public class IntakeModelsTest extends DeskTest {
     @Test
     void theRuleForTakenNamesIsRememberedForTheFolder() throws Exception {
         incoming("drop/ledger.csv", "kind,kilos\nother,1\n");
-        IntakeModel model = new IntakeModel(desk, held, List.of(temp.resolve("in/drop")), "");
+        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "");
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE);
         model.takenProperty().set(NameTaken.KEEP_BOTH);
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE
@@ -206,7 +209,7 @@ public class IntakeModelsTest extends DeskTest {
                 throw new java.io.UncheckedIOException(e);
             }
         });
-        IntakeModel again = new IntakeModel(desk, held, List.of(temp.resolve("in/drop")), "");
+        IntakeModel again = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "");
         until(() -> again.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(again.takenProperty().get()).isEqualTo(NameTaken.KEEP_BOTH);
         assertThat(fates(again)).isEqualTo("ledger.csv NEW_FILE");
@@ -214,11 +217,11 @@ public class IntakeModelsTest extends DeskTest {
 
     @Test
     void nothingThatIsThereBlocksTheTable() throws Exception {
-        IntakeModel model = new IntakeModel(desk, held, List.of(temp.resolve("nowhere")), "");
+        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("nowhere")), "");
         until(() -> model.stepProperty().get() == IntakeModel.Step.BLOCKED);
         assertThat(model.problemProperty().get()).contains("nowhere");
         Path empty = Files.createDirectories(temp.resolve("empty"));
-        IntakeModel none = new IntakeModel(desk, held, List.of(empty), "");
+        IntakeModel none = new IntakeModel(context, held, List.of(empty), "");
         until(() -> none.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(none.canRun()).isFalse();
     }
@@ -228,7 +231,7 @@ public class IntakeModelsTest extends DeskTest {
         save("plan v1.txt", words(1, 20), Instant.now().minusSeconds(3000));
         save("plan v2.txt", words(1, 20) + "two", Instant.now().minusSeconds(2000));
         kept("plan (1).txt", words(1, 20) + "two\nthree");
-        FoldModel model = new FoldModel(desk, held, "");
+        FoldModel model = new FoldModel(context, held, "");
         until(() -> model.familiesProperty().get() != null);
         List<Family> families = Objects.requireNonNull(model.familiesProperty().get());
         assertThat(families).hasSize(1);
@@ -253,7 +256,7 @@ public class IntakeModelsTest extends DeskTest {
     void safetyCopiesAreFoundAndTakenIn() throws Exception {
         kept("plan.txt", words(1, 20));
         Files.writeString(folder.resolve("plan.txt.bak"), words(1, 20) + "kept by a program");
-        StraysModel model = new StraysModel(desk, held, "");
+        StraysModel model = new StraysModel(context, held, "");
         until(() -> model.straysProperty().get() != null);
         Stray stray = Objects.requireNonNull(model.straysProperty().get()).get(0);
         model.adopt(stray);
@@ -266,10 +269,10 @@ public class IntakeModelsTest extends DeskTest {
     void whatJustArrivedIsShownWhileItIsOpen() throws Exception {
         kept("plan.txt", words(1, 20));
         Path downloads = Files.createDirectories(temp.resolve("downloads"));
-        desk.home().arrivals(List.of(downloads));
-        desk.home().address("Tomas", "tomas@orchard.example");
+        context.settings().arrivals(List.of(downloads));
+        context.settings().address("Tomas", "tomas@orchard.example");
         Files.writeString(downloads.resolve("other.txt"), "x");
-        PutModel model = new PutModel(desk);
+        PutModel model = new PutModel(context);
         model.open(held, line("plan.txt"));
         until(() -> model.arrivalsProperty().get().size() == 1
                 && !model.peopleProperty().get().isEmpty());
@@ -284,7 +287,8 @@ public class IntakeModelsTest extends DeskTest {
         model.put(came, heard);
         until(heard::any);
         assertThat(heard.said.get(0)).contains("now version 2").contains("A message is in the outbox");
-        assertThat(desk.home().outbox()).isDirectoryContaining(f -> f.toString().endsWith(".eml"));
+        assertThat(context.settings().outbox())
+                .isDirectoryContaining(f -> f.toString().endsWith(".eml"));
         model.close();
     }
 }

@@ -11,25 +11,25 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.Order;
-import org.mendedleaf.core.recovery.Wish;
-import org.mendedleaf.desktop.files.DeskTest;
+import org.mendedleaf.core.recovery.RestoreItem;
+import org.mendedleaf.core.recovery.RestoreRequest;
+import org.mendedleaf.desktop.context.AppContextTest;
 
 /** What people did, narrowed down and written into a file, without its scene. */
-class JournalModelTest extends DeskTest {
+class JournalModelTest extends AppContextTest {
 
     private JournalModel restored() throws Exception {
         Line line;
         try (Reading reading = held.vault().read()) {
             line = reading.line(held.place(), "ledger.csv").orElseThrow();
         }
-        desk.recovery(held)
+        context.recovery(held)
                 .restore(
-                        Order.restore(
-                                List.of(new Wish(line.version(1).orElseThrow(), "ledger.csv")),
+                        RestoreRequest.restore(
+                                List.of(new RestoreItem(line.version(1).orElseThrow(), "ledger.csv")),
                                 Collisions.all(Collision.REPLACE)),
                         Progress.NONE);
-        JournalModel model = new JournalModel(desk);
+        JournalModel model = new JournalModel(context);
         model.reload();
         until(() -> model.rowsProperty().get().size() == 2);
         return model;
@@ -42,8 +42,8 @@ class JournalModelTest extends DeskTest {
         assertThat(row.files()).hasSize(1);
         assertThat(row.undoable()).isTrue();
         assertThat(row.entry().words()).isEqualTo("ledger.csv restored");
-        desk.recovery(held).undo(row.entry().action().orElseThrow(), Progress.NONE);
-        JournalModel again = new JournalModel(desk);
+        context.recovery(held).undo(row.entry().action().orElseThrow(), Progress.NONE);
+        JournalModel again = new JournalModel(context);
         again.reload();
         until(() -> again.rowsProperty().get().size() == 3);
         assertThat(again.rowsProperty().get())

@@ -12,22 +12,23 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.desktop.files.DeskTest;
+import org.mendedleaf.desktop.context.AppContextTest;
 
 /** What looks wrong, and mending it, without its scene. */
-class MendModelTest extends DeskTest {
+class MendModelTest extends AppContextTest {
 
     private static final String ROTA = "On Monday Ines sees to the press and Tomas to the hives.\n".repeat(12);
 
     private final List<String> said = new ArrayList<>();
 
     private void capture() throws IOException {
-        new Capture(held.vault(), held.place(), Clock.systemUTC(), (p, o) -> "Tomas").run(Scope.WHOLE, Progress.NONE);
+        new Capture(held.vault(), held.place(), Clock.systemUTC(), (p, o) -> "Tomas")
+                .run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     /** A rota that was emptied, and what the model says of it. */
@@ -36,7 +37,7 @@ class MendModelTest extends DeskTest {
         capture();
         save("rota.txt", "", Instant.now().minusSeconds(100));
         capture();
-        MendModel model = new MendModel(desk);
+        MendModel model = new MendModel(context);
         model.look();
         until(() -> model.openProperty().get() == 1);
         return model;
@@ -97,7 +98,7 @@ class MendModelTest extends DeskTest {
 
     @Test
     void whereNothingIsWrongNothingIsChosen() throws Exception {
-        MendModel model = new MendModel(desk);
+        MendModel model = new MendModel(context);
         model.look();
         until(() -> model.pictureProperty().get().looked().isPresent());
         assertThat(model.openProperty().get()).isZero();
@@ -110,7 +111,7 @@ class MendModelTest extends DeskTest {
 
     @Test
     void aFolderThatIsGoneIsAWarning() throws Exception {
-        MendModel model = new MendModel(desk);
+        MendModel model = new MendModel(context);
         Files.move(folder, folder.resolveSibling("moved away"));
         model.reload();
         until(() -> !model.pictureProperty().get().warnings().isEmpty());
@@ -120,11 +121,11 @@ class MendModelTest extends DeskTest {
     @Test
     void aCopyOfTheVaultThatIsAwayIsAWarning() throws Exception {
         Path copy = temp.resolve("drive");
-        Copies copies = new Copies(desk.vaults().values().iterator().next(), desk.clock(), "Ines");
+        Copies copies = new Copies(context.vaults().values().iterator().next(), context.clock(), "Ines");
         copies.run(copies.add(copy).copy(), Progress.NONE);
         save("rota.txt", ROTA, Instant.now().minusSeconds(900));
         capture();
-        MendModel model = new MendModel(desk);
+        MendModel model = new MendModel(context);
         model.reload();
         until(() -> model.pictureProperty().get().check().length() > 0);
         assertThat(model.pictureProperty().get().warnings()).isEmpty();

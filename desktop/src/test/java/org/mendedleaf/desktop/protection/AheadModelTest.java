@@ -7,23 +7,23 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.desktop.files.DeskTest;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.desktop.context.AppContextTest;
+import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What versions will take is looked into when somebody sees it, and said beside each interval. */
-class AheadModelTest extends DeskTest {
+class AheadModelTest extends AppContextTest {
 
     private static final List<Rhythm> INTERVALS = List.of(Rhythm.ON_SAVE, Rhythm.every(60), Rhythm.BY_HAND);
 
-    private Held everyDay() throws Exception {
+    private OpenPlace everyDay() throws Exception {
         var place =
                 Protect.place(held.vault(), folder, Rhythm.parse("daily 18:00"), List.of(), Clock.systemUTC(), "Ines");
-        return new Held(held.vault(), place);
+        return new OpenPlace(held.vault(), place);
     }
 
     @Test
     void nobodySeesItSoNothingIsRead() throws Exception {
-        AheadModel model = new AheadModel(desk);
+        AheadModel model = new AheadModel(context);
         model.show(held, INTERVALS);
         assertThat(model.words()).isEmpty();
         model.seen(true);
@@ -35,7 +35,7 @@ class AheadModelTest extends DeskTest {
 
     @Test
     void byHandNobodyKnowsHowOftenSoNothingIsBesideIt() throws Exception {
-        AheadModel model = new AheadModel(desk);
+        AheadModel model = new AheadModel(context);
         model.seen(true);
         model.show(held, INTERVALS);
         until(() -> model.aheadProperty().get() != null);
@@ -46,7 +46,7 @@ class AheadModelTest extends DeskTest {
 
     @Test
     void eachOtherIntervalSaysWhatItCosts() throws Exception {
-        AheadModel model = new AheadModel(desk);
+        AheadModel model = new AheadModel(context);
         model.seen(true);
         model.show(everyDay(), INTERVALS);
         until(() -> model.aheadProperty().get() != null);

@@ -9,23 +9,23 @@ import java.time.ZoneOffset;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.desktop.shell.Desk;
-import org.mendedleaf.desktop.shell.Held;
+import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.shell.ModelTest;
 
 /** The model without a window: the test's own thread is the thread of the screen. */
 class ProtectModelTest extends ModelTest {
 
-    private Desk desk;
+    private AppContext context;
     private ProtectModel model;
     private Path folder;
 
     @BeforeEach
     void open() throws Exception {
-        desk = new Desk(Home.open(temp.resolve("home")), Clock.system(ZoneOffset.UTC), screen::add);
-        model = new ProtectModel(desk);
+        context = new AppContext(UserSettings.open(temp.resolve("home")), Clock.system(ZoneOffset.UTC), screen::add);
+        model = new ProtectModel(context);
         folder = Files.createDirectory(temp.resolve("papers"));
         Files.writeString(folder.resolve("a.txt"), "12345");
         Files.writeString(folder.resolve("film.iso"), "1234567890");
@@ -33,7 +33,7 @@ class ProtectModelTest extends ModelTest {
 
     @AfterEach
     void close() {
-        desk.close();
+        context.close();
     }
 
     @Test
@@ -74,12 +74,12 @@ class ProtectModelTest extends ModelTest {
         model.vaultProperty().set(temp.resolve("vault").toString());
         model.rhythmProperty().set(Rhythm.BY_HAND);
         until(() -> model.readyProperty().get());
-        Held[] held = new Held[1];
+        OpenPlace[] held = new OpenPlace[1];
         model.protect(h -> held[0] = h);
         until(() -> held[0] != null);
-        assertThat(desk.places()).containsExactly(held[0]);
-        assertThat(desk.home().vaults()).hasSize(1);
-        until(() -> desk.standingProperty().get().space().versions() == 2);
+        assertThat(context.places()).containsExactly(held[0]);
+        assertThat(context.settings().vaults()).hasSize(1);
+        until(() -> context.standingProperty().get().space().versions() == 2);
     }
 
     @Test
@@ -91,6 +91,6 @@ class ProtectModelTest extends ModelTest {
         until(() -> model.readyProperty().get());
         model.protect(h -> {});
         until(() -> model.problemProperty().get().contains("holds other files"));
-        assertThat(desk.home().vaults()).isEmpty();
+        assertThat(context.settings().vaults()).isEmpty();
     }
 }

@@ -15,15 +15,15 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.shell.ModelTest;
 import org.mendedleaf.standins.StandIns;
 
@@ -31,7 +31,7 @@ import org.mendedleaf.standins.StandIns;
 class ProtectionModelTest extends ModelTest {
 
     private StandIns outside;
-    private Desk desk;
+    private AppContext context;
     private ProtectionModel model;
     private Path folder;
 
@@ -39,15 +39,15 @@ class ProtectionModelTest extends ModelTest {
     void open() throws Exception {
         outside = new StandIns(temp.resolve("outside"), "ines");
         folder = Files.createDirectory(temp.resolve("papers")).toRealPath();
-        Home home = Home.open(temp.resolve("home"));
+        UserSettings home = UserSettings.open(temp.resolve("home"));
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
             Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.systemUTC(), "Ines");
             home.addVault(vault.folder().root());
         }
-        desk = new Desk(home, Clock.system(ZoneOffset.UTC), screen::add);
-        model = new ProtectionModel(desk);
+        context = new AppContext(home, Clock.system(ZoneOffset.UTC), screen::add);
+        model = new ProtectionModel(context);
         boolean[] ready = {false};
-        desk.open(() -> ready[0] = true);
+        context.open(() -> ready[0] = true);
         until(() -> ready[0]);
         model.reload();
         until(() -> !model.rowsProperty().get().isEmpty());
@@ -55,12 +55,12 @@ class ProtectionModelTest extends ModelTest {
 
     @AfterEach
     void close() throws IOException {
-        desk.close();
+        context.close();
         outside.close();
     }
 
     private ConnectModel connect(String name, String address, String token) throws Exception {
-        ConnectModel connect = new ConnectModel(desk);
+        ConnectModel connect = new ConnectModel(context);
         connect.nameProperty().set(name);
         connect.addressProperty().set(address);
         connect.tokenProperty().set(token);
@@ -72,8 +72,8 @@ class ProtectionModelTest extends ModelTest {
 
     private void library() throws Exception {
         connect("Library", outside.library().address(), outside.library().token("ines"));
-        Connection c = desk.book().connection("Library").orElseThrow();
-        ConnectModel place = new ConnectModel(desk);
+        Connection c = context.book().connection("Library").orElseThrow();
+        ConnectModel place = new ConnectModel(context);
         place.placeProperty().set("Minutes");
         place.membersProperty().set("rana, tomas=reader");
         boolean[] done = {false};
@@ -115,7 +115,7 @@ class ProtectionModelTest extends ModelTest {
                         .problemProperty()
                         .get())
                 .contains("does not accept the token");
-        assertThat(desk.book().connections()).isEmpty();
+        assertThat(context.book().connections()).isEmpty();
     }
 
     @Test
@@ -123,8 +123,8 @@ class ProtectionModelTest extends ModelTest {
         library();
         assertThat(model.place().draftProperty().get().members())
                 .containsExactlyInAnyOrder(new Member("rana", Role.EDITOR), new Member("tomas", Role.READER));
-        ConnectModel another = new ConnectModel(desk);
-        Connection c = desk.book().connection("Library").orElseThrow();
+        ConnectModel another = new ConnectModel(context);
+        Connection c = context.book().connection("Library").orElseThrow();
         assertThat(another.outlook(c)).contains("Only you can see it.");
         another.membersProperty().set("rana=reader");
         assertThat(String.join(" ", another.outlook(c))).contains("rana (reader)");
@@ -170,10 +170,10 @@ class ProtectionModelTest extends ModelTest {
     @Test
     void aSettingThatTheSystemRefusesIsSaidAndTheOldOneStays() throws Exception {
         connect("Archive", outside.objects().address(), outside.objects().token("ines"));
-        ConnectModel create = new ConnectModel(desk);
+        ConnectModel create = new ConnectModel(context);
         create.placeProperty().set("logs");
         boolean[] done = {false};
-        create.create(desk.book().connection("Archive").orElseThrow(), () -> done[0] = true);
+        create.create(context.book().connection("Archive").orElseThrow(), () -> done[0] = true);
         until(() -> done[0]);
         until(() -> row("Archive:logs").isPresent());
         model.select(row("Archive:logs").orElseThrow());

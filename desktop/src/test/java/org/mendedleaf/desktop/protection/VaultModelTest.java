@@ -14,22 +14,22 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.check.CheckSchedule;
 import org.mendedleaf.core.copies.CopyStatus;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.desktop.shell.Desk;
+import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.shell.ModelTest;
 
 /** The vault and its copies on the Protection screen, without a scene. */
 class VaultModelTest extends ModelTest {
 
-    private Desk desk;
+    private AppContext context;
     private VaultModel model;
     private Path folder;
 
@@ -37,16 +37,16 @@ class VaultModelTest extends ModelTest {
     void open() throws Exception {
         folder = Files.createDirectory(temp.resolve("papers")).toRealPath();
         Files.writeString(folder.resolve("a.txt"), "what it said at first");
-        Home home = Home.open(temp.resolve("home"));
+        UserSettings home = UserSettings.open(temp.resolve("home"));
         try (OpenVault vault = OpenVault.openOrCreate(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
             Place place = Protect.place(vault, folder, Rhythm.BY_HAND, List.of(), Clock.systemUTC(), "Ines");
-            new Capture(vault, place, Clock.systemUTC(), (p, o) -> o).run(Scope.WHOLE, Progress.NONE);
+            new Capture(vault, place, Clock.systemUTC(), (p, o) -> o).run(CaptureScope.WHOLE, Progress.NONE);
             home.addVault(vault.folder().root());
         }
-        desk = new Desk(home, Clock.system(ZoneOffset.UTC), screen::add);
-        model = new VaultModel(desk);
+        context = new AppContext(home, Clock.system(ZoneOffset.UTC), screen::add);
+        model = new VaultModel(context);
         boolean[] ready = {false};
-        desk.open(() -> ready[0] = true);
+        context.open(() -> ready[0] = true);
         until(() -> ready[0]);
         model.reload();
         until(() -> !model.rowsProperty().get().isEmpty());
@@ -54,7 +54,7 @@ class VaultModelTest extends ModelTest {
 
     @AfterEach
     void close() throws IOException {
-        desk.close();
+        context.close();
     }
 
     private VaultModel.Row row() {

@@ -11,14 +11,14 @@ import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.desktop.files.DeskTest;
-import org.mendedleaf.desktop.files.Leads;
+import org.mendedleaf.desktop.context.AppContextTest;
+import org.mendedleaf.desktop.context.Navigator;
 
 /** What a row of a plan or of two moments has to compare: what is there, and what would be there. */
-class PairsTest extends DeskTest {
+class PairsTest extends AppContextTest {
 
     private PlanModel plan(boolean rollBack, String... paths) throws Exception {
-        PlanModel plan = new PlanModel(desk, new Leads.What(held, List.of(paths), between(), rollBack));
+        PlanModel plan = new PlanModel(context, new Navigator.What(held, List.of(paths), between(), rollBack));
         until(() -> plan.planProperty().get() != null);
         return plan;
     }
@@ -83,7 +83,7 @@ class PairsTest extends DeskTest {
 
     @Test
     void twoMomentsCompareTheVersionsOfThen() throws Exception {
-        CompareModel model = new CompareModel(desk, held, "");
+        CompareModel model = new CompareModel(context, held, "");
         model.fromProperty().set(between());
         model.toProperty().set(Moment.FAR);
         until(() -> model.wholeProperty().get() != null);

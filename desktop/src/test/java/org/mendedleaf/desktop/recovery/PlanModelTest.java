@@ -9,14 +9,14 @@ import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
-import org.mendedleaf.desktop.files.DeskTest;
-import org.mendedleaf.desktop.files.Leads;
+import org.mendedleaf.desktop.context.AppContextTest;
+import org.mendedleaf.desktop.context.Navigator;
 
 /** The plan without its scene: where to, what on collision, carried out, tried again, undone. */
-class PlanModelTest extends DeskTest {
+class PlanModelTest extends AppContextTest {
 
     private PlanModel plan(boolean rollBack, String... paths) throws Exception {
-        PlanModel plan = new PlanModel(desk, new Leads.What(held, List.of(paths), between(), rollBack));
+        PlanModel plan = new PlanModel(context, new Navigator.What(held, List.of(paths), between(), rollBack));
         until(() -> plan.planProperty().get() != null);
         return plan;
     }
@@ -106,7 +106,7 @@ class PlanModelTest extends DeskTest {
         until(plan, PlanModel.Stage.NOTHING);
         plan.run();
         assertThat(plan.stageProperty().get()).isEqualTo(PlanModel.Stage.NOTHING);
-        PlanModel gone = new PlanModel(desk, new Leads.What(held, List.of("nowhere"), between(), false));
+        PlanModel gone = new PlanModel(context, new Navigator.What(held, List.of("nowhere"), between(), false));
         until(gone, PlanModel.Stage.BLOCKED);
         assertThat(gone.problemProperty().get()).contains("was not there");
     }

@@ -15,7 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.Scope;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Hold;
@@ -23,10 +23,10 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.retention.RuleFile;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.ThinPlan;
-import org.mendedleaf.desktop.files.DeskTest;
+import org.mendedleaf.desktop.context.AppContextTest;
 
 /** What is kept and what goes, holds, and thinning, without their scenes. */
-class RetentionModelTest extends DeskTest {
+class RetentionModelTest extends AppContextTest {
 
     private static final RuleSet NEWEST_ONLY =
             RuleFile.read("rules:\n  - name: Newest\n    everything: P1Y\n    atMost: 1\ngrace: P3D\n");
@@ -39,7 +39,7 @@ class RetentionModelTest extends DeskTest {
             Instant at = Instant.now().minus(Duration.ofHours(12 - i));
             save("ledger.csv", "kind,kilos\nKaty," + (400 + i) + "\n", at);
             new Capture(held.vault(), held.place(), Clock.fixed(at, ZoneOffset.UTC), (p, o) -> "Tomas")
-                    .run(Scope.WHOLE, Progress.NONE);
+                    .run(CaptureScope.WHOLE, Progress.NONE);
         }
     }
 
@@ -50,7 +50,7 @@ class RetentionModelTest extends DeskTest {
     }
 
     private RetentionModel model() throws Exception {
-        RetentionModel model = new RetentionModel(desk);
+        RetentionModel model = new RetentionModel(context);
         model.reload();
         until(() ->
                 model.pictureProperty().get() != null && model.effectProperty().get() != null);
@@ -115,7 +115,7 @@ class RetentionModelTest extends DeskTest {
         thin.keepLast(4);
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality()).isEqualTo(6);
-        LocalDate tomorrow = LocalDate.now(desk.zone()).plusDays(1);
+        LocalDate tomorrow = LocalDate.now(context.zone()).plusDays(1);
         thin.days(Optional.empty(), Optional.of(tomorrow.minusDays(30)));
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality())
@@ -139,7 +139,7 @@ class RetentionModelTest extends DeskTest {
 
     private HoldModel hold(String version) throws Exception {
         Line line = ledger();
-        return new HoldModel(desk, held, HoldModel.ofFile(held.place(), line, version.isEmpty() ? 0 : 1), version);
+        return new HoldModel(context, held, Hold.ofFile(held.place(), line, version.isEmpty() ? 0 : 1), version);
     }
 
     @Test
@@ -149,7 +149,7 @@ class RetentionModelTest extends DeskTest {
                 .extracting(hold::words)
                 .containsExactly("Version 1 of ledger.csv", "All versions of ledger.csv", "Everything in papers");
         assertThat(hold.heading()).isEqualTo("Hold ledger.csv");
-        assertThat(HoldModel.ofFolder(held.place(), "sub/deep"))
+        assertThat(Hold.ofFolder(held.place(), "sub/deep"))
                 .extracting(Hold::path)
                 .containsExactly("sub/deep", "sub", "");
         assertThat(hold("").choices()).as("of a file there is no version").hasSize(2);

@@ -13,9 +13,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.settings.UserSettings;
 
 /** What changed in a file is looked at from the plan, from two moments and from the guard's question, in one manner. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -39,7 +39,7 @@ class DifferenceScreenTest extends WindowTest {
             save("new.txt", "came later\n", later);
             capture(vault, place, later.plusSeconds(5));
         }
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
         show();

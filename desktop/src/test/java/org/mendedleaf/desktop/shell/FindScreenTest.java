@@ -139,7 +139,7 @@ class FindScreenTest extends WindowTest {
     void aSnapshotIsFoundByItsLabelAndLeadsToItsMoment() throws Exception {
         letters();
         SnapshotsModel snapshots = new SnapshotsModel(
-                app.shell().desk(), app.shell().files().placeProperty().get(), "");
+                app.shell().context(), app.shell().files().placeProperty().get(), "");
         robot.interact(() -> snapshots.take("before the audit"));
         robot.clickOn("#find-open");
         eventually("the snapshot", () -> {

@@ -26,9 +26,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.files.LineRow;
 
 /** Putting in revisions in the real window: what a user drops, clicks and types, and then sees. */
@@ -49,7 +49,7 @@ class IntakeScreenTest extends WindowTest {
             capture(vault, place, day);
         }
         downloads = Files.createDirectories(temp.resolve("downloads"));
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
         settings.arrivals(List.of(downloads));

@@ -31,10 +31,10 @@ class JournalScreenTest extends WindowTest {
         eventually("the button to say it", () -> text("#restore").equals("Restore version 1"));
         robot.clickOn("#restore");
         eventually("the old content", () -> live().contains("412"));
-        eventually("all jobs", () -> app.shell().desk().jobs().waiting() == 0);
+        eventually("all jobs", () -> app.shell().context().jobs().waiting() == 0);
         robot.clickOn("#remove");
         eventually("the file to be gone", () -> !Files.exists(desk.resolve("ledger.csv")));
-        eventually("all jobs", () -> app.shell().desk().jobs().waiting() == 0);
+        eventually("all jobs", () -> app.shell().context().jobs().waiting() == 0);
         robot.push(KeyCode.ALT, KeyCode.DIGIT5);
         eventually(
                 "both entries",

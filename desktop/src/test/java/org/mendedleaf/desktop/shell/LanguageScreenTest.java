@@ -22,7 +22,7 @@ import javafx.scene.text.Text;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.mendedleaf.core.home.Home;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 
 /** The window in another language, in the smallest size, and for who does not see it. */
@@ -40,7 +40,7 @@ class LanguageScreenTest extends WindowTest {
 
     private void german() throws Exception {
         fill();
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.language("de");
         settings.remember("width", "1024");
         settings.remember("height", "640");
@@ -60,7 +60,7 @@ class LanguageScreenTest extends WindowTest {
         robot.clickOn("Sprache");
         robot.clickOn("English");
         eventually("what was chosen", () -> text("#message").startsWith("English"));
-        assertThat(Home.open(home).language()).isEqualTo("en");
+        assertThat(UserSettings.open(home).language()).isEqualTo("en");
     }
 
     @Test

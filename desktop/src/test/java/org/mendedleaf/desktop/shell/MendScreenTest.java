@@ -21,11 +21,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.notices.NoticeSettings;
+import org.mendedleaf.core.settings.UserSettings;
 
 /** From what looks wrong to having it mended, by clicks and by keys. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -57,7 +57,7 @@ class MendScreenTest extends WindowTest {
             Files.delete(desk.resolve("cards"));
             capture(vault, place, DAY.plusSeconds(180_100));
         }
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
     }
@@ -162,7 +162,7 @@ class MendScreenTest extends WindowTest {
     void aFolderThatIsAwayIsSaidAboveAndLeadsToProtection() throws Exception {
         open();
         Files.move(desk, desk.resolveSibling("moved away"));
-        robot.interact(() -> app.shell().desk().changed());
+        robot.interact(() -> app.shell().context().changed());
         eventually(
                 "the warning",
                 () -> robot.lookup("#mend-warnings .clay-text").tryQuery().isPresent());
@@ -174,7 +174,7 @@ class MendScreenTest extends WindowTest {
     void aWarningIsDismissedWithAReasonAndOpenedAgain() throws Exception {
         open();
         Files.move(desk, desk.resolveSibling("moved away"));
-        robot.interact(() -> app.shell().desk().changed());
+        robot.interact(() -> app.shell().context().changed());
         eventually("the warning", () -> visible("#mend-dismiss"));
         robot.clickOn("#mend-dismiss");
         eventually("the question", () -> visible("#mend-dismiss-reason"));
@@ -211,13 +211,14 @@ class MendScreenTest extends WindowTest {
         notices("Quiet from 22:00 to 07:00");
         eventually(
                 "the quiet hours",
-                () -> NoticeSettings.of(Home.open(home)).quiet().text().equals("22:00-07:00"));
+                () -> NoticeSettings.of(UserSettings.open(home)).quiet().text().equals("22:00-07:00"));
         notices("Notices of the desktop");
-        eventually("no notices", () -> !NoticeSettings.of(Home.open(home)).desktop());
+        eventually(
+                "no notices", () -> !NoticeSettings.of(UserSettings.open(home)).desktop());
         notices("No quiet hours");
         eventually(
                 "no quiet hours",
-                () -> NoticeSettings.of(Home.open(home)).quiet().isNone());
+                () -> NoticeSettings.of(UserSettings.open(home)).quiet().isNone());
     }
 
     @Test
@@ -225,7 +226,7 @@ class MendScreenTest extends WindowTest {
         open();
         Objects.requireNonNull(app.shell());
         robot.interact(() -> app.shell()
-                .desk()
+                .context()
                 .noticed(List.of(
                         new Concern("a", Concern.Kind.FINDING, "Front desk: lease.odt was emptied"),
                         new Concern("b", Concern.Kind.COPY, "a copy is away"))));

@@ -48,7 +48,7 @@ class MomentsScreenTest extends WindowTest {
             save("new.txt", "came later", later);
             capture(vault, place, later.plusSeconds(5));
         }
-        org.mendedleaf.core.home.Home settings = org.mendedleaf.core.home.Home.open(home);
+        org.mendedleaf.core.settings.UserSettings settings = org.mendedleaf.core.settings.UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
         show();
@@ -110,8 +110,8 @@ class MomentsScreenTest extends WindowTest {
                 "it to be understood", () -> !robot.lookup("#pick-go").query().isDisabled());
         robot.clickOn("#pick-go");
         eventually("the sum", () -> text("#past-words").equals("Since then: 1 changed, 1 removed, 1 moved, 1 added"));
-        assertThat(row("ledger.csv").against()).isEqualTo(FileRow.Against.CHANGED);
-        assertThat(row("moves.txt").against()).isEqualTo(FileRow.Against.MOVED);
+        assertThat(row("ledger.csv").against()).isEqualTo(FileRow.Change.CHANGED);
+        assertThat(row("moves.txt").against()).isEqualTo(FileRow.Change.MOVED);
         assertThat(row("new.txt").isAdded()).isTrue();
         assertThat(row("sub").since().removed()).isEqualTo(1);
         robot.clickOn("#show-added");
@@ -126,7 +126,7 @@ class MomentsScreenTest extends WindowTest {
     void chosenFilesAreRecoveredByAPlanAndTakenBackAsOne() throws Exception {
         history();
         goTo("90 minutes ago");
-        eventually("the past listing", () -> rows().stream().anyMatch(r -> r.against() == FileRow.Against.CHANGED));
+        eventually("the past listing", () -> rows().stream().anyMatch(r -> r.against() == FileRow.Change.CHANGED));
         tick("ledger.csv");
         tick("sub");
         eventually("the running count", () -> text("#ticks").startsWith("3 files chosen"));

@@ -31,7 +31,7 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.compare.Comparison.RowChange;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.desktop.files.Against;
+import org.mendedleaf.desktop.files.CompareTarget;
 
 /** A version read large: what it changed, what it says, stepping along its line. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -105,10 +105,10 @@ class ReadingScreenTest extends WindowTest {
         assertThat(against.getItems().get(1).getText()).isEqualTo("what the folder holds now");
         robot.interact(() -> against.getItems().get(1).fire());
         eventually("against the folder", () -> words().equals("version 2, then what the folder holds now: +1 row"));
-        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.OfVersion(4)));
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new CompareTarget.OfVersion(4)));
         eventually("against another", () -> words().equals("version 2, then version 4: +1 row"));
         Path other = Files.writeString(temp.resolve("other.csv"), "kind,kilos\nKaty,421\n");
-        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.OfFile(other)));
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new CompareTarget.OfFile(other)));
         eventually("against a file", () -> words().equals("version 2, then other.csv: −1 row"));
     }
 
@@ -182,7 +182,7 @@ class ReadingScreenTest extends WindowTest {
         robot.clickOn("#reading-pick");
         eventually(
                 "why not", () -> robot.lookup("#pick-changes .label").tryQuery().isPresent());
-        robot.interact(() -> app.shell().files().line().againstProperty().set(new Against.Now()));
+        robot.interact(() -> app.shell().files().line().againstProperty().set(new CompareTarget.Now()));
         eventually("the changes", () -> robot.lookup("#pick-1").tryQuery().isPresent());
         assertThat(robot.lookup("#pick-make").query().isDisabled()).isTrue();
         robot.clickOn("#pick-1");

@@ -22,12 +22,12 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Term;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.files.LineRow;
 
 /** Room, rules, holds, erasing and what was removed, in the real window. */
@@ -57,7 +57,7 @@ class RetentionScreenTest extends WindowTest {
             Files.delete(desk.resolve("gone.txt"));
             capture(vault, place, first.plus(Duration.ofDays(36)));
         }
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
         show();

@@ -20,8 +20,8 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.files.FileRow;
 import org.testfx.api.FxToolkit;
 
@@ -33,12 +33,12 @@ class ScreenTest extends WindowTest {
     @Test
     void aSampleOfficeSaysOnceThatItHasAClockOfItsOwn() throws Exception {
         fill();
-        Home.open(home).setToday(Instant.now(), Instant.now(), ZoneOffset.UTC);
+        UserSettings.open(home).setToday(Instant.now(), Instant.now(), ZoneOffset.UTC);
         show();
         eventually("the message", () -> text("#message").contains("a clock of its own"));
         app.stop();
         FxToolkit.cleanupStages();
-        Home again = Home.open(home);
+        UserSettings again = UserSettings.open(home);
         again.remember("todaySaid", "true");
         again.save();
         show();
@@ -113,7 +113,7 @@ class ScreenTest extends WindowTest {
             }
         });
         eventually("one undo", () -> text("#message").startsWith("Undone: ledger.csv restored"));
-        eventually("all jobs", () -> app.shell().desk().jobs().waiting() == 0);
+        eventually("all jobs", () -> app.shell().context().jobs().waiting() == 0);
         assertThat(live()).isNotEqualTo(before);
         assertThat(points()).as("one undo is one version more").hasSize(6);
     }
@@ -168,12 +168,12 @@ class ScreenTest extends WindowTest {
         eventually(
                 "the mark on what differs",
                 () -> rows().stream()
-                        .anyMatch(r -> r.against() == FileRow.Against.CHANGED
+                        .anyMatch(r -> r.against() == FileRow.Change.CHANGED
                                 && r.entry().name().equals("ledger.csv")));
         eventually(
                 "the mark on what was removed since",
                 () -> rows().stream()
-                        .anyMatch(r -> r.against() == FileRow.Against.REMOVED
+                        .anyMatch(r -> r.against() == FileRow.Change.REMOVED
                                 && r.entry().name().equals("gone.txt")));
         robot.push(KeyCode.ESCAPE);
         eventually("now", () -> text("#moment").equals("Now") && rows().size() == 2);
@@ -298,7 +298,7 @@ class ScreenTest extends WindowTest {
         show();
         eventually("a listing", () -> rows().size() == 3);
         robot.push(KeyCode.F5);
-        eventually("a look", () -> app.shell().desk().jobs().waiting() == 0);
+        eventually("a look", () -> app.shell().context().jobs().waiting() == 0);
         Files.move(desk, temp.resolve("unplugged"));
         Files.createDirectory(desk);
         robot.clickOn("#tab-protection");

@@ -18,26 +18,26 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleScope;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
-import org.mendedleaf.core.retention.Scope;
 import org.mendedleaf.core.rules.Setting;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.BackupRun;
-import org.mendedleaf.core.systems.Connecting;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
-import org.mendedleaf.core.systems.SystemBook;
+import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.desktop.files.LineRow;
 import org.mendedleaf.standins.StandIns;
@@ -59,17 +59,17 @@ class SystemsScreenTest extends WindowTest {
     }
 
     private interface Work {
-        void run(Home settings, OpenVault vault, Place folder, SystemBook book, Connecting connecting)
+        void run(UserSettings settings, OpenVault vault, Place folder, SystemRegistry book, SystemConnector connecting)
                 throws IOException;
     }
 
     /** What was done before the window opens. */
     private void prepare(Work work) throws IOException {
         fill();
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", java.time.Duration.ofSeconds(5))) {
             var clock = java.time.Clock.systemUTC();
-            SystemBook book = new SystemBook(settings, Systems.OPENER, clock, Retry.STANDARD);
+            SystemRegistry book = new SystemRegistry(settings, Systems.OPENER, clock, Retry.STANDARD);
             Place folder;
             try (Reading reading = vault.read()) {
                 folder = reading.places().get(0);
@@ -82,11 +82,12 @@ class SystemsScreenTest extends WindowTest {
                         s.token("Ines"),
                         vault.folder().root()));
             }
-            work.run(settings, vault, folder, book, new Connecting(settings, book, clock));
+            work.run(settings, vault, folder, book, new SystemConnector(settings, book, clock));
         }
     }
 
-    private Place create(Connecting c, Home h, OpenVault v, SystemKind kind, String name) throws IOException {
+    private Place create(SystemConnector c, UserSettings h, OpenVault v, SystemKind kind, String name)
+            throws IOException {
         return c.create(h.connection(kind.text()).orElseThrow(), name, kind.standardSettings(), v);
     }
 
@@ -333,7 +334,7 @@ class SystemsScreenTest extends WindowTest {
                 Path file = Files.writeString(temp.resolve("in.txt"), "state " + i);
                 work.put(List.of(new Revision(file, "letters/offer.txt", "")), Progress.NONE);
             }
-            RuleSet rules = RuleSet.NONE.with(Rule.keepAll("two", Scope.ALL).withCounts(1, 2));
+            RuleSet rules = RuleSet.NONE.with(Rule.keepAll("two", RuleScope.ALL).withCounts(1, 2));
             RuleSets.set(vault, rules, java.time.Clock.systemUTC(), "Ines");
         });
         show();

@@ -169,11 +169,14 @@ class VaultScreenTest extends WindowTest {
             copies.run(copies.add(copy).copy(), org.mendedleaf.core.jobs.Progress.NONE);
         }
         Files.delete(home.resolve("settings.json"));
-        org.mendedleaf.core.home.Home settings = org.mendedleaf.core.home.Home.open(home);
+        org.mendedleaf.core.settings.UserSettings settings = org.mendedleaf.core.settings.UserSettings.open(home);
         settings.addVault(copy);
         show();
         listed();
-        assertThat(Objects.requireNonNull(app.shell()).desk().troubleProperty().get())
+        assertThat(Objects.requireNonNull(app.shell())
+                        .context()
+                        .troubleProperty()
+                        .get())
                 .contains("is a copy of a vault");
         assertThat(new String(Files.readAllBytes(copy.resolve("VAULT")))).contains("copy");
     }
@@ -194,7 +197,7 @@ class VaultScreenTest extends WindowTest {
 
     private static final class Home1024 {
         static void in(Path home) throws IOException {
-            org.mendedleaf.core.home.Home settings = org.mendedleaf.core.home.Home.open(home);
+            org.mendedleaf.core.settings.UserSettings settings = org.mendedleaf.core.settings.UserSettings.open(home);
             settings.remember("width", "1024");
             settings.remember("height", "640");
             settings.save();

@@ -24,13 +24,13 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.capture.Scope;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.home.Home;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.files.FileRow;
 import org.mendedleaf.desktop.files.LineRow;
 import org.testfx.api.FxRobot;
@@ -92,7 +92,7 @@ abstract class WindowTest {
             save("ledger.csv", "saved over by a letter", day.plusSeconds(180_000));
             capture(vault, place, day.plusSeconds(180_100));
         }
-        Home settings = Home.open(home);
+        UserSettings settings = UserSettings.open(home);
         settings.addVault(temp.resolve("vault").toRealPath());
         settings.who("Ines");
     }
@@ -102,7 +102,7 @@ abstract class WindowTest {
     }
 
     static void capture(OpenVault vault, Place place, Instant when) throws IOException {
-        new Capture(vault, place, at(when), (p, o) -> "Tomas").run(Scope.WHOLE, Progress.NONE);
+        new Capture(vault, place, at(when), (p, o) -> "Tomas").run(CaptureScope.WHOLE, Progress.NONE);
     }
 
     void show() throws Exception {
@@ -112,7 +112,7 @@ abstract class WindowTest {
             try {
                 stage.setX(0);
                 stage.setY(0);
-                shown.show(stage, Home.open(home), Clock.system(ZoneOffset.UTC));
+                shown.show(stage, UserSettings.open(home), Clock.system(ZoneOffset.UTC));
             } catch (IOException e) {
                 throw new IllegalStateException(e);
             }

@@ -10,9 +10,9 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.line.SnapshotSchedule;
-import org.mendedleaf.desktop.files.DeskTest;
+import org.mendedleaf.desktop.context.AppContextTest;
 
-class SnapshotsModelTest extends DeskTest {
+class SnapshotsModelTest extends AppContextTest {
 
     private final Instant now = Instant.parse("2026-11-20T09:45:00Z");
 
@@ -75,7 +75,7 @@ class SnapshotsModelTest extends DeskTest {
 
     @Test
     void aSnapshotOfOneFolderCoversThatAlone() throws Exception {
-        SnapshotsModel model = new SnapshotsModel(desk, held, "sub");
+        SnapshotsModel model = new SnapshotsModel(context, held, "sub");
         assertThat(model.scopes()).containsExactly("", "sub");
         model.scopeProperty().set("sub");
         model.take("only here");
@@ -97,7 +97,7 @@ class SnapshotsModelTest extends DeskTest {
 
     @Test
     void schedulesGoOutAndComeInAndWhatIsNoCalendarIsSaid() throws Exception {
-        SnapshotsModel model = new SnapshotsModel(desk, held, "");
+        SnapshotsModel model = new SnapshotsModel(context, held, "");
         model.schedule(choices().schedule(held.place().id(), ""));
         until(() -> model.schedulesProperty().get().size() == 1);
         assertThat(model.countWords(model.schedulesProperty().get().get(0))).isEqualTo("none taken yet");

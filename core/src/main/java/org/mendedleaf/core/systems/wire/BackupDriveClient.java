@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.systems.BackupTarget;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
@@ -27,13 +27,13 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
     }
 
     @Override
-    public List<Cut> cuts(String place) throws IOException {
-        return Reads.cuts(http.list(at(place) + "/runs"));
+    public List<RemoteSnapshot> cuts(String place) throws IOException {
+        return SystemJson.cuts(http.list(at(place) + "/runs"));
     }
 
     @Override
     public List<InTree> tree(String place, String cut) throws IOException {
-        return Reads.tree(http.list(at(place, cut) + "/tree"));
+        return SystemJson.tree(http.list(at(place, cut) + "/tree"));
     }
 
     @Override
@@ -44,7 +44,7 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
 
     @Override
     public void eraseCut(String place, String cut) throws IOException {
-        http.send(Http.Call.of("DELETE", at(place, cut)).key(Keys.fresh()));
+        http.send(Http.Call.of("DELETE", at(place, cut)).key(RequestKeys.fresh()));
     }
 
     @Override
@@ -55,12 +55,12 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
     @Override
     public Run open(String place, Instant moment) throws IOException {
         JsonNode run = http.send(Http.Call.of("POST", at(place) + "/runs")
-                        .key(Keys.fresh())
+                        .key(RequestKeys.fresh())
                         .json(Map.of("at", moment.toString())))
                 .json();
         Set<String> have = new HashSet<>();
         run.path("have").forEach(p -> have.add(p.asText()));
-        return new Run(run.path("id").asText(), Reads.moment(run.path("at")), have);
+        return new Run(run.path("id").asText(), SystemJson.moment(run.path("at")), have);
     }
 
     @Override
@@ -83,7 +83,7 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
 
     @Override
     public void add(String place, String run, Put put) throws IOException {
-        http.send(Keys.upload(at(place, run) + "/files/" + Http.encode(put.path()), put));
+        http.send(RequestKeys.upload(at(place, run) + "/files/" + Http.encode(put.path()), put));
     }
 
     @Override

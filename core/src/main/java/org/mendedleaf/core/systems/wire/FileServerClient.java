@@ -5,7 +5,7 @@ import java.io.OutputStream;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.vault.Digest;
 
@@ -17,17 +17,17 @@ final class FileServerClient extends OwnPages {
     }
 
     private static String cutQuery(String cut) {
-        return cut.equals(Cut.LIVE) ? "" : "?snapshot=" + Http.encodePart(cut);
+        return cut.equals(RemoteSnapshot.LIVE) ? "" : "?snapshot=" + Http.encodePart(cut);
     }
 
     @Override
-    public List<Cut> cuts(String place) throws IOException {
-        return Reads.cuts(http.list(at(place) + "/snapshots"));
+    public List<RemoteSnapshot> cuts(String place) throws IOException {
+        return SystemJson.cuts(http.list(at(place) + "/snapshots"));
     }
 
     @Override
     public List<InTree> tree(String place, String cut) throws IOException {
-        return Reads.tree(http.list(at(place) + "/tree" + cutQuery(cut)));
+        return SystemJson.tree(http.list(at(place) + "/tree" + cutQuery(cut)));
     }
 
     @Override
@@ -38,7 +38,7 @@ final class FileServerClient extends OwnPages {
 
     @Override
     public String put(String place, Put put) throws IOException {
-        http.send(Keys.upload(at(place) + "/files/" + Http.encode(put.path()), put));
+        http.send(RequestKeys.upload(at(place) + "/files/" + Http.encode(put.path()), put));
         return "";
     }
 
@@ -49,8 +49,8 @@ final class FileServerClient extends OwnPages {
     }
 
     @Override
-    public Cut snapshot(String place, String label, String key) throws IOException {
-        return Reads.cut(http.send(
+    public RemoteSnapshot snapshot(String place, String label, String key) throws IOException {
+        return SystemJson.cut(http.send(
                         Http.Call.of("POST", at(place) + "/snapshots").key(key).json(Map.of("label", label)))
                 .json());
     }
@@ -58,7 +58,7 @@ final class FileServerClient extends OwnPages {
     @Override
     public void eraseCut(String place, String cut) throws IOException {
         http.send(Http.Call.of("DELETE", at(place) + "/snapshots/" + Http.encodePart(cut))
-                .key(Keys.fresh()));
+                .key(RequestKeys.fresh()));
     }
 
     @Override

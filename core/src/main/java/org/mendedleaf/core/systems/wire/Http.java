@@ -30,7 +30,7 @@ import org.mendedleaf.core.systems.OutsideSystem.Bytes;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Say;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -237,13 +237,13 @@ final class Http {
         Budget budget = retry.budget();
         Budget.Listing time = listing();
         try (InputStream in = body;
-                Stall stall = new Stall(in, retry.patience())) {
+                StallWatch stall = new StallWatch(in, retry.patience())) {
             byte[] buffer = new byte[1 << 14];
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                 stall.moved();
                 out.write(buffer, 0, n);
                 if (out.size() > budget.bytes()) {
-                    throw new SystemException.Garbled(Words.of("system.tooLong", system, Say.size(budget.bytes())));
+                    throw new SystemException.Garbled(Words.of("system.tooLong", system, Formats.size(budget.bytes())));
                 }
                 time.onTime();
             }
@@ -362,7 +362,7 @@ final class Http {
                     tag = response.headers().firstValue("ETag").orElse("");
                     wanted = wanted.or(
                             () -> response.headers().firstValue("Repr-Digest").flatMap(Http::reprDigest));
-                    try (Stall stall = new Stall(in, retry.patience())) {
+                    try (StallWatch stall = new StallWatch(in, retry.patience())) {
                         byte[] buffer = new byte[1 << 16];
                         for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
                             stall.moved();

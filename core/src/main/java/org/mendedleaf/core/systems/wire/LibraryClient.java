@@ -59,9 +59,9 @@ final class LibraryClient extends OwnPages {
         for (JsonNode gone : removed) {
             List<Point> points = new ArrayList<>();
             for (JsonNode p : gone.path("versions")) {
-                points.add(Reads.point(p));
+                points.add(SystemJson.point(p));
             }
-            String tag = Keys.tag(points);
+            String tag = RequestKeys.tag(points);
             String key = gone.path("id").asText();
             each.accept(new File(
                     key,
@@ -75,7 +75,7 @@ final class LibraryClient extends OwnPages {
         String who = r.get("checked-out-by");
         return who.isEmpty()
                 ? Optional.empty()
-                : Optional.of(new Out(who, Reads.moment(Http.JSON.valueToTree(r.get("checked-out-since")))));
+                : Optional.of(new Out(who, SystemJson.moment(Http.JSON.valueToTree(r.get("checked-out-since")))));
     }
 
     private List<Dav.Resource> propfind(String place) throws IOException {
@@ -103,7 +103,7 @@ final class LibraryClient extends OwnPages {
             json.put("label", v.get("version-name"));
             json.put("note", v.get("comment"));
             json.put("expires", v.get("expires"));
-            points.add(Reads.point(Http.JSON.valueToTree(json)));
+            points.add(SystemJson.point(Http.JSON.valueToTree(json)));
         }
         return points;
     }
@@ -117,7 +117,7 @@ final class LibraryClient extends OwnPages {
     @Override
     public String put(String place, Put put) throws IOException {
         folders(place, put.path());
-        Http.Reply reply = http.send(Keys.upload(dav(place, put.path()), put));
+        Http.Reply reply = http.send(RequestKeys.upload(dav(place, put.path()), put));
         return reply.header("X-Version-Id");
     }
 
@@ -126,7 +126,7 @@ final class LibraryClient extends OwnPages {
         for (int slash = path.indexOf('/'); slash >= 0; slash = path.indexOf('/', slash + 1)) {
             try {
                 http.send(Http.Call.of("MKCOL", dav(place, path.substring(0, slash)))
-                        .key(Keys.fresh()));
+                        .key(RequestKeys.fresh()));
             } catch (SystemException.Conflict e) {
                 // It is there already, which is all that is wanted.
                 org.slf4j.LoggerFactory.getLogger(Http.class).trace("{}", e.words());

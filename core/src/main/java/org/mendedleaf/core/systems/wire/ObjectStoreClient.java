@@ -38,7 +38,7 @@ final class ObjectStoreClient extends OwnPages {
                     key = p.path("key").asText();
                     points = new ArrayList<>();
                 }
-                points.add(Reads.point(p));
+                points.add(SystemJson.point(p));
             }
             String next = page.path("next").asText("");
             if (!next.isEmpty() && next.equals(after)) {
@@ -54,7 +54,7 @@ final class ObjectStoreClient extends OwnPages {
 
     private static void hand(String key, List<Point> points, Map<String, String> known, Consumer<File> each) {
         if (!points.isEmpty()) {
-            String tag = Keys.tag(points);
+            String tag = RequestKeys.tag(points);
             each.accept(new File(
                     key, key, tag, tag.equals(known.get(key)) ? Optional.empty() : Optional.of(List.copyOf(points))));
         }
@@ -68,7 +68,7 @@ final class ObjectStoreClient extends OwnPages {
 
     @Override
     public String put(String place, Put put) throws IOException {
-        return http.send(Keys.upload(at(place, put.path()), put))
+        return http.send(RequestKeys.upload(at(place, put.path()), put))
                 .json()
                 .path("id")
                 .asText("");

@@ -31,12 +31,12 @@ abstract class OwnPages implements OutsideSystem {
 
     @Override
     public final State state() throws IOException {
-        return Reads.state(http.get("/state"));
+        return SystemJson.state(http.get("/state"));
     }
 
     @Override
     public final List<OutsidePlace> places() throws IOException {
-        return Reads.places(kind, http.get(root));
+        return SystemJson.places(kind, http.get(root));
     }
 
     /** The page of a place. */
@@ -46,11 +46,11 @@ abstract class OwnPages implements OutsideSystem {
 
     @Override
     public final void create(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PUT", at(place)).key(Keys.fresh()).json(Reads.json(settings)));
+        http.send(Http.Call.of("PUT", at(place)).key(RequestKeys.fresh()).json(SystemJson.json(settings)));
     }
 
     @Override
     public final void configure(String place, PlaceSettings settings) throws IOException {
-        http.send(Http.Call.of("PATCH", at(place)).json(Reads.json(settings)));
+        http.send(Http.Call.of("PATCH", at(place)).json(SystemJson.json(settings)));
     }
 }

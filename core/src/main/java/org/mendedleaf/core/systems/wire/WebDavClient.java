@@ -11,7 +11,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.line.Cut;
+import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.systems.Budget;
@@ -98,7 +98,7 @@ final class WebDavClient implements OutsideSystem {
     }
 
     @Override
-    public List<Cut> cuts(String place) {
+    public List<RemoteSnapshot> cuts(String place) {
         return List.of();
     }
 

@@ -1,0 +1,345 @@
+package org.mendedleaf.core.settings;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.channels.FileChannel;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Durable;
+import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.systems.Connection;
+import org.mendedleaf.core.systems.Connections;
+import org.mendedleaf.core.systems.SystemKind;
+import org.mendedleaf.core.words.Words;
+
+/**
+ * The user's settings: which vaults there are, what she is called, and what the screens remember. One file, {@code
+ * settings.json}, in {@code MENDED_LEAF_HOME} or the usual folder for settings.
+ */
+public final class UserSettings implements Connections {
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+    private static final String LANGUAGE = "language";
+
+    private final Path folder;
+    private final ObjectNode settings;
+
+    private UserSettings(Path folder, ObjectNode settings) {
+        this.folder = folder;
+        this.settings = settings;
+    }
+
+    /** Where the settings are, by the environment. */
+    public static Path defaultFolder(Map<String, String> environment) {
+        String own = environment.getOrDefault("MENDED_LEAF_HOME", "");
+        if (!own.isEmpty()) {
+            return Path.of(own).toAbsolutePath();
+        }
+        return UserFolders.settings(environment).resolve("mended-leaf").toAbsolutePath();
+    }
+
+    /** Reads the settings in this folder; an empty home gives the standard ones. */
+    public static UserSettings open(Path folder) throws IOException {
+        Path file = folder.resolve("settings.json");
+        if (!Files.exists(file)) {
+            return new UserSettings(folder, JSON.createObjectNode());
+        }
+        try {
+            JsonNode read = JSON.readTree(file.toFile());
+            if (read instanceof ObjectNode object) {
+                return new UserSettings(folder, object);
+            }
+        } catch (com.fasterxml.jackson.core.JacksonException e) {
+            String where = e.getLocation() == null
+                    ? ""
+                    : Words.of("health.line", e.getLocation().getLineNr()) + ": ";
+            throw new IOException(Words.of("home.damaged", file, where + e.getOriginalMessage()), e);
+        }
+        throw new IOException(Words.of("home.damaged", file, ""));
+    }
+
+    /** Where the settings are. */
+    public Path folder() {
+        return folder;
+    }
+
+    /** The vaults that this user has, in the order in which they came. */
+    public List<Path> vaults() {
+        List<Path> vaults = new ArrayList<>();
+        settings.path("vaults").forEach(v -> vaults.add(Path.of(v.asText())));
+        return vaults;
+    }
+
+    /** Adds a vault, unless it is known. */
+    public void addVault(Path vault) throws IOException {
+        if (!vaults().contains(vault)) {
+            ArrayNode list = settings.withArray("vaults");
+            list.add(vault.toString());
+            save();
+        }
+    }
+
+    /** The systems that this user is connected to, in the order in which they came. */
+    @Override
+    public List<Connection> connections() {
+        List<Connection> all = new ArrayList<>();
+        for (JsonNode c : settings.path("systems")) {
+            all.add(new Connection(
+                    c.path("name").asText(),
+                    SystemKind.parse(c.path("kind").asText()),
+                    c.path("address").asText(),
+                    c.path("token").asText(),
+                    Path.of(c.path("vault").asText())));
+        }
+        return all;
+    }
+
+    /** The connection of this name. */
+    public Optional<Connection> connection(String name) {
+        return connections().stream().filter(c -> c.name().equals(name)).findFirst();
+    }
+
+    /** Adds a connection, or changes the one of the same name. */
+    @Override
+    public void connect(Connection connection) throws IOException {
+        disconnect(connection.name());
+        settings.withArray("systems")
+                .addObject()
+                .put("name", connection.name())
+                .put("kind", connection.kind().text())
+                .put("address", connection.address())
+                .put("token", connection.token())
+                .put("vault", connection.vault().toString());
+        save();
+    }
+
+    /** Forgets a connection; what the vault knows of it stays. Returns whether there was one. */
+    public boolean disconnect(String name) throws IOException {
+        boolean found = false;
+        ArrayNode list = settings.withArray("systems");
+        for (int i = list.size() - 1; i >= 0; i--) {
+            if (list.get(i).path("name").asText().equals(name)) {
+                list.remove(i);
+                found = true;
+            }
+        }
+        save();
+        return found;
+    }
+
+    /** What who works here is called at the points she makes: the person of this computer, unless chosen otherwise. */
+    @Override
+    public String who() {
+        String as = settings.path("workingAs").asText("");
+        return as.isEmpty() ? person() : as;
+    }
+
+    /** What the person of this computer is called. */
+    public String person() {
+        String chosen = settings.path("who").asText("");
+        return chosen.isEmpty() ? System.getProperty("user.name") : chosen;
+    }
+
+    /** Chooses who works here from now on; the empty name is the person of this computer. */
+    public void workAs(String name) throws IOException {
+        settings.put("workingAs", name.equals(person()) ? "" : name);
+        save();
+    }
+
+    /** The addresses of people that are known, by name. */
+    public Map<String, String> addresses() {
+        Map<String, String> all = new TreeMap<>();
+        settings.path("people")
+                .properties()
+                .forEach(e -> all.put(e.getKey(), e.getValue().asText()));
+        return all;
+    }
+
+    /** The address of somebody; empty when none is known. */
+    public String address(String name) {
+        return addresses().getOrDefault(name, "");
+    }
+
+    /** Remembers the address of somebody; the empty one forgets it. */
+    public void address(String name, String address) throws IOException {
+        ObjectNode people = settings.withObject("/people");
+        if (address.isEmpty()) {
+            people.remove(name);
+        } else {
+            people.put(name, address);
+        }
+        save();
+    }
+
+    /** Where messages for people are written. */
+    public Path outbox() {
+        String chosen = settings.path("outbox").asText("");
+        return chosen.isEmpty() ? folder.resolve("outbox") : Path.of(chosen);
+    }
+
+    /** Chooses where messages are written. */
+    public void outbox(Path to) throws IOException {
+        settings.put("outbox", to.toString());
+        save();
+    }
+
+    /** The folders in which revisions arrive: those that were chosen, else that of downloads. */
+    public List<Path> arrivals() {
+        List<Path> chosen = paths("arrivals");
+        return chosen.isEmpty() ? List.of(downloads()) : chosen;
+    }
+
+    /** Chooses the folders in which revisions arrive; none of them is the standard again. */
+    public void arrivals(List<Path> folders) throws IOException {
+        paths("arrivals", folders);
+    }
+
+    /** Folders in which programs leave safety copies, beside those of the files themselves. */
+    public List<Path> strayFolders() {
+        return paths("strayFolders");
+    }
+
+    /** Chooses the folders in which programs leave safety copies. */
+    public void strayFolders(List<Path> folders) throws IOException {
+        paths("strayFolders", folders);
+    }
+
+    private List<Path> paths(String key) {
+        List<Path> all = new ArrayList<>();
+        settings.path(key).forEach(p -> all.add(Path.of(p.asText())));
+        return all;
+    }
+
+    private void paths(String key, List<Path> folders) throws IOException {
+        ArrayNode list = settings.putArray(key);
+        folders.forEach(f -> list.add(f.toString()));
+        save();
+    }
+
+    /** The folder of downloads as the desktop names it (xdg-user-dirs), else {@code Downloads} of the user. */
+    private static Path downloads() {
+        Path user = UserFolders.home();
+        Path names = UserFolders.settings(System.getenv()).resolve("user-dirs.dirs");
+        try {
+            for (String line : Files.exists(names) ? Files.readAllLines(names) : List.<String>of()) {
+                if (line.startsWith("XDG_DOWNLOAD_DIR=")) {
+                    String value = line.substring(line.indexOf('=') + 1)
+                            .replace("\"", "")
+                            .strip();
+                    return Path.of(value.replace("$HOME", user.toString()));
+                }
+            }
+        } catch (IOException | java.nio.file.InvalidPathException e) {
+            org.slf4j.LoggerFactory.getLogger(UserSettings.class).debug("{} cannot be read", names, e);
+        }
+        return user.resolve("Downloads");
+    }
+
+    /** Chooses what the user is called. */
+    public void who(String name) throws IOException {
+        settings.put("who", name);
+        save();
+    }
+
+    /**
+     * The clock by which this home lives: the system's, unless the sample office has set another moment for its "today";
+     * then time goes on from there.
+     */
+    public Clock clock(Clock system) {
+        String today = settings.path("today").asText("");
+        String zone = settings.path("zone").asText("");
+        String since = settings.path("todaySince").asText("");
+        try {
+            Clock zoned = zone.isEmpty() ? system : system.withZone(ZoneId.of(zone));
+            if (today.isEmpty() || since.isEmpty()) {
+                return zoned;
+            }
+            return Clock.offset(zoned, Duration.between(Instant.parse(since), Instant.parse(today)));
+        } catch (DateTimeException e) {
+            throw new IllegalArgumentException(Words.of("home.damaged", folder, e.getMessage()), e);
+        }
+    }
+
+    /** Lets this home live at another moment: for the sample office. */
+    public void setToday(Instant today, Instant system, ZoneId zone) throws IOException {
+        settings.put("today", today.toString());
+        settings.put("todaySince", system.toString());
+        settings.put("zone", zone.getId());
+        save();
+    }
+
+    /** Whether this home lives at another moment than the system's. */
+    public boolean hasOwnToday() {
+        return !chosen("today").isEmpty();
+    }
+
+    /** What somebody chose under this key; empty when nothing. */
+    public String chosen(String key) {
+        return settings.path(key).asText("");
+    }
+
+    /** Chooses something under a key. It is written by {@link #save}. */
+    public void choose(String key, String value) {
+        settings.put(key, value);
+    }
+
+    /** The tag of the language in which words are said, such as {@code de}; null when it is that of the system. */
+    public @Nullable String language() {
+        String tag = chosen(LANGUAGE);
+        return tag.isEmpty() ? null : tag;
+    }
+
+    /** Says all words in this language, or with null in that of the system, and remembers it. */
+    public void language(@Nullable String tag) throws IOException {
+        if (tag == null) {
+            settings.remove(LANGUAGE);
+        } else {
+            choose(LANGUAGE, tag);
+        }
+        save();
+    }
+
+    /** What a screen remembers under this key; empty when nothing. */
+    public String remembered(String key) {
+        return settings.path("screen").path(key).asText("");
+    }
+
+    /** Remembers something for a screen. It is written by {@link #save}. */
+    public void remember(String key, String value) {
+        settings.withObject("/screen").put(key, value);
+    }
+
+    /** Writes the settings, whole or not at all; nobody else on this computer may read them. */
+    public synchronized void save() throws IOException {
+        Access.OWNER.createFolders(folder);
+        Path beside = folder.resolve("settings.json.new");
+        byte[] bytes = JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(settings);
+        Files.deleteIfExists(beside);
+        try (FileChannel out =
+                Access.OWNER.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
+            Durable.write(out, java.nio.ByteBuffer.wrap(bytes));
+            out.force(true);
+        }
+        Files.move(beside, folder.resolve("settings.json"), StandardCopyOption.ATOMIC_MOVE);
+        // Made by an earlier version, the folder may be open to others.
+        Access.OWNER.tighten(folder);
+    }
+}

@@ -1,0 +1,140 @@
+package org.mendedleaf.core.systems;
+
+import java.io.IOException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.OutsideWriter;
+import org.mendedleaf.core.catalogue.PlaceWriter;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Relation;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.line.Source;
+import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.rules.PlaceSettings;
+import org.mendedleaf.core.words.Words;
+
+/** Connects systems, makes places in them, changes their settings, declares what belongs together. */
+public final class SystemConnector {
+
+    /** How often a place in a system is looked at unless chosen otherwise, minutes. */
+    public static final int LOOK_MINUTES = 10;
+
+    private final Connections connected;
+    private final SystemRegistry book;
+    private final Clock clock;
+
+    /** Connecting for this user. */
+    public SystemConnector(Connections connected, SystemRegistry book, Clock clock) {
+        this.connected = connected;
+        this.book = book;
+        this.clock = clock;
+    }
+
+    /**
+     * Connects a system, or changes the address and token of one that is connected. It is asked at once; nothing is
+     * remembered when it does not answer.
+     *
+     * @param kind what it is; null to ask it
+     */
+    public Connection connect(
+            String name, @Nullable SystemKind kind, String address, String token, OpenVault vault, Retry retry)
+            throws IOException {
+        book.opener().checkAddress(address);
+        // Checks the name before anything is sent.
+        new Connection(name, SystemKind.WEBDAV, address, token, vault.folder().root());
+        SystemKind found = kind == null ? book.opener().kindOf(name, address, token, retry) : kind;
+        OutsideSystem system = book.opener().open(name, found, address, token, retry, clock);
+        system.state();
+        Connection connection =
+                new Connection(name, found, address, token, vault.folder().root());
+        synchronized (connected) {
+            connected.connect(connection);
+        }
+        return connection;
+    }
+
+    /** Takes the places of a system among those of its vault; returns all of them. */
+    public List<Place> takeIn(Connection connection, OpenVault vault) throws IOException {
+        List<String> names = book.system(connection.name()).places().stream()
+                .map(OutsideSystem.OutsidePlace::name)
+                .toList();
+        List<Place> places = new ArrayList<>();
+        try (WriteSession session = vault.write()) {
+            PlaceWriter writer = new PlaceWriter(session);
+            for (String n : names) {
+                Optional<Place> known;
+                try (Reading reading = vault.read()) {
+                    known = reading.outside(connection.name(), n);
+                }
+                places.add(
+                        known.isPresent()
+                                ? known.get()
+                                : writer.outside(
+                                        new Source.Outside(connection.name(), n),
+                                        Rhythm.every(LOOK_MINUTES),
+                                        clock.instant()));
+            }
+            session.commit();
+        }
+        return places;
+    }
+
+    /** Makes a place in a system and takes it in. */
+    public Place create(Connection connection, String place, PlaceSettings settings, OpenVault vault)
+            throws IOException {
+        if (place.isBlank() || place.indexOf(':') >= 0 || place.indexOf('/') >= 0) {
+            throw new IllegalArgumentException(Words.of("place.badName", place));
+        }
+        book.system(connection.name()).create(place, settings);
+        return takeIn(connection, vault).stream()
+                .filter(p -> p.outside().orElseThrow().place().equals(place))
+                .findFirst()
+                .orElseThrow(() -> new SystemException.Missing(Words.of("system.noPlace", place)));
+    }
+
+    /** Changes the settings of a place and looks at it again. */
+    public void configure(Place place, PlaceSettings settings, OpenVault vault) throws IOException {
+        OutsideSystem system = book.system(place);
+        Optional<OutsidePlaceState> before;
+        try (Reading reading = vault.read()) {
+            before = OutsidePlaceState.of(reading, place);
+        }
+        system.configure(place.outside().orElseThrow().place(), settings);
+        try (WriteSession session = vault.write()) {
+            PlaceSettings was = before.map(OutsidePlaceState::settings).orElse(settings);
+            PlaceRules.note(session, place.id(), was, settings, clock.instant(), connected.who());
+            session.commit();
+        }
+        new Mirror(vault, place, system, clock).run(org.mendedleaf.core.jobs.Progress.NONE);
+    }
+
+    /** Changes how often a place is looked at. */
+    public void rhythm(OpenVault vault, Source.Outside source, Rhythm rhythm) throws IOException {
+        try (WriteSession session = vault.write()) {
+            new PlaceWriter(session).outside(source, rhythm, clock.instant());
+            session.commit();
+        }
+    }
+
+    /** Declares that a folder and a place, or a folder in it, are the same files. */
+    public void relate(OpenVault vault, Relation relation) throws IOException {
+        try (WriteSession session = vault.write()) {
+            OutsideWriter.relate(session, relation);
+            session.commit();
+        }
+    }
+
+    /** Takes such a declaration back. */
+    public void unrelate(OpenVault vault, Relation relation) throws IOException {
+        try (WriteSession session = vault.write()) {
+            OutsideWriter.unrelate(session, relation);
+            session.commit();
+        }
+    }
+}
