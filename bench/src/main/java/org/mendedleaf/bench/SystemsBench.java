@@ -65,7 +65,7 @@ final class SystemsBench {
                     store.address(),
                     store.token("bench"),
                     vault.folder().root()));
-            SystemRegistry book = new SystemRegistry(home, Systems.OPENER, clock, Retry.STANDARD);
+            SystemRegistry book = new SystemRegistry(home, Systems.OPENER, clock, Retry.DEFAULT);
             SystemConnector connecting = new SystemConnector(home, book, clock);
             listing(store, vault, home, book, connecting, clock);
             for (int delay : new int[] {0, 20}) {

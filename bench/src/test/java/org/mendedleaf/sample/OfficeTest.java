@@ -209,7 +209,7 @@ class OfficeTest {
                 .extracting(Connection::name)
                 .containsExactlyInAnyOrder("Library", "Archive", "Server", "Drive");
         SystemRegistry book =
-                new SystemRegistry(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.STANDARD);
+                new SystemRegistry(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.DEFAULT);
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
             Line log;
             try (Reading reading = vault.read()) {

@@ -1,5 +1,8 @@
 package org.mendedleaf.cli;
 
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.words.Words;
 import picocli.AutoComplete;
 import picocli.CommandLine;
@@ -32,6 +35,6 @@ final class CompletionCommand extends Base {
         CommandLine root = spec.root().commandLine();
         // It completes in zsh too, by the functions that zsh has for it and which it loads itself.
         surroundings.out().println(AutoComplete.bash(root.getCommandName(), root));
-        return Main.DONE;
+        return ExitCodes.DONE;
     }
 }

@@ -5,6 +5,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -41,10 +44,10 @@ final class LanguageCommand extends Base {
             map.put("chosen", settings().language());
             map.put("known", known);
             printJson(map);
-            return Main.DONE;
+            return ExitCodes.DONE;
         }
         String name = Words.locale().getDisplayLanguage(Words.locale());
         say(settings().language() == null ? "cli.language.ofSystem" : "cli.language.is", name);
-        return Main.DONE;
+        return ExitCodes.DONE;
     }
 }

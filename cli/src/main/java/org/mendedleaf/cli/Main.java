@@ -14,10 +14,67 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.Group;
+import org.mendedleaf.cli.base.Outcome;
+import org.mendedleaf.cli.base.Surroundings;
+import org.mendedleaf.cli.base.TerminalProgress;
+import org.mendedleaf.cli.care.CheckCommand;
+import org.mendedleaf.cli.care.CopyVaultCommand;
+import org.mendedleaf.cli.care.DismissCommand;
+import org.mendedleaf.cli.care.FindingsCommand;
+import org.mendedleaf.cli.care.HealthCommand;
+import org.mendedleaf.cli.care.MendCommand;
+import org.mendedleaf.cli.care.NoticesCommand;
+import org.mendedleaf.cli.care.StatusCommand;
+import org.mendedleaf.cli.keep.EraseCommand;
+import org.mendedleaf.cli.keep.ForecastCommand;
+import org.mendedleaf.cli.keep.HoldCommand;
+import org.mendedleaf.cli.keep.ReclaimCommand;
+import org.mendedleaf.cli.keep.RemovedCommand;
+import org.mendedleaf.cli.keep.RulesCommand;
+import org.mendedleaf.cli.keep.SnapshotCommand;
+import org.mendedleaf.cli.keep.SpaceCommand;
+import org.mendedleaf.cli.keep.ThinCommand;
+import org.mendedleaf.cli.keep.UnholdCommand;
+import org.mendedleaf.cli.past.CompareCommand;
+import org.mendedleaf.cli.past.FindCommand;
+import org.mendedleaf.cli.past.IndexCommand;
+import org.mendedleaf.cli.past.JournalCommand;
+import org.mendedleaf.cli.past.LineCommand;
+import org.mendedleaf.cli.past.ListCommand;
+import org.mendedleaf.cli.past.PreviewCommand;
+import org.mendedleaf.cli.protect.CaptureCommand;
+import org.mendedleaf.cli.protect.ProtectCommand;
+import org.mendedleaf.cli.protect.SetCommand;
+import org.mendedleaf.cli.protect.UnprotectCommand;
+import org.mendedleaf.cli.protect.WatchCommand;
+import org.mendedleaf.cli.recover.CopyCommand;
+import org.mendedleaf.cli.recover.PickCommand;
+import org.mendedleaf.cli.recover.RedoCommand;
+import org.mendedleaf.cli.recover.RemoveCommand;
+import org.mendedleaf.cli.recover.RestoreCommand;
+import org.mendedleaf.cli.recover.RollbackCommand;
+import org.mendedleaf.cli.recover.UndoCommand;
+import org.mendedleaf.cli.revise.ArrivalsCommand;
+import org.mendedleaf.cli.revise.CheckInCommand;
+import org.mendedleaf.cli.revise.CheckOutCommand;
+import org.mendedleaf.cli.revise.FoldCommand;
+import org.mendedleaf.cli.revise.NoteCommand;
+import org.mendedleaf.cli.revise.PublishCommand;
+import org.mendedleaf.cli.revise.PutCommand;
+import org.mendedleaf.cli.revise.StraysCommand;
+import org.mendedleaf.cli.revise.TakeCommand;
+import org.mendedleaf.cli.systems.ConnectCommand;
+import org.mendedleaf.cli.systems.DisconnectCommand;
+import org.mendedleaf.cli.systems.PlaceCommand;
+import org.mendedleaf.cli.systems.StandinsCommand;
+import org.mendedleaf.cli.systems.SystemsCommand;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.UsageMessageSpec;
 
 /**
  * The command line. What it returns is told by {@link Outcome}.
@@ -39,30 +96,18 @@ import picocli.CommandLine.Command;
             WatchCommand.class,
             ListCommand.class,
             LineCommand.class,
-            RestoreCommand.class,
-            RollbackCommand.class,
             CompareCommand.class,
             PreviewCommand.class,
-            PickCommand.class,
             FindCommand.class,
             IndexCommand.class,
-            FindingsCommand.class,
-            MendCommand.class,
-            DismissCommand.class,
-            HealthCommand.class,
-            NoticesCommand.class,
             JournalCommand.class,
+            RestoreCommand.class,
+            RollbackCommand.class,
+            PickCommand.class,
             CopyCommand.class,
             RemoveCommand.class,
             UndoCommand.class,
             RedoCommand.class,
-            CheckCommand.class,
-            CopyVaultCommand.class,
-            StatusCommand.class,
-            SystemsCommand.class,
-            ConnectCommand.class,
-            DisconnectCommand.class,
-            PlaceCommand.class,
             PutCommand.class,
             PublishCommand.class,
             CheckOutCommand.class,
@@ -71,8 +116,6 @@ import picocli.CommandLine.Command;
             FoldCommand.class,
             StraysCommand.class,
             ArrivalsCommand.class,
-            PeopleCommand.class,
-            LanguageCommand.class,
             TakeCommand.class,
             SnapshotCommand.class,
             SpaceCommand.class,
@@ -84,7 +127,21 @@ import picocli.CommandLine.Command;
             RemovedCommand.class,
             ReclaimCommand.class,
             ForecastCommand.class,
+            FindingsCommand.class,
+            MendCommand.class,
+            DismissCommand.class,
+            HealthCommand.class,
+            NoticesCommand.class,
+            CheckCommand.class,
+            CopyVaultCommand.class,
+            StatusCommand.class,
+            SystemsCommand.class,
+            ConnectCommand.class,
+            DisconnectCommand.class,
+            PlaceCommand.class,
             StandinsCommand.class,
+            PeopleCommand.class,
+            LanguageCommand.class,
             CompletionCommand.class,
             ManCommand.class
         })
@@ -97,12 +154,6 @@ public final class Main extends Group {
     boolean version;
 
     private static final String LOG_LEVEL = "org.slf4j.simpleLogger.log.org.mendedleaf";
-
-    static final int DONE = Outcome.DONE.code();
-    static final int SOME_FAILED = Outcome.SOME_FAILED.code();
-    static final int WRONG_USE = Outcome.WRONG_USE.code();
-    static final int NO_VAULT = Outcome.NO_VAULT.code();
-    static final int LATE = Outcome.LATE.code();
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {
@@ -178,6 +229,7 @@ public final class Main extends Group {
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         headings(line);
+        line.getHelpSectionMap().put(UsageMessageSpec.SECTION_KEY_COMMAND_LIST, new CommandSections());
         line.getSubcommands().forEach((name, sub) -> examples(sub, name));
         return line;
     }
@@ -187,7 +239,7 @@ public final class Main extends Group {
         line.getCommandSpec()
                 .usageMessage()
                 .synopsisHeading(Words.of("cli.usage") + " ")
-                .commandListHeading(Words.of("cli.commands") + "%n");
+                .commandListHeading(line.getParent() == null ? "" : Words.of("cli.commands") + "%n");
         line.getSubcommands().values().forEach(Main::headings);
     }
 

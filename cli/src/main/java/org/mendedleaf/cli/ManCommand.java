@@ -6,6 +6,9 @@ import java.nio.file.Path;
 import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -34,14 +37,14 @@ final class ManCommand extends Base {
         Path folder = to;
         if (folder == null) {
             surroundings.out().println(pages.get(spec.root().name()));
-            return Main.DONE;
+            return ExitCodes.DONE;
         }
         Files.createDirectories(folder);
         for (Map.Entry<String, String> page : pages.entrySet()) {
             Files.writeString(folder.resolve(page.getKey() + ".1"), page.getValue());
         }
         say("cli.man.written", pages.size(), folder);
-        return Main.DONE;
+        return ExitCodes.DONE;
     }
 
     private static void collect(CommandSpec command, Map<String, String> pages) {

@@ -4,6 +4,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.intake.Announcement;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -51,7 +54,7 @@ final class PeopleCommand extends Base {
             map.put("addresses", settings().addresses());
             map.put("outbox", settings().outbox().toString());
             printJson(map);
-            return Main.DONE;
+            return ExitCodes.DONE;
         }
         say("cli.people.here", settings().who());
         table(
@@ -60,6 +63,6 @@ final class PeopleCommand extends Base {
                         .toList(),
                 "ll");
         say("cli.people.outbox", settings().outbox());
-        return Main.DONE;
+        return ExitCodes.DONE;
     }
 }

@@ -1,6 +1,6 @@
 /**
- * The core from a terminal: a class for each command, what they share ({@link Base}), and how they end ({@link Outcome}). Data
- * goes to the standard output in the form that {@code docs/cli.schema.json} has, words beside it. Nothing is decided here.
- * Start reading at {@link Main}.
+ * The core from a terminal. {@link Main} knows all commands; they stand in a package for each section of its help, and what they
+ * share in {@code base}. Data goes to the standard output in the form that {@code docs/cli.schema.json} has, words beside it.
+ * Nothing is decided here. Start reading at {@link Main}.
  */
 package org.mendedleaf.cli;

@@ -8,6 +8,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Outcome;
 
 /** Copies of the vault, as it is typed. */
 class CopyVaultCommandLineTest extends TerminalTest {
@@ -39,7 +41,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
         assertThat(listed.get("standing").asText()).isEqualTo("IN_STEP");
         assertThat(listed.get("commitsBehind").asLong()).isZero();
         assertThat(run("copy-vault", "end", copy.toString())).isZero();
-        assertThat(run("copy-vault", "end", copy.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("copy-vault", "end", copy.toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("No copy is kept in");
     }
 
@@ -64,10 +66,10 @@ class CopyVaultCommandLineTest extends TerminalTest {
         assertThat(run("capture")).isZero();
         Path away = temp.resolve("away");
         Files.move(copy.getParent(), away);
-        assertThat(run("copy-vault", "run")).isEqualTo(Main.SOME_FAILED);
+        assertThat(run("copy-vault", "run")).isEqualTo(ExitCodes.SOME_FAILED);
         assertThat(err).contains("is not there").contains("bring the drive back");
-        assertThat(run("copy-vault", "list")).isEqualTo(Main.LATE);
-        assertThat(run("status")).isEqualTo(Main.LATE);
+        assertThat(run("copy-vault", "list")).isEqualTo(ExitCodes.LATE);
+        assertThat(run("status")).isEqualTo(ExitCodes.LATE);
         assertThat(err).contains("Its drive is away");
         Files.move(away, copy.getParent());
         assertThat(run("copy-vault", "run")).isZero();
@@ -97,7 +99,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
         assertThat(run("capture", "--vault", copy.toString())).isZero();
         run("line", file, "--vault", copy.toString());
         assertThat(out).contains("2 versions");
-        assertThat(run("copy-vault", "use", copy.toString(), "--yes")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("copy-vault", "use", copy.toString(), "--yes")).isEqualTo(ExitCodes.WRONG_USE);
     }
 
     private static void delete(Path folder) throws IOException {
@@ -116,7 +118,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
             String[] with = java.util.Arrays.copyOf(command, command.length + 2);
             with[command.length] = "--vault";
             with[command.length + 1] = copy.toString();
-            assertThat(run(with)).isEqualTo(Main.NO_VAULT);
+            assertThat(run(with)).isEqualTo(ExitCodes.NO_VAULT);
             assertThat(err).contains("is a copy of a vault");
         }
     }
@@ -140,7 +142,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
         assertThat(out).contains("every 7 days");
         assertThat(run("check", "--every", "off")).isZero();
         assertThat(out).contains("only when somebody asks");
-        assertThat(run("check", "--every", "often")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("check", "--every", "often")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("got often");
     }
 }

@@ -11,6 +11,9 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
+import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
 
 class HelpTest extends TerminalTest {
@@ -60,6 +63,32 @@ class HelpTest extends TerminalTest {
         return words;
     }
 
+    @Test
+    void theHelpListsEachCommandOnceInTheSectionOfItsPackage() {
+        String help = ALL.getUsageMessage();
+        Map<String, List<String>> sections = new java.util.LinkedHashMap<>();
+        ALL.getSubcommands()
+                .forEach((name, sub) -> sections.computeIfAbsent(
+                                CommandSections.section(
+                                        sub.getCommandSpec().userObject().getClass()),
+                                s -> new ArrayList<>())
+                        .add(name));
+        assertThat(sections)
+                .containsOnlyKeys("protect", "past", "recover", "revise", "keep", "care", "systems", "program");
+        int at = 0;
+        for (Map.Entry<String, List<String>> section : sections.entrySet()) {
+            at = help.indexOf("\n" + Words.of("cli.section." + section.getKey()) + "\n", at);
+            assertThat(at).as(section.getKey()).isPositive();
+            for (String name : section.getValue()) {
+                at = help.indexOf("\n  " + name + " ", at);
+                assertThat(at).as(name).isPositive();
+                assertThat(help.indexOf("\n  " + name + " ", at + 1))
+                        .as("another %s", name)
+                        .isNegative();
+            }
+        }
+    }
+
     @ParameterizedTest
     @MethodSource("commands")
     void everyCommandHasExamplesThatItUnderstands(List<String> command) {
@@ -81,12 +110,12 @@ class HelpTest extends TerminalTest {
 
     @Test
     void aSlipIsAnsweredInOneLineWithWhatMayHaveBeenMeant() {
-        assertThat(run("restor", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restor", "x")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err.lines()).hasSize(1);
         assertThat(err).contains("Did you mean").contains("restore").contains("mended-leaf --help");
-        assertThat(run("restore", "x", "--verison", "3")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore", "x", "--verison", "3")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("--version").contains("mended-leaf restore --help");
-        assertThat(run("copy", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("copy", "x")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err.lines()).hasSize(1);
         assertThat(err).contains("--to").contains("mended-leaf copy --help");
         assertThat(out).isEmpty();
@@ -94,7 +123,7 @@ class HelpTest extends TerminalTest {
 
     @Test
     void errorsAreJsonWhereJsonWasAskedFor() throws Exception {
-        assertThat(run("line", "nowhere.txt", "--json")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("line", "nowhere.txt", "--json")).isEqualTo(ExitCodes.WRONG_USE);
         var error =
                 new com.fasterxml.jackson.databind.ObjectMapper().readTree(out).get("error");
         assertThat(error.get("code").asText()).isEqualTo("wrongUse");
@@ -108,7 +137,7 @@ class HelpTest extends TerminalTest {
                 .isEqualTo("wrongUse");
         assertThat(run("place", "set", "Nowhere:Place", "--json")).isNotZero();
         assertThat(out).contains("\"error\"");
-        assertThat(run("line", "--", "--json")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("line", "--", "--json")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(out).as("that is a file").isEmpty();
     }
 
@@ -123,7 +152,7 @@ class HelpTest extends TerminalTest {
         assertThat(out).contains(".SH COMMANDS").contains(".B unprotect");
         assertThat(run("completion", "bash")).isZero();
         assertThat(out).contains("complete -F").contains("unprotect");
-        assertThat(run("completion", "fish")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("completion", "fish")).isEqualTo(ExitCodes.WRONG_USE);
     }
 
     @ParameterizedTest

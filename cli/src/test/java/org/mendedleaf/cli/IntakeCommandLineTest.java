@@ -16,6 +16,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.Outcome;
+import org.mendedleaf.cli.base.Surroundings;
 
 /** Putting in revisions with nothing but the command line. */
 class IntakeCommandLineTest extends TerminalTest {

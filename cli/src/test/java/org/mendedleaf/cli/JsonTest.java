@@ -9,6 +9,8 @@ import java.nio.file.Path;
 import java.util.Set;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Surroundings;
 import picocli.CommandLine;
 
 /** Every command answers as data, in the form that docs/cli.schema.json promises; {@link TerminalTest} holds each answer to it. */
@@ -228,29 +230,29 @@ class JsonTest extends TerminalTest {
     @Test
     void whatGoesWrongIsAnsweredInOneForm() throws IOException {
         assertThat(run("line", desk.resolve("nothing.txt").toString(), "--json"))
-                .isEqualTo(Main.WRONG_USE);
-        assertThat(run("restore", "--json")).isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
+        assertThat(run("restore", "--json")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(out).contains("\"error\"");
     }
 
     @Test
     void wrongUseIsSaidInTheLanguageOfAllWords() throws IOException {
-        assertThat(run("restore", "--nothing", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore", "--nothing", "x")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("Unknown option: --nothing");
         assertThat(run("language", "de")).isZero();
-        assertThat(run("restore")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("Es fehlt: FILE").contains("Mehr sagt");
-        assertThat(run("restore", "--nothing", "x")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore", "--nothing", "x")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("Unbekannte Option: --nothing");
-        assertThat(run("protect", desk.toString(), "--access", "nobody")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("protect", desk.toString(), "--access", "nobody")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("--access kann nicht \"nobody\" sein");
-        assertThat(run("restore", "x", "--version", "1", "--version", "2")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore", "x", "--version", "1", "--version", "2")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).startsWith("--version steht zweimal da").hasLineCount(1);
-        assertThat(run("restore", "x", "--version")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("restore", "x", "--version")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("--version").doesNotContain("parameter").hasLineCount(1);
         assertThat(run("restore", "--help")).isZero();
         assertThat(out).startsWith("Aufruf: ").contains("Beispiele:");
-        assertThat(run("language", "xx")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("language", "xx")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("Es gibt: en, de, system");
         save("a.txt", "1");
         assertThat(protect()).isZero();
@@ -278,7 +280,7 @@ class JsonTest extends TerminalTest {
                 .isZero();
         assertThat(out).as("data was asked for").contains("\"points\"");
         assertThat(run("restore", desk.resolve("a.txt").toString(), "--version", "9", "--quiet"))
-                .isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("no version 9");
     }
 }

@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.zip.ZipFile;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.Outcome;
 
 /** Moments, snapshots, comparing, rolling back and archives, as typed by a user. */
 class MomentsCommandLineTest extends TerminalTest {

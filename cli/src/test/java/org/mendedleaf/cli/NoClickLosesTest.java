@@ -7,6 +7,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.Outcome;
 
 /** What cannot be taken back asks first, what can be taken back says how, and a vault that is away costs itself. */
 class NoClickLosesTest extends TerminalTest {

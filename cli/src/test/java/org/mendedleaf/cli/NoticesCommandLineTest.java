@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
 
 /** What needs attention, and how people are told, as it is typed. */
 class NoticesCommandLineTest extends TerminalTest {
@@ -35,7 +36,7 @@ class NoticesCommandLineTest extends TerminalTest {
         JsonNode json = json("notices");
         assertThat(json.get("desktop").asBoolean()).isFalse();
         assertThat(json.get("quietHours").asText()).isEqualTo("21:30-06:00");
-        assertThat(run("notices", "--quiet-hours", "at night")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("notices", "--quiet-hours", "at night")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("expected quiet hours such as 20:00-07:00");
         assertThat(json("notices").get("quietHours").asText()).isEqualTo("21:30-06:00");
     }
@@ -55,9 +56,9 @@ class NoticesCommandLineTest extends TerminalTest {
         JsonNode concern = json("findings").get(0);
         assertThat(concern.get("kind").asText()).isEqualTo("COPY");
         String id = concern.get("id").asText();
-        assertThat(run("dismiss", id)).as("a reason is wanted").isEqualTo(Main.WRONG_USE);
+        assertThat(run("dismiss", id)).as("a reason is wanted").isEqualTo(ExitCodes.WRONG_USE);
         assertThat(run("dismiss", id, "--reason", "in the safe", "--fine", "file"))
-                .isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("this is about something else");
         assertThat(run("dismiss", id, "--reason", "in the safe")).isZero();
         assertThat(out).contains("as long as it is so");

@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.Outcome;
 
 /** Space and retention with nothing but the command line. */
 class RetentionCommandLineTest extends TerminalTest {

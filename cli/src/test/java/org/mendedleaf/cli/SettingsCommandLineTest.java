@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
 
 class SettingsCommandLineTest extends TerminalTest {
 
@@ -119,14 +120,14 @@ class SettingsCommandLineTest extends TerminalTest {
     @Test
     void whatCannotBeIsRefusedInWords() throws IOException {
         Files.createDirectories(desk.resolve("sub"));
-        assertThat(run("set", desk.toString(), "--at", "9")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("set", desk.toString(), "--at", "9")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("\"daily\" or \"weekly\"");
-        assertThat(run("set", desk.toString(), "--include", "*.zip")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("set", desk.toString(), "--include", "*.zip")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("\"*.zip\" is not left out");
         assertThat(run("set", desk.resolve("sub").toString(), "--every", "hand"))
-                .isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("whole folder");
-        assertThat(run("unprotect", temp.resolve("elsewhere").toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("unprotect", temp.resolve("elsewhere").toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(place().get("every").asText()).isEqualTo("save");
     }
 
@@ -144,7 +145,7 @@ class SettingsCommandLineTest extends TerminalTest {
                 .allMatch(s -> s.get("kind").asText().equals("folder")
                         && !s.get("means").asText().isBlank());
         assertThat(folder).filteredOn(s -> s.get("isDefault").asBoolean()).hasSize(8);
-        assertThat(run("place", "settings", "cupboard")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("place", "settings", "cupboard")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("library");
         run("place", "set", desk.toString(), "--set", "colour=red");
         assertThat(err).contains("numbering").contains("quota-mb");
@@ -168,10 +169,10 @@ class SettingsCommandLineTest extends TerminalTest {
         assertThat(protect()).isZero();
         Path rules = temp.resolve("rules.yaml");
         Files.write(rules, new byte[] {(byte) 0xff, (byte) 0xfe, 'r', 0});
-        assertThat(run("rules", "set", rules.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("rules", "set", rules.toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("rules.yaml is not text in UTF-8");
         Files.writeString(rules, "rules:\n  - name: All\n    capBytes: -3\n");
-        assertThat(run("rules", "set", rules.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("rules", "set", rules.toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("rules[0].capBytes", "a whole number of bytes");
         Files.writeString(temp.resolve("home/settings.json"), "{\n \"vaults\": [\n");
         assertThat(run("status")).isNotZero();

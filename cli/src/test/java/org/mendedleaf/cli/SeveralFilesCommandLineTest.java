@@ -16,6 +16,9 @@ import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Outcome;
+import org.mendedleaf.cli.base.Surroundings;
 
 /** Several files in one command, strange names, and contents that come and go through pipes. */
 class SeveralFilesCommandLineTest extends TerminalTest {
@@ -64,12 +67,12 @@ class SeveralFilesCommandLineTest extends TerminalTest {
     @Test
     void whenOneOfThemCannotBeNothingIsDone() {
         String gone = desk.resolve("gone.txt").toString();
-        assertThat(run("remove", a, desk.toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("remove", a, desk.toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(run("erase", a, gone, "--older", "--yes", "--vault", "nowhere"))
                 .isNotZero();
-        assertThat(run("hold", a, temp.resolve("elsewhere/x.txt").toString())).isEqualTo(Main.WRONG_USE);
+        assertThat(run("hold", a, temp.resolve("elsewhere/x.txt").toString())).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(run("note", a, temp.resolve("elsewhere/x.txt").toString(), "--text", "countersigned"))
-                .isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
         assertThat(Path.of(a)).exists();
         run("hold");
         assertThat(out).contains("Nothing is held");
@@ -84,7 +87,7 @@ class SeveralFilesCommandLineTest extends TerminalTest {
         run("unhold", "1", "2");
         assertThat(run("erase", a, b, "--older")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(json("erase", a, b, "--older", "--yes")).hasSize(2);
-        assertThat(run("hold", a, b, "--version", "1")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("hold", a, b, "--version", "1")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("one file at a time");
     }
 
@@ -99,7 +102,7 @@ class SeveralFilesCommandLineTest extends TerminalTest {
         assertThat(out).doesNotContain("a.txt");
         run("note", a);
         assertThat(out).doesNotContain("\\n").contains("and counted twice");
-        assertThat(run("note", a, "one", "two")).isEqualTo(Main.WRONG_USE);
+        assertThat(run("note", a, "one", "two")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err).contains("--text");
     }
 
@@ -125,7 +128,7 @@ class SeveralFilesCommandLineTest extends TerminalTest {
         assertThat(to.toString(StandardCharsets.UTF_8)).isEqualTo("one of a");
         assertThat(out).isEmpty();
         assertThat(piped(new byte[0], to, "copy", a, "--version", "1", "--to", "-", "--json"))
-                .isEqualTo(Main.WRONG_USE);
+                .isEqualTo(ExitCodes.WRONG_USE);
         byte[] next = "two of a, and a third".getBytes(StandardCharsets.UTF_8);
         assertThat(piped(next, to, "put", "-", "--as", a, "--yes")).as(err).isZero();
         assertThat(Path.of(a)).hasBinaryContent(next);

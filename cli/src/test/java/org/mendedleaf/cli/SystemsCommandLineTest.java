@@ -16,6 +16,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.cli.base.Outcome;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
 

@@ -3,6 +3,7 @@ package org.mendedleaf.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.jobs.Job;
 
 class TerminalProgressTest {

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.cli.base.ExitCodes;
 
 class WatchCommandLineTest extends TerminalTest {
 
@@ -51,7 +52,7 @@ class WatchCommandLineTest extends TerminalTest {
         until(s -> s.contains("sub/b.txt"));
         assertThat(said.toString().lines().filter(l -> l.contains("sub/b.txt")))
                 .allMatch(l -> l.matches("\\d\\d:\\d\\d:\\d\\d  desk: 1 new, .*: sub/b\\.txt"));
-        assertThat(run("watch")).isEqualTo(Main.SOME_FAILED);
+        assertThat(run("watch")).isEqualTo(ExitCodes.SOME_FAILED);
         assertThat(err).contains("Another \"watch\" is there already");
         watching.interrupt();
         watching.join(30_000);

@@ -64,7 +64,7 @@ final class Contracts {
     }
 
     private void run() throws IOException {
-        PlaceSettings settings = PlaceRules.STANDARD
+        PlaceSettings settings = PlaceRules.DEFAULT
                 .settings()
                 .with(Setting.NUMBERING, "drafts")
                 .with(Setting.KEEP_DRAFTS_OF, "3")
@@ -73,7 +73,7 @@ final class Contracts {
                         new Member("Wilma", Role.EDITOR),
                         new Member("Adele", Role.READER)));
         try (WriteSession session = vault.write()) {
-            PlaceRules.STANDARD.store(session, place, settings, now, "Ines");
+            PlaceRules.DEFAULT.store(session, place, settings, now, "Ines");
             session.commit();
         }
         Draft mill = Draft.text(random, 18, "Supply contract with the mill", true);

@@ -65,7 +65,7 @@ final class SampleSystems {
         this.vault = vault;
         this.desk = desk;
         this.outside = outside;
-        this.book = new SystemRegistry(home, Systems.OPENER, clock(), Retry.STANDARD);
+        this.book = new SystemRegistry(home, Systems.OPENER, clock(), Retry.DEFAULT);
     }
 
     /** Fills the stand-ins that keep what they hold in this folder, and connects them. */
@@ -296,7 +296,7 @@ final class SampleSystems {
                 .orElseThrow();
         home.connect(new Connection(
                 library.name(), library.kind(), library.address(), standIn.token("Tomas"), library.vault()));
-        new SystemRegistry(home, Systems.OPENER, clock(), Retry.STANDARD)
+        new SystemRegistry(home, Systems.OPENER, clock(), Retry.DEFAULT)
                 .system(library.name())
                 .checkOut("Contracts", "Walled garden.odt", key());
         home.connect(library);

@@ -184,7 +184,7 @@ public final class Library extends StandIn {
         return answer;
     }
 
-    /** Each member has a token of her own. */
+    /** Each member has a token of their own. */
     private void tokens(JsonNode wanted) {
         for (JsonNode m : wanted.path("members")) {
             token(m.path("who").asText());

@@ -119,7 +119,7 @@ final class LibraryDav {
         return seen.get(seen.size() - 1);
     }
 
-    /** A file as somebody sees it; without a version that she may see it is not there for her. */
+    /** A file as somebody sees it; without a version that they may see it is not there for them. */
     private LibraryFile file(String place, String path, String role) throws Problem {
         return library.find(place, path)
                 .filter(f -> !f.visible(library.seesDrafts(place, role)).isEmpty())

@@ -16,7 +16,7 @@ public interface Authors {
         return "";
     }
 
-    /** The owner of the file is its author; the person of this computer goes by the name that she chose. */
+    /** The owner of the file is its author; the person of this computer goes by the name that they chose. */
     static Authors owners(String login, String displayName) {
         return (path, owner) -> owner.isEmpty() || owner.equals(login) ? displayName : owner;
     }

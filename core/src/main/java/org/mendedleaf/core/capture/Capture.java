@@ -19,7 +19,7 @@ import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Captures what changed in a place: looks, compares with the look before, reads what is not the same, and adds points to
+ * Captures what changed in a place: looks, compares with the scan before, reads what is not the same, and adds points to
  * lines.
  *
  * <p>Data flow: {@link TreeScanner} finds changed folders, {@link Changes} decides what became of each name, {@link

@@ -73,7 +73,7 @@ public final class Exclusions {
     /**
      * Checks a pattern as a user typed it.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static void check(String pattern) {
         rule(pattern);

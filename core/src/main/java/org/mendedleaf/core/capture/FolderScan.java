@@ -4,10 +4,10 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a look found in a folder that is not as it was, or is new.
+ * What a scan found in a folder that is not as it was, or is new.
  *
  * @param path from the place's root
  * @param sorted the names, ascending
- * @param known what the look before saw; null when there was none
+ * @param known what the scan before saw; null when there was none
  */
 record FolderScan(String path, List<SeenName> sorted, byte @Nullable [] known) {}

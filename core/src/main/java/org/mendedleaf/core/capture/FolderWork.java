@@ -36,7 +36,7 @@ final class FolderWork {
         toRead++;
     }
 
-    /** One file is read; {@code settled} says whether the next look may trust what this one saw. */
+    /** One file is read; {@code settled} says whether the next scan may trust what this one saw. */
     void wasRead(String name, boolean settled) {
         toRead--;
         if (!settled) {

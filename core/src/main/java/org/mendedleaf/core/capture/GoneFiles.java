@@ -17,7 +17,7 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.vault.StoredContent;
 
 /**
- * Files that are gone from where they were. One that turns up under another name in the same look was moved: it is
+ * Files that are gone from where they were. One that turns up under another name in the same scan was moved: it is
  * recognised by being the same file with the same size and time, or by its content.
  */
 final class GoneFiles {
@@ -38,7 +38,7 @@ final class GoneFiles {
         this.writer = writer;
     }
 
-    /** Adds a file that is gone, with what the look before saw of it, if it did. */
+    /** Adds a file that is gone, with what the scan before saw of it, if it did. */
     void add(LiveEntry live, @Nullable SeenName before) {
         all.add(live);
         if (live.kind() == EntryKind.FILE && live.size() > 0) {

@@ -33,7 +33,7 @@ public final class Guardian implements Supervisor.Duty {
 
     private static final Duration LISTEN = Duration.ofMillis(500);
 
-    /** A watch that is not complete, or not to be had, is made up for by looks this often. */
+    /** A watch that is not complete, or not to be had, is made up for by scans this often. */
     private static final Duration FALLBACK = Duration.ofMinutes(10);
 
     private static final Duration ROUND = Duration.ofSeconds(5);
@@ -145,7 +145,7 @@ public final class Guardian implements Supervisor.Duty {
 
         private Duration watch(Supervisor.Breath breath) throws IOException, InterruptedException {
             try (FolderWatch watch = new FolderWatch(place.root())) {
-                // Whatever happened before the watch began is found by one look.
+                // Whatever happened before the watch began is found by one scan.
                 run(capture(), CaptureScope.WHOLE);
                 listen(breath, watch);
             }

@@ -31,7 +31,7 @@ import org.mendedleaf.core.vault.StoredContent;
 /**
  * Files that have to make space are moved aside, under a name of ours, and looked at once more before they go: what somebody
  * saved into one in that very moment becomes a version. A program that still has it open for writing is waited for; one
- * that keeps it open is not, and the file stays aside until a later look. Which files are aside stands in the catalogue
+ * that keeps it open is not, and the file stays aside until a later scan. Which files are aside stands in the catalogue
  * before they are moved, so that after a kill none goes that was not looked at.
  */
 public final class MovedAside {
@@ -198,7 +198,7 @@ public final class MovedAside {
 
     /**
      * Where a system does not say who has a file open, somebody may just have been opening it when it was moved: such files are
-     * looked at once more a moment later. What was written to by then stays aside, for a later look.
+     * looked at once more a moment later. What was written to by then stays aside, for a later scan.
      */
     public void finish() throws IOException {
         for (Aside a : lookAgain) {

@@ -37,7 +37,7 @@ final class PlaceThere {
     }
 
     /**
-     * Why the place is taken to be away, in words; empty when it is there.
+     * Why the place is taken to be away, as a message; empty when it is there.
      *
      * @param emptied whether somebody said that it was emptied on purpose
      */

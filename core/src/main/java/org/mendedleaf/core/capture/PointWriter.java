@@ -71,9 +71,9 @@ final class PointWriter {
         this.place = place;
         this.clock = clock;
         this.authors = authors;
-        // What a snapshot saw stays what was there at its moment, as with a look.
+        // What a snapshot saw stays what was there at its moment, as with a scan.
         Instant cut = SnapshotStore.of(session).newest(place).orElse(Instant.EPOCH);
-        // A look while the clock stood in the future must not date all that comes behind it.
+        // A scan while the clock stood in the future must not date all that comes behind it.
         Instant look = lastLook.isAfter(started) ? Instant.EPOCH : lastLook;
         this.lastLook = cut.isAfter(look) ? cut : look;
         this.first = first;
@@ -102,7 +102,7 @@ final class PointWriter {
         gone = files;
     }
 
-    /** What the look before saw in a folder. */
+    /** What the scan before saw in a folder. */
     Map<String, SeenName> seenBefore(long folder) {
         return before.apply(folder);
     }
@@ -121,7 +121,7 @@ final class PointWriter {
         }
     }
 
-    /** When a file was saved: its modified time, but after the look that came before, and not in the future. */
+    /** When a file was saved: its modified time, but after the scan that came before, and not in the future. */
     Instant clamp(long mtimeNanos) {
         Instant now = clock.instant();
         Instant saved = Instant.ofEpochSecond(
@@ -129,7 +129,7 @@ final class PointWriter {
         if (saved.isAfter(now)) {
             return now;
         }
-        // What that look saw stays what was there at its moment, unless the clock was wrong then.
+        // What that scan saw stays what was there at its moment, unless the clock was wrong then.
         boolean before = !first && !saved.isAfter(lastLook) && !lastLook.isAfter(now);
         return before ? lastLook.plusNanos(1000) : saved;
     }
@@ -269,7 +269,7 @@ final class PointWriter {
     /** Ends the lines of what is gone and turned up nowhere. */
     void end(Gone what) throws IOException {
         StillThere there = new StillThere(place.root());
-        // What one look finds gone went at one moment.
+        // What one scan finds gone went at one moment.
         Instant at = now();
         for (LiveEntry file : what.files().rest()) {
             if (there.is(lines.path(file.folder()), file.name(), file.kind())) {

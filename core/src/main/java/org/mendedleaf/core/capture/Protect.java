@@ -35,7 +35,7 @@ public final class Protect {
      * vault do not lie in one another.
      *
      * @return the real path of the folder
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static Path check(Path folder, Path vault, List<String> exclusions) throws IOException {
         exclusions.forEach(Exclusions::check);
@@ -62,7 +62,7 @@ public final class Protect {
      *
      * @param root a real path, see {@link #check}
      * @param who does it
-     * @throws org.mendedleaf.core.rules.NotAllowedException when the place is there and its settings are not hers to change
+     * @throws org.mendedleaf.core.rules.NotAllowedException when the place is there and its settings are not theirs to change
      */
     public static Place place(OpenVault vault, Path root, PlaceChange change, Clock clock, String who)
             throws IOException {
@@ -94,7 +94,7 @@ public final class Protect {
      * Pauses or ends the protection of a folder, or takes it up again. What exists stays, and can be read and restored.
      *
      * @param who does it
-     * @throws org.mendedleaf.core.rules.NotAllowedException when its settings are not hers to change
+     * @throws org.mendedleaf.core.rules.NotAllowedException when its settings are not theirs to change
      */
     public static void versioning(OpenVault vault, Place place, Versioning wanted, Clock clock, String who)
             throws IOException {
@@ -110,7 +110,7 @@ public final class Protect {
     }
 
     /**
-     * What taking up a protection again cannot give back, in words: what was saved and saved over meanwhile.
+     * What taking up a protection again cannot give back, as a message: what was saved and saved over meanwhile.
      *
      * @param lastGood when the folder was last captured
      * @param files that are other than they were then

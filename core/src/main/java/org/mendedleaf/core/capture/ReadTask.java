@@ -11,7 +11,7 @@ import org.mendedleaf.core.vault.StoredContent;
  * A file whose content has to be read.
  *
  * @param folder the folder's part of the work
- * @param seen what the look saw
+ * @param seen what the scan saw
  * @param live what the catalogue holds under that name; null for a name that is new
  */
 record ReadTask(FolderWork folder, SeenName seen, @Nullable LiveEntry live) {

@@ -10,7 +10,7 @@ import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.vault.Varint;
 
 /**
- * What a look saw in one folder, as bytes: names in ascending order, so that an unchanged folder gives the same bytes
+ * What a scan saw in one folder, as bytes: names in ascending order, so that an unchanged folder gives the same bytes
  * and need not be looked at any further.
  */
 final class ScanBlob {

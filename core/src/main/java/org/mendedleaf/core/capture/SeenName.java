@@ -3,7 +3,7 @@ package org.mendedleaf.core.capture;
 import org.mendedleaf.core.disk.DiskEntry;
 
 /**
- * A name that a look saw in a folder.
+ * A name that a scan saw in a folder.
  *
  * @param name in the folder
  * @param entry what it was; for a name that is not kept, only the type means something

@@ -13,8 +13,8 @@ import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;
 
 /**
- * Asks the disk once more before a removal is put down. A look takes place before the vault is taken: what another process
- * captured in between is known to the vault and not to the look.
+ * Asks the disk once more before a removal is put down. A scan takes place before the vault is taken: what another process
+ * captured in between is known to the vault and not to the scan.
  */
 final class StillThere implements AutoCloseable {
 

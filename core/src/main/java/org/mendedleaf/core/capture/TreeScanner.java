@@ -26,7 +26,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.words.Words;
 
-/** Walks through a place and finds the folders whose names, sizes, times or files are not as the last look saw them. */
+/** Walks through a place and finds the folders whose names, sizes, times or files are not as the last scan saw them. */
 final class TreeScanner {
 
     private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(TreeScanner.class);
@@ -53,7 +53,7 @@ final class TreeScanner {
     private long files;
     private int sinceProgress;
 
-    /** A walk that compares with {@code known}: what the last look saw, by the path of the folder. */
+    /** A walk that compares with {@code known}: what the last scan saw, by the path of the folder. */
     TreeScanner(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress) {
         this(place, exclusions, known, progress, MOST_NAMES);
     }

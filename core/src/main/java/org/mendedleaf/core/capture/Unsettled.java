@@ -12,14 +12,14 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
 
 /**
- * Names of which the last look says nothing any more, since the program itself changes them. Without that, a file that was put
- * in and went again before the next look would leave the folder as that look had seen it, and be taken to be there for ever.
+ * Names of which the last scan says nothing any more, since the program itself changes them. Without that, a file that was put
+ * in and went again before the next scan would leave the folder as that scan had seen it, and be taken to be there for ever.
  */
 public final class Unsettled {
 
     private Unsettled() {}
 
-    /** The next look takes the folder for changed, and looks at these names anew, whether they are there then or not. */
+    /** The next scan takes the folder for changed, and looks at these names anew, whether they are there then or not. */
     public static void names(WriteSession session, long folder, Set<String> names) throws IOException {
         Optional<byte[]> known = ScanStore.entries(session, folder);
         if (known.isEmpty()) {

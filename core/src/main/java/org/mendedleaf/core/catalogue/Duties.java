@@ -25,9 +25,9 @@ public final class Duties implements Supervisor.Hearer {
     /**
      * A duty that fails.
      *
-     * @param name what it is, in words
+     * @param name what it is, as a message
      * @param since when its first failure in a row was
-     * @param trouble what went wrong last, in words; empty when it goes well again
+     * @param trouble what went wrong last, as a message; empty when it goes well again
      */
     public record Failing(String name, Instant since, String trouble) {}
 

@@ -39,7 +39,7 @@ public final class JournalChain {
         session.apply(Op.JOURNAL_LINK, id, new Entry(id, at, who, kind, place).after(before));
     }
 
-    /** What is wrong with the chain, in words: the first link that is broken; empty when none is. */
+    /** What is wrong with the chain, as a message: the first link that is broken; empty when none is. */
     public static Optional<String> broken(Sql sql) throws IOException {
         record Link(long id, byte[] digest) {}
         List<Link> links = sql.list(

@@ -139,7 +139,7 @@ public final class JournalEnds {
                 .orElse(Long.MAX_VALUE);
     }
 
-    /** What is wrong, in words: the first entry whose end, or whose files, are not what was written; empty when none is. */
+    /** What is wrong, as a message: the first entry whose end, or whose files, are not what was written; empty when none is. */
     public static Optional<String> broken(Sql sql) throws IOException {
         record Row(long id, long action, long took, int failed, byte[] content, byte[] digest) {}
         Map<Long, byte[]> last = new LinkedHashMap<>();

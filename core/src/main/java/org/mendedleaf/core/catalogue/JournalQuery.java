@@ -57,7 +57,7 @@ public final class JournalQuery {
             Optional<JournalEnds.End> end,
             boolean cutShort) {
 
-        /** How it came out, in words; empty where there is nothing to say. */
+        /** How it came out, as a message; empty where there is nothing to say. */
         public String outcome() {
             if (cutShort) {
                 return Words.of("journal.cutShort");

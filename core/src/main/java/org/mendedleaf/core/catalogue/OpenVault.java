@@ -48,7 +48,7 @@ public final class OpenVault implements AutoCloseable {
     /**
      * Opens a vault that is there.
      *
-     * @param holder who we are, in words, for others who want to write meanwhile
+     * @param holder who we are, as a message, for others who want to write meanwhile
      * @param patience how long to wait for others who write
      */
     public static OpenVault open(Path folder, String holder, Duration patience) throws IOException {

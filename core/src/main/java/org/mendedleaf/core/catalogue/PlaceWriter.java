@@ -28,7 +28,7 @@ public final class PlaceWriter {
      * Protects a folder, or changes the settings of one that is protected: only those that are named.
      *
      * @param root a real path
-     * @throws IllegalArgumentException in words, when the folder and the vault lie in one another, or the folder and one
+     * @throws IllegalArgumentException with a message for the user, when the folder and the vault lie in one another, or the folder and one
      *     that is protected already
      */
     public Place protect(Path root, String name, PlaceChange change, Instant now) throws IOException {
@@ -93,7 +93,7 @@ public final class PlaceWriter {
     /**
      * The real path of a folder that somebody wants to protect.
      *
-     * @throws IllegalArgumentException in words, when it is not there or no folder
+     * @throws IllegalArgumentException with a message for the user, when it is not there or no folder
      */
     public static Path realFolder(Path folder) throws IOException {
         if (!Files.isDirectory(folder)) {
@@ -122,7 +122,7 @@ public final class PlaceWriter {
         for (String pattern : place.exclusions()) {
             session.apply(Op.EXCLUSION, place.id(), pattern);
         }
-        // What is left out may have changed: the next look must not take the last one's word for it.
+        // What is left out may have changed: the next scan must not take the last one's word for it.
         session.applyUnlogged("DELETE FROM scan WHERE folder IN (SELECT id FROM folder WHERE place = ?)", place.id());
         return place;
     }

@@ -44,7 +44,7 @@ public final class RuleStore {
         session.apply(Op.RULE, place, name, value);
     }
 
-    /** Makes somebody a member, or gives her another role. */
+    /** Makes somebody a member, or gives them another role. */
     public static void member(WriteSession session, long place, String who, String role) throws IOException {
         session.apply(Op.MEMBER, place, who, role);
     }

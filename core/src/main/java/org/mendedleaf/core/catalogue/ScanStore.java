@@ -39,7 +39,7 @@ public final class ScanStore {
         return known;
     }
 
-    /** Remembers what a look saw in a folder. */
+    /** Remembers what a scan saw in a folder. */
     public static void put(WriteSession session, long folder, Instant looked, byte[] entries) throws IOException {
         session.applyUnlogged(
                 "INSERT OR REPLACE INTO scan(folder, looked, entries) VALUES (?,?,?)",
@@ -48,12 +48,12 @@ public final class ScanStore {
                 entries);
     }
 
-    /** Changes what the last look is said to have seen in a folder. */
+    /** Changes what the last scan is said to have seen in a folder. */
     public static void update(WriteSession session, long folder, byte[] entries) throws IOException {
         session.applyUnlogged("UPDATE scan SET entries = ? WHERE folder = ?", entries, folder);
     }
 
-    /** What the last look saw in one folder. */
+    /** What the last scan saw in one folder. */
     public static java.util.Optional<byte[]> entries(WriteSession session, long folder) throws IOException {
         return session.sql().first("SELECT entries FROM scan WHERE folder = ?", r -> r.getBytes(1), folder);
     }

@@ -54,7 +54,7 @@ public final class WriteSession implements AutoCloseable {
     /**
      * Opens a session.
      *
-     * @param holder who writes, in words, for the message that others get meanwhile
+     * @param holder who writes, as a message, for the message that others get meanwhile
      * @param patience how long to wait for another session to end
      * @throws org.mendedleaf.core.vault.VaultException.Busy when it did not
      */

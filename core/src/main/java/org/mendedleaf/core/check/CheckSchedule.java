@@ -13,7 +13,7 @@ import org.mendedleaf.core.time.Moment;
 public final class CheckSchedule {
 
     /** Every so many days, unless chosen otherwise. */
-    public static final int STANDARD_DAYS = 30;
+    public static final int DEFAULT_DAYS = 30;
 
     /** Only when somebody asks for it. */
     public static final int BY_HAND = 0;
@@ -27,7 +27,7 @@ public final class CheckSchedule {
     public static int days(Reading reading) throws IOException {
         long noted = reading.note(DAYS);
         // Not noted is 0 too: so the days are noted with one more.
-        return noted == 0 ? STANDARD_DAYS : (int) noted - 1;
+        return noted == 0 ? DEFAULT_DAYS : (int) noted - 1;
     }
 
     /**

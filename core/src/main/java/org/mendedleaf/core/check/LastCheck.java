@@ -40,7 +40,7 @@ public record LastCheck(Instant at, long lost) {
         }
     }
 
-    /** When it was and what came of it, in words. */
+    /** When it was and what came of it, as a message. */
     public static String words(Optional<LastCheck> last, Instant now, ZoneId zone) {
         return last.map(l -> Words.of("check.last", Formats.moment(l.at(), now, zone), l.lost()))
                 .orElse(Words.of("check.never"));

@@ -49,7 +49,7 @@ final class LogCheck {
         this.sql = sql;
     }
 
-    /** What differs, in words. */
+    /** What differs, as a message. */
     List<String> run() throws IOException {
         long last = sql.number("SELECT value FROM counter WHERE name = 'commit'");
         try (PackReplay replay = walk(last)) {

@@ -63,7 +63,7 @@ public final class Rebuild {
      * @param commits that were replayed
      * @param chunks that were found
      * @param missing numbers of commits that cannot be read
-     * @param damages what cannot be read, in words
+     * @param damages what cannot be read, as a message
      * @param aside where the old catalogue went; empty when there was none
      */
     public record Report(

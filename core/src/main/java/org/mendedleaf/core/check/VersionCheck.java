@@ -54,7 +54,7 @@ final class VersionCheck {
 
     private record Trouble(long line, int number, long node, String words) {}
 
-    /** Looks at all versions; adds what is wrong, in words. */
+    /** Looks at all versions; adds what is wrong, as a message. */
     void run(List<String> damages) throws IOException {
         List<Trouble> troubles = new ArrayList<>();
         try {

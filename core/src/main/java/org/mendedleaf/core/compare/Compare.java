@@ -88,7 +88,7 @@ public final class Compare {
                 : a instanceof Document.Empty ? Words.of("compare.filled") : Words.of("compare.kinds", was, is);
     }
 
-    /** What a document is, in words. */
+    /** What a document is, as a message. */
     public static String kind(Document document) {
         if (document instanceof Document.Prose prose) {
             return Words.of("document.kind." + prose.form());

@@ -38,7 +38,7 @@ public sealed interface Comparison {
      * A single change.
      *
      * @param number from 1
-     * @param where it is, in words
+     * @param where it is, as a message
      * @param before what stood there; empty when nothing did
      * @param after what stands there; empty when nothing does
      */

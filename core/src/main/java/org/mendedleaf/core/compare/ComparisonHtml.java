@@ -41,8 +41,8 @@ public final class ComparisonHtml {
      * The page.
      *
      * @param title of the file
-     * @param before which point the earlier one is, in words
-     * @param after which point the later one is, in words
+     * @param before which point the earlier one is, as a message
+     * @param after which point the later one is, as a message
      */
     public static String page(String title, String before, String after, Comparison comparison) {
         ComparisonHtml page = new ComparisonHtml();

@@ -35,7 +35,7 @@ public record Pair(Optional<Side> before, Optional<Side> after) {
     /**
      * What both hold at a path, when they are archives or messages; a side that holds nothing there is not there.
      *
-     * @throws IOException in words, when a member cannot be read
+     * @throws IOException with a message for the user, when a member cannot be read
      */
     public Pair member(String path) throws IOException {
         return new Pair(member(before, path), member(after, path));

@@ -24,7 +24,7 @@ import org.mendedleaf.core.words.Words;
  * One side of a comparison: a content and what it is called.
  *
  * @param name of its file, by which its kind is told where its bytes leave that open
- * @param said which point it is, in words
+ * @param said which point it is, as a message
  * @param content all of it
  */
 public record Side(String name, String said, byte[] content) {
@@ -32,7 +32,7 @@ public record Side(String name, String said, byte[] content) {
     /**
      * A version.
      *
-     * @throws IOException in words, when it is too large or not in the vault
+     * @throws IOException with a message for the user, when it is too large or not in the vault
      */
     public static Side version(Reading reading, Version version) throws IOException {
         String said = Words.of("compare.side.version", version.label());

@@ -108,7 +108,7 @@ public final class Copies {
      * Begins a copy in an empty or new folder, or takes one up again that was ended. Nothing is copied yet.
      *
      * @return how it stands
-     * @throws IllegalArgumentException in words, when it cannot be there
+     * @throws IllegalArgumentException with a message for the user, when it cannot be there
      */
     public CopyStatus add(Path folder) throws IOException {
         Path where = check(folder);
@@ -129,7 +129,7 @@ public final class Copies {
      * Checks whether a copy can be in a folder; changes nothing.
      *
      * @return its real path
-     * @throws IllegalArgumentException in words, when it cannot
+     * @throws IllegalArgumentException with a message for the user, when it cannot
      */
     public Path check(Path folder) throws IOException {
         Path where = Protect.realOfNew(folder);
@@ -181,7 +181,7 @@ public final class Copies {
      * Brings a copy in step.
      *
      * @return bytes that were written
-     * @throws VaultException in words, also noted, when that is not possible now
+     * @throws VaultException with a message for the user, also noted, when that is not possible now
      */
     public long run(VaultCopy copy, Progress progress) throws IOException {
         VaultCopy.State before = seen(copy);
@@ -251,7 +251,7 @@ public final class Copies {
     /**
      * Makes a copy a vault of its own, as when the drive of the vault broke. From then on the two go different ways.
      *
-     * @throws IllegalArgumentException in words, when the folder holds no copy
+     * @throws IllegalArgumentException with a message for the user, when the folder holds no copy
      */
     public static VaultFolder use(Path folder) throws IOException {
         VaultFolder copy = VaultFolder.open(folder);

@@ -81,7 +81,7 @@ public final class CopyHealing {
     /**
      * Reads every byte of a copy, and takes what is damaged again from the vault.
      *
-     * @throws VaultException in words, when the copy is not there
+     * @throws VaultException with a message for the user, when the copy is not there
      */
     public Checked check(VaultCopy copy, Progress progress) throws IOException {
         OpenVault vault = copies.vault();

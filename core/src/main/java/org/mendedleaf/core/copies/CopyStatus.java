@@ -49,7 +49,7 @@ public record CopyStatus(
         return standing == Standing.FAILING || standing == Standing.AWAY && commitsBehind > 0;
     }
 
-    /** When it was last in step, in words. */
+    /** When it was last in step, as a message. */
     public String lastGood(Instant now, ZoneId zone) {
         return seen.good().map(g -> Formats.moment(g, now, zone)).orElse(Words.of("status.never"));
     }

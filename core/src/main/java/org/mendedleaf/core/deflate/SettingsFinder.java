@@ -16,11 +16,11 @@ public final class SettingsFinder {
     private static final int[] LEVELS = {6, 9, 1, 8, 7, 5, 4, 3, 2};
 
     /** The time for one archive when nothing else is said. */
-    private static final Duration STANDARD = Duration.ofSeconds(10);
+    private static final Duration DEFAULT = Duration.ofSeconds(10);
 
     private final DeflateEncoder encoder = new DeflateEncoder();
     private Optional<DeflateSettings> last = Optional.empty();
-    private long deadline = ProcessorTime.nanos() + STANDARD.toNanos();
+    private long deadline = ProcessorTime.nanos() + DEFAULT.toNanos();
 
     /**
      * Begins with another archive: forgets what was found last, since its members come from another program.

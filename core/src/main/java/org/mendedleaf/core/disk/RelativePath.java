@@ -37,7 +37,7 @@ public final class RelativePath {
     /**
      * Refuses a name that is none: empty, a dot or two, or with a slash or a zero byte in it.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static String requireName(String name) {
         if (name.isEmpty() || name.equals(".") || name.equals("..") || name.indexOf('/') >= 0 || name.indexOf(0) >= 0) {
@@ -49,7 +49,7 @@ public final class RelativePath {
     /**
      * Refuses a path that is empty or has a name in it that is none.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static String requirePath(String path) {
         if (path.isEmpty()) {

@@ -14,7 +14,7 @@ public final class TextFile {
     /**
      * The text in a file, which is UTF-8.
      *
-     * @throws IllegalArgumentException in words, when it is not
+     * @throws IllegalArgumentException with a message for the user, when it is not
      */
     public static String read(Path file) throws IOException {
         try {

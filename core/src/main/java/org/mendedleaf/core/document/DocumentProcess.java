@@ -118,7 +118,7 @@ public final class DocumentProcess implements AutoCloseable {
     /** Tells whether a content is what its name says, and whole. Never fails but when it is interrupted. */
     public Health health(String name, byte[] content) throws InterruptedIOException {
         if (content.length == 0 || Documents.isPlain(content) && !isReadElsewhere(name) && !isStructured(name)) {
-            return HealthReader.read(name, content, Limits.STANDARD);
+            return HealthReader.read(name, content, Limits.DEFAULT);
         }
         try {
             return DocumentWorker.JSON.readValue(ask(DocumentWorker.HEALTH, name, "", 0, 0, content), Health.class);

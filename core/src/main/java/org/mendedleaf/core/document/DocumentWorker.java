@@ -64,7 +64,7 @@ public final class DocumentWorker {
                 answer = switch (operation) {
                     case READ -> JSON.writeValueAsBytes(Documents.read(name, content, cut));
                     case MEMBER -> Documents.member(name, content, path);
-                    case HEALTH -> JSON.writeValueAsBytes(HealthReader.read(name, content, Limits.STANDARD));
+                    case HEALTH -> JSON.writeValueAsBytes(HealthReader.read(name, content, Limits.DEFAULT));
                     default -> Documents.page(content, page, width);
                 };
             } catch (IOException e) {

@@ -42,7 +42,7 @@ public final class Documents {
      * @param cut whether there is more
      */
     public static Document read(String name, byte[] content, boolean cut) {
-        return read(name, content, cut, Limits.STANDARD);
+        return read(name, content, cut, Limits.DEFAULT);
     }
 
     static Document read(String name, byte[] content, boolean cut, Limits limits) {
@@ -189,23 +189,23 @@ public final class Documents {
                 && !ArchiveReader.isTar(content)
                 && mediaType(content, name).equals("message/rfc822");
         return mail
-                ? MailReader.attachment(content, part, Limits.STANDARD)
-                : ArchiveReader.member(content, part, Limits.STANDARD);
+                ? MailReader.attachment(content, part, Limits.DEFAULT)
+                : ArchiveReader.member(content, part, Limits.DEFAULT);
     }
 
     /** Where the paragraphs and rows of a text of OpenDocument or Office Open XML are written. */
     public static Sources sources(byte[] content) throws IOException {
-        try (Parts parts = new Parts(content, Limits.STANDARD)) {
+        try (Parts parts = new Parts(content, Limits.DEFAULT)) {
             return parts.has("word/document.xml")
-                    ? WordReader.sources(parts, Limits.STANDARD)
-                    : OpenDocumentReader.sources(parts, Limits.STANDARD);
+                    ? WordReader.sources(parts, Limits.DEFAULT)
+                    : OpenDocumentReader.sources(parts, Limits.DEFAULT);
         }
     }
 
     /** The parts of a workbook of Office Open XML that hold its sheets, by the names of the sheets. */
     public static Map<String, String> sheetParts(byte[] content) throws IOException {
-        try (Parts parts = new Parts(content, Limits.STANDARD)) {
-            return WorkbookReader.sheetParts(parts, Limits.STANDARD);
+        try (Parts parts = new Parts(content, Limits.DEFAULT)) {
+            return WorkbookReader.sheetParts(parts, Limits.DEFAULT);
         }
     }
 

@@ -111,7 +111,7 @@ public record Health(Reason reason, String detail, Kind kind, long amount, long 
         return reason.state == State.GOOD;
     }
 
-    /** Why, in words. */
+    /** Why, as a message. */
     public String words() {
         return switch (reason) {
             case WELL -> proof();

@@ -14,5 +14,5 @@ package org.mendedleaf.core.document;
 public record Limits(long unpacked, int depth, int rows, int cells, int members, int pages, int pixels) {
 
     /** For looking, comparing and searching. */
-    public static final Limits STANDARD = new Limits(192L << 20, 256, 200_000, 4_000_000, 100_000, 2000, 400);
+    public static final Limits DEFAULT = new Limits(192L << 20, 256, 200_000, 4_000_000, 100_000, 2000, 400);
 }

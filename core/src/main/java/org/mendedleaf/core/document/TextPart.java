@@ -40,7 +40,7 @@ public final class TextPart {
      *
      * @param size of the whole, in bytes
      * @param part from 0
-     * @throws DocumentException in words, when there is no such part, or it is no text
+     * @throws DocumentException with a message for the user, when there is no such part, or it is no text
      */
     public static Document.Text read(Bytes bytes, long size, int part) throws IOException {
         int count = count(size);

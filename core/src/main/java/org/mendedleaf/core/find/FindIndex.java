@@ -314,7 +314,7 @@ public final class FindIndex extends SideDatabase {
         }
     }
 
-    /** What each version of a line changed against the one before it, in words, as far as that is known. */
+    /** What each version of a line changed against the one before it, as a message, as far as that is known. */
     public Map<Integer, String> words(long line) throws IOException {
         Map<Integer, String> words = new HashMap<>();
         query(

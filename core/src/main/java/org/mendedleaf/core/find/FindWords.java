@@ -7,7 +7,7 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 
-/** What was found, in words. */
+/** What was found, as a message. */
 public final class FindWords {
 
     private FindWords() {}

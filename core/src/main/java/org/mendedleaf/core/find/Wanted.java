@@ -86,7 +86,7 @@ public record Wanted(List<Term> terms, List<Term> without, Narrow narrow) {
      * Reads what was typed: words, {@code word*} for what begins so, {@code "phrases"}, and {@code -without}.
      *
      * @param lastMayGoOn whether the last word is still being typed
-     * @throws IllegalArgumentException in words, when nothing is looked for
+     * @throws IllegalArgumentException with a message for the user, when nothing is looked for
      */
     public static Wanted parse(String typed, boolean lastMayGoOn, Narrow narrow) {
         List<Term> terms = new ArrayList<>();

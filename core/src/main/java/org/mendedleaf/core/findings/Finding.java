@@ -100,12 +100,12 @@ public record Finding(
         return new Finding(place, kind, sure, from, to, sorted, evidence);
     }
 
-    /** Why it is thought so, in words. */
+    /** Why it is thought so, as a message. */
     public List<String> why() {
         return evidence.stream().map(Words::told).toList();
     }
 
-    /** What happened, in words. */
+    /** What happened, as a message. */
     public String words() {
         String name = marks.get(0).path();
         name = name.substring(name.lastIndexOf('/') + 1);

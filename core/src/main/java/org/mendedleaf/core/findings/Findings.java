@@ -148,7 +148,7 @@ public final class Findings {
     /**
      * A finding by the beginning of its id.
      *
-     * @throws IllegalArgumentException in words, when there is none, or several
+     * @throws IllegalArgumentException with a message for the user, when there is none, or several
      */
     public Listed get(String id) throws IOException {
         List<Listed> found = all().stream()
@@ -217,7 +217,7 @@ public final class Findings {
     /**
      * Mends it. What is there now stays as a version of each file, and one undo takes it all back.
      *
-     * @throws IllegalArgumentException in words, when there is nothing to mend
+     * @throws IllegalArgumentException with a message for the user, when there is nothing to mend
      */
     public RestoreResult mend(Listed listed, FileWork work, Instant now, Progress progress) throws IOException {
         RestoreRequest order = order(listed);

@@ -37,7 +37,7 @@ public record Found(Finding finding, List<OfFile> files) {
      *
      * @param mark what was found of it
      * @param fate how it stands now
-     * @param proof why its last good version is thought good, in words; empty when there is none
+     * @param proof why its last good version is thought good, as a message; empty when there is none
      */
     public record OfFile(Mark mark, Fate fate, String proof) {}
 

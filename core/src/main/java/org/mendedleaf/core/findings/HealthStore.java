@@ -128,7 +128,7 @@ public final class HealthStore extends SideDatabase {
     }
 
     /**
-     * What is wrong with versions of a line, in words, by number, as far as anybody looked.
+     * What is wrong with versions of a line, as a message, by number, as far as anybody looked.
      *
      * @return nothing of what is well
      */

@@ -31,10 +31,10 @@ import org.mendedleaf.core.words.Words;
  *
  * @param from who tells it
  * @param file name of the file
- * @param where it is, in words
+ * @param where it is, as a message
  * @param label of the version
  * @param saved when that was saved
- * @param change what changed against the version before, in words; may be empty
+ * @param change what changed against the version before, as a message; may be empty
  * @param note of the version; may be empty
  * @param category it is filed under; may be empty
  */
@@ -54,7 +54,7 @@ public record Announcement(
     private static final String NOWHERE = "@unknown.invalid";
 
     /**
-     * Somebody with her address.
+     * Somebody with their address.
      *
      * @param address as in RFC 5322; empty when none is known
      */
@@ -62,7 +62,7 @@ public record Announcement(
         /**
          * Checks the address.
          *
-         * @throws IllegalArgumentException in words
+         * @throws IllegalArgumentException with a message for the user
          */
         public Person {
             if (!address.isEmpty()) {
@@ -80,7 +80,7 @@ public record Announcement(
      *
      * @param outbox folder that they are written into; made when it is not there
      * @return the files
-     * @throws IllegalArgumentException in words, when somebody has no address; then none is written
+     * @throws IllegalArgumentException with a message for the user, when somebody has no address; then none is written
      */
     public List<Path> write(List<Person> to, Path outbox, Instant now, ZoneId zone) throws IOException {
         for (Person p : to) {

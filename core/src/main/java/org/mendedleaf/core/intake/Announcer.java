@@ -21,7 +21,7 @@ import org.mendedleaf.core.words.Words;
  * Tells people of the newest version of a file.
  *
  * @param who tells it
- * @param address of somebody by her name; the empty text when none is known
+ * @param address of somebody by their name; the empty text when none is known
  * @param outbox where messages are written
  */
 public record Announcer(
@@ -31,7 +31,7 @@ public record Announcer(
      * What became of it.
      *
      * @param messages that were written
-     * @param left who was told nothing, and why, in words
+     * @param left who was told nothing, and why, as a message
      */
     public record Told(List<Path> messages, List<String> left) {
         /** Copies the lists. */
@@ -44,7 +44,7 @@ public record Announcer(
     /**
      * Tells these of the newest version at a path. Who may not see the file is told nothing.
      *
-     * @throws IllegalArgumentException in words, when somebody has no address; then nobody is told
+     * @throws IllegalArgumentException with a message for the user, when somebody has no address; then nobody is told
      */
     public Told tell(String path, List<String> names) throws IOException {
         Line line;

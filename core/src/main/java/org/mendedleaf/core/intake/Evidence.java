@@ -63,7 +63,7 @@ public final class Evidence {
     /**
      * What the guard thinks of a file as the next version at a path.
      *
-     * @throws IOException in words, when the file cannot be read
+     * @throws IOException with a message for the user, when the file cannot be read
      */
     public Judgement judge(Path file, String path) throws IOException {
         Features incoming = features(file);

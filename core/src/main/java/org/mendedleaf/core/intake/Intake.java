@@ -53,7 +53,7 @@ public final class Intake {
      * @param dropped files and folders; of folders, all that is below them
      * @param folder of the place that they are dropped into
      * @param taken what becomes of those whose name is taken
-     * @throws IOException in words, when one cannot be read
+     * @throws IOException with a message for the user, when one cannot be read
      * @throws java.io.InterruptedIOException when somebody cancelled
      */
     public IntakePlan plan(List<Path> dropped, String folder, NameTaken taken, Progress progress) throws IOException {

@@ -69,7 +69,7 @@ public record IntakePlan(String folder, List<IntakeRow> rows, List<String> passe
         return clashing;
     }
 
-    /** Why it cannot be carried out as it is, in words; empty when it can. */
+    /** Why it cannot be carried out as it is, as a message; empty when it can. */
     public Optional<String> problem() {
         return clashes().stream().sorted().findFirst().map(p -> Words.of("put.twice", p));
     }

@@ -27,7 +27,7 @@ public enum NameTaken {
     /**
      * Reads what {@link #text} wrote.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static NameTaken parse(String text) {
         for (NameTaken n : values()) {

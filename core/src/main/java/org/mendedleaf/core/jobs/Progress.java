@@ -6,7 +6,7 @@ public interface Progress {
     /** Tells nobody and never stops. */
     Progress NONE = new Progress() {};
 
-    /** What is going on now, in words; {@code files} and {@code bytes} are what there is to do in all. */
+    /** What is going on now, as a message; {@code files} and {@code bytes} are what there is to do in all. */
     default void begin(String step, long files, long bytes) {}
 
     /** So much more is done. */

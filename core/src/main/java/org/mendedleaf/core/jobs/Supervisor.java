@@ -30,7 +30,7 @@ public final class Supervisor implements AutoCloseable {
     public record Backoff(Duration first, Duration longest) {
 
         /** From five seconds to five minutes. */
-        public static final Backoff STANDARD = new Backoff(Duration.ofSeconds(5), Duration.ofMinutes(5));
+        public static final Backoff DEFAULT = new Backoff(Duration.ofSeconds(5), Duration.ofMinutes(5));
 
         Duration after(int failures) {
             long factor = 1L << Math.min(30, Math.max(0, failures - 1));
@@ -41,7 +41,7 @@ public final class Supervisor implements AutoCloseable {
 
     /** Something to be done again and again. */
     public interface Duty {
-        /** What it is, in words; no two of one supervisor have the same. */
+        /** What it is, as a message; no two of one supervisor have the same. */
         String name();
 
         /**

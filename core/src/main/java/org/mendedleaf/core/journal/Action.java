@@ -25,7 +25,7 @@ public record Action(
         items = List.copyOf(items);
     }
 
-    /** What was done, in words: {@code 12 files restored}, or with the name of the only one. */
+    /** What was done, as a message: {@code 12 files restored}, or with the name of the only one. */
     public String words() {
         List<Item> files = items.stream().filter(i -> i.line() != 0).toList();
         long lines = files.stream().map(Item::line).distinct().count();

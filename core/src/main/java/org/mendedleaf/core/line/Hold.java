@@ -90,7 +90,7 @@ public record Hold(
     /**
      * Refuses an end that has passed.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static void requireToCome(Optional<Instant> until, Instant now) {
         if (until.isPresent() && !until.get().isAfter(now)) {

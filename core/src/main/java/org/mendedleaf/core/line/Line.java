@@ -40,7 +40,7 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
      * The version that somebody names, by what it is called.
      *
      * @param text such as {@code 7} or {@code 3.1}
-     * @throws IllegalArgumentException in words, when several are called that
+     * @throws IllegalArgumentException with a message for the user, when several are called that
      */
     public Optional<Version> version(String text) {
         List<Version> called =
@@ -61,7 +61,7 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
         return versions().stream().anyMatch(v -> !v.edition().equals(Edition.whole(v.number())));
     }
 
-    /** How a version of it came here, in words. */
+    /** How a version of it came here, as a message. */
     public String originWords(Version v) {
         return v.origin() == Origin.RESTORED && v.source() == 0
                 ? Words.of("origin.RESTORED_ELSEWHERE")

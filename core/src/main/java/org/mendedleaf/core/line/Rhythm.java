@@ -140,7 +140,7 @@ public record Rhythm(Kind kind, int minutes) {
      * Reads {@code save}, {@code hand}, a number of minutes, {@code daily 18:00} or {@code weekly fri 18:00}. Without a time it
      * is the evening, without a day Friday.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static Rhythm parse(String text) {
         List<String> words = Arrays.asList(text.strip().toLowerCase(Locale.ROOT).split("[\\s,@]+"));

@@ -55,7 +55,7 @@ public record VaultCopy(long id, Path folder, Instant since, String who) {
      * @param bytes that it takes
      * @param packs numbers of the packs that it has
      * @param checked when every byte of it was last read
-     * @param trouble what went wrong since it was last in step, in words; empty when nothing did
+     * @param trouble what went wrong since it was last in step, as a message; empty when nothing did
      */
     public record State(
             Optional<Instant> tried,

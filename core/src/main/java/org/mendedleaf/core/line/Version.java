@@ -91,7 +91,7 @@ public record Version(
      * This content as something to restore onto another line, where it has no number.
      *
      * @param onto id of that line
-     * @param from where it comes from, in words; becomes the note of the new version
+     * @param from where it comes from, as a message; becomes the note of the new version
      */
     public Version borrowed(long onto, String from) {
         return new Version(

@@ -19,9 +19,9 @@ public record NoticeSettings(boolean desktop, QuietHours quiet) {
         String quiet = home.chosen(QUIET);
         QuietHours hours;
         try {
-            hours = quiet.isEmpty() ? QuietHours.STANDARD : QuietHours.parse(quiet);
+            hours = quiet.isEmpty() ? QuietHours.DEFAULT : QuietHours.parse(quiet);
         } catch (IllegalArgumentException e) {
-            hours = QuietHours.STANDARD;
+            hours = QuietHours.DEFAULT;
         }
         return new NoticeSettings(!home.chosen(DESKTOP).equals("off"), hours);
     }

@@ -16,14 +16,14 @@ public record QuietHours(LocalTime from, LocalTime to) {
     public static final QuietHours NONE = new QuietHours(LocalTime.MIDNIGHT, LocalTime.MIDNIGHT);
 
     /** Unless somebody chose otherwise. */
-    public static final QuietHours STANDARD = new QuietHours(LocalTime.of(20, 0), LocalTime.of(7, 0));
+    public static final QuietHours DEFAULT = new QuietHours(LocalTime.of(20, 0), LocalTime.of(7, 0));
 
     private static final String OFF = "off";
 
     /**
      * Reads what {@link #text} gives, such as {@code 20:00-07:00} or {@code off}.
      *
-     * @throws IllegalArgumentException in words, when it is neither
+     * @throws IllegalArgumentException with a message for the user, when it is neither
      */
     public static QuietHours parse(String text) {
         if (text.strip().equalsIgnoreCase(OFF)) {

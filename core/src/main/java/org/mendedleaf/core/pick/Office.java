@@ -15,7 +15,7 @@ final class Office {
     /**
      * A content that was made.
      *
-     * @param also what else is another than before, in words
+     * @param also what else is another than before, as a message
      * @param expected whether a document, read from the content, says what was meant
      */
     record Made(byte[] content, List<String> also, Predicate<Document> expected) {}

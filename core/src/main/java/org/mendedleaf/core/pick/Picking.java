@@ -31,7 +31,7 @@ public final class Picking {
      *
      * @param content the new content
      * @param taken changes that were taken back
-     * @param also what else is another than before, in words
+     * @param also what else is another than before, as a message
      */
     public record Outcome(byte[] content, List<Change> taken, List<String> also) {
         /** Copies the lists. */
@@ -107,7 +107,7 @@ public final class Picking {
      * @param after the later content
      * @param comparison of both
      * @param numbers of the changes
-     * @throws IllegalArgumentException in words, when it cannot be done
+     * @throws IllegalArgumentException with a message for the user, when it cannot be done
      * @throws InterruptedIOException when the thread was interrupted
      */
     public static Outcome back(String name, byte[] before, byte[] after, Comparison comparison, Set<Integer> numbers)

@@ -13,7 +13,7 @@ public interface Destination {
     /**
      * Carries an order out. One file that cannot be done does not stop the others.
      *
-     * @throws IOException in words, when nothing can be done at all, as with too little space
+     * @throws IOException with a message for the user, when nothing can be done at all, as with too little space
      */
     RestoreResult restore(RestoreRequest order, Progress progress) throws IOException;
 

@@ -8,7 +8,7 @@ import java.nio.file.NotDirectoryException;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
-/** What an error about a file means, in words. */
+/** What an error about a file means, as a message. */
 public final class Failures {
 
     private Failures() {}

@@ -19,7 +19,7 @@ public interface FileWork extends Destination {
      * Puts files from anywhere in as next versions or new files, as one step that one undo takes back. One that cannot be
      * put in does not stop the others.
      *
-     * @throws org.mendedleaf.core.rules.NotAllowedException when she may not
+     * @throws org.mendedleaf.core.rules.NotAllowedException when they may not
      */
     PutResult put(List<Revision> revisions, Progress progress) throws IOException;
 

@@ -104,7 +104,7 @@ final class InPlace {
         return lines;
     }
 
-    /** Why the file at a path may not be changed by this person now, in words; empty when it may. */
+    /** Why the file at a path may not be changed by this person now, as a message; empty when it may. */
     Optional<String> locked(String path) throws IOException {
         Optional<LiveEntry> live = live(path).filter(l -> l.kind() != EntryKind.FOLDER);
         Optional<CheckOut> out = live.isEmpty()

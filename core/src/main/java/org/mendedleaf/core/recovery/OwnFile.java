@@ -36,7 +36,7 @@ public final class OwnFile {
      * and the end.
      *
      * @param isAsRead asked with the name that it has then
-     * @throws IOException in words, when it was changed; it has its own name again
+     * @throws IOException with a message for the user, when it was changed; it has its own name again
      */
     public static void delete(Path file, Check isAsRead) throws IOException {
         try (SafeFolder folder = parent(file)) {

@@ -29,7 +29,7 @@ interface PlanTarget {
         return true;
     }
 
-    /** Why the content of a version cannot be had any more, in words; empty when it can. */
+    /** Why the content of a version cannot be had any more, as a message; empty when it can. */
     default Optional<String> missing(Version version) {
         return Optional.empty();
     }

@@ -42,7 +42,7 @@ public record Preflight(long neededBytes, long freeBytes, List<Problem> problems
         return new Preflight(neededBytes, freeBytes, all);
     }
 
-    /** What stops it, in words; empty when nothing does. */
+    /** What stops it, as a message; empty when nothing does. */
     public String stops() {
         return String.join(
                 " ",

@@ -16,7 +16,7 @@ final class Proof {
     private final MessageDigest made = Digest.sha256();
     private final byte[] buffer = new byte[1 << 17];
 
-    /** @throws IOException in words, when it is not the same to the last byte */
+    /** @throws IOException with a message for the user, when it is not the same to the last byte */
     void compare(InputStream in, Version version, ContentParts parts) throws IOException {
         long size = 0;
         for (ContentParts.Stretch stretch : parts.stretches()) {

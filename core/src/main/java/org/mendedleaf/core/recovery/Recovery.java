@@ -155,7 +155,7 @@ public final class Recovery implements FileWork {
      *
      * @param note that shall stand at the version; empty for none
      * @return what the version is called; the current one when the content is the same
-     * @throws IOException in words, when it cannot be put in
+     * @throws IOException with a message for the user, when it cannot be put in
      */
     public String put(Path file, String path, String note, Progress progress) throws IOException {
         PutResult result = put(List.of(new Revision(file, path, note)), progress);
@@ -268,7 +268,7 @@ public final class Recovery implements FileWork {
         return new Undoing(vault, place, clock, authors, who).redo(undo, progress);
     }
 
-    /** What this person may do here, when she may do this. */
+    /** What this person may do here, when they may do this. */
     private Rights allowed(WriteSession session, Permission deed) throws IOException {
         Rights rights = PlaceRules.of(session, place).rights(who, place);
         rights.require(deed);

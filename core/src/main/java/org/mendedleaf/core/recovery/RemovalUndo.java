@@ -24,7 +24,7 @@ public final class RemovalUndo {
 
     private RemovalUndo() {}
 
-    /** Brings them back; returns what could not be, in words. */
+    /** Brings them back; returns what could not be, as a message. */
     public static List<String> run(WriteSession session, Reading reading, long action) throws IOException {
         List<String> failed = new ArrayList<>();
         for (RemarkStore.Taken t : RemarkStore.of(session).taken(action)) {

@@ -24,8 +24,8 @@ public final class Renaming {
      * @param path from the root of the place
      * @param name the new one, without a folder
      * @return the new path
-     * @throws IllegalArgumentException in words, when that is no name
-     * @throws IOException in words, when something has that name or nothing has the old one; nothing was changed then
+     * @throws IllegalArgumentException with a message for the user, when that is no name
+     * @throws IOException with a message for the user, when something has that name or nothing has the old one; nothing was changed then
      */
     public static String rename(Place place, String path, String name) throws IOException {
         String wanted = name.strip();

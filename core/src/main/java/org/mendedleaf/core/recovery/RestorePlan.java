@@ -48,7 +48,7 @@ public record RestorePlan(List<Item> items, Preflight preflight) {
      * @param wanted path that was wished for
      * @param target path that it will have
      * @param step what will happen
-     * @param why the reason of a refusal, in words; empty otherwise
+     * @param why the reason of a refusal, as a message; empty otherwise
      * @param other the other path that matters: where its file is now, or where what is there goes; empty when there is none
      */
     public record Item(Version version, String wanted, String target, Step step, String why, String other) {
@@ -71,7 +71,7 @@ public record RestorePlan(List<Item> items, Preflight preflight) {
             return step == Step.CREATE && !other.isEmpty();
         }
 
-        /** Why this happens, in words. */
+        /** Why this happens, as a message. */
         public String reason() {
             return why.isEmpty() ? Words.of("plan.why." + (isAnother() ? "ANOTHER" : step), other) : why;
         }

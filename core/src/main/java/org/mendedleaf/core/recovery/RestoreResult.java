@@ -33,7 +33,7 @@ public record RestoreResult(long action, List<Item> items, boolean cancelled) {
      * @param outcome what happened
      * @param number of the new version; 0 when there is none
      * @param label what that version is called; empty when there is none
-     * @param why what went wrong, in words; empty when nothing did
+     * @param why what went wrong, as a message; empty when nothing did
      */
     public record Item(RestorePlan.Item plan, Outcome outcome, int number, String label, String why) {
 

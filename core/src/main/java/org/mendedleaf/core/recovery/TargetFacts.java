@@ -17,7 +17,7 @@ import org.mendedleaf.core.words.Words;
 /**
  * What a target can hold.
  *
- * @param where it is, in words
+ * @param where it is, as a message
  * @param freeBytes space; {@link Long#MAX_VALUE} when nobody knows
  * @param writable whether something can be put there at all
  * @param caseInsensitive whether names that differ only by case are the same there
@@ -82,7 +82,7 @@ public record TargetFacts(
         return new TargetFacts(where, freeBytes, writable, caseInsensitive, portableNames, false, largestFile, false);
     }
 
-    /** Why this target cannot hold a file, in words; empty when it can. */
+    /** Why this target cannot hold a file, as a message; empty when it can. */
     Optional<String> problem(String path, EntryKind kind, long size) {
         if (kind == EntryKind.LINK && !links) {
             return Optional.of(Words.of("preflight.link"));

@@ -43,7 +43,7 @@ sealed interface Task {
      *
      * @param number of the new version; 0 when there is none
      * @param label what that version is called; empty when there is none
-     * @param why it failed, in words; empty when it did not
+     * @param why it failed, as a message; empty when it did not
      */
     record Outcome(int number, String label, String why) {
 

@@ -192,7 +192,7 @@ final class Undoing {
         noting.end(0);
     }
 
-    /** Which files of a publishing have a later version by now, in words: what came later counts on that number. */
+    /** Which files of a publishing have a later version by now, as a message: what came later counts on that number. */
     private static List<String> notNewest(Action action, LineWriter lines, String words) throws IOException {
         List<String> failed = new ArrayList<>();
         for (Action.Item item : action.items()) {

@@ -24,7 +24,7 @@ public final class VersionOutcomes {
         }
     }
 
-    /** Why the content of a version cannot be had, in words; empty when it is here, or other systems hold it. */
+    /** Why the content of a version cannot be had, as a message; empty when it is here, or other systems hold it. */
     static Optional<String> words(Reading reading, Version version) {
         if (!version.recipe().isElsewhere()) {
             return Optional.empty();

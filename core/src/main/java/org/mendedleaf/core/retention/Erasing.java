@@ -17,6 +17,7 @@ import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
@@ -78,8 +79,8 @@ public final class Erasing {
      * @param numbers of the versions that would go, newest first
      * @param bytes of them, each counted whole
      * @param freedBytes that nothing else needs
-     * @param kept what stays although it was meant, and why, in words
-     * @param warnings of what goes that somebody would miss, in words
+     * @param kept what stays although it was meant, and why, as a message
+     * @param warnings of what goes that somebody would miss, as a message
      * @param current number of the version whose content becomes current; 0 when that does not change
      * @param removes whether the file is removed from its folder
      */
@@ -190,10 +191,10 @@ public final class Erasing {
         boolean drafts = false;
         boolean publishedStays = false;
         for (int row = first; row <= last; row++) {
-            boolean draft = t.is(row, VersionTable.DRAFT);
+            boolean draft = t.is(row, VersionColumns.DRAFT);
             if (going.get(row)) {
                 published |= !draft;
-                if (t.is(row, VersionTable.NOTED)) {
+                if (t.is(row, VersionColumns.NOTED)) {
                     noted.add(of.label(t.number(row)));
                 }
             } else if (t.stays(row)) {

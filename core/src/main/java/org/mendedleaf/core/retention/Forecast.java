@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.time.Moment;
 
 /**
@@ -136,7 +137,7 @@ public record Forecast(
             int[] firstUser = new int[t.chunks() + 1];
             Arrays.fill(firstUser, -1);
             for (int row = 0; row < t.size(); row++) {
-                if (!t.is(row, VersionTable.ELSEWHERE)) {
+                if (!t.is(row, VersionColumns.ELSEWHERE)) {
                     int r = row;
                     t.chunks(row, chunk -> {
                         int before = firstUser[chunk];
@@ -158,7 +159,7 @@ public record Forecast(
         Forecast look() {
             long first = now;
             for (int row = 0; row < t.size(); row++) {
-                first = Math.min(first, t.is(row, VersionTable.FOUND) ? now : t.saved(row));
+                first = Math.min(first, t.is(row, VersionColumns.FOUND) ? now : t.saved(row));
             }
             double observed = Math.min(LOOK_BACK, (now - first) / (double) DAY_MICROS);
             boolean assumed = observed < 1;
@@ -178,7 +179,7 @@ public record Forecast(
         /** What is there and when it goes. */
         private void existing(int line) {
             for (int row = t.first(line); row < t.first(line + 1); row++) {
-                if (t.is(row, VersionTable.ELSEWHERE)) {
+                if (t.is(row, VersionColumns.ELSEWHERE)) {
                     continue;
                 }
                 long until = verdicts.until(row);
@@ -208,7 +209,7 @@ public record Forecast(
             double bytes = 0;
             int firstRow = t.first(line);
             for (int row = firstRow; row < t.first(line + 1); row++) {
-                if (t.saved(row) < from || t.is(row, VersionTable.FOUND) || t.is(row, VersionTable.ELSEWHERE)) {
+                if (t.saved(row) < from || t.is(row, VersionColumns.FOUND) || t.is(row, VersionColumns.ELSEWHERE)) {
                     continue;
                 }
                 int week = (int) ((now - t.saved(row)) / (7 * DAY_MICROS));

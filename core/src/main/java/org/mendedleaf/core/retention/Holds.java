@@ -62,7 +62,7 @@ public final class Holds {
      *
      * @param what that nobody has put yet
      * @param until when it ends by itself; empty for never
-     * @throws IllegalArgumentException in words, without a reason, or when the end has passed
+     * @throws IllegalArgumentException with a message for the user, without a reason, or when the end has passed
      */
     public Hold put(Place place, Hold what, String reason, Optional<Instant> until) throws IOException {
         if (reason.isBlank()) {

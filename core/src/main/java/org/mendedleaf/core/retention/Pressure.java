@@ -32,7 +32,7 @@ public final class Pressure {
      */
     public record Cap(String rule, long takenBytes, long limitBytes) {
 
-        /** That it is not kept although all that may go has gone, in words. */
+        /** That it is not kept although all that may go has gone, as a message. */
         public String unmetWords() {
             return Words.of("cap.unmet", Formats.size(limitBytes), rule, Formats.size(takenBytes));
         }

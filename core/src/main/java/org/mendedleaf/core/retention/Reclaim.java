@@ -17,6 +17,7 @@ import org.mendedleaf.core.catalogue.PackUse;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Indexer;
@@ -126,7 +127,7 @@ public final class Reclaim {
      * Ends the grace of all that waits, and reclaims it.
      *
      * @param who does it
-     * @throws org.mendedleaf.core.rules.NotAllowedException when what waits in some place is not hers to end
+     * @throws org.mendedleaf.core.rules.NotAllowedException when what waits in some place is not theirs to end
      */
     public Done endGrace(String who, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
@@ -260,7 +261,7 @@ public final class Reclaim {
         VersionTable table = VersionTable.of(session);
         BitSet needed = new BitSet(table.chunks() + 1);
         for (int row = 0; row < table.size(); row++) {
-            if (!table.is(row, VersionTable.ELSEWHERE)) {
+            if (!table.is(row, VersionColumns.ELSEWHERE)) {
                 table.chunks(row, needed::set);
             }
         }

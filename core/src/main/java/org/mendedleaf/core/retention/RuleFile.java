@@ -63,7 +63,7 @@ public final class RuleFile {
      * Reads rules.
      *
      * @param text YAML or JSON
-     * @throws IllegalArgumentException in words, with where in the file what is wrong
+     * @throws IllegalArgumentException with a message for the user, with where in the file what is wrong
      */
     public static RuleSet read(String text) {
         JsonNode root;

@@ -2,6 +2,7 @@ package org.mendedleaf.core.retention;
 
 import java.util.BitSet;
 import java.util.function.IntPredicate;
+import org.mendedleaf.core.catalogue.VersionColumns;
 
 /**
  * What versions really take in packs: shared chunks counted once. Exact, by how many versions need each chunk; nothing is
@@ -27,8 +28,8 @@ public final class SpaceTable {
         waitingUses = new int[table.chunks() + 1];
         seen = new int[table.chunks() + 1];
         for (int row = 0; row < table.size(); row++) {
-            if (!table.is(row, VersionTable.ELSEWHERE) && rows.test(row)) {
-                boolean waits = table.is(row, VersionTable.WAITING);
+            if (!table.is(row, VersionColumns.ELSEWHERE) && rows.test(row)) {
+                boolean waits = table.is(row, VersionColumns.WAITING);
                 turn++;
                 table.chunks(row, chunk -> {
                     if (seen[chunk] != turn) {
@@ -109,7 +110,7 @@ public final class SpaceTable {
         long[] sum = {0};
         turn++;
         for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
-            if (!table.is(row, VersionTable.ELSEWHERE)) {
+            if (!table.is(row, VersionColumns.ELSEWHERE)) {
                 table.chunks(row, chunk -> {
                     if (seen[chunk] != turn) {
                         seen[chunk] = turn;
@@ -125,7 +126,7 @@ public final class SpaceTable {
     long takenBy(BitSet rows) {
         BitSet chunks = new BitSet(uses.length);
         for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
-            if (!table.is(row, VersionTable.ELSEWHERE)) {
+            if (!table.is(row, VersionColumns.ELSEWHERE)) {
                 table.chunks(row, chunks::set);
             }
         }
@@ -151,7 +152,7 @@ public final class SpaceTable {
         /** Drops one more version; gives what that alone made free. */
         public long drop(int row) {
             long[] sum = {0};
-            if (!table.is(row, VersionTable.ELSEWHERE)) {
+            if (!table.is(row, VersionColumns.ELSEWHERE)) {
                 round++;
                 table.chunks(row, chunk -> {
                     if (mine[chunk] != round) {

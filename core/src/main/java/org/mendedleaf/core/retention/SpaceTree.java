@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
@@ -266,17 +267,17 @@ public final class SpaceTree {
             }
         }
 
-        private Node folder(VersionTable.Folder f) {
+        private Node folder(VersionColumns.Folder f) {
             // Up to one that is known, and down again.
-            Deque<VersionTable.Folder> unknown = new ArrayDeque<>();
-            VersionTable.Folder at = f;
+            Deque<VersionColumns.Folder> unknown = new ArrayDeque<>();
+            VersionColumns.Folder at = f;
             while (!folders.containsKey(at.id()) && !at.path().isEmpty()) {
                 unknown.addFirst(at);
                 at = table.folderById(at.parent());
             }
             long place = at.place();
             Node node = folders.computeIfAbsent(at.id(), k -> place(place));
-            for (VersionTable.Folder each : unknown) {
+            for (VersionColumns.Folder each : unknown) {
                 String name = each.path().substring(each.path().lastIndexOf('/') + 1);
                 node = new Node(name, each.path(), node, -1, node.place);
                 folders.put(each.id(), node);

@@ -88,7 +88,7 @@ public final class StandingRules {
             unmet = List.copyOf(unmet);
         }
 
-        /** What could not be kept, in words; empty when all was. */
+        /** What could not be kept, as a message; empty when all was. */
         public List<String> trouble() {
             List<String> said = new ArrayList<>();
             unmet.forEach(cap -> said.add(cap.unmetWords()));

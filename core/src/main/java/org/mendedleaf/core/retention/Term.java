@@ -56,7 +56,7 @@ public record Term(int count, Unit unit) {
     /**
      * Reads what {@link #text} writes.
      *
-     * @throws IllegalArgumentException in words, when it is no such time
+     * @throws IllegalArgumentException with a message for the user, when it is no such time
      */
     public static Term parse(String text) {
         String plain = text.strip().toUpperCase(Locale.ROOT);

@@ -6,6 +6,7 @@ import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
@@ -19,7 +20,7 @@ import org.mendedleaf.core.words.Words;
  * @param reasons why, for each row that goes
  * @param files what goes of each file, in the order of lines
  * @param freedBytes that nothing else needs
- * @param warnings what to look at first, in words
+ * @param warnings what to look at first, as a message
  */
 public record ThinPlan(
         Verdicts verdicts, BitSet going, Reason[] reasons, List<OfFile> files, long freedBytes, List<String> warnings) {
@@ -165,7 +166,7 @@ public record ThinPlan(
             if (going.get(row)) {
                 gone++;
                 bytes += t.bytes(row);
-                noted += t.is(row, VersionTable.NOTED) ? 1 : 0;
+                noted += t.is(row, VersionColumns.NOTED) ? 1 : 0;
             } else if (t.stays(row)) {
                 left++;
             }
@@ -186,7 +187,7 @@ public record ThinPlan(
             } else if (f.left() == 1) {
                 one.add(name);
                 int last = t.first(f.line() + 1) - 1;
-                if (t.is(last, VersionTable.DRAFT)) {
+                if (t.is(last, VersionColumns.DRAFT)) {
                     drafts.add(name);
                 }
             }

@@ -63,7 +63,7 @@ public final class ThinReport {
     /**
      * Checks that a report can be written under this name, before anything is done.
      *
-     * @throws IllegalArgumentException in words, when its ending is none of ours
+     * @throws IllegalArgumentException with a message for the user, when its ending is none of ours
      */
     public static void requireEnding(Path file) {
         form(file);
@@ -73,7 +73,7 @@ public final class ThinReport {
      * Writes a file; its ending says of which kind: {@code .csv}, {@code .json} or {@code .html}. What was there is replaced
      * as a whole.
      *
-     * @throws IllegalArgumentException in words, when the ending is another one
+     * @throws IllegalArgumentException with a message for the user, when the ending is another one
      */
     public void write(Path file) throws IOException {
         String text = switch (form(file)) {

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
@@ -167,7 +168,7 @@ public final class Verdicts {
         for (int line = 0; line < table.lines(); line++) {
             Integer hold = lines.get(table.lineId(line));
             if (hold == null && !folderHolds.isEmpty()) {
-                VersionTable.Folder folder = table.folder(line);
+                VersionColumns.Folder folder = table.folder(line);
                 hold = folders.computeIfAbsent(folder.id(), f -> holdOfFolder(folder, folderHolds));
                 hold = hold == NONE ? takenHoldOf(line, folderHolds) : hold;
             }
@@ -191,7 +192,7 @@ public final class Verdicts {
         return NONE;
     }
 
-    private int holdOfFolder(VersionTable.Folder folder, List<Integer> folderHolds) {
+    private int holdOfFolder(VersionColumns.Folder folder, List<Integer> folderHolds) {
         for (int i : folderHolds) {
             Hold h = holds.get(i);
             boolean inside = h.path().isEmpty()
@@ -217,7 +218,7 @@ public final class Verdicts {
         rules.rules().forEach(r -> matchers.add(r.scope().matchers()));
         Map<Long, List<int[]>> byFolder = new HashMap<>();
         for (int line = 0; line < all.length; line++) {
-            VersionTable.Folder folder = table.folder(line);
+            VersionColumns.Folder folder = table.folder(line);
             List<int[]> candidates =
                     byFolder.computeIfAbsent(folder.id(), f -> candidates(places.get(folder.place()), folder.path()));
             for (int[] c : candidates) {
@@ -272,11 +273,11 @@ public final class Verdicts {
         for (int row = last; row >= first; row--) {
             ruleOf[row] = ruleIndex;
             untils[row] = Moment.OPEN;
-            if (table.is(row, VersionTable.ELSEWHERE)) {
+            if (table.is(row, VersionColumns.ELSEWHERE)) {
                 set(row, Reason.NOT_HERE, Moment.OPEN);
                 continue;
             }
-            if (table.is(row, VersionTable.WAITING)) {
+            if (table.is(row, VersionColumns.WAITING)) {
                 set(row, Reason.WAITING, Moment.OPEN);
                 continue;
             }

@@ -1,4 +1,4 @@
 package org.mendedleaf.core.rules;
 
-/** A member of a place and her role. */
+/** A member of a place and their role. */
 public record Member(String who, Role role) {}

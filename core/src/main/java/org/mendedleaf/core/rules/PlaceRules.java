@@ -38,7 +38,7 @@ public record PlaceRules(PlaceSettings settings, String owner) {
             Setting.COLLISION);
 
     /** What a folder is set to before anybody chose anything. */
-    public static final PlaceRules STANDARD = new PlaceRules(PlaceSettings.standard(SETTINGS), "");
+    public static final PlaceRules DEFAULT = new PlaceRules(PlaceSettings.standard(SETTINGS), "");
 
     private static final String OWNER = "owner";
 
@@ -53,7 +53,7 @@ public record PlaceRules(PlaceSettings settings, String owner) {
     }
 
     private static PlaceRules of(RuleStore store, Place place) throws IOException {
-        PlaceSettings settings = STANDARD.settings();
+        PlaceSettings settings = DEFAULT.settings();
         Map<String, String> rules = store.rules(place.id());
         for (Setting s : SETTINGS) {
             String value = rules.get(s.text());
@@ -109,7 +109,7 @@ public record PlaceRules(PlaceSettings settings, String owner) {
      * Stores other settings and members, and notes it in the journal.
      *
      * @param who chooses them; becomes the owner when there is none yet and members are chosen
-     * @throws NotAllowedException when she does not own the folder
+     * @throws NotAllowedException when they do not own the folder
      */
     public void store(WriteSession session, Place place, PlaceSettings wanted, Instant now, String who)
             throws IOException {

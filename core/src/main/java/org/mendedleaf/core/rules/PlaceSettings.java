@@ -46,7 +46,7 @@ public record PlaceSettings(Map<Setting, String> values, List<Member> members) {
     /**
      * The same with one value changed.
      *
-     * @throws IllegalArgumentException in words, when a place of this kind has no such setting or it cannot be that
+     * @throws IllegalArgumentException with a message for the user, when a place of this kind has no such setting or it cannot be that
      */
     public PlaceSettings with(Setting setting, String value) {
         if (!values.containsKey(setting)) {

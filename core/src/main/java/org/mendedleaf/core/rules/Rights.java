@@ -8,14 +8,14 @@ import org.mendedleaf.core.words.Words;
 /**
  * What one person may do in one place. Pure.
  *
- * @param who she is
- * @param role she has there
+ * @param who they are
+ * @param role they have there
  * @param settings of the place
  * @param place what people call it
  */
 public record Rights(String who, Role role, PlaceSettings settings, String place) {
 
-    /** Whether she may do this. */
+    /** Whether they may do this. */
     public boolean may(Permission deed) {
         boolean editor = role != Role.READER;
         boolean owner = role == Role.OWNER;
@@ -34,9 +34,9 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
     }
 
     /**
-     * Refuses what she may not do.
+     * Refuses what they may not do.
      *
-     * @throws NotAllowedException in words
+     * @throws NotAllowedException with a message for the user
      */
     public void require(Permission deed) throws NotAllowedException {
         if (!may(deed)) {
@@ -58,7 +58,7 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
         return Role.OWNER;
     }
 
-    /** Whether she may see a file of this visibility. */
+    /** Whether they may see a file of this visibility. */
     public boolean sees(FileProperties.Visibility visibility) {
         return switch (visibility) {
             case EVERYBODY -> true;
@@ -68,7 +68,7 @@ public record Rights(String who, Role role, PlaceSettings settings, String place
     }
 
     /**
-     * Why she may not change the content of a file now, in words; empty when she may.
+     * Why they may not change the content of a file now, as a message; empty when they may.
      *
      * @param out who has it checked out
      * @param exists whether the file is there; a new one cannot be checked out

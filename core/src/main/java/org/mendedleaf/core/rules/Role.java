@@ -20,7 +20,7 @@ public enum Role {
     /**
      * Reads what {@link #text} wrote.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static Role parse(String text) {
         for (Role role : values()) {

@@ -85,7 +85,7 @@ public enum Setting {
      * Checks a value.
      *
      * @return the value
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public String check(String value) {
         if (this == BACKUP_KEEP && value.equals(UNTIL_FULL_BEFORE)) {
@@ -106,7 +106,7 @@ public enum Setting {
     /**
      * The setting that is written so.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static Setting parse(String text) {
         for (Setting s : values()) {

@@ -17,7 +17,7 @@ public final class Visibility {
 
     private Visibility() {}
 
-    /** What she sees of a line; pure. A file that she may not see is an empty line to her. */
+    /** What they see of a line; pure. A file that they may not see is an empty line to them. */
     public static Line see(Line line, Rights rights, FileProperties card) {
         if (!rights.sees(card.visibility())) {
             return with(line, List.of());
@@ -47,9 +47,9 @@ public final class Visibility {
     }
 
     /**
-     * What she sees of a line of a folder. Of a place in another system, that system has shown no more than she may see.
+     * What they see of a line of a folder. Of a place in another system, that system has shown no more than they may see.
      *
-     * @return empty when she may not see the file at all
+     * @return empty when they may not see the file at all
      */
     public static Optional<Line> see(Reading reading, Line line, String who) throws IOException {
         if (line.place().isOutside()) {

@@ -59,7 +59,7 @@ public final class CalendarFile {
      * Reads the recurring events of a calendar as schedules for a folder.
      *
      * @param local zone of events that name none
-     * @throws IllegalArgumentException in words, when there is none in it, or one with a rule that is none
+     * @throws IllegalArgumentException with a message for the user, when there is none in it, or one with a rule that is none
      */
     public static List<SnapshotSchedule> read(String text, long place, String path, ZoneId local) {
         ICalendar calendar = Biweekly.parse(text).first();

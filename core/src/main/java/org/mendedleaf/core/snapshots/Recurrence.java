@@ -54,7 +54,7 @@ public final class Recurrence {
      * Reads a rule.
      *
      * @param text as the value of RRULE, with or without that name before it
-     * @throws IllegalArgumentException in words, when it is no rule, never comes, or comes too often
+     * @throws IllegalArgumentException with a message for the user, when it is no rule, never comes, or comes too often
      */
     public static Recurrence of(String text, LocalDateTime start, ZoneId zone) {
         String value = text.strip().toUpperCase(Locale.ROOT);

@@ -136,7 +136,7 @@ public final class Snapshots {
      * Holds a snapshot: no limit takes it away, nor does a person by accident. Without a reason the hold ends.
      *
      * @param until when the hold ends by itself; empty for never
-     * @throws IllegalArgumentException in words, when that has passed
+     * @throws IllegalArgumentException with a message for the user, when that has passed
      */
     public Snapshot hold(long id, String reason, Optional<Instant> until) throws IOException {
         Instant now = clock.instant();
@@ -171,8 +171,8 @@ public final class Snapshots {
      * Erases snapshots. The versions stay on their lines; the snapshots themselves come back by undoing.
      *
      * @return id of the action in the journal
-     * @throws IllegalArgumentException in words, when one of them is held; then none is erased
-     * @throws org.mendedleaf.core.rules.NotAllowedException when one is somebody else's, and not hers to erase
+     * @throws IllegalArgumentException with a message for the user, when one of them is held; then none is erased
+     * @throws org.mendedleaf.core.rules.NotAllowedException when one is somebody else's, and not theirs to erase
      */
     public long erase(List<Long> ids) throws IOException {
         try (WriteSession session = vault.write()) {
@@ -265,8 +265,8 @@ public final class Snapshots {
     /**
      * Stores a schedule, new or changed. A new one counts from now on.
      *
-     * @throws IllegalArgumentException in words, when its rule or its folder is none
-     * @throws org.mendedleaf.core.rules.NotAllowedException when what is taken by itself is not hers to change
+     * @throws IllegalArgumentException with a message for the user, when its rule or its folder is none
+     * @throws org.mendedleaf.core.rules.NotAllowedException when what is taken by itself is not theirs to change
      */
     public SnapshotSchedule schedule(SnapshotSchedule schedule) throws IOException {
         Recurrence.of(schedule);

@@ -83,7 +83,7 @@ public final class BackupRun {
         }
     }
 
-    /** A look that fails in the same way says it where others see it. */
+    /** A scan that fails in the same way says it where others see it. */
     private void noteTrouble(SystemException why) throws IOException {
         if (why instanceof SystemException.Full) {
             Mirror.trouble(vault, set, clock.instant(), why.words());

@@ -15,7 +15,7 @@ import org.mendedleaf.core.words.Words;
 public record Budget(int entries, long bytes, Duration time, int depth) {
 
     /** What is taken by the program. */
-    public static final Budget STANDARD = new Budget(1_000_000, 256L << 20, Duration.ofMinutes(10), 500);
+    public static final Budget DEFAULT = new Budget(1_000_000, 256L << 20, Duration.ofMinutes(10), 500);
 
     /** Counts one listing. */
     public final class Listing {

@@ -27,7 +27,7 @@ import org.mendedleaf.core.words.Words;
  */
 public final class Coverage {
 
-    /** A look that is this much later than its rhythm is late. */
+    /** A scan that is this much later than its rhythm is late. */
     private static final int LATE_AFTER = 3;
 
     private Coverage() {}

@@ -4,7 +4,7 @@ package org.mendedleaf.core.systems;
 public enum CoverageState {
     /** Nothing keeps it. */
     UNCOVERED,
-    /** The last look or run went wrong. */
+    /** The last scan or run went wrong. */
     FAILING,
     /** There is no space for the next run. */
     FULL,

@@ -51,7 +51,7 @@ public final class Healing {
     /**
      * A version that is whole again.
      *
-     * @param from where its content was taken from, in words
+     * @param from where its content was taken from, as a message
      */
     public record Healed(VaultCheck.LostVersion version, String from) {}
 
@@ -75,7 +75,7 @@ public final class Healing {
      * What came of reading every byte of a copy.
      *
      * @param bytes that it got again from the vault
-     * @param trouble what is wrong with it now, in words; empty when nothing is
+     * @param trouble what is wrong with it now, as a message; empty when nothing is
      */
     public record OfCopy(VaultCopy copy, long bytes, String trouble) {}
 

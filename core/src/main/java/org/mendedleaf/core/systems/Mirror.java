@@ -88,7 +88,7 @@ public final class Mirror {
     }
 
     /**
-     * What a look found.
+     * What a scan found.
      *
      * @param files that are there
      * @param points that came onto lines
@@ -248,7 +248,7 @@ public final class Mirror {
         }
     }
 
-    /** Notes what is wrong with a place, apart from a look. */
+    /** Notes what is wrong with a place, apart from a scan. */
     static void trouble(OpenVault vault, Place place, Instant now, String words) throws IOException {
         try (WriteSession session = vault.write()) {
             ScanStore.Looked looked = ScanStore.looked(session, place);
@@ -462,7 +462,7 @@ public final class Mirror {
                 fetched.put(f, to);
                 progress.advance(1, f.size());
             } catch (SystemException.Missing | SystemException.Garbled e) {
-                // Gone or changed while we looked: the next look sees it as it is then.
+                // Gone or changed while we looked: the next scan sees it as it is then.
                 org.slf4j.LoggerFactory.getLogger(Mirror.class).debug("{} is not taken now", f.path(), e);
             }
         }

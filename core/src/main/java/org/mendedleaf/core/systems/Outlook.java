@@ -16,7 +16,7 @@ import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
-/** What settings of a place mean, in words: for the future by rule, and for what is there by counting. */
+/** What settings of a place mean, as a message: for the future by rule, and for what is there by counting. */
 public final class Outlook {
 
     private Outlook() {}
@@ -129,7 +129,7 @@ public final class Outlook {
         return limited ? Optional.of(cuts.get(0)) : Optional.empty();
     }
 
-    /** What taking a snapshot asks for, and what it costs, in words. */
+    /** What taking a snapshot asks for, and what it costs, as a message. */
     public static String snapshotWords(Reading reading, Place place, Instant now, ZoneId zone) throws IOException {
         return Words.of("line.snapshotLabel")
                 + goesForOneMore(reading, place)

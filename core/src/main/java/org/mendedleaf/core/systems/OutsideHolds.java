@@ -19,7 +19,7 @@ import org.mendedleaf.core.words.Words;
 
 /**
  * What is held of other systems. None of them can be kept from forgetting one version, so the vault takes what is held,
- * and keeps it; what comes onto a held line later is taken at the next look.
+ * and keeps it; what comes onto a held line later is taken at the next scan.
  */
 public final class OutsideHolds {
 
@@ -36,7 +36,7 @@ public final class OutsideHolds {
      * What came of it.
      *
      * @param versions that were taken into the vault
-     * @param failed why others were not, by their path and number; they are tried again at the next look
+     * @param failed why others were not, by their path and number; they are tried again at the next scan
      */
     public record Taken(int versions, Map<String, String> failed) {
 

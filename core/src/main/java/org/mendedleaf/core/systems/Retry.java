@@ -17,11 +17,11 @@ public record Retry(int attempts, Duration first, Duration most, Duration patien
 
     /** One that takes as much of a listing as the program does. */
     public Retry(int attempts, Duration first, Duration most, Duration patience) {
-        this(attempts, first, most, patience, Budget.STANDARD);
+        this(attempts, first, most, patience, Budget.DEFAULT);
     }
 
     /** For work in the background and on the command line. */
-    public static final Retry STANDARD =
+    public static final Retry DEFAULT =
             new Retry(6, Duration.ofMillis(100), Duration.ofSeconds(3), Duration.ofSeconds(30));
 
     /** How long to wait after an attempt that failed, by its number from 0. */

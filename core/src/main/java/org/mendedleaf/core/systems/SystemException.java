@@ -15,7 +15,7 @@ public abstract sealed class SystemException extends IOException {
         super(words);
     }
 
-    /** What is wrong, in words. */
+    /** What is wrong, as a message. */
     public String words() {
         return String.valueOf(getMessage());
     }

@@ -96,7 +96,7 @@ public enum SystemKind {
     /**
      * Reads what {@link #text} wrote.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static SystemKind parse(String text) {
         for (SystemKind kind : values()) {

@@ -9,7 +9,7 @@ public interface SystemOpener {
     /**
      * Checks an address without asking anybody.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     void checkAddress(String address);
 

@@ -27,7 +27,7 @@ public final class SystemWatch implements Supervisor.Duty {
 
     /** Hears what is done. */
     public interface Listener {
-        /** A look or a run begins. */
+        /** A scan or a run begins. */
         Progress begins(Place place, boolean backup);
 
         /** It came to its end. */
@@ -99,7 +99,7 @@ public final class SystemWatch implements Supervisor.Duty {
         }
     }
 
-    /** A missed run is caught up at the first look that finds the drive back. */
+    /** A missed run is caught up at the first scan that finds the drive back. */
     private boolean backupDue(Place place) throws IOException {
         try (Reading reading = vault.read()) {
             Optional<OutsidePlaceState> facts = OutsidePlaceState.of(reading, place);

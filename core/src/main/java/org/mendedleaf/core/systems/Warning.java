@@ -12,7 +12,7 @@ import org.mendedleaf.core.words.Words;
  * Something about the coverage that calls for attention, with the step that comes next.
  *
  * @param row what it is about
- * @param words what is wrong and what to do, in words
+ * @param words what is wrong and what to do, as a message
  * @param step what can be done at once
  */
 public record Warning(Coverage.Row row, String words, Step step) {

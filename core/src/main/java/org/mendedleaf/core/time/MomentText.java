@@ -109,7 +109,7 @@ public final class MomentText {
     /**
      * The moment that a text means.
      *
-     * @throws IllegalArgumentException in words, when it means none, or more than one, or one that has not come yet
+     * @throws IllegalArgumentException with a message for the user, when it means none, or more than one, or one that has not come yet
      */
     public Instant read(String text) throws IOException {
         String typed = text.strip();
@@ -135,7 +135,7 @@ public final class MomentText {
      * The end that a text means, of something that goes on until then: a day, whose end is meant; how long from now; or a
      * moment that is yet to come.
      *
-     * @throws IllegalArgumentException in words, when it means none, or one that has passed
+     * @throws IllegalArgumentException with a message for the user, when it means none, or one that has passed
      */
     public Instant readEnd(String text) throws IOException {
         String typed = text.strip();

@@ -27,7 +27,7 @@ final class LockHolder {
         return token + "\n" + ProcessHandle.current().pid() + "\n" + words + "\n";
     }
 
-    /** Who holds the lock of this file, in words. Must not be called while this process holds it. */
+    /** Who holds the lock of this file, as a message. Must not be called while this process holds it. */
     static String of(Path file) {
         Optional<Long> process = bySystem(file);
         try {

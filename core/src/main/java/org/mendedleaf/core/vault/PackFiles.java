@@ -42,7 +42,7 @@ public final class PackFiles {
      */
     public record PackFile(Path file, State state, long named, long number, long bytes) {
 
-        /** What is wrong with it, in words; empty when nothing is. */
+        /** What is wrong with it, as a message; empty when nothing is. */
         public Optional<String> words() {
             Path name = file.getFileName();
             return switch (state) {

@@ -40,7 +40,7 @@ public final class PackReplay implements AutoCloseable {
          */
         void pack(long number, long end, boolean sealed) throws IOException;
 
-        /** Something that cannot be read, in words. */
+        /** Something that cannot be read, as a message. */
         void damaged(String words);
 
         /** Bytes of a pack in which no record is sound. */

@@ -28,7 +28,7 @@ public abstract sealed class VaultException extends IOException {
         return CODED.matcher(String.valueOf(e.getMessage())).replaceFirst("$1");
     }
 
-    /** What is wrong, in words. */
+    /** What is wrong, as a message. */
     public String words() {
         return String.valueOf(getMessage());
     }

@@ -36,7 +36,7 @@ public final class VaultLock implements AutoCloseable {
     /** The text of the file is written over in place, never cut off and written anew: that works on a full disk too. */
     private static final int TEXT = 512;
 
-    /** Who in this process holds which vault, in words. */
+    /** Who in this process holds which vault, as a message. */
     private static final Map<Object, String> HELD = new HashMap<>();
 
     private final Path file;
@@ -58,7 +58,7 @@ public final class VaultLock implements AutoCloseable {
     /**
      * Takes the lock, waiting for it up to {@code patience}.
      *
-     * @param holder who we are, in words, for the message that others get
+     * @param holder who we are, as a message, for the message that others get
      * @throws VaultException.Busy when somebody else still writes then
      */
     public static VaultLock take(VaultFolder vault, String holder, Duration patience) throws IOException {

@@ -49,7 +49,7 @@ class GuardianTest {
                 }
             };
             try (Supervisor supervisor =
-                    new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}))) {
+                    new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
                 assertThat(next().added()).isEqualTo(1);
                 Files.writeString(p.path("a.txt"), "two and more");
@@ -83,7 +83,7 @@ class GuardianTest {
                 }
             };
             try (Supervisor supervisor =
-                            new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}));
+                            new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}));
                     OpenVault other = OpenVault.open(temp.resolve("vault"), "other", Duration.ofSeconds(5))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
                 assertThat(next().added()).isEqualTo(1);
@@ -121,7 +121,7 @@ class GuardianTest {
                 }
             };
             try (Supervisor supervisor =
-                    new Supervisor(Supervisor.Backoff.STANDARD, new Duties(p.vault(), p.clock(), f -> {}))) {
+                    new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
                 assertThat(next().added()).isEqualTo(1);
                 Files.delete(p.path("a.txt"));

@@ -168,7 +168,7 @@ class VersioningTest {
         };
         LinkedBlockingQueue<String> told = new LinkedBlockingQueue<>();
         Duties duties = new Duties(p.vault(), p.clock(), f -> told.add(f.trouble()));
-        try (Supervisor supervisor = new Supervisor(Supervisor.Backoff.STANDARD, duties)) {
+        try (Supervisor supervisor = new Supervisor(Supervisor.Backoff.DEFAULT, duties)) {
             supervisor.add(failing);
             assertThat(told.poll(30, TimeUnit.SECONDS)).isEqualTo("it is away");
             supervisor.remove(failing.name());

@@ -65,7 +65,7 @@ class CopyHealingTest {
 
     private static SystemRegistry book(Path within) throws IOException {
         return new SystemRegistry(
-                UserSettings.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.STANDARD);
+                UserSettings.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.DEFAULT);
     }
 
     private Healing.Result heal() throws IOException {

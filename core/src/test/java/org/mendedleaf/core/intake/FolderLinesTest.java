@@ -224,8 +224,7 @@ class FolderLinesTest {
                 .isInstanceOf(NotAllowedException.class);
         assertThatThrownBy(() -> lines("Adele").checkOut("lease.txt")).isInstanceOf(NotAllowedException.class);
         assertThatThrownBy(() -> lines("Adele").note(first, "x")).isInstanceOf(NotAllowedException.class);
-        assertThatThrownBy(() -> rules(PlaceRules.STANDARD.settings(), "Tomas"))
-                .isInstanceOf(NotAllowedException.class);
+        assertThatThrownBy(() -> rules(PlaceRules.DEFAULT.settings(), "Tomas")).isInstanceOf(NotAllowedException.class);
         set(Setting.PUBLISHING, "owner");
         set(Setting.NUMBERING, "drafts");
         p.save("lease.txt", "draft");

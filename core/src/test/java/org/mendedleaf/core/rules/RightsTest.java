@@ -16,7 +16,7 @@ import org.mendedleaf.core.line.FileProperties;
 class RightsTest {
 
     private static Rights rights(Role role, Setting setting, String value) {
-        PlaceSettings settings = PlaceRules.STANDARD.settings();
+        PlaceSettings settings = PlaceRules.DEFAULT.settings();
         return new Rights("Jory", role, setting == null ? settings : settings.with(setting, value), "Front desk");
     }
 
@@ -91,7 +91,7 @@ class RightsTest {
 
     @Test
     void untilThereAreMembersEverybodyOwnsAFolderAndThenWhoIsNoneReads() {
-        PlaceRules rules = PlaceRules.STANDARD;
+        PlaceRules rules = PlaceRules.DEFAULT;
         assertThat(rules.role("anybody")).isEqualTo(Role.OWNER);
         PlaceRules with = new PlaceRules(rules.settings().with(List.of(new Member("Tomas", Role.EDITOR))), "Ines");
         assertThat(with.role("Ines")).isEqualTo(Role.OWNER);

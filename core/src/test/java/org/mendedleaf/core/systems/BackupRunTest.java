@@ -171,7 +171,7 @@ class BackupRunTest {
     }
 
     private Supervisor watch() {
-        Supervisor watch = new Supervisor(Supervisor.Backoff.STANDARD, new Duties(rig.vault(), rig.clock(), f -> {}));
+        Supervisor watch = new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(rig.vault(), rig.clock(), f -> {}));
         watch.add(new SystemWatch(rig.vault(), rig.book, rig.clock(), new Quiet()));
         return watch;
     }

@@ -23,7 +23,7 @@ public final class TypedMoments {
      * The moment that a text means in a folder.
      *
      * @param file whose versions can be named; null when none is looked at
-     * @throws IllegalArgumentException in words, when it means none, or one before anything is known
+     * @throws IllegalArgumentException with a message for the user, when it means none, or one before anything is known
      */
     public static Instant understand(
             AppContext context, OpenPlace held, String folder, @Nullable String file, String typed) throws IOException {

@@ -55,7 +55,7 @@ public final class DocumentViews {
                 || document instanceof Document.Archive a && a.cut();
     }
 
-    /** Which points the two sides are, in words. */
+    /** Which points the two sides are, as a message. */
     public record Titles(String before, String after) {}
 
     /** A difference; members of archives and attachments of messages are opened by {@code open}. */

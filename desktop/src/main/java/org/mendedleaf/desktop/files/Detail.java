@@ -45,8 +45,8 @@ public sealed interface Detail {
      * What changed.
      *
      * @param version that was chosen
-     * @param before which point the earlier one is, in words
-     * @param after which point the later one is, in words
+     * @param before which point the earlier one is, as a message
+     * @param after which point the later one is, as a message
      * @param member of both that is looked into; empty for themselves
      * @param contents of both, read when they are asked for
      */

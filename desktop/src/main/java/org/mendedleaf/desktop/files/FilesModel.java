@@ -422,7 +422,7 @@ public final class FilesModel {
     /**
      * What a typed moment means here; asked off the screen's thread.
      *
-     * @throws IllegalArgumentException in words, when it means none, or one before anything is known
+     * @throws IllegalArgumentException with a message for the user, when it means none, or one before anything is known
      */
     public Instant understand(String typed) throws IOException {
         FileRow row = selected.get();

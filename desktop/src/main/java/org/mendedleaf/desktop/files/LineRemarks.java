@@ -31,7 +31,7 @@ import org.mendedleaf.core.systems.OutsidePlaceState;
  * @param findings that nobody has seen to
  * @param beyond why versions go beyond what the place is meant to keep, by number
  * @param verdicts what keeps each version, and why others went
- * @param troubles what is wrong with versions, in words, by number
+ * @param troubles what is wrong with versions, as a message, by number
  * @param rights of who works here
  */
 public record LineRemarks(
@@ -59,7 +59,7 @@ public record LineRemarks(
                 ? OutsidePlaceState.of(reading, line.place())
                         .map(f -> new Rights(
                                 who, f.role(), f.settings(), line.place().label()))
-                        .orElseGet(() -> PlaceRules.STANDARD.rights(who, line.place()))
+                        .orElseGet(() -> PlaceRules.DEFAULT.rights(who, line.place()))
                 : PlaceRules.of(reading, line.place()).rights(who, line.place());
         return new LineRemarks(
                 remarks.comments(line.id()),

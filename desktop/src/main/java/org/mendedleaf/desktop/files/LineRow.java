@@ -10,14 +10,14 @@ public sealed interface LineRow {
      * A version.
      *
      * @param version the version
-     * @param change what changed against the version before, in words; empty when nothing is known
+     * @param change what changed against the version before, as a message; empty when nothing is known
      * @param current whether it is the one that is in the folder now
      * @param lane how the thread of mending runs past it
      * @param equalTo number of an older version with the same content; 0 when there is none
      * @param held who holds its content, where that is not the vault alone
      * @param words what else is said of it: where it came from, what it is equal to, its note, its comments
      * @param kept until when it is kept, or that it is gone
-     * @param trouble what is wrong with it, in words; empty when nothing is, as far as anybody looked
+     * @param trouble what is wrong with it, as a message; empty when nothing is, as far as anybody looked
      */
     record OfVersion(
             Version version,

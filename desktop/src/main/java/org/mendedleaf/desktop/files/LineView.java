@@ -206,7 +206,7 @@ final class LineView extends StackPane {
         folderAsk = ask;
     }
 
-    /** Asks for words, with this question; empty when she does not want to after all. */
+    /** Asks for words, with this question; empty when they do not want to after all. */
     void setNoteAsk(Function<String, Optional<String>> ask) {
         work.setNoteAsk(ask);
         noteAsk = ask;

@@ -67,7 +67,7 @@ public final class PickModel {
      *
      * @param known whether it was found out already
      * @param refused why it cannot be done; empty when it can
-     * @param also what else would be another than now, in words
+     * @param also what else would be another than now, as a message
      */
     public record Plan(boolean known, String refused, List<String> also) {
         static final Plan NOTHING = new Plan(false, "", List.of());
@@ -205,7 +205,7 @@ public final class PickModel {
                         e -> said.accept(new Message(Words.of("pick.failed", name, Failures.words(e)), false, true)));
     }
 
-    /** An outcome, and which point it was taken from, in words. */
+    /** An outcome, and which point it was taken from, as a message. */
     private record Outcome(Picking.Outcome outcome, String from) {}
 
     private static Outcome outcome(Wish wish) throws IOException {

@@ -179,7 +179,7 @@ public final class PutModel {
                         settings = of.place().isOutside()
                                 ? OutsidePlaceState.of(reading, of.place())
                                         .map(OutsidePlaceState::settings)
-                                        .orElse(PlaceRules.STANDARD.settings())
+                                        .orElse(PlaceRules.DEFAULT.settings())
                                 : PlaceRules.of(reading, of.place()).settings();
                     }
                     Set<String> names =

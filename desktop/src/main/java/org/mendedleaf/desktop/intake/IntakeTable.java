@@ -37,7 +37,7 @@ final class IntakeTable extends VBox {
      * A file.
      *
      * @param index in the plan
-     * @param outcome what became of it, in words; empty before
+     * @param outcome what became of it, as a message; empty before
      * @param failed whether that is a failure
      */
     private record Row(int index, IntakeRow row, String outcome, boolean failed) {}

@@ -115,7 +115,7 @@ public final class JournalModel {
         return rows.getReadOnlyProperty();
     }
 
-    /** What is wrong, in words; empty when nothing is. */
+    /** What is wrong, as a message; empty when nothing is. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }

@@ -88,7 +88,7 @@ public final class MendModel {
      * @param dealt what was dealt with, or closed by itself, the latest first
      * @param looked when all was last looked at; empty when it never was
      * @param pausing whether rules let nothing go until somebody has decided
-     * @param check when a vault was last checked in full, the longest ago, and what came of it, in words
+     * @param check when a vault was last checked in full, the longest ago, and what came of it, as a message
      * @param warnings what is late, away, full or failing, dismissed or not; Protection has more of it
      */
     public record Picture(
@@ -151,7 +151,7 @@ public final class MendModel {
         return plan.getReadOnlyProperty();
     }
 
-    /** What went wrong, in words; empty when nothing did. */
+    /** What went wrong, as a message; empty when nothing did. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }

@@ -235,7 +235,7 @@ public final class MendView extends BorderPane {
                 new PairWork(model.context().background()));
     }
 
-    /** How a finding stands, in words. */
+    /** How a finding stands, as a message. */
     static String state(Findings.Listed l) {
         return switch (l.state()) {
             case OPEN -> l.found().finding().sure().words();

@@ -68,7 +68,7 @@ public final class AheadModel {
         return ahead.getReadOnlyProperty();
     }
 
-    /** What went wrong, in words; empty for nothing. */
+    /** What went wrong, as a message; empty for nothing. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }

@@ -99,7 +99,7 @@ public final class ConnectModel {
                                     address.get().strip(),
                                     token.get().strip(),
                                     vault.get(),
-                                    Retry.STANDARD);
+                                    Retry.DEFAULT);
                             for (Place p : connecting.takeIn(c, vault.get())) {
                                 new Mirror(vault.get(), p, context.book().system(p), context.clock()).run(progress);
                             }

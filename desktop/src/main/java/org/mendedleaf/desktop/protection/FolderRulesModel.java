@@ -51,7 +51,7 @@ public final class FolderRulesModel {
         return rules.getReadOnlyProperty();
     }
 
-    /** What went wrong, in words; empty when nothing did. */
+    /** What went wrong, as a message; empty when nothing did. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }
@@ -75,7 +75,7 @@ public final class FolderRulesModel {
         }
     }
 
-    /** Gives somebody a role, or takes her out with none. */
+    /** Gives somebody a role, or takes them out with none. */
     public void member(String who, @Nullable Role role) {
         PlaceRules r = rules.get();
         if (r == null || who.isBlank()) {

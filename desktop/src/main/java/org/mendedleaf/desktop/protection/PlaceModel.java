@@ -124,7 +124,7 @@ public final class PlaceModel {
         look();
     }
 
-    /** Gives somebody a role, or takes her out with none. */
+    /** Gives somebody a role, or takes them out with none. */
     public void member(String who, @Nullable Role role) {
         List<Member> members = new ArrayList<>(draft.get().members());
         members.removeIf(m -> m.who().equals(who));

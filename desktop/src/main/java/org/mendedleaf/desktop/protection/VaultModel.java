@@ -122,7 +122,7 @@ public final class VaultModel {
         return closed.getReadOnlyProperty();
     }
 
-    /** What was done last, or why it was not, in words. */
+    /** What was done last, or why it was not, as a message. */
     public ReadOnlyObjectProperty<String> saidProperty() {
         return said.getReadOnlyProperty();
     }

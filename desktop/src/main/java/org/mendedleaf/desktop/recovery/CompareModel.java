@@ -104,7 +104,7 @@ public final class CompareModel {
         return shown.getReadOnlyProperty();
     }
 
-    /** What is wrong, in words; empty when nothing is. */
+    /** What is wrong, as a message; empty when nothing is. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }

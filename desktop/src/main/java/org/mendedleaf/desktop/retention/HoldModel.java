@@ -89,7 +89,7 @@ public final class HoldModel {
         return effect.getReadOnlyProperty();
     }
 
-    /** What is wrong, in words; empty for nothing. */
+    /** What is wrong, as a message; empty for nothing. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }
@@ -110,7 +110,7 @@ public final class HoldModel {
                 : RelativePath.name(of.path());
     }
 
-    /** One of the choices, in words. */
+    /** One of the choices, as a message. */
     public String words(Hold of) {
         String whole = of.kind() == Hold.Kind.FOLDER && of.path().isEmpty()
                 ? "PLACE"

@@ -66,7 +66,7 @@ final class ThinModel {
         return plan.getReadOnlyProperty();
     }
 
-    /** What would go, what went, or what is wrong, in words. */
+    /** What would go, what went, or what is wrong, as a message. */
     ReadOnlyObjectProperty<String> wordsProperty() {
         return words.getReadOnlyProperty();
     }
@@ -102,7 +102,7 @@ final class ThinModel {
         return all;
     }
 
-    /** Where limits lead to, in words. */
+    /** Where limits lead to, as a message. */
     String scopeWords(ThinPlan.Limits of) {
         if (of.place() == 0) {
             return Words.of("thin.everywhere");

@@ -16,6 +16,7 @@ import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.Overview;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** How everything stands, and the work that goes on. */
@@ -77,7 +78,7 @@ final class StatusBar extends HBox {
         this.message = message;
         message.visibleProperty().addListener((o, a, is) -> giveWay());
         widthProperty().addListener((o, a, b) -> giveWay());
-        context.standingProperty().addListener((o, a, s) -> stand());
+        context.overviewProperty().addListener((o, a, s) -> stand());
         context.troubleProperty().addListener((o, a, s) -> stand());
         context.jobs().currentProperty().addListener((o, a, s) -> work(s));
         // "2 min ago" grows older by itself.
@@ -97,7 +98,7 @@ final class StatusBar extends HBox {
     }
 
     private void stand() {
-        AppContext.Standing s = context.standingProperty().get();
+        Overview s = context.overviewProperty().get();
         boolean all = s.watched() == s.folders();
         folders.setText(Words.of(all ? "status.watched" : "status.folders", s.folders(), s.watched()));
         Instant now = context.clock().instant();

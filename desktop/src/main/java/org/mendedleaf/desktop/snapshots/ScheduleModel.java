@@ -130,7 +130,7 @@ final class ScheduleModel {
     /**
      * The schedule that the choices come to.
      *
-     * @throws IllegalArgumentException in words, when they come to none
+     * @throws IllegalArgumentException with a message for the user, when they come to none
      */
     SnapshotSchedule schedule(long place, String path) {
         if (often == Often.WEEKLY && days.isEmpty()) {

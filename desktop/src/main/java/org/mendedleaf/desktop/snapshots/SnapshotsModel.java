@@ -96,12 +96,12 @@ public final class SnapshotsModel {
         return selected;
     }
 
-    /** What is wrong, in words; empty when nothing is. */
+    /** What is wrong, as a message; empty when nothing is. */
     public ReadOnlyObjectProperty<String> problemProperty() {
         return problem.getReadOnlyProperty();
     }
 
-    /** What was done, in words; empty before anything was. */
+    /** What was done, as a message; empty before anything was. */
     public ReadOnlyObjectProperty<String> doneProperty() {
         return done.getReadOnlyProperty();
     }
@@ -222,7 +222,7 @@ public final class SnapshotsModel {
         problem.set(Failures.words(e));
     }
 
-    /** Who asked for a snapshot, in words. */
+    /** Who asked for a snapshot, as a message. */
     public String origin(Row row) {
         Snapshot s = row.snapshot();
         if (row.cut() != null) {
@@ -231,7 +231,7 @@ public final class SnapshotsModel {
         return s.schedule() == 0 ? Words.of("snapshot.byHand", s.who()) : Words.of("snapshot.bySchedule");
     }
 
-    /** What erasing a snapshot means, in words. */
+    /** What erasing a snapshot means, as a message. */
     public String eraseWords(Row row) {
         SnapshotSpace.Holds h = row.holds();
         if (row.cut() != null) {
@@ -365,7 +365,7 @@ public final class SnapshotsModel {
                 f -> Words.of("plan.saved", f));
     }
 
-    /** How many snapshots of a schedule stand, and when the last of them was taken, in words. */
+    /** How many snapshots of a schedule stand, and when the last of them was taken, as a message. */
     public String countWords(SnapshotSchedule schedule) {
         List<Row> own = rows.get().stream()
                 .filter(r -> r.snapshot().schedule() == schedule.id())

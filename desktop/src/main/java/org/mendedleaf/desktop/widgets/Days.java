@@ -48,7 +48,7 @@ public final class Days {
      * The day that stands in the field, also when it was typed and nothing was pressed since.
      *
      * @return empty when the field is
-     * @throws IllegalArgumentException in words, when what was typed is no day
+     * @throws IllegalArgumentException with a message for the user, when what was typed is no day
      */
     public static Optional<LocalDate> in(DatePicker picker) {
         String text = picker.getEditor().getText().strip();

@@ -79,7 +79,7 @@ class ProtectModelTest extends ModelTest {
         until(() -> held[0] != null);
         assertThat(context.places()).containsExactly(held[0]);
         assertThat(context.settings().vaults()).hasSize(1);
-        until(() -> context.standingProperty().get().space().versions() == 2);
+        until(() -> context.overviewProperty().get().space().versions() == 2);
     }
 
     @Test

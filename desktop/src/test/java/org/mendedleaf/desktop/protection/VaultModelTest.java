@@ -77,7 +77,7 @@ class VaultModelTest extends ModelTest {
     @Test
     void aVaultThatWasNeverReadSaysSo() {
         assertThat(row().check()).isEmpty();
-        assertThat(row().days()).isEqualTo(CheckSchedule.STANDARD_DAYS);
+        assertThat(row().days()).isEqualTo(CheckSchedule.DEFAULT_DAYS);
         assertThat(row().lost()).isEmpty();
         assertThat(row().copies()).isEmpty();
         assertThat(row().storedBytes()).isPositive();

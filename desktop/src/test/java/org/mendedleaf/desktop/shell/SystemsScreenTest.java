@@ -69,7 +69,7 @@ class SystemsScreenTest extends WindowTest {
         UserSettings settings = UserSettings.open(home);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", java.time.Duration.ofSeconds(5))) {
             var clock = java.time.Clock.systemUTC();
-            SystemRegistry book = new SystemRegistry(settings, Systems.OPENER, clock, Retry.STANDARD);
+            SystemRegistry book = new SystemRegistry(settings, Systems.OPENER, clock, Retry.DEFAULT);
             Place folder;
             try (Reading reading = vault.read()) {
                 folder = reading.places().get(0);
@@ -164,7 +164,7 @@ class SystemsScreenTest extends WindowTest {
                             SystemKind.OBJECT_STORE,
                             outside.objects().address(),
                             outside.objects().token("Ines"),
-                            Retry.STANDARD,
+                            Retry.DEFAULT,
                             java.time.Clock.systemUTC())
                     .create("there already", SystemKind.OBJECT_STORE.standardSettings());
         }

@@ -39,7 +39,7 @@ public final class Systems {
     /**
      * The address of a system, checked.
      *
-     * @throws IllegalArgumentException in words
+     * @throws IllegalArgumentException with a message for the user
      */
     public static URI address(String text) {
         try {

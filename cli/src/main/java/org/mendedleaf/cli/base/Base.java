@@ -1,0 +1,541 @@
+package org.mendedleaf.cli.base;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.Writer;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Present;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.SnapshotStore;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.intake.Evidence;
+import org.mendedleaf.core.intake.FolderLines;
+import org.mendedleaf.core.intake.LineWork;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Snapshot;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.preview.DocumentText;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.rules.NotAllowedException;
+import org.mendedleaf.core.rules.Visibility;
+import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.core.snapshots.Snapshots;
+import org.mendedleaf.core.systems.Connection;
+import org.mendedleaf.core.systems.ContentFetch;
+import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.OutsideLines;
+import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.Retry;
+import org.mendedleaf.core.systems.SystemConnector;
+import org.mendedleaf.core.systems.SystemException;
+import org.mendedleaf.core.systems.SystemRegistry;
+import org.mendedleaf.core.systems.wire.Systems;
+import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.time.MomentText;
+import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Formats;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Option;
+
+/** What all commands have: the vault, the form of the output, and the way from a path to its place. */
+public abstract class Base implements Callable<Integer> {
+
+    private static final Duration PATIENCE = Duration.ofSeconds(10);
+    public static final ObjectMapper JSON = new ObjectMapper();
+
+    /** So many versions are named where one was asked for that is not there. */
+    private static final int NAMED = 8;
+
+    private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
+
+    public final Surroundings surroundings;
+    private @Nullable UserSettings settings;
+    private @Nullable SystemRegistry book;
+    private final Set<String> looked = new HashSet<>();
+
+    @Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            descriptionKey = "cli.option.help")
+    protected boolean help;
+
+    @Option(names = "--vault", paramLabel = "DIR", descriptionKey = "cli.option.vault")
+    @Nullable
+    protected Path vault;
+
+    @Option(names = "--json", descriptionKey = "cli.option.json")
+    public boolean json;
+
+    @Option(names = "--quiet", descriptionKey = "cli.option.quiet")
+    protected boolean quiet;
+
+    /** Read before anything is logged, by {@link Main#main}. */
+    @Option(names = "--verbose", descriptionKey = "cli.option.verbose")
+    protected boolean verbose;
+
+    @Option(names = "--working-as", paramLabel = "NAME", descriptionKey = "cli.option.workingAs")
+    @Nullable
+    protected String workingAs;
+
+    public Base(Surroundings surroundings) {
+        this.surroundings = surroundings;
+    }
+
+    /** Who works here: the person of this computer, unless chosen otherwise. */
+    public String who() throws IOException {
+        String as = workingAs;
+        return as == null ? settings().who() : as;
+    }
+
+    protected UserSettings settings() throws IOException {
+        if (settings == null) {
+            settings = UserSettings.open(UserSettings.defaultFolder(surroundings.environment()));
+        }
+        return settings;
+    }
+
+    public Clock clock() throws IOException {
+        return settings().clock(surroundings.clock());
+    }
+
+    public Instant now() throws IOException {
+        return clock().instant();
+    }
+
+    public ZoneId zone() throws IOException {
+        return clock().getZone();
+    }
+
+    protected Authors authors() throws IOException {
+        return Authors.owners(System.getProperty("user.name"), who());
+    }
+
+    /** The vaults that this command is about: the one that was named, or all of the user's. */
+    protected List<Path> vaults() throws IOException {
+        Path named = vault;
+        List<Path> all = named == null ? settings().vaults() : List.of(Protect.realOfNew(named));
+        if (all.isEmpty()) {
+            throw new IllegalArgumentException(Words.of("cli.noVault"));
+        }
+        return all;
+    }
+
+    /** Work with one vault. */
+    protected interface VaultWork {
+        /** Returns an exit code. */
+        public int with(Path folder, OpenVault open) throws Exception;
+    }
+
+    /**
+     * Works with each vault that this command is about. One that cannot be used now costs itself: it is said, and the exit
+     * code says it too.
+     */
+    protected int eachVault(VaultWork work) throws Exception {
+        int code = ExitCodes.DONE;
+        for (Path folder : vaults()) {
+            try (OpenVault open = open(folder)) {
+                code = Math.max(code, work.with(folder, open));
+            } catch (VaultException e) {
+                complain(e.words());
+                code = ExitCodes.NO_VAULT;
+            }
+        }
+        return code;
+    }
+
+    public OpenVault open(Path folder) throws IOException {
+        return said(OpenVault.open(folder, holder(), PATIENCE));
+    }
+
+    /** Opens a vault, or makes one; {@code access} is who else may open it, null to leave that as it is. */
+    protected OpenVault openOrCreate(Path folder, @Nullable Access access) throws IOException {
+        return said(
+                access == null
+                        ? OpenVault.openOrCreate(folder, holder(), PATIENCE)
+                        : OpenVault.openOrCreate(folder, access, holder(), PATIENCE));
+    }
+
+    private static String holder() {
+        return Words.of("cli.holder", ProcessHandle.current().pid());
+    }
+
+    private OpenVault said(OpenVault open) {
+        if (open.wasOpenToOthers()) {
+            complain(Words.of("vault.tightened", open.folder().root()));
+        }
+        return open;
+    }
+
+    /** A file or folder as the user named it, in the place that holds it. */
+    public record Located(OpenVault vault, Place place, String path, Path file) implements AutoCloseable {
+        @Override
+        public void close() throws IOException {
+            vault.close();
+        }
+    }
+
+    /**
+     * Finds the place of a path, present or removed.
+     *
+     * @throws IllegalArgumentException with a message for the user, when no place holds it
+     */
+    protected Located locate(Path file) throws IOException {
+        Optional<Located> outside = outside(file);
+        if (outside.isPresent()) {
+            return outside.get();
+        }
+        // The file itself may be a link, and is meant as one; what leads to it is followed.
+        Path absolute = file.toAbsolutePath().normalize();
+        Path parent = absolute.getParent();
+        Path real = parent == null || java.nio.file.Files.isDirectory(absolute, java.nio.file.LinkOption.NOFOLLOW_LINKS)
+                ? Protect.realOfNew(absolute)
+                : Protect.realOfNew(parent).resolve(absolute.getFileName());
+        IOException unavailable = null;
+        for (Path folder : vaults()) {
+            try {
+                OpenVault open = open(folder);
+                try (Reading reading = open.read()) {
+                    var place = reading.placeOf(real);
+                    if (place.isPresent()) {
+                        String path = TypedNames.meant(
+                                reading,
+                                place.get(),
+                                RawNames.text(place.get().root().relativize(real)));
+                        return new Located(open, place.get(), path, real);
+                    }
+                }
+                open.close();
+            } catch (VaultException e) {
+                unavailable = e;
+            }
+        }
+        if (unavailable != null) {
+            throw unavailable;
+        }
+        throw new IllegalArgumentException(Words.of("cli.notProtected", real));
+    }
+
+    /** The systems that the user is connected to. */
+    protected SystemRegistry book() throws IOException {
+        if (book == null) {
+            book = new SystemRegistry(settings(), Systems.OPENER, clock(), Retry.DEFAULT);
+        }
+        return book;
+    }
+
+    /** Looks at what is written {@code SYSTEM:PLACE/PATH}, when it is; with what was known when it does not answer. */
+    private Optional<Located> outside(Path file) throws IOException {
+        String text = file.toString();
+        int colon = text.indexOf(':');
+        Optional<Connection> connection =
+                colon < 1 ? Optional.empty() : settings().connection(text.substring(0, colon));
+        if (connection.isEmpty()) {
+            return Optional.empty();
+        }
+        String rest = text.substring(colon + 1);
+        int slash = rest.indexOf('/');
+        String name = slash < 0 ? rest : rest.substring(0, slash);
+        String path = slash < 0 ? "" : rest.substring(slash + 1);
+        OpenVault open = open(connection.get().vault());
+        try {
+            Optional<Place> place;
+            try (Reading reading = open.read()) {
+                place = reading.outside(connection.get().name(), name);
+            }
+            if (place.isEmpty()) {
+                place = new SystemConnector(settings(), book(), clock())
+                        .takeIn(connection.get(), open).stream()
+                                .filter(p -> p.name().equals(name))
+                                .findFirst();
+            }
+            if (place.isEmpty()) {
+                throw new IllegalArgumentException(
+                        Words.of("cli.noPlace", connection.get().name(), name));
+            }
+            look(open, place.get());
+            return Optional.of(new Located(open, place.get(), path, file));
+        } catch (IOException | RuntimeException e) {
+            open.close();
+            throw e;
+        }
+    }
+
+    private void look(OpenVault open, Place place) throws IOException {
+        if (!looked.add(place.where())) {
+            return;
+        }
+        try {
+            new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
+        } catch (SystemException e) {
+            complain(e.words());
+        }
+    }
+
+    /** Work with files where they are. */
+    protected FileWork work(OpenVault open, Place place) throws IOException {
+        return place.isOutside()
+                ? new OutsideWork(open, place, book(), clock(), who())
+                : new Recovery(open, place, clock(), authors(), who());
+    }
+
+    protected FileWork work(Located located) throws IOException {
+        return work(located.vault(), located.place());
+    }
+
+    /** The version with its content in the vault, fetched when only others have it. */
+    protected Version inVault(OpenVault open, Version version) throws IOException {
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            return new ContentFetch(open, book()).intoVault(version, progress);
+        }
+    }
+
+    /** Publishing, check-out and notes where the file is. */
+    protected LineWork lineWork(Located located) throws IOException {
+        return located.place().isOutside()
+                ? new OutsideLines(located.vault(), located.place(), book(), clock(), who())
+                : new FolderLines(located.vault(), located.place(), clock(), authors(), who());
+    }
+
+    /** What the guard goes by. */
+    public Evidence evidence(Located located) throws IOException {
+        ContentFetch fetch = new ContentFetch(located.vault(), book());
+        return new Evidence(located.vault(), located.place(), clock(), v -> fetch.bytes(v, DocumentText.MOST));
+    }
+
+    /** The line of a file as who works here may see it. */
+    public Line line(Located located, Reading reading) throws IOException {
+        Line line = reading.line(located.place(), located.path())
+                .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
+        String name = who();
+        return Visibility.see(reading, line, name)
+                .orElseThrow(() -> new NotAllowedException(Words.of("rights.hidden", name, located.file())));
+    }
+
+    /** The version that somebody names, by what it is called. */
+    protected static Version version(Line line, String named) {
+        return line.version(named).orElseThrow(() -> {
+            String called = line.versions().stream()
+                    .limit(NAMED)
+                    .map(Version::label)
+                    .collect(java.util.stream.Collectors.joining(", "));
+            return new IllegalArgumentException(Words.of(
+                    "cli.noVersion", line.path(), named, line.versions().size(), called));
+        });
+    }
+
+    protected Snapshots snapshots(Located located) throws IOException {
+        return new Snapshots(located.vault(), located.place(), clock(), authors(), who());
+    }
+
+    /** Files of one place are worked on in one step, which one undo takes back. */
+    protected List<List<Path>> byPlace(List<Path> files) throws IOException {
+        Map<String, List<Path>> groups = new LinkedHashMap<>();
+        for (Path file : files) {
+            try (Located located = locate(file)) {
+                String key =
+                        located.vault().folder().root() + ":" + located.place().id();
+                groups.computeIfAbsent(key, k -> new ArrayList<>()).add(file);
+            }
+        }
+        return List.copyOf(groups.values());
+    }
+
+    /** Work with files of one place. */
+    protected interface PlaceWork {
+        /** Gets what they are called there, and where each of them is. */
+        public void with(Located place, Map<String, Path> files) throws IOException;
+    }
+
+    /** Works with files, those of one place together. */
+    protected void eachPlace(List<Path> files, PlaceWork work) throws IOException {
+        for (List<Path> group : byPlace(files)) {
+            Map<String, Path> paths = new LinkedHashMap<>();
+            for (Path file : group) {
+                try (Located each = locate(file)) {
+                    paths.put(each.path(), each.file());
+                }
+            }
+            try (Located place = locate(group.get(0))) {
+                work.with(place, paths);
+            }
+        }
+    }
+
+    /**
+     * A protected folder as a whole.
+     *
+     * @throws IllegalArgumentException with a message for the user, when it lies within one or is a place in another system
+     */
+    protected Located wholeFolder(Path folder) throws IOException {
+        Located located = locate(folder);
+        try {
+            folderOnly(located);
+            if (!located.path().isEmpty()) {
+                throw new IllegalArgumentException(
+                        Words.of("cli.place.wholeFolder", located.place().root()));
+            }
+            return located;
+        } catch (IllegalArgumentException e) {
+            located.close();
+            throw e;
+        }
+    }
+
+    /** Refuses what is only for folders. */
+    protected static void folderOnly(Located located) {
+        if (located.place().isOutside()) {
+            throw new IllegalArgumentException(Words.of("cli.folderOnly", located.file()));
+        }
+    }
+
+    /**
+     * The moment that was typed; {@link Moment#FAR} for now, whatever the clock says; refused when it lies before the place
+     * was first captured.
+     */
+    protected Instant moment(@Nullable String typed, Located located) throws IOException {
+        if (typed == null) {
+            return Moment.FAR;
+        }
+        try (Reading reading = located.vault().read()) {
+            Instant now = now();
+            Instant at = Present.since(new MomentText(zone(), now, around(reading, located)).read(typed), now);
+            Instant first = reading.firstCapture(located.place()).orElse(Instant.MAX);
+            if (at.isBefore(first)) {
+                throw new IllegalArgumentException(Words.of(
+                        "moment.beforeFirst",
+                        Formats.full(at, zone()),
+                        located.place().name(),
+                        first.equals(Instant.MAX) ? "" : Formats.full(first, zone())));
+            }
+            return at;
+        }
+    }
+
+    private static MomentText.Around around(Reading reading, Located located) {
+        return new MomentText.Around() {
+            @Override
+            public Optional<Instant> lastChange() throws IOException {
+                return reading.lastChange(located.place(), located.path());
+            }
+
+            @Override
+            public List<MomentText.Named> snapshots() throws IOException {
+                return SnapshotStore.of(reading).all(located.place()).stream()
+                        .map(Snapshot::named)
+                        .toList();
+            }
+
+            @Override
+            public Optional<Instant> version(String label) throws IOException {
+                return reading.line(located.place(), located.path())
+                        .flatMap(l -> l.version(label))
+                        .map(Version::saved);
+            }
+        };
+    }
+
+    /** A moment in words. */
+    public String full(Instant moment) throws IOException {
+        return moment.equals(Moment.FAR) ? Words.of("when.now") : Formats.full(moment, zone());
+    }
+
+    /** A moment as JSON has it. */
+    public String iso(Instant moment) throws IOException {
+        return (moment.equals(Moment.FAR) ? now() : moment).toString();
+    }
+
+    public void say(String key, @Nullable Object... arguments) {
+        words().println(Words.of(key, arguments));
+    }
+
+    public void line(String text) {
+        words().println(printable(text));
+    }
+
+    /** Where words go: beside the answer where that is data, so that nothing else stands in it. */
+    private PrintWriter words() {
+        return quiet ? NOWHERE : json ? surroundings.err() : surroundings.out();
+    }
+
+    /**
+     * Names may hold anything, even what would make a terminal jump; here it is shown as an escape, and so is a byte of a
+     * name that is no text.
+     */
+    public static String printable(String text) {
+        StringBuilder out = new StringBuilder(text.length());
+        text.codePoints().forEach(c -> {
+            if (Character.getType(c) == Character.CONTROL && c != '\t') {
+                out.append(c == '\n' ? "\\n" : "\\u%04x".formatted(c));
+            } else if (RawNames.isByte(c)) {
+                out.append("\\x%02x".formatted(RawNames.byteOf(c)));
+            } else {
+                out.appendCodePoint(c);
+            }
+        });
+        return out.toString();
+    }
+
+    public void complain(String text) {
+        surroundings.err().println(printable(text));
+    }
+
+    public void printJson(Object value) {
+        surroundings.out().println(jsonText(value));
+    }
+
+    public static String jsonText(Object value) {
+        try {
+            return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Columns of text, each as wide as its widest cell; the last one is not padded. */
+    public void table(List<List<String>> rows, String alignRight) {
+        List<Integer> widths = new ArrayList<>();
+        for (List<String> row : rows) {
+            for (int i = 0; i < row.size(); i++) {
+                int width = printable(row.get(i)).length();
+                if (i == widths.size()) {
+                    widths.add(width);
+                } else {
+                    widths.set(i, Math.max(widths.get(i), width));
+                }
+            }
+        }
+        for (List<String> row : rows) {
+            StringBuilder out = new StringBuilder();
+            for (int i = 0; i < row.size(); i++) {
+                String cell = printable(row.get(i));
+                String pad = " ".repeat(widths.get(i) - cell.length());
+                boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
+                out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
+                out.append(i == row.size() - 1 ? "" : "  ");
+            }
+            surroundings.out().println(out.toString().stripTrailing());
+        }
+    }
+}

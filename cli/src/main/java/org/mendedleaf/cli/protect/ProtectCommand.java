@@ -1,0 +1,98 @@
+package org.mendedleaf.cli.protect;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.Outcomes;
+import org.mendedleaf.cli.base.Surroundings;
+import org.mendedleaf.cli.base.TerminalProgress;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureResult;
+import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.PlaceChange;
+import org.mendedleaf.core.line.Versioning;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+/** Takes a folder under protection and captures it for the first time. */
+@Command(name = "protect", description = "${bundle:cli.protect}")
+public final class ProtectCommand extends Base {
+
+    @Parameters(paramLabel = "FOLDER", descriptionKey = "cli.protect.folder")
+    @SuppressWarnings("NullAway.Init")
+    Path folder;
+
+    @Option(names = "--exclude", paramLabel = "PATTERN", descriptionKey = "cli.protect.exclude")
+    List<String> exclude = new ArrayList<>();
+
+    @Option(names = "--include", paramLabel = "PATTERN", descriptionKey = "cli.protect.include")
+    List<String> include = new ArrayList<>();
+
+    @Option(names = "--every", paramLabel = "save|MINUTES|daily|weekly|hand", descriptionKey = "cli.protect.every")
+    @Nullable
+    String every;
+
+    @Option(names = "--at", paramLabel = "TIME", descriptionKey = "cli.protect.at")
+    @Nullable
+    String at;
+
+    @Option(names = "--access", paramLabel = "owner|group", descriptionKey = "cli.protect.access")
+    @Nullable
+    Access access;
+
+    public ProtectCommand(Surroundings surroundings) {
+        super(surroundings);
+    }
+
+    @Override
+    public Integer call() throws Exception {
+        Path vaultFolder = Protect.realOfNew(vaults().get(0));
+        PlaceChange change = new PlaceChange(Rhythms.typed(every, at, Optional.empty()), exclude, include);
+        Path root = Protect.check(folder, vaultFolder, exclude);
+        try (OpenVault open = openOrCreate(vaultFolder, access)) {
+            Place place = Protect.place(open, root, change, clock(), who());
+            settings().addVault(open.folder().root());
+            if (place.versioning() != Versioning.ON) {
+                Protect.versioning(open, place, Versioning.ON, clock(), who());
+                place = place.with(Versioning.ON);
+                say("cli.protect.again", root);
+            }
+            CaptureResult result;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                result = new Capture(open, place, clock(), authors()).run(CaptureScope.WHOLE, progress);
+            }
+            if (json) {
+                printJson(Map.of(
+                        "folder", root.toString(),
+                        "vault", vaultFolder.toString(),
+                        "every", place.rhythm().text(),
+                        "excluded", place.exclusions(),
+                        "capture", Outcomes.json(result)));
+            } else {
+                say("cli.protect.done", root, vaultFolder);
+                if (open.folder().access() == Access.GROUP) {
+                    say("cli.protect.shared", vaultFolder);
+                }
+                say(
+                        "cli.protect.settings",
+                        place.rhythm().longWords(),
+                        place.exclusions().isEmpty()
+                                ? Words.of("cli.protect.nothingOut")
+                                : String.join(", ", place.exclusions()));
+                Outcomes.print(this, place, result);
+            }
+            return result.troubles().isEmpty() ? ExitCodes.DONE : ExitCodes.SOME_FAILED;
+        }
+    }
+}
