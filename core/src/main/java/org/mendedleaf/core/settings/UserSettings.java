@@ -6,7 +6,9 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
+import java.nio.channels.FileLock;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
@@ -31,7 +33,7 @@ import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 
 /**
- * The user's settings: which vaults there are, what she is called, and what the screens remember. One file, {@code
+ * The user's settings: which vaults there are, what they are called, and what the screens remember. One file, {@code
  * settings.json}, in {@code MENDED_LEAF_HOME} or the usual folder for settings.
  */
 public final class UserSettings implements Connections {
@@ -39,12 +41,20 @@ public final class UserSettings implements Connections {
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final String LANGUAGE = "language";
 
+    /** A lock on a file holds off other processes only. */
+    private static final Object WRITING = new Object();
+
     private final Path folder;
-    private final ObjectNode settings;
+    /** As they are here. */
+    private volatile ObjectNode settings;
+
+    /** As they were in the file when this program read or wrote them last. */
+    private ObjectNode stored;
 
     private UserSettings(Path folder, ObjectNode settings) {
         this.folder = folder;
         this.settings = settings;
+        this.stored = settings.deepCopy();
     }
 
     /** Where the settings are, by the environment. */
@@ -56,17 +66,19 @@ public final class UserSettings implements Connections {
         return UserFolders.settings(environment).resolve("mended-leaf").toAbsolutePath();
     }
 
-    /** Reads the settings in this folder; an empty home gives the standard ones. */
+    /** Reads the settings in this folder; an empty folder gives the defaults. */
     public static UserSettings open(Path folder) throws IOException {
-        Path file = folder.resolve("settings.json");
-        if (!Files.exists(file)) {
-            return new UserSettings(folder, JSON.createObjectNode());
-        }
+        return new UserSettings(folder, read(folder.resolve("settings.json")));
+    }
+
+    private static ObjectNode read(Path file) throws IOException {
         try {
-            JsonNode read = JSON.readTree(file.toFile());
+            JsonNode read = JSON.readTree(Files.readAllBytes(file));
             if (read instanceof ObjectNode object) {
-                return new UserSettings(folder, object);
+                return object;
             }
+        } catch (NoSuchFileException e) {
+            return JSON.createObjectNode();
         } catch (com.fasterxml.jackson.core.JacksonException e) {
             String where = e.getLocation() == null
                     ? ""
@@ -89,7 +101,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Adds a vault, unless it is known. */
-    public void addVault(Path vault) throws IOException {
+    public synchronized void addVault(Path vault) throws IOException {
         if (!vaults().contains(vault)) {
             ArrayNode list = settings.withArray("vaults");
             list.add(vault.toString());
@@ -119,7 +131,7 @@ public final class UserSettings implements Connections {
 
     /** Adds a connection, or changes the one of the same name. */
     @Override
-    public void connect(Connection connection) throws IOException {
+    public synchronized void connect(Connection connection) throws IOException {
         disconnect(connection.name());
         settings.withArray("systems")
                 .addObject()
@@ -132,7 +144,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Forgets a connection; what the vault knows of it stays. Returns whether there was one. */
-    public boolean disconnect(String name) throws IOException {
+    public synchronized boolean disconnect(String name) throws IOException {
         boolean found = false;
         ArrayNode list = settings.withArray("systems");
         for (int i = list.size() - 1; i >= 0; i--) {
@@ -145,7 +157,7 @@ public final class UserSettings implements Connections {
         return found;
     }
 
-    /** What who works here is called at the points she makes: the person of this computer, unless chosen otherwise. */
+    /** What who works here is called at the points they make: the person of this computer, unless chosen otherwise. */
     @Override
     public String who() {
         String as = settings.path("workingAs").asText("");
@@ -159,7 +171,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses who works here from now on; the empty name is the person of this computer. */
-    public void workAs(String name) throws IOException {
+    public synchronized void workAs(String name) throws IOException {
         settings.put("workingAs", name.equals(person()) ? "" : name);
         save();
     }
@@ -179,7 +191,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Remembers the address of somebody; the empty one forgets it. */
-    public void address(String name, String address) throws IOException {
+    public synchronized void address(String name, String address) throws IOException {
         ObjectNode people = settings.withObject("/people");
         if (address.isEmpty()) {
             people.remove(name);
@@ -196,7 +208,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses where messages are written. */
-    public void outbox(Path to) throws IOException {
+    public synchronized void outbox(Path to) throws IOException {
         settings.put("outbox", to.toString());
         save();
     }
@@ -208,7 +220,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses the folders in which revisions arrive; none of them is the standard again. */
-    public void arrivals(List<Path> folders) throws IOException {
+    public synchronized void arrivals(List<Path> folders) throws IOException {
         paths("arrivals", folders);
     }
 
@@ -218,7 +230,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses the folders in which programs leave safety copies. */
-    public void strayFolders(List<Path> folders) throws IOException {
+    public synchronized void strayFolders(List<Path> folders) throws IOException {
         paths("strayFolders", folders);
     }
 
@@ -254,7 +266,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses what the user is called. */
-    public void who(String name) throws IOException {
+    public synchronized void who(String name) throws IOException {
         settings.put("who", name);
         save();
     }
@@ -279,7 +291,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Lets this home live at another moment: for the sample office. */
-    public void setToday(Instant today, Instant system, ZoneId zone) throws IOException {
+    public synchronized void setToday(Instant today, Instant system, ZoneId zone) throws IOException {
         settings.put("today", today.toString());
         settings.put("todaySince", system.toString());
         settings.put("zone", zone.getId());
@@ -297,7 +309,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Chooses something under a key. It is written by {@link #save}. */
-    public void choose(String key, String value) {
+    public synchronized void choose(String key, String value) {
         settings.put(key, value);
     }
 
@@ -308,7 +320,7 @@ public final class UserSettings implements Connections {
     }
 
     /** Says all words in this language, or with null in that of the system, and remembers it. */
-    public void language(@Nullable String tag) throws IOException {
+    public synchronized void language(@Nullable String tag) throws IOException {
         if (tag == null) {
             settings.remove(LANGUAGE);
         } else {
@@ -323,13 +335,32 @@ public final class UserSettings implements Connections {
     }
 
     /** Remembers something for a screen. It is written by {@link #save}. */
-    public void remember(String key, String value) {
+    public synchronized void remember(String key, String value) {
         settings.withObject("/screen").put(key, value);
     }
 
-    /** Writes the settings, whole or not at all; nobody else on this computer may read them. */
+    /**
+     * Writes the settings, whole or not at all; nobody else on this computer may read them. What other programs wrote
+     * meanwhile stays, and is known here from now on.
+     *
+     * @throws IOException with a message for the user, also when what stands there cannot be read any more: then it stays
+     */
     public synchronized void save() throws IOException {
         Access.OWNER.createFolders(folder);
+        synchronized (WRITING) {
+            try (FileChannel channel = Access.OWNER.open(
+                            folder.resolve("settings.lock"),
+                            Set.of(StandardOpenOption.CREATE, StandardOpenOption.WRITE));
+                    FileLock lock = channel.lock()) {
+                settings = SettingsMerge.merge(stored, settings, read(folder.resolve("settings.json")));
+                write();
+                stored = settings.deepCopy();
+                org.slf4j.LoggerFactory.getLogger(UserSettings.class).trace("written under {}", lock);
+            }
+        }
+    }
+
+    private void write() throws IOException {
         Path beside = folder.resolve("settings.json.new");
         byte[] bytes = JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(settings);
         Files.deleteIfExists(beside);
