@@ -231,11 +231,18 @@ public final class BackupDrive extends StandIn {
             case "finish" -> {
                 ObjectNode finished = run.deepCopy();
                 finished.put("finished", true);
+                JsonNode skipped = ask.json().path("skipped");
+                if (!skipped.isEmpty()) {
+                    finished.set("skipped", skipped);
+                }
                 Book.Answer answer = done(ask, book().change().put(run(set, id), finished), Book.Answer.of(200));
                 tick();
                 return answer;
             }
             case "" -> {
+                if (ask.method().equals("GET")) {
+                    return new Book.Answer(200, run);
+                }
                 if (!ask.method().equals("DELETE")) {
                     throw new Problem(405, "method", ask.method());
                 }

@@ -10,6 +10,7 @@ public final class Faults {
     private final Deque<Fault> next = new ArrayDeque<>();
     private volatile long delayMillis;
     private volatile boolean away;
+    private volatile String refused = "";
 
     /** Lets the next requests meet with these, one each. */
     public synchronized void schedule(Collection<Fault> faults) {
@@ -21,6 +22,16 @@ public final class Faults {
         next.clear();
         delayMillis = 0;
         away = false;
+        refused = "";
+    }
+
+    /** What is sent to a path with this end is refused from now on; nothing with the empty end. */
+    public void refuse(String end) {
+        refused = end;
+    }
+
+    boolean refuses(String method, String path) {
+        return !refused.isEmpty() && method.equals("PUT") && path.endsWith(refused);
     }
 
     synchronized Fault take() {

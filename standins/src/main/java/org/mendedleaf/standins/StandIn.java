@@ -159,6 +159,10 @@ public abstract class StandIn implements AutoCloseable {
             } else if (who == null) {
                 exchange.getResponseHeaders().set("WWW-Authenticate", "Basic realm=\"" + kind + "\"");
                 ask.answer(Book.Answer.error(401, "token", "no such token"));
+            } else if (faults.refuses(
+                    exchange.getRequestMethod(), exchange.getRequestURI().getPath())) {
+                ask.body();
+                ask.answer(Book.Answer.error(403, "refused", "this is not taken"));
             } else {
                 answer(ask, fault);
             }

@@ -21,7 +21,7 @@ public final class Outcomes {
     public static void print(Base command, Place place, CaptureResult r) {
         command.line(words(place, r));
         for (Skipped s : r.troubles()) {
-            command.complain(Words.of("cli.capture.skipped", s.path(), reason(s)));
+            command.complain(Words.of("cli.capture.skipped", s.path(), s.words()));
         }
         if (r.cancelled()) {
             command.complain(Words.of("cli.capture.cancelled"));
@@ -40,11 +40,6 @@ public final class Outcomes {
                         r.moved(),
                         r.removed(),
                         Formats.size(r.bytes()));
-    }
-
-    public static String reason(Skipped s) {
-        String words = Words.of("skipped." + s.reason().name());
-        return s.detail().isEmpty() ? words : words + " (" + s.detail() + ")";
     }
 
     public static Map<String, Object> json(CaptureResult r) {

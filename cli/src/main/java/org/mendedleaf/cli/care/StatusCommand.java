@@ -182,7 +182,7 @@ public final class StatusCommand extends Base {
             complain("  " + state.trouble());
         }
         for (Skipped s : state.skipped()) {
-            line("  " + Words.of("cli.capture.skipped", s.path(), Outcomes.reason(s)));
+            line("  " + Words.of("cli.capture.skipped", s.path(), s.words()));
         }
     }
 

@@ -263,7 +263,7 @@ public final class WatchCommand extends RetentionBase {
                 for (Skipped skipped : result.troubles()) {
                     event(
                             "notKept",
-                            Words.of("cli.capture.skipped", skipped.path(), Outcomes.reason(skipped)),
+                            Words.of("cli.capture.skipped", skipped.path(), skipped.words()),
                             Map.of("path", skipped.path()));
                 }
             }

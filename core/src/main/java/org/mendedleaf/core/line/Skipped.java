@@ -1,6 +1,7 @@
 package org.mendedleaf.core.line;
 
 import java.time.Instant;
+import org.mendedleaf.core.words.Words;
 
 /**
  * Something in a protected folder that is not kept.
@@ -11,6 +12,12 @@ import java.time.Instant;
  * @param since when this was first seen
  */
 public record Skipped(String path, Reason reason, String detail, Instant since) {
+
+    /** Why it is not kept, as a message. */
+    public String words() {
+        String words = Words.of("skipped." + reason.name());
+        return detail.isEmpty() ? words : words + " (" + detail + ")";
+    }
 
     /** Why something is not kept. */
     public enum Reason {
@@ -29,7 +36,9 @@ public record Skipped(String path, Reason reason, String detail, Instant since) 
         /** It lies deeper than folders are followed. */
         TOO_DEEP(7),
         /** It is a folder with more names than are followed. */
-        TOO_MANY(8);
+        TOO_MANY(8),
+        /** Another system does not take it. */
+        NOT_TAKEN(9);
 
         private final int code;
 

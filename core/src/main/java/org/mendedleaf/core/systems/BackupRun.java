@@ -33,7 +33,8 @@ import org.mendedleaf.core.words.Words;
 /**
  * A backup run: what the vault knows of the chosen folders at one moment goes onto a drive. Contents that the drive holds
  * already are only named. A run that was interrupted is gone on with, at its own moment, so that what it keeps was really
- * there together.
+ * there together; it is given up when nothing of that moment is kept any more. A file that the drive does not take is left
+ * out of the run and named, and the next run tries it again; only a drive that is gone, or takes nothing at all, stops a run.
  */
 public final class BackupRun {
 
@@ -61,7 +62,7 @@ public final class BackupRun {
      * @param sent files whose content had to go over
      * @param sentBytes of those
      * @param finished whether it came to its end; when not, it is gone on with next time
-     * @param failed files that did not go over, and why
+     * @param failed files that did not go over, and why; they stand with the place until a run has them
      */
     public record Result(long files, long sent, long sentBytes, boolean finished, Map<String, String> failed) {}
 
@@ -70,7 +71,7 @@ public final class BackupRun {
     /**
      * Runs.
      *
-     * @throws SystemException when the drive went away or is full; the run stays open there
+     * @throws SystemException when the drive went away or takes nothing at all; the run stays open there
      */
     public Result run(Progress progress) throws IOException {
         try {
@@ -83,17 +84,17 @@ public final class BackupRun {
         }
     }
 
-    /** A scan that fails in the same way says it where others see it. */
+    /** A scan that fails in the same way says it where others see it; where it does not, what stopped the run is said. */
     private void noteTrouble(SystemException why) throws IOException {
-        if (why instanceof SystemException.Full) {
-            Mirror.trouble(vault, set, clock.instant(), why.words());
-            return;
+        if (!(why instanceof SystemException.Full)) {
+            try {
+                new Mirror(vault, set, system, clock).run(Progress.NONE);
+            } catch (SystemException again) {
+                org.slf4j.LoggerFactory.getLogger(BackupRun.class).debug("{}", again.words());
+                return;
+            }
         }
-        try {
-            new Mirror(vault, set, system, clock).run(Progress.NONE);
-        } catch (SystemException again) {
-            org.slf4j.LoggerFactory.getLogger(BackupRun.class).debug("{}", again.words());
-        }
+        Mirror.trouble(vault, set, clock.instant(), why);
     }
 
     private Result carryOut(Progress progress) throws IOException {
@@ -102,6 +103,21 @@ public final class BackupRun {
         Instant now = clock.instant();
         BackupTarget.Run run = target.open(name, now);
         List<Item> items = items(Present.since(run.at(), now));
+        if (items.isEmpty() && run.at().isBefore(now)) {
+            // What it wanted is no more: other folders were chosen since, or all of it was erased.
+            target.giveUp(name, run.id());
+            run = target.open(name, now);
+            items = items(Present.since(run.at(), now));
+        }
+        if (items.isEmpty()) {
+            target.giveUp(name, run.id());
+            throw new IllegalArgumentException(Words.of("backup.nothing", set.where()));
+        }
+        return carryOut(target, run, items, progress);
+    }
+
+    private Result carryOut(BackupTarget target, BackupTarget.Run run, List<Item> items, Progress progress)
+            throws IOException {
         List<Item> open =
                 items.stream().filter(i -> !run.have().contains(i.path())).toList();
         Map<String, Digest> digests = digests(open);
@@ -115,6 +131,7 @@ public final class BackupRun {
         long bytes = toSend.stream().mapToLong(i -> i.version().size()).sum();
         progress.begin(Words.of("backup.step", set.where()), toSend.size(), bytes);
         AtomicReference<SystemException> stopped = new AtomicReference<>();
+        AtomicReference<SystemException> refused = new AtomicReference<>();
         Map<String, String> failed = Transfers.run(
                 toSend,
                 Item::path,
@@ -124,8 +141,12 @@ public final class BackupRun {
                             send(target, run, i, digests);
                             progress.advance(1, i.version().size());
                         } catch (SystemException e) {
-                            // Without space or without the drive the others need not be tried.
-                            stopped.compareAndSet(null, e);
+                            if (isGone(e)) {
+                                // Without the drive the others need not be tried.
+                                stopped.compareAndSet(null, e);
+                            }
+                            refused.compareAndSet(null, e);
+                            throw e;
                         }
                     }
                 },
@@ -137,9 +158,32 @@ public final class BackupRun {
         boolean cancelled = failed.containsValue(Transfers.NOT_STARTED);
         failed.values().removeIf(Transfers.NOT_STARTED::equals);
         if (!cancelled) {
-            target.finish(name, run.id());
+            why = refused.get();
+            if (failed.size() == items.size()) {
+                // A run without any file would look as if all of them were removed.
+                throw why != null
+                        ? why
+                        : new IOException(failed.values().iterator().next());
+            }
+            target.finish(name, run.id(), failed);
         }
         return new Result(items.size(), toSend.size(), bytes, !cancelled, failed);
+    }
+
+    /** Whether the drive is gone, and not only unwilling to take one file. */
+    private boolean isGone(SystemException why) throws IOException {
+        if (why instanceof SystemException.Unplugged) {
+            return true;
+        }
+        if (!(why instanceof SystemException.Unreachable)) {
+            return false;
+        }
+        try {
+            system.state();
+            return false;
+        } catch (SystemException e) {
+            return true;
+        }
     }
 
     /** What the chosen folders held at a moment. */
@@ -166,9 +210,6 @@ public final class BackupRun {
                     }
                 }
             }
-        }
-        if (items.isEmpty()) {
-            throw new IllegalArgumentException(Words.of("backup.nothing", set.where()));
         }
         return List.copyOf(items.values());
     }

@@ -3,6 +3,7 @@ package org.mendedleaf.core.systems;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 
 /** A drive that takes backup runs. A run that is not finished stays open, also across unplugging, and is gone on with. */
@@ -26,6 +27,13 @@ public interface BackupTarget {
     /** Puts a file into the run. */
     void add(String place, String run, OutsideSystem.Put put) throws IOException;
 
-    /** Ends the run: from now on it counts. */
-    void finish(String place, String run) throws IOException;
+    /**
+     * Ends the run: from now on it counts.
+     *
+     * @param skipped what is not in it though it was there, by path, and why
+     */
+    void finish(String place, String run, Map<String, String> skipped) throws IOException;
+
+    /** Gives up a run that was not finished: as if it had never been opened. */
+    void giveUp(String place, String run) throws IOException;
 }

@@ -222,8 +222,7 @@ public final class Coverage {
             return CoverageState.AWAY;
         }
         if (!trouble.isEmpty()) {
-            boolean full = facts.map(f -> f.totalBytes() > 0 && drive).orElse(false);
-            return full ? CoverageState.FULL : CoverageState.FAILING;
+            return facts.map(OutsidePlaceState::full).orElse(false) ? CoverageState.FULL : CoverageState.FAILING;
         }
         if (facts.flatMap(OutsidePlaceState::unfinished).isPresent()) {
             return CoverageState.INTERRUPTED;

@@ -68,6 +68,7 @@ public final class Mirror {
     private final Map<String, Expected> expected = new ConcurrentHashMap<>();
     private final List<String> unkept = new ArrayList<>();
     private final List<String> tooDeep = new ArrayList<>();
+    private Map<String, String> notTaken = Map.of();
 
     /** A look at this place. */
     public Mirror(OpenVault vault, Place place, OutsideSystem system, Clock clock) {
@@ -129,6 +130,7 @@ public final class Mirror {
         Instant now = clock.instant();
         unkept.clear();
         tooDeep.clear();
+        notTaken = Map.of();
         try (Reading reading = vault.read()) {
             before = reading.state(place).lastLook();
         }
@@ -209,6 +211,8 @@ public final class Mirror {
             }
             List<Skipped> gaps = new ArrayList<>(gaps(unkept, Skipped.Reason.NAME, now));
             gaps.addAll(gaps(tooDeep, Skipped.Reason.TOO_DEEP, now));
+            notTaken.forEach(
+                    (path, why) -> gaps.add(new Skipped(asName(path), Skipped.Reason.NOT_TAKEN, shortened(why), now)));
             ScanStore.skipped(session, place, new LineWriter(session).folder(place, ""), gaps, now);
             ScanStore.looked(session, place, new ScanStore.Looked(now, now), "");
             session.commit();
@@ -218,11 +222,18 @@ public final class Mirror {
     /** A path that cannot stand on a line is one name here, and not longer than anybody reads. */
     private static List<Skipped> gaps(List<String> paths, Skipped.Reason reason, Instant now) {
         return paths.stream()
-                .map(p -> p.replace('/', '\u2215'))
-                .map(p -> p.length() <= LONGEST_TOLD ? p : p.substring(0, LONGEST_TOLD) + "\u2026")
+                .map(Mirror::asName)
                 .distinct()
                 .map(p -> new Skipped(p, reason, "", now))
                 .toList();
+    }
+
+    private static String asName(String path) {
+        return shortened(path.replace('/', '\u2215'));
+    }
+
+    private static String shortened(String told) {
+        return told.length() <= LONGEST_TOLD ? told : told.substring(0, LONGEST_TOLD) + "\u2026";
     }
 
     private void noteTrouble(Instant now, SystemException why) throws IOException {
@@ -249,10 +260,17 @@ public final class Mirror {
     }
 
     /** Notes what is wrong with a place, apart from a scan. */
-    static void trouble(OpenVault vault, Place place, Instant now, String words) throws IOException {
+    static void trouble(OpenVault vault, Place place, Instant now, SystemException why) throws IOException {
+        Optional<OutsidePlaceState> before;
+        try (Reading reading = vault.read()) {
+            before = OutsidePlaceState.of(reading, place);
+        }
         try (WriteSession session = vault.write()) {
+            if (why instanceof SystemException.Full && before.isPresent()) {
+                new OutsideWriter(session, place).facts(before.get().filled().json());
+            }
             ScanStore.Looked looked = ScanStore.looked(session, place);
-            ScanStore.looked(session, place, new ScanStore.Looked(now, looked.good()), words);
+            ScanStore.looked(session, place, new ScanStore.Looked(now, looked.good()), why.words());
             session.commit();
         }
     }
@@ -377,6 +395,9 @@ public final class Mirror {
                 trees.put(cut.key(), tree(cut.key()));
                 progress.advance(1, 0);
             }
+        }
+        if (!told.isEmpty()) {
+            notTaken = system.skipped(name, told.get(told.size() - 1).key());
         }
         boolean hasLive = system.kind().can(Capability.WRITING);
         List<OutsideSystem.InTree> live = hasLive ? tree(RemoteSnapshot.LIVE) : List.of();

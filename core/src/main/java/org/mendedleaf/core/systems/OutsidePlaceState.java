@@ -29,6 +29,7 @@ import org.mendedleaf.core.rules.Setting;
  * @param unfinished when a backup run began that did not come to its end
  * @param clockAhead how far the system's clock was ahead of ours, seconds
  * @param awaySince since when it is unplugged or does not answer
+ * @param full whether the last backup run found no space there
  */
 public record OutsidePlaceState(
         SystemKind kind,
@@ -38,7 +39,21 @@ public record OutsidePlaceState(
         long totalBytes,
         Optional<Instant> unfinished,
         long clockAhead,
-        Optional<Instant> awaySince) {
+        Optional<Instant> awaySince,
+        boolean full) {
+
+    /** One that is not known to be full. */
+    public OutsidePlaceState(
+            SystemKind kind,
+            PlaceSettings settings,
+            Role role,
+            long usedBytes,
+            long totalBytes,
+            Optional<Instant> unfinished,
+            long clockAhead,
+            Optional<Instant> awaySince) {
+        this(kind, settings, role, usedBytes, totalBytes, unfinished, clockAhead, awaySince, false);
+    }
 
     private static final ObjectMapper JSON = new ObjectMapper();
 
@@ -68,7 +83,8 @@ public record OutsidePlaceState(
                 node.path("total").asLong(-1),
                 moment(node.path("unfinished")),
                 node.path("ahead").asLong(0),
-                moment(node.path("away")));
+                moment(node.path("away")),
+                node.path("full").asBoolean(false));
     }
 
     private static Optional<Instant> moment(JsonNode node) {
@@ -90,6 +106,9 @@ public record OutsidePlaceState(
                         .put("role", m.role().text()));
         unfinished.ifPresent(u -> node.put("unfinished", u.toString()));
         awaySince.ifPresent(u -> node.put("away", u.toString()));
+        if (full) {
+            node.put("full", true);
+        }
         try {
             return JSON.writeValueAsString(node);
         } catch (JsonProcessingException e) {
@@ -107,6 +126,13 @@ public record OutsidePlaceState(
                 totalBytes,
                 unfinished,
                 clockAhead,
-                awaySince.or(() -> Optional.of(since)));
+                awaySince.or(() -> Optional.of(since)),
+                full);
+    }
+
+    /** The same, without space for what a backup run brought. */
+    OutsidePlaceState filled() {
+        return new OutsidePlaceState(
+                kind, settings, role, usedBytes, totalBytes, unfinished, clockAhead, awaySince, true);
     }
 }

@@ -120,6 +120,11 @@ public interface OutsideSystem {
         throw unable();
     }
 
+    /** What a backup run does not hold though it was there, by path, and why; empty for other systems. */
+    default Map<String, String> skipped(String place, String cut) throws IOException {
+        return Map.of();
+    }
+
     /**
      * A file in a cut.
      *

@@ -136,6 +136,97 @@ class BackupRunTest {
         assertThat(rig.cuts(set)).hasSize(1);
     }
 
+    private static byte[] noise(int bytes) {
+        byte[] all = new byte[bytes];
+        new Random(bytes).nextBytes(all);
+        return all;
+    }
+
+    @Test
+    void aFileThatIsTooLargeIsLeftOutAndNamedAndTheOthersAreKept() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.save("sub/huge.bin", noise(30_000_000));
+        rig.desk.save("z.txt", "two");
+        rig.desk.capture();
+        Place set = set();
+        BackupRun.Result result = run(set);
+        assertThat(result.finished()).isTrue();
+        assertThat(result.failed()).containsOnlyKeys("sub/huge.bin");
+        assertThat(rig.book.system(set).tree("desk", rig.cuts(set).get(0).key()))
+                .extracting(OutsideSystem.InTree::path)
+                .containsExactlyInAnyOrder("a.txt", "z.txt");
+        assertThat(row(set).state()).isEqualTo(CoverageState.GAPS);
+        assertThat(row(set).gaps()).singleElement().satisfies(gap -> {
+            assertThat(gap.path()).contains("huge.bin");
+            assertThat(gap.words()).contains("the next run tries again").contains("no space");
+        });
+        rig.look(set);
+        assertThat(row(set).gaps()).as("after another scan").hasSize(1);
+    }
+
+    @Test
+    void whatWasTooLargeWedgesNoLaterRunNeitherWhileItIsThereNorWhenItIsGone() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.save("huge.bin", noise(30_000_000));
+        rig.desk.capture();
+        Place set = set();
+        run(set);
+        rig.desk.save("a.txt", "changed");
+        rig.desk.capture();
+        assertThat(run(set).failed()).containsOnlyKeys("huge.bin");
+        assertThat(rig.cuts(set)).hasSize(2);
+        java.nio.file.Files.delete(rig.desk.folder().resolve("huge.bin"));
+        rig.desk.capture();
+        assertThat(run(set).failed()).isEmpty();
+        assertThat(rig.cuts(set)).hasSize(3);
+        assertThat(row(set).state()).isEqualTo(CoverageState.GOOD);
+        assertThat(row(set).gaps()).isEmpty();
+    }
+
+    @Test
+    void aFileThatIsRefusedGoesOverWithTheNextRunThatIsNotRefused() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.save("b.txt", "two");
+        rig.desk.capture();
+        Place set = set();
+        rig.standIn(SystemKind.BACKUP_DRIVE).faults().refuse("/b.txt");
+        assertThat(run(set).failed()).containsOnlyKeys("b.txt");
+        rig.standIn(SystemKind.BACKUP_DRIVE).faults().clear();
+        BackupRun.Result second = run(set);
+        assertThat(second.failed()).isEmpty();
+        assertThat(second.sent()).isEqualTo(1);
+        assertThat(rig.line(set, "b.txt").versions()).hasSize(1);
+    }
+
+    @Test
+    void aDriveThatTakesNothingKeepsTheRunOpenAndWhatItSaidIsTold() throws IOException {
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        Place set = set();
+        rig.standIn(SystemKind.BACKUP_DRIVE).faults().refuse("/a.txt");
+        assertThatThrownBy(() -> run(set)).isInstanceOf(SystemException.Refused.class);
+        assertThat(rig.cuts(set)).isEmpty();
+        assertThat(row(set).trouble()).isNotEmpty();
+        assertThat(row(set).state()).isEqualTo(CoverageState.FAILING);
+        rig.standIn(SystemKind.BACKUP_DRIVE).faults().clear();
+        assertThat(run(set).failed()).isEmpty();
+        assertThat(row(set).trouble()).isEmpty();
+        assertThat(rig.cuts(set)).hasSize(1);
+    }
+
+    @Test
+    void anOpenRunOfAMomentAtWhichNothingWasKeptIsGivenUp() throws IOException {
+        Place set = set();
+        rig.book.system(set).target().open("desk", rig.now());
+        rig.later(Duration.ofHours(1));
+        rig.desk.save("a.txt", "one");
+        rig.desk.capture();
+        assertThat(run(set).sent()).isEqualTo(1);
+        assertThat(rig.cuts(set))
+                .singleElement()
+                .satisfies(cut -> assertThat(cut.at()).isAfter(Rig.START.plus(Duration.ofMinutes(59))));
+    }
+
     @Test
     void aSetWithoutAFolderHasNothingToDoAndSaysWhatToDo() throws IOException {
         Place set = rig.place(SystemKind.BACKUP_DRIVE, "desk");

@@ -66,7 +66,8 @@ class CoverageTest {
         assertThat(judge("", store, 0, 2)).isEqualTo(CoverageState.GAPS);
         assertThat(judge("", store, 3, 2)).isEqualTo(CoverageState.LATE);
         assertThat(judge("wrong", store, 3, 2)).isEqualTo(CoverageState.FAILING);
-        assertThat(judge("no space", drive, 3, 2)).isEqualTo(CoverageState.FULL);
+        assertThat(judge("no space", drive.filled(), 3, 2)).isEqualTo(CoverageState.FULL);
+        assertThat(judge("it refuses", drive, 3, 2)).isEqualTo(CoverageState.FAILING);
         assertThat(judge("wrong", drive.away(NOW), 3, 2)).isEqualTo(CoverageState.AWAY);
         assertThat(judge("", drive, 1, 0)).as("one missed run is not late yet").isEqualTo(CoverageState.GOOD);
         assertThat(judge("", drive, 2, 0)).isEqualTo(CoverageState.LATE);
@@ -131,6 +132,9 @@ class CoverageTest {
                 -90,
                 Optional.of(NOW.plusSeconds(1)));
         assertThat(OutsidePlaceState.read(facts.json())).isEqualTo(facts);
+        assertThat(OutsidePlaceState.read(facts.filled().json()))
+                .isEqualTo(facts.filled())
+                .isNotEqualTo(facts);
     }
 
     @Test

@@ -287,7 +287,7 @@ final class PlacePane extends BorderPane {
         VBox list = new VBox(4);
         list.setId("gaps");
         for (Skipped s : row.gaps().stream().limit(GAPS_SHOWN).toList()) {
-            list.getChildren().add(wrapped(Words.of("protection.gap", s.path(), Words.of("skipped." + s.reason()))));
+            list.getChildren().add(wrapped(Words.of("protection.gap", s.path(), s.words())));
         }
         if (row.gaps().size() > GAPS_SHOWN) {
             list.getChildren()

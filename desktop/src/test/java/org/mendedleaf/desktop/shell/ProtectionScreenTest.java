@@ -76,8 +76,13 @@ class ProtectionScreenTest extends WindowTest {
         type("7.30");
         eventually("that time", () -> stored().rhythm().equals(Rhythm.parse("daily 7:30")));
         type("half past");
-        Node time = robot.lookup("#place-rhythm-time").query();
-        assertThat(time.getStyleClass()).contains("field-wrong");
+        // What the pane shows is made anew when the place is known better.
+        eventually(
+                "it is marked",
+                () -> robot.lookup("#place-rhythm-time")
+                        .tryQuery()
+                        .filter((Node n) -> n.getStyleClass().contains("field-wrong"))
+                        .isPresent());
         assertThat(stored().rhythm()).isEqualTo(Rhythm.parse("daily 7:30"));
         choose("#place-rhythm", Rhythm.parse("weekly fri 18:00"));
         eventually("the day", () -> visible("#place-rhythm-day"));

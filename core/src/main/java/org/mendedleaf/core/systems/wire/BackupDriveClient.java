@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.systems.BackupTarget;
 import org.mendedleaf.core.systems.SystemKind;
@@ -87,7 +88,22 @@ final class BackupDriveClient extends OwnPages implements BackupTarget {
     }
 
     @Override
-    public void finish(String place, String run) throws IOException {
-        http.send(Http.Call.of("POST", at(place, run) + "/finish"));
+    public void finish(String place, String run, Map<String, String> skipped) throws IOException {
+        http.send(Http.Call.of("POST", at(place, run) + "/finish").json(Map.of("skipped", skipped)));
+    }
+
+    @Override
+    public void giveUp(String place, String run) throws IOException {
+        eraseCut(place, run);
+    }
+
+    @Override
+    public Map<String, String> skipped(String place, String cut) throws IOException {
+        Map<String, String> all = new TreeMap<>();
+        http.get(at(place, cut))
+                .path("skipped")
+                .properties()
+                .forEach(e -> all.put(e.getKey(), e.getValue().asText()));
+        return all;
     }
 }

@@ -6,7 +6,6 @@ import com.fasterxml.jackson.databind.node.MissingNode;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.URLEncoder;
 import java.net.http.HttpClient;
@@ -194,7 +193,7 @@ final class Http {
                 retry.sleep(attempt - 1);
             }
             try {
-                HttpResponse<InputStream> response = client.send(request(call), BodyHandlers.ofInputStream());
+                HttpResponse<InputStream> response = exchange(call);
                 Reply reply =
                         new Reply(response.statusCode(), response.headers().map(), all(response.body()));
                 if (reply.status() < 300) {
@@ -207,6 +206,8 @@ final class Http {
                 last = e;
             } catch (SystemException e) {
                 throw e;
+            } catch (Upload.SourceFailed e) {
+                throw e.why();
             } catch (IOException e) {
                 last = unreachable(e);
             } catch (InterruptedException e) {
@@ -215,6 +216,19 @@ final class Http {
             }
         }
         throw last == null ? unreachable(new IOException()) : last;
+    }
+
+    private HttpResponse<InputStream> exchange(Call call) throws IOException, InterruptedException {
+        Bytes body = call.body();
+        if (body == null) {
+            return client.send(
+                    request(call, BodyPublishers.noBody())
+                            .timeout(retry.patience())
+                            .build(),
+                    BodyHandlers.ofInputStream());
+        }
+        Upload upload = new Upload(body, retry.patience());
+        return upload.send(client, request(call, upload.publisher()).build());
     }
 
     /** A listing that begins now. */
@@ -251,15 +265,14 @@ final class Http {
         return out.toByteArray();
     }
 
-    private HttpRequest request(Call call) throws IOException {
+    private HttpRequest.Builder request(Call call, BodyPublisher body) {
         HttpRequest.Builder request = HttpRequest.newBuilder(base.resolve(base.getRawPath() + call.path()))
-                .timeout(retry.patience())
-                .method(call.method(), publisher(call.body()));
+                .method(call.method(), body);
         if (!token.isEmpty()) {
             request.header("Authorization", authorization(token));
         }
         call.headers().forEach(request::header);
-        return request.build();
+        return request;
     }
 
     /** A token, or where it has a colon, name and password. */
@@ -267,25 +280,6 @@ final class Http {
         return token.indexOf(':') < 0
                 ? "Bearer " + token
                 : "Basic " + Base64.getEncoder().encodeToString(token.getBytes(StandardCharsets.UTF_8));
-    }
-
-    private static BodyPublisher publisher(@Nullable Bytes body) throws IOException {
-        if (body == null) {
-            return BodyPublishers.noBody();
-        }
-        long size = body.size();
-        if (size == 0) {
-            return BodyPublishers.noBody();
-        }
-        return BodyPublishers.fromPublisher(
-                BodyPublishers.ofInputStream(() -> {
-                    try {
-                        return body.open();
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(e);
-                    }
-                }),
-                size);
     }
 
     private SystemException unreachable(IOException e) {
@@ -344,7 +338,7 @@ final class Http {
             }
             long before = have;
             try {
-                HttpResponse<InputStream> response = client.send(request(call), BodyHandlers.ofInputStream());
+                HttpResponse<InputStream> response = exchange(call);
                 try (InputStream in = response.body()) {
                     if (response.statusCode() >= 300) {
                         SystemException e = failure(response.statusCode(), in.readNBytes(1 << 16));
