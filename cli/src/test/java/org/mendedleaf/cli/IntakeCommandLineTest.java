@@ -261,6 +261,55 @@ class IntakeCommandLineTest extends TerminalTest {
         String again = incoming("lease.txt", text(1, 10) + "more and more\n");
         assertThat(run("put", again, "--as", lease, "--tell", "Jory")).isEqualTo(2);
         assertThat(err).contains("No mail address is known of Jory");
+        assertThat(Files.readString(Path.of(lease))).as("nothing is half done").isEqualTo(text(1, 10) + "more\n");
+        assertThat(json("line", lease).at("/points")).hasSize(2);
+    }
+
+    @Test
+    void whatCannotBeToldLeavesWhatWasPutInAndSaysSo() throws Exception {
+        String lease = save("lease.txt", text(1, 10));
+        protect();
+        run("people", "Tomas", "--mail", "tomas@orchard.example");
+        Files.writeString(temp.resolve("home/outbox"), "no folder");
+        String next = incoming("lease.txt", text(1, 10) + "more\n");
+        assertThat(run("put", next, "--as", lease, "--tell", "Tomas")).isEqualTo(1);
+        assertThat(err).contains("lease.txt is in, but what should follow was not done");
+        assertThat(out).contains("version 2");
+        assertThat(Files.readString(Path.of(lease))).endsWith("more\n");
+    }
+
+    @Test
+    void peopleAreToldOfEachOfManyFilesThatGoIn() throws Exception {
+        save("lease.txt", text(1, 10));
+        save("plan.txt", text(20, 30));
+        protect();
+        run("people", "Tomas", "--mail", "tomas@orchard.example");
+        String one = incoming("lease.txt", text(1, 10) + "more\n");
+        String two = incoming("plan.txt", text(20, 30) + "more\n");
+        assertThat(run("put", one, two, "--into", desk.toString(), "--tell", "Tomas", "--category", "contracts"))
+                .isZero();
+        try (var messages = Files.list(temp.resolve("home/outbox"))) {
+            assertThat(messages).hasSize(2);
+        }
+        assertThat(run("note", desk.resolve("plan.txt").toString())).isZero();
+        assertThat(out).contains("contracts");
+    }
+
+    @Test
+    void aNameThatIsTakenIsDealtWithAsChosenAlsoForOneFile() throws Exception {
+        String lease = save("lease.txt", text(1, 10));
+        protect();
+        String next = incoming("lease.txt", text(1, 10) + "more\n");
+        assertThat(run("put", next, "--as", lease, "--on-taken", "skip")).isZero();
+        assertThat(out).contains("lease.txt is there already. Nothing was put in.");
+        assertThat(run("put", next, "--as", lease, "--on-taken", "keep-both")).isZero();
+        assertThat(Files.readString(Path.of(lease))).isEqualTo(text(1, 10));
+        assertThat(Files.readString(desk.resolve("lease (2).txt"))).endsWith("more\n");
+        assertThat(run("put", next, "--as", lease, "--on-taken", "keep-both")).isZero();
+        assertThat(desk.resolve("lease (3).txt")).exists();
+        assertThat(run("put", next, "--as", lease, "--on-taken", "whatever")).isEqualTo(2);
+        assertThat(run("put", next, "--as", lease, "--on-taken", "version", "--yes")).isZero();
+        assertThat(json("line", lease).at("/points")).hasSize(2);
     }
 
     @Test

@@ -254,11 +254,22 @@ public final class FileServer extends StandIn {
                     if (!Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
                         throw Problem.missing(path);
                     }
+                    asSeen(ask, file, path);
                     Files.delete(file);
                     return done(ask, book().change(), Book.Answer.of(200));
                 }
             }
             default -> throw new Problem(405, "method", ask.method());
+        }
+    }
+
+    /** Refuses what was asked of a file that is not as the asker saw it. */
+    private static void asSeen(Ask ask, Path file, String path) throws IOException, Problem {
+        String wanted = ask.header("If-Match");
+        boolean there = Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS);
+        boolean differs = !wanted.isEmpty() && !(there && wanted.equals('"' + digest(file) + '"'));
+        if (differs || (there && ask.header("If-None-Match").equals("*"))) {
+            throw new Problem(412, "changed", path + " is not as it was");
         }
     }
 
@@ -270,6 +281,7 @@ public final class FileServer extends StandIn {
         if (Files.isDirectory(file, LinkOption.NOFOLLOW_LINKS)) {
             throw new Problem(409, "folder", path + " is a folder");
         }
+        asSeen(ask, file, path);
         try {
             Files.createDirectories(file.getParent());
         } catch (java.nio.file.FileAlreadyExistsException e) {

@@ -8,6 +8,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.nio.file.LinkOption;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileNames;
+import org.mendedleaf.core.disk.RelativePath;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
@@ -96,6 +101,7 @@ public final class PutCommand extends Base {
         if (draft && publish) {
             throw new IllegalArgumentException(Words.of("cli.put.draftOrPublish"));
         }
+        checkWhatFollows();
         Path target = as;
         if (target != null && files.get(0).toString().equals("-")) {
             return pipedIn(target);
@@ -106,6 +112,21 @@ public final class PutCommand extends Base {
             }
         }
         return target == null ? many(java.util.Objects.requireNonNull(into)) : one(files.get(0), target);
+    }
+
+    /** What is done once a file is in is checked before, so that nothing is half done. */
+    private void checkWhatFollows() throws IOException {
+        for (String name : tell) {
+            if (settings().address(name).isEmpty()) {
+                throw new IllegalArgumentException(Words.of("people.noAddress", name));
+            }
+        }
+        if (visible != null) {
+            Intakes.visibility(visible);
+        }
+        if (onTaken != null) {
+            NameTaken.parse(onTaken);
+        }
     }
 
     /** What is piped in goes in under the name that it will have. */
@@ -129,8 +150,14 @@ public final class PutCommand extends Base {
         if (!Files.isRegularFile(file)) {
             throw new IllegalArgumentException(Words.of("cli.put.noFile", file));
         }
-        try (Located located = locate(target);
+        try (Located named = locate(target);
                 TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            Optional<Located> free = free(named);
+            if (free.isEmpty()) {
+                say("cli.put.skipped", named.path());
+                return ExitCodes.DONE;
+            }
+            Located located = free.get();
             Judgement judgement = evidence(located).judge(file, located.path());
             if (plan) {
                 if (json) {
@@ -143,7 +170,9 @@ public final class PutCommand extends Base {
                 }
                 return judgement.outcome() == Judgement.Outcome.SURE ? ExitCodes.DONE : ExitCodes.SOME_FAILED;
             }
-            if (judgement.outcome() != Judgement.Outcome.SURE && !yes) {
+            // A name of its own beside the other was chosen: it replaces nothing that could be the wrong file.
+            boolean beside = !located.path().equals(named.path());
+            if (judgement.outcome() != Judgement.Outcome.SURE && !yes && !beside) {
                 Intakes.complain(this, located.path(), judgement);
                 if (!surroundings.confirms(Words.of("cli.put.anyway", located.path()))) {
                     throw new NeedsYesException(
@@ -157,9 +186,9 @@ public final class PutCommand extends Base {
             if (!result.failed().isEmpty()) {
                 return ExitCodes.SOME_FAILED;
             }
-            said(located, located.path());
             String label = result.labels().getOrDefault(located.path(), "");
-            List<Path> messages = tell(located, located.path());
+            List<Path> messages = new ArrayList<>();
+            boolean followed = follow(located, located.path(), messages);
             if (json) {
                 Map<String, Object> map = new LinkedHashMap<>();
                 map.put("path", located.path());
@@ -172,7 +201,53 @@ public final class PutCommand extends Base {
                 say(result.same().isEmpty() ? "cli.put.done" : "cli.put.same", located.path(), label);
                 messages.forEach(m -> say("cli.put.told", m));
             }
-            return ExitCodes.DONE;
+            return followed ? ExitCodes.DONE : ExitCodes.SOME_FAILED;
+        }
+    }
+
+    /** Where one file goes: what has the name already decides together with what was chosen; empty for nowhere. */
+    private Optional<Located> free(Located named) throws IOException {
+        NameTaken rule = onTaken == null ? NameTaken.VERSION : NameTaken.parse(onTaken);
+        if (rule == NameTaken.VERSION || !isTaken(named, named.path())) {
+            return Optional.of(named);
+        }
+        if (rule == NameTaken.SKIP) {
+            return Optional.empty();
+        }
+        String name = RelativePath.name(named.path());
+        for (int i = 2; ; i++) {
+            String path = RelativePath.child(RelativePath.parent(named.path()), FileNames.numbered(name, i));
+            if (!isTaken(named, path)) {
+                return Optional.of(new Located(named.vault(), named.place(), path, named.file()));
+            }
+        }
+    }
+
+    private static boolean isTaken(Located located, String path) throws IOException {
+        try (Reading reading = located.vault().read()) {
+            boolean kept = reading.line(located.place(), path)
+                    .filter(l -> l.removed().isEmpty())
+                    .isPresent();
+            return kept
+                    || (!located.place().isOutside()
+                            && Files.exists(located.place().root().resolve(path), LinkOption.NOFOLLOW_LINKS));
+        }
+    }
+
+    /**
+     * What is said of a file that is in, and telling people of it. What goes wrong there is said and undoes nothing.
+     *
+     * @param messages that were written are added
+     * @return whether all of it was done
+     */
+    private boolean follow(Located located, String path, List<Path> messages) {
+        try {
+            said(located, path);
+            messages.addAll(tell(located, path));
+            return true;
+        } catch (IOException | IllegalArgumentException e) {
+            complain(Words.of("cli.put.notFollowed", path, Failures.words(e)));
+            return false;
         }
     }
 
@@ -239,11 +314,19 @@ public final class PutCommand extends Base {
             }
             result.failed().forEach((path, why) -> complain(path + ": " + why));
             result.stayed().forEach(this::complain);
+            List<Path> messages = new ArrayList<>();
+            boolean followed = true;
+            for (String path : result.labels().keySet()) {
+                followed &= follow(located, path, messages);
+            }
+            if (!json) {
+                messages.forEach(m -> say("cli.put.told", m));
+            }
             boolean unsure = wanted.count(IntakeRow.Fate.UNSURE) > 0;
             if (unsure) {
                 complain(Words.of("cli.put.unsure", wanted.count(IntakeRow.Fate.UNSURE)));
             }
-            return unsure || !result.failed().isEmpty() || result.cancelled() ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
+            return unsure || !followed || !result.failed().isEmpty() || result.cancelled() ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
         }
     }
 

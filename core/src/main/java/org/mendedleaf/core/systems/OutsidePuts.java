@@ -237,7 +237,7 @@ final class OutsidePuts {
                 current = v;
                 if (!isKept) {
                     work.secure(e.getKey());
-                    system.remove(work.name(), e.getKey(), OutsideWork.key());
+                    work.remove(e.getKey());
                     removed.add(e.getKey());
                 }
             } catch (SystemException x) {

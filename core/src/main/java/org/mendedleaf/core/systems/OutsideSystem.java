@@ -160,8 +160,47 @@ public interface OutsideSystem {
      *
      * @param note that shall stand at the version; empty for none
      * @param key the same for each repetition, and for nothing else
+     * @param replaces what it may replace
      */
-    record Put(String path, Bytes bytes, Digest sha256, Instant modified, String note, String key) {}
+    record Put(String path, Bytes bytes, Digest sha256, Instant modified, String note, String key, Before replaces) {
+
+        /** One that replaces whatever is there. */
+        public Put(String path, Bytes bytes, Digest sha256, Instant modified, String note, String key) {
+            this(path, bytes, sha256, modified, note, key, Before.ANYTHING);
+        }
+    }
+
+    /**
+     * What a file has to be for it to be replaced or removed: as it was when it was seen last. A system that keeps no versions
+     * would otherwise forget what a colleague saved meanwhile.
+     *
+     * @param state what is asked for
+     * @param tag that was told of the file; empty when none was
+     * @param sha256 of its content, when it is known
+     */
+    record Before(State state, String tag, Optional<Digest> sha256) {
+
+        /** What is asked for. */
+        public enum State {
+            /** Nothing. */
+            ANYTHING,
+            /** That there is no file. */
+            NOTHING,
+            /** That it is this one. */
+            THIS
+        }
+
+        /** It may be anything: what is replaced is kept by the system. */
+        public static final Before ANYTHING = new Before(State.ANYTHING, "", Optional.empty());
+
+        /** There may be none. */
+        public static final Before NOTHING = new Before(State.NOTHING, "", Optional.empty());
+
+        /** It must be this one. */
+        public static Before of(String tag, Optional<Digest> sha256) {
+            return new Before(State.THIS, tag, sha256);
+        }
+    }
 
     /** Puts a content in. Returns the id of the version, or the empty text when the system keeps none. */
     default String put(String place, Put put) throws IOException {
@@ -171,6 +210,15 @@ public interface OutsideSystem {
     /** Removes a file. */
     default void remove(String place, String path, String key) throws IOException {
         throw unable();
+    }
+
+    /**
+     * Removes a file if it is as it was seen last.
+     *
+     * @throws SystemException.Conflict when it is not
+     */
+    default void remove(String place, String path, Before before, String key) throws IOException {
+        remove(place, path, key);
     }
 
     /** Takes a removal away again. */

@@ -13,6 +13,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.catalogue.HeldLines;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -59,6 +61,9 @@ import org.mendedleaf.core.words.Words;
  */
 public final class OutsideWork implements FileWork {
 
+    /** So often is asked anew when somebody saves at the same moment. */
+    private static final int TRIES = 3;
+
     private final OpenVault vault;
     private final Place place;
     private final OutsideSystem system;
@@ -66,6 +71,7 @@ public final class OutsideWork implements FileWork {
     private final String who;
     private final String name;
     private final ContentFetch fetch;
+    private volatile @Nullable Map<String, OutsideWriter.Known> known;
 
     /**
      * Work in this place.
@@ -89,7 +95,55 @@ public final class OutsideWork implements FileWork {
 
     /** Looks at the place now. */
     public Mirror.Result look(Progress progress) throws IOException {
-        return mirror().run(progress);
+        Mirror.Result result = mirror().run(progress);
+        known = null;
+        return result;
+    }
+
+    /** What is at a path as it was seen last, so that nothing is replaced or removed that nobody keeps. */
+    private OutsideSystem.Before before(String path) throws IOException {
+        if (system.kind() != SystemKind.WEBDAV && system.kind() != SystemKind.FILE_SERVER) {
+            return OutsideSystem.Before.ANYTHING;
+        }
+        Map<String, OutsideWriter.Known> tags = known;
+        try (Reading reading = vault.read()) {
+            if (tags == null) {
+                tags = reading.outsideFiles(place);
+                known = tags;
+            }
+            Optional<Version> live =
+                    reading.line(place, path).filter(l -> l.removed().isEmpty()).flatMap(Line::newest);
+            OutsideWriter.Known file = tags.get(path);
+            return live.isEmpty()
+                    ? OutsideSystem.Before.NOTHING
+                    : OutsideSystem.Before.of(
+                            file == null ? "" : file.tag(), live.get().sha256());
+        }
+    }
+
+    /** Does something to a file that is as it was seen last. Where it is not, what it is now is kept first. */
+    private void unlessChanged(String path, Changing changing) throws IOException {
+        for (int i = 1; ; i++) {
+            try {
+                changing.change(before(path));
+                return;
+            } catch (SystemException.Conflict e) {
+                if (i == TRIES) {
+                    throw e;
+                }
+                look(Progress.NONE);
+                secure(path);
+            }
+        }
+    }
+
+    private interface Changing {
+        void change(OutsideSystem.Before before) throws IOException;
+    }
+
+    /** Removes a file, once what it is now is kept. */
+    void remove(String path) throws IOException {
+        unlessChanged(path, before -> system.remove(name, path, before, key()));
     }
 
     static String key() {
@@ -155,7 +209,20 @@ public final class OutsideWork implements FileWork {
 
     /** Puts one content in; returns the id of the version there. */
     String putOne(String path, Path file, Digest sha256, Instant modified, String note) throws IOException {
-        return system.put(name, new OutsideSystem.Put(path, fileBytes(file), sha256, modified, note, key()));
+        String key = key();
+        String[] point = {""};
+        int[] tries = {0};
+        unlessChanged(path, before -> {
+            boolean there = tries[0]++ > 0
+                    && before.state() == OutsideSystem.Before.State.THIS
+                    && before.sha256().filter(sha256::equals).isPresent();
+            // A server that keeps no versions has this content already: a request came through whose answer did not.
+            point[0] = there
+                    ? ""
+                    : system.put(
+                            name, new OutsideSystem.Put(path, fileBytes(file), sha256, modified, note, key, before));
+        });
+        return point[0];
     }
 
     /** Puts the content of a version in under a path, from wherever it is held. */
@@ -349,10 +416,10 @@ public final class OutsideWork implements FileWork {
 
     private void carryOut(RestorePlan.Item item, Mirror mirror) throws IOException {
         switch (item.step()) {
-            case REMOVE -> system.remove(name, item.target(), key());
+            case REMOVE -> remove(item.target());
             case MOVE_BACK -> {
                 putBack(item, mirror);
-                system.remove(name, item.other(), key());
+                remove(item.other());
             }
             case KEEP_BOTH_RENAME_OTHER -> {
                 Version there = line(item.target()).flatMap(Line::newest).orElseThrow();
@@ -405,7 +472,7 @@ public final class OutsideWork implements FileWork {
             before.put(path, current(line(path)));
             secure(path);
         }
-        Map<String, String> failed = Transfers.run(paths, p -> p, p -> system.remove(name, p, key()), Progress.NONE);
+        Map<String, String> failed = Transfers.run(paths, p -> p, this::remove, Progress.NONE);
         look(Progress.NONE);
         long action = note(ActionKind.REMOVED, 0, before, new HashMap<>());
         return new Removal(
@@ -611,7 +678,7 @@ public final class OutsideWork implements FileWork {
     private void undo(Action.Item item, String path, Mirror mirror) throws IOException {
         if (item.before() == 0) {
             secure(path);
-            system.remove(name, path, key());
+            remove(path);
             return;
         }
         if (item.after() == 0 && system.kind().can(Capability.DELETION_POINTS)) {

@@ -1,19 +1,23 @@
 package org.mendedleaf.desktop.context;
 
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
-import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.recovery.Failures;
 
-/** Long work, one after the other, with the running one for the status bar to show. */
+/**
+ * Long work, one after the other, and beside it what goes on by itself. Each is shown, paused and cancelled on its own, also
+ * while it waits for its turn.
+ */
 public final class Jobs implements AutoCloseable {
 
     private final ExecutorService line = Executors.newSingleThreadExecutor(r -> {
@@ -22,10 +26,14 @@ public final class Jobs implements AutoCloseable {
         return thread;
     });
     private final Background background;
-    private final ReadOnlyObjectWrapper<Job.@Nullable Snapshot> current = new ReadOnlyObjectWrapper<>();
+    private final ReadOnlyObjectWrapper<List<Shown>> all = new ReadOnlyObjectWrapper<>(List.of());
     private final AtomicBoolean told = new AtomicBoolean();
-    private final AtomicInteger waiting = new AtomicInteger();
-    private volatile @Nullable Job running;
+
+    /** What somebody asked for, in the order in which it is done. */
+    private final List<Job> asked = new CopyOnWriteArrayList<>();
+
+    /** What goes on by itself. */
+    private final List<Job> byItself = new CopyOnWriteArrayList<>();
 
     Jobs(Background background) {
         this.background = background;
@@ -37,11 +45,24 @@ public final class Jobs implements AutoCloseable {
         T run(Progress progress) throws Exception;
     }
 
-    /** Queues some work; its result or error is handed over on the thread of the screen. */
-    public <T> void start(String title, Work<T> work, Consumer<T> done, Consumer<Exception> failed) {
-        waiting.incrementAndGet();
+    /**
+     * A job as it was a moment ago.
+     *
+     * @param job to be paused or cancelled
+     * @param now how far it is
+     */
+    public record Shown(Job job, Job.Snapshot now) {}
+
+    /**
+     * Queues some work; its result or error is handed over on the thread of the screen. One that is cancelled while it waits
+     * is begun all the same, and finds that out at once.
+     */
+    public <T> Job start(String title, Work<T> work, Consumer<T> done, Consumer<Exception> failed) {
+        Job job = new Job(title, this::changed);
+        asked.add(job);
+        changed();
         line.execute(() -> {
-            Job job = begin(title);
+            job.enter(Job.State.RUNNING);
             try {
                 T result = work.run(job);
                 end(job, Job.State.DONE);
@@ -51,16 +72,15 @@ public final class Jobs implements AutoCloseable {
                 org.slf4j.LoggerFactory.getLogger(Jobs.class).warn("{} failed", title, e);
                 end(job, Job.State.FAILED);
                 background.onScreen(() -> failed.accept(e));
-            } finally {
-                waiting.decrementAndGet();
             }
         });
+        return job;
     }
 
     /** A job that some other thread carries out, such as a capture that the folder itself asked for. */
     Job begin(String title) {
         Job job = new Job(title, this::changed);
-        running = job;
+        byItself.add(job);
         job.enter(Job.State.RUNNING);
         return job;
     }
@@ -68,9 +88,8 @@ public final class Jobs implements AutoCloseable {
     /** Ends what {@link #begin} began. */
     void end(Job job, Job.State state) {
         job.enter(state);
-        if (running == job) {
-            running = null;
-        }
+        asked.remove(job);
+        byItself.remove(job);
         changed();
     }
 
@@ -79,41 +98,27 @@ public final class Jobs implements AutoCloseable {
         if (told.compareAndSet(false, true)) {
             background.onScreen(() -> {
                 told.set(false);
-                Job job = running;
-                current.set(job == null ? null : job.snapshot());
+                all.set(Stream.concat(asked.stream(), byItself.stream())
+                        .map(j -> new Shown(j, j.snapshot()))
+                        .toList());
             });
         }
     }
 
-    /** The running job as it was a moment ago; null when none runs. */
-    public ReadOnlyObjectProperty<Job.@Nullable Snapshot> currentProperty() {
-        return current.getReadOnlyProperty();
+    /** All jobs that run or wait: those that somebody asked for in their order, then those that go on by themselves. */
+    public ReadOnlyObjectProperty<List<Shown>> allProperty() {
+        return all.getReadOnlyProperty();
     }
 
-    /** Number of jobs that are queued or running. */
+    /** Number of jobs that somebody asked for and that are queued or running. */
     public int waiting() {
-        return waiting.get();
-    }
-
-    /** Asks the running job to stop. */
-    public void cancel() {
-        Job job = running;
-        if (job != null) {
-            job.cancel();
-        }
-    }
-
-    /** Lets the running job wait, or go on. */
-    public void pause(boolean pause) {
-        Job job = running;
-        if (job != null) {
-            job.pause(pause);
-        }
+        return asked.size();
     }
 
     @Override
     public void close() {
-        cancel();
+        asked.forEach(Job::cancel);
+        byItself.forEach(Job::cancel);
         line.shutdown();
         try {
             line.awaitTermination(10, TimeUnit.SECONDS);

@@ -23,7 +23,6 @@ import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.NameTaken;
-import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.recovery.Failures;
@@ -34,6 +33,7 @@ import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.context.PutService;
@@ -42,6 +42,7 @@ import org.mendedleaf.desktop.context.PutService;
 public final class IntakeModel {
 
     private final AppContext context;
+    private final OwnJob job;
     private final OpenPlace held;
     private final List<Path> dropped;
     private final String folder;
@@ -78,6 +79,7 @@ public final class IntakeModel {
      */
     public IntakeModel(AppContext context, OpenPlace held, List<Path> dropped, String folder) {
         this.context = context;
+        this.job = new OwnJob(context.jobs());
         this.held = held;
         this.dropped = List.copyOf(dropped);
         this.folder = folder;
@@ -114,8 +116,7 @@ public final class IntakeModel {
     private void read() {
         NameTaken rule = taken.get();
         step.set(Step.READING);
-        context.jobs()
-                .start(
+        job.start(
                         Words.of("job.match"),
                         progress -> intake().plan(dropped, folder, rule, progress),
                         made -> {
@@ -182,9 +183,9 @@ public final class IntakeModel {
         return take;
     }
 
-    /** Progress of the running job. */
-    public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
-        return context.jobs().currentProperty();
+    /** The job that carries it out. */
+    public OwnJob job() {
+        return job;
     }
 
     /** Remembers the rule for taken names for this place. */
@@ -290,8 +291,7 @@ public final class IntakeModel {
     private void start(List<Revision> revisions) {
         step.set(Step.RUNNING);
         problem.set("");
-        context.jobs()
-                .start(
+        job.start(
                         Words.of("job.putMany", revisions.size()),
                         progress -> context.work(held).put(revisions, progress),
                         done -> {
@@ -323,8 +323,7 @@ public final class IntakeModel {
         if (last == 0) {
             return;
         }
-        context.jobs()
-                .start(
+        context.jobs().start(
                         Words.of("job.undo"),
                         progress -> {
                             Optional<Action> found;

@@ -82,8 +82,8 @@ public final class IntakeView extends BorderPane {
         go.setId("intake-go");
         go.getStyleClass().add("accent");
         go.setOnAction(e -> model.run());
-        pause = Ui.button("job.pause", this::pause);
-        cancel = Ui.button("plan.cancel", () -> model.context().jobs().cancel());
+        pause = Ui.button("job.pause", () -> model.job().pauseOrGoOn());
+        cancel = Ui.button("plan.cancel", () -> model.job().cancel());
         cancel.setId("intake-cancel");
         retry = Ui.button("plan.retry", model::retry);
         retry.setId("intake-retry");
@@ -106,7 +106,7 @@ public final class IntakeView extends BorderPane {
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
-        model.progressProperty().addListener((o, a, s) -> progress(s));
+        model.job().progressProperty().addListener((o, a, s) -> progress(s));
         addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
                 model.run();
@@ -193,13 +193,6 @@ public final class IntakeView extends BorderPane {
                         plan.count(IntakeRow.Fate.UNSURE),
                         plan.leftOut())
                 + "  ·  " + Words.of("intake.bytes", Formats.size(plan.bytes()));
-    }
-
-    private void pause() {
-        Job.Snapshot s = model.progressProperty().get();
-        if (s != null) {
-            model.context().jobs().pause(s.state() != Job.State.PAUSED);
-        }
     }
 
     private void progress(Job.@Nullable Snapshot s) {

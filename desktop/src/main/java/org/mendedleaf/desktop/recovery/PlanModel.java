@@ -24,7 +24,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.disk.RawNames;
-import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Line;
@@ -49,6 +48,7 @@ import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.Navigator;
 
@@ -56,6 +56,7 @@ import org.mendedleaf.desktop.context.Navigator;
 public final class PlanModel {
 
     private final AppContext context;
+    private final OwnJob job;
     private final Navigator.What what;
     private final Background.Newest question;
     private final ObjectProperty<Where> where = new SimpleObjectProperty<>(Where.BACK);
@@ -73,6 +74,7 @@ public final class PlanModel {
     /** A plan for what was chosen. */
     public PlanModel(AppContext context, Navigator.What what) {
         this.context = context;
+        this.job = new OwnJob(context.jobs());
         this.what = what;
         this.question = context.background().new Newest();
         where.addListener((o, a, w) -> {
@@ -169,9 +171,9 @@ public final class PlanModel {
         return problem.getReadOnlyProperty();
     }
 
-    /** Progress of the running job. */
-    public ReadOnlyObjectProperty<Job.@Nullable Snapshot> progressProperty() {
-        return context.jobs().currentProperty();
+    /** The job that carries it out. */
+    public OwnJob job() {
+        return job;
     }
 
     /** Chooses for one file what to do where something has the name. */
@@ -261,8 +263,7 @@ public final class PlanModel {
         Set<String> wanted = only;
         stage.set(Stage.RUNNING);
         problem.set("");
-        context.jobs()
-                .start(
+        job.start(
                         title(),
                         progress -> what.rollBack()
                                 ? context.work(what.held()).rollBack(rollback(remove), progress)
@@ -335,8 +336,7 @@ public final class PlanModel {
         if (r == null || r.action() == 0) {
             return;
         }
-        context.jobs()
-                .start(
+        context.jobs().start(
                         Words.of("job.undo"),
                         progress -> {
                             Action action;

@@ -106,9 +106,9 @@ public final class PlanView extends BorderPane {
         go.setId("plan-go");
         go.getStyleClass().add("accent");
         go.setOnAction(e -> model.run());
-        pause = Ui.button("job.pause", this::pause);
+        pause = Ui.button("job.pause", () -> model.job().pauseOrGoOn());
         pause.setId("plan-pause");
-        cancel = Ui.button("plan.cancel", () -> model.context().jobs().cancel());
+        cancel = Ui.button("plan.cancel", () -> model.job().cancel());
         cancel.setId("plan-cancel");
         save = Ui.button(
                 "plan.save",
@@ -144,7 +144,7 @@ public final class PlanView extends BorderPane {
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
-        model.progressProperty().addListener((o, a, s) -> progress(s));
+        model.job().progressProperty().addListener((o, a, s) -> progress(s));
         table.selectedProperty().addListener((o, a, b) -> show());
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         show();
@@ -356,13 +356,6 @@ public final class PlanView extends BorderPane {
         HBox box = new HBox(label);
         box.getStyleClass().add("warning");
         return box;
-    }
-
-    private void pause() {
-        Job.Snapshot s = model.progressProperty().get();
-        if (s != null) {
-            model.context().jobs().pause(s.state() != Job.State.PAUSED);
-        }
     }
 
     private void progress(Job.@Nullable Snapshot s) {

@@ -138,7 +138,8 @@ public final class Shell extends BorderPane {
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
-        setBottom(new StatusBar(context, this::showProtection, new MessageBar(files)));
+        setBottom(new VBox(
+                new JobRows(context.jobs()), new StatusBar(context, this::showProtection, new MessageBar(files))));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {

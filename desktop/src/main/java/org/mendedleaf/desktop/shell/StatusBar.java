@@ -6,13 +6,9 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.shape.Circle;
-import org.jspecify.annotations.Nullable;
-import org.kordamp.ikonli.feather.Feather;
-import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
@@ -30,10 +26,7 @@ final class StatusBar extends HBox {
     private final Label last = Ui.label("", "status-words", "dim");
     private final Label space = Ui.label("", "status-words", "dim");
     private final Button trouble;
-    private final Label job = Ui.label("", "status-words");
-    private final ProgressBar progress = new ProgressBar();
-    private final Button pause;
-    private final HBox work;
+    private final JobRow work = new JobRow();
     private final Node message;
 
     /** Where the last save and the space stand beside what is wrong, and where both stand when nothing is. Pixels. */
@@ -61,16 +54,7 @@ final class StatusBar extends HBox {
         folders.setMinWidth(USE_PREF_SIZE);
         last.setMinWidth(USE_PREF_SIZE);
         space.setMinWidth(0);
-        job.setMinWidth(USE_PREF_SIZE);
-        job.setId("status-job");
-        progress.setPrefWidth(120);
-        pause = Ui.button("job.pause", this::pause, "flat", "small");
-        pause.setMinWidth(USE_PREF_SIZE);
-        Button cancel =
-                Ui.iconButton(Feather.X, "job.cancel", () -> context.jobs().cancel());
-        cancel.setId("job-cancel");
-        work = new HBox(10, job, progress, pause, cancel);
-        work.setAlignment(Pos.CENTER_RIGHT);
+        work.setId("status-job");
         HBox state = new HBox(8, dot, folders);
         state.setAlignment(Pos.CENTER_LEFT);
         HBox.setHgrow(message, Priority.SOMETIMES);
@@ -80,11 +64,12 @@ final class StatusBar extends HBox {
         widthProperty().addListener((o, a, b) -> giveWay());
         context.overviewProperty().addListener((o, a, s) -> stand());
         context.troubleProperty().addListener((o, a, s) -> stand());
-        context.jobs().currentProperty().addListener((o, a, s) -> work(s));
+        context.jobs()
+                .allProperty()
+                .addListener((o, a, all) -> work.show(all.isEmpty() ? null : all.get(0)));
         // "2 min ago" grows older by itself.
         context.background().every(GROWS_OLDER, this::stand);
         stand();
-        work(null);
     }
 
     /** What matters less gives way, so that nothing is cut in the middle of a word. */
@@ -121,38 +106,5 @@ final class StatusBar extends HBox {
         giveWay();
         Ui.style(dot, "status-trouble", !shown.isEmpty());
         Ui.style(dot, "status-none", s.folders() == 0);
-    }
-
-    private void work(Job.@Nullable Snapshot s) {
-        Ui.visible(work, s != null);
-        if (s == null) {
-            // A bar that runs to and fro would go on unseen.
-            progress.setProgress(0);
-            return;
-        }
-        Duration left = s.left();
-        String done = s.allBytes() > 0
-                ? Words.of("job.bytes", Formats.size(s.bytes()), Formats.size(s.allBytes()))
-                : s.allFiles() > 0
-                        ? Words.of("job.files", Formats.number(s.files()), Formats.number(s.allFiles()))
-                        : "";
-        job.setText(String.join(
-                " · ",
-                java.util.stream.Stream.of(
-                                s.title(),
-                                done,
-                                s.bytes() > 0 ? Words.of("job.rate", Formats.size(s.rate())) : "",
-                                left == null ? "" : Words.of("job.left", Formats.duration(left)))
-                        .filter(t -> !t.isEmpty())
-                        .toList()));
-        progress.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
-        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
-    }
-
-    private void pause() {
-        Job.Snapshot s = context.jobs().currentProperty().get();
-        if (s != null) {
-            context.jobs().pause(s.state() != Job.State.PAUSED);
-        }
     }
 }

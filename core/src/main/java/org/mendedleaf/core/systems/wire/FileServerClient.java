@@ -38,14 +38,34 @@ final class FileServerClient extends OwnPages {
 
     @Override
     public String put(String place, Put put) throws IOException {
-        http.send(RequestKeys.upload(at(place) + "/files/" + Http.encode(put.path()), put));
+        http.send(conditional(
+                RequestKeys.upload(at(place) + "/files/" + Http.encode(put.path()), put), put.replaces()));
         return "";
+    }
+
+    /** A request that the server refuses when the file is not as it was seen last; its tags are digests. */
+    private static Http.Call conditional(Http.Call call, Before before) {
+        return switch (before.state()) {
+            case ANYTHING -> call;
+            case NOTHING -> call.with("If-None-Match", "*");
+            case THIS ->
+                before.sha256()
+                        .map(sha -> call.with("If-Match", '"' + sha.hex() + '"'))
+                        .orElse(call);
+        };
     }
 
     @Override
     public void remove(String place, String path, String key) throws IOException {
-        http.send(Http.Call.of("DELETE", at(place) + "/files/" + Http.encode(path))
-                .key(key));
+        remove(place, path, Before.ANYTHING, key);
+    }
+
+    @Override
+    public void remove(String place, String path, Before before, String key) throws IOException {
+        http.send(conditional(
+                Http.Call.of("DELETE", at(place) + "/files/" + Http.encode(path))
+                        .key(key),
+                before));
     }
 
     @Override

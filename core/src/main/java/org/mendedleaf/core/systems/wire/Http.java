@@ -231,6 +231,11 @@ final class Http {
         return upload.send(client, request(call, upload.publisher()).build());
     }
 
+    /** What the system is called, for messages. */
+    String system() {
+        return system;
+    }
+
     /** A listing that begins now. */
     Budget.Listing listing() {
         return retry.budget().listing(system);

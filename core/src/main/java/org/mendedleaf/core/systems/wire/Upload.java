@@ -15,6 +15,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
+import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.OutsideSystem.Bytes;
 
@@ -34,7 +35,7 @@ final class Upload {
     private final Bytes bytes;
     private final Duration patience;
     private volatile long moved = System.nanoTime();
-    private volatile long sent;
+    private final AtomicLong sent = new AtomicLong();
     private volatile @Nullable IOException unreadable;
 
     /**
@@ -95,7 +96,7 @@ final class Upload {
     }
 
     private Duration most() {
-        return patience.multipliedBy(1 + Math.min(sent, BUFFERED) / PER_WAIT);
+        return patience.multipliedBy(1 + Math.min(sent.get(), BUFFERED) / PER_WAIT);
     }
 
     /** What is to be sent cannot be read. */
@@ -129,7 +130,7 @@ final class Upload {
             try {
                 int n = super.read(buffer, offset, length);
                 moved = System.nanoTime();
-                sent += Math.max(n, 0);
+                sent.addAndGet(Math.max(n, 0));
                 return n;
             } catch (IOException e) {
                 unreadable = e;

@@ -123,10 +123,7 @@ final class WebDavClient implements OutsideSystem {
                     folders.push(f.path());
                 } else {
                     Dav.Resource r = f.resource();
-                    String tag = r.get("getetag").isEmpty()
-                            ? r.size() + "/" + r.modified()
-                            : r.get("getetag") + "/" + r.size();
-                    files.add(new InTree(f.path(), r.size(), r.modified(), "", Optional.empty(), tag));
+                    files.add(new InTree(f.path(), r.size(), r.modified(), "", Optional.empty(), tag(r)));
                 }
             }
         }
@@ -155,14 +152,55 @@ final class WebDavClient implements OutsideSystem {
                 org.slf4j.LoggerFactory.getLogger(Http.class).trace("{}", e.words());
             }
         }
-        http.send(Http.Call.of("PUT", at(put.path())).with(put.bytes()));
+        http.send(conditional(Http.Call.of("PUT", at(put.path())).with(put.bytes()), put.path(), put.replaces()));
         return "";
+    }
+
+    /**
+     * A request that the server refuses when the file is not as it was seen last: by its entity tag (RFC 9110, 13.1). A weak
+     * tag cannot be asked for, and some servers have none; then the file is looked at right before, which leaves the moment
+     * between the two requests open.
+     */
+    private Http.Call conditional(Http.Call call, String path, Before before) throws IOException {
+        if (before.state() == Before.State.ANYTHING) {
+            return call;
+        }
+        if (before.state() == Before.State.NOTHING) {
+            return call.with("If-None-Match", "*");
+        }
+        String tag = before.tag();
+        if (tag.startsWith("\"") && tag.lastIndexOf('"') > 0) {
+            return call.with("If-Match", tag.substring(0, tag.lastIndexOf('"') + 1));
+        }
+        if (!tag.equals(tagNow(path))) {
+            throw new SystemException.Conflict(Words.of("system.conflict", http.system(), path));
+        }
+        return call;
+    }
+
+    /** What a file is told apart by as it is now; empty when there is none. */
+    private String tagNow(String path) throws IOException {
+        int slash = path.lastIndexOf('/');
+        return list(slash < 0 ? "" : path.substring(0, slash)).stream()
+                .filter(f -> f.path().equals(path) && !f.resource().folder())
+                .map(f -> tag(f.resource()))
+                .findFirst()
+                .orElse("");
+    }
+
+    private static String tag(Dav.Resource r) {
+        return r.get("getetag").isEmpty() ? r.size() + "/" + r.modified() : r.get("getetag") + "/" + r.size();
     }
 
     @Override
     public void remove(String place, String path, String key) throws IOException {
+        remove(place, path, Before.ANYTHING, key);
+    }
+
+    @Override
+    public void remove(String place, String path, Before before, String key) throws IOException {
         try {
-            http.send(Http.Call.of("DELETE", at(path)));
+            http.send(conditional(Http.Call.of("DELETE", at(path)), path, before));
         } catch (SystemException.Missing e) {
             // A repetition finds what it did itself.
             return;
