@@ -308,7 +308,8 @@ class IntakeCommandLineTest extends TerminalTest {
         assertThat(run("put", next, "--as", lease, "--on-taken", "keep-both")).isZero();
         assertThat(desk.resolve("lease (3).txt")).exists();
         assertThat(run("put", next, "--as", lease, "--on-taken", "whatever")).isEqualTo(2);
-        assertThat(run("put", next, "--as", lease, "--on-taken", "version", "--yes")).isZero();
+        assertThat(run("put", next, "--as", lease, "--on-taken", "version", "--yes"))
+                .isZero();
         assertThat(json("line", lease).at("/points")).hasSize(2);
     }
 

@@ -2,6 +2,7 @@ package org.mendedleaf.cli.revise;
 
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -9,10 +10,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.nio.file.LinkOption;
-import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.recovery.FileNames;
-import org.mendedleaf.core.disk.RelativePath;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
@@ -21,6 +18,7 @@ import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Announcer;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
@@ -30,6 +28,8 @@ import org.mendedleaf.core.intake.NameTaken;
 import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileNames;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.rules.PlaceRules;
@@ -326,7 +326,9 @@ public final class PutCommand extends Base {
             if (unsure) {
                 complain(Words.of("cli.put.unsure", wanted.count(IntakeRow.Fate.UNSURE)));
             }
-            return unsure || !followed || !result.failed().isEmpty() || result.cancelled() ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
+            return unsure || !followed || !result.failed().isEmpty() || result.cancelled()
+                    ? ExitCodes.SOME_FAILED
+                    : ExitCodes.DONE;
         }
     }
 

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import org.mendedleaf.core.compare.Comparison.Change;
 import org.mendedleaf.core.compare.Comparison.Column;
 import org.mendedleaf.core.compare.Comparison.Mark;
@@ -153,9 +154,15 @@ final class SheetCompare {
     private static List<Column> columns(Sheet a, Sheet b) {
         int n = a.width();
         int m = b.width();
+        if (a.rows().isEmpty() || b.rows().isEmpty()) {
+            // Rows come or go; that there are columns is no change of its own.
+            return IntStream.range(0, Math.max(n, m))
+                    .mapToObj(c -> new Column(Mark.SAME, c, c))
+                    .toList();
+        }
         int[] to = new int[n];
         Arrays.fill(to, -1);
-        boolean sameHeads = n == m && (a.rows().isEmpty() || b.rows().isEmpty() || heads(a).equals(heads(b)));
+        boolean sameHeads = n == m && heads(a).equals(heads(b));
         if (sameHeads || n > COLUMNS_MOST || m > COLUMNS_MOST) {
             for (int i = 0; i < Math.min(n, m); i++) {
                 to[i] = i;

@@ -91,7 +91,7 @@ public record Term(int count, Unit unit) {
         };
     }
 
-    /** In words: {@code 30 days}, {@code 1 year}, {@code for good}. */
+    /** As it is said after "for": {@code 30 days}, {@code 1 year}, {@code good}. */
     public String words() {
         return unit == Unit.FOREVER ? Words.of("term.forever") : Words.of("term." + unit, count);
     }

@@ -159,7 +159,8 @@ class RacedPutsTest {
                 return (OutsideSystem) Proxy.newProxyInstance(
                         RacedPutsTest.class.getClassLoader(), new Class<?>[] {OutsideSystem.class}, (p, m, a) -> {
                             Runnable now = before.get();
-                            if (now != null && (m.getName().equals("put") || m.getName().equals("remove"))) {
+                            if (now != null
+                                    && (m.getName().equals("put") || m.getName().equals("remove"))) {
                                 before.set(null);
                                 now.run();
                             }
@@ -192,8 +193,7 @@ class RacedPutsTest {
                         .failed())
                 .isEmpty();
         assertThat(contents(place, "plan.txt")).contains("what a colleague saved");
-        assertThat(rig.read(place, "plan.txt", RemoteSnapshot.LIVE))
-                .isEqualTo("ours");
+        assertThat(rig.read(place, "plan.txt", RemoteSnapshot.LIVE)).isEqualTo("ours");
     }
 
     @Test
@@ -205,8 +205,7 @@ class RacedPutsTest {
         OutsideSystem.Put put = rig.request("plan.txt", "ours", "", "k1");
         assertThatThrownBy(() -> system.put(
                         Rig.name(place),
-                        new OutsideSystem.Put(
-                                put.path(), put.bytes(), put.sha256(), put.modified(), "", "k2", other)))
+                        new OutsideSystem.Put(put.path(), put.bytes(), put.sha256(), put.modified(), "", "k2", other)))
                 .isInstanceOf(SystemException.Conflict.class);
         assertThatThrownBy(() -> system.remove(Rig.name(place), "plan.txt", OutsideSystem.Before.NOTHING, "k3"))
                 .isInstanceOf(SystemException.Conflict.class);

@@ -33,9 +33,9 @@ import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
-import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.PutService;
 
 /** Many files that come in, without their scene: the match table, its changes, the run and its result. */
@@ -117,14 +117,14 @@ public final class IntakeModel {
         NameTaken rule = taken.get();
         step.set(Step.READING);
         job.start(
-                        Words.of("job.match"),
-                        progress -> intake().plan(dropped, folder, rule, progress),
-                        made -> {
-                            plan.set(made);
-                            problem.set("");
-                            step.set(Step.TABLE);
-                        },
-                        this::block);
+                Words.of("job.match"),
+                progress -> intake().plan(dropped, folder, rule, progress),
+                made -> {
+                    plan.set(made);
+                    problem.set("");
+                    step.set(Step.TABLE);
+                },
+                this::block);
     }
 
     private Intake intake() {
@@ -292,24 +292,24 @@ public final class IntakeModel {
         step.set(Step.RUNNING);
         problem.set("");
         job.start(
-                        Words.of("job.putMany", revisions.size()),
-                        progress -> context.work(held).put(revisions, progress),
-                        done -> {
-                            labels.putAll(done.labels());
-                            failed.keySet().removeAll(done.labels().keySet());
-                            failed.putAll(done.failed());
-                            action = done.action() == 0 ? action : done.action();
-                            result.set(new PutResult(
-                                    done.action(), labels, failed, done.same(), done.stayed(), done.cancelled()));
-                            problem.set(String.join("\n", done.stayed()));
-                            step.set(Step.DONE);
-                            context.changed();
-                        },
-                        e -> {
-                            problem.set(Failures.words(e));
-                            step.set(result.get() == null ? Step.TABLE : Step.DONE);
-                            context.changed();
-                        });
+                Words.of("job.putMany", revisions.size()),
+                progress -> context.work(held).put(revisions, progress),
+                done -> {
+                    labels.putAll(done.labels());
+                    failed.keySet().removeAll(done.labels().keySet());
+                    failed.putAll(done.failed());
+                    action = done.action() == 0 ? action : done.action();
+                    result.set(
+                            new PutResult(done.action(), labels, failed, done.same(), done.stayed(), done.cancelled()));
+                    problem.set(String.join("\n", done.stayed()));
+                    step.set(Step.DONE);
+                    context.changed();
+                },
+                e -> {
+                    problem.set(Failures.words(e));
+                    step.set(result.get() == null ? Step.TABLE : Step.DONE);
+                    context.changed();
+                });
     }
 
     /** Whether what was done last can be undone. */
@@ -323,7 +323,8 @@ public final class IntakeModel {
         if (last == 0) {
             return;
         }
-        context.jobs().start(
+        context.jobs()
+                .start(
                         Words.of("job.undo"),
                         progress -> {
                             Optional<Action> found;

@@ -48,9 +48,9 @@ import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
-import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.Navigator;
+import org.mendedleaf.desktop.context.OwnJob;
 
 /** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
 public final class PlanModel {
@@ -264,20 +264,20 @@ public final class PlanModel {
         stage.set(Stage.RUNNING);
         problem.set("");
         job.start(
-                        title(),
-                        progress -> what.rollBack()
-                                ? context.work(what.held()).rollBack(rollback(remove), progress)
-                                : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
-                        done -> {
-                            result.set(done);
-                            stage.set(Stage.DONE);
-                            context.changed();
-                        },
-                        e -> {
-                            problem.set(Failures.words(e));
-                            stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
-                            context.changed();
-                        });
+                title(),
+                progress -> what.rollBack()
+                        ? context.work(what.held()).rollBack(rollback(remove), progress)
+                        : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
+                done -> {
+                    result.set(done);
+                    stage.set(Stage.DONE);
+                    context.changed();
+                },
+                e -> {
+                    problem.set(Failures.words(e));
+                    stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
+                    context.changed();
+                });
     }
 
     /** The order with its contents at hand: what only other systems have is fetched first. */
@@ -336,7 +336,8 @@ public final class PlanModel {
         if (r == null || r.action() == 0) {
             return;
         }
-        context.jobs().start(
+        context.jobs()
+                .start(
                         Words.of("job.undo"),
                         progress -> {
                             Action action;

@@ -64,9 +64,7 @@ final class StatusBar extends HBox {
         widthProperty().addListener((o, a, b) -> giveWay());
         context.overviewProperty().addListener((o, a, s) -> stand());
         context.troubleProperty().addListener((o, a, s) -> stand());
-        context.jobs()
-                .allProperty()
-                .addListener((o, a, all) -> work.show(all.isEmpty() ? null : all.get(0)));
+        context.jobs().allProperty().addListener((o, a, all) -> work.show(all.isEmpty() ? null : all.get(0)));
         // "2 min ago" grows older by itself.
         context.background().every(GROWS_OLDER, this::stand);
         stand();

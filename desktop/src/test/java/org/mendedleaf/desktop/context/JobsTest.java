@@ -29,8 +29,11 @@ class JobsTest {
     }
 
     private Job start(String title) {
-        return jobs.start(title, this::untilCancelled, words -> ended.add(title + " " + words), e -> ended.add(
-                title + " failed: " + e.getMessage()));
+        return jobs.start(
+                title,
+                this::untilCancelled,
+                words -> ended.add(title + " " + words),
+                e -> ended.add(title + " failed: " + e.getMessage()));
     }
 
     private String untilCancelled(Progress progress) throws InterruptedException {

@@ -55,9 +55,12 @@ class JobsScreenTest extends WindowTest {
         assertThat(shown()).anySatisfy(s -> assertThat(s).isEqualTo("Long restore"));
         assertThat(shown()).anySatisfy(s -> assertThat(s).isEqualTo("Second restore · waits for its turn"));
         robot.clickOn(button("Long restore", ".job-pause"));
-        eventually("it rests", () -> button("Long restore", ".job-pause").getText().equals("Go on"));
+        eventually(
+                "it rests", () -> button("Long restore", ".job-pause").getText().equals("Go on"));
         robot.clickOn(button("Long restore", ".job-pause"));
-        eventually("it goes on", () -> button("Long restore", ".job-pause").getText().equals("Pause"));
+        eventually(
+                "it goes on",
+                () -> button("Long restore", ".job-pause").getText().equals("Pause"));
         robot.clickOn(button("Long restore", ".job-cancel"));
         eventually("the second one has its turn", () -> shown().equals(List.of("Second restore")));
         go.countDown();

@@ -38,8 +38,8 @@ final class FileServerClient extends OwnPages {
 
     @Override
     public String put(String place, Put put) throws IOException {
-        http.send(conditional(
-                RequestKeys.upload(at(place) + "/files/" + Http.encode(put.path()), put), put.replaces()));
+        http.send(
+                conditional(RequestKeys.upload(at(place) + "/files/" + Http.encode(put.path()), put), put.replaces()));
         return "";
     }
 
