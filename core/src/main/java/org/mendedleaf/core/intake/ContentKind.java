@@ -30,6 +30,8 @@ public enum ContentKind {
     /** Anything else. */
     OTHER;
 
+    private static final String NOTHING = "application/x-empty";
+
     private static final Map<String, ContentKind> ENDINGS = Map.ofEntries(
             Map.entry("odt", DOCUMENT),
             Map.entry("ott", DOCUMENT),
@@ -73,6 +75,9 @@ public enum ContentKind {
 
     /** What a content is by its bytes alone; of Office Open XML also which kind (ISO/IEC 29500). */
     static String mediaType(byte[] content) {
+        if (content.length == 0) {
+            return NOTHING;
+        }
         String type = Contents.mediaType(content, "");
         boolean bare = type.equals("application/zip") || type.equals("application/x-tika-ooxml");
         return bare ? OfficeXml.mediaType(content).orElse(type) : type;
@@ -80,7 +85,7 @@ public enum ContentKind {
 
     /** The kind of a content by its media type, where that says too little by its name. */
     static ContentKind of(String type, String name) {
-        if (type.equals("application/x-empty") || type.isEmpty()) {
+        if (type.equals(NOTHING) || type.isEmpty()) {
             return EMPTY;
         }
         if (type.contains("tika-msoffice")) {
