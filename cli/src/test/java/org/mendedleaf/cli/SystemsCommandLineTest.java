@@ -112,6 +112,40 @@ class SystemsCommandLineTest {
     }
 
     @Test
+    void aTokenCanStandInAFileSoThatNobodySeesIt() throws IOException {
+        StandIn s = outside.objects();
+        String vault = temp.resolve("vault").toString();
+        String file = file("token", s.token("ines") + "\n");
+        assertThat(run("connect", "Archive", s.address(), "--token-file", file, "--vault", vault))
+                .as(err)
+                .isZero();
+        assertThat(err).doesNotContain("other programs");
+        assertThat(connect(outside.objects(), "Other")).isZero();
+        assertThat(err).contains("--token-file keeps it to yourself");
+        assertThat(run("connect", "A", s.address(), "--token-file", file("two", "a\nb\n"), "--vault", vault))
+                .isEqualTo(2);
+        assertThat(err).contains("one line is expected");
+        assertThat(run("connect", "A", s.address(), "--token-file", file("none", "\n"), "--vault", vault))
+                .isEqualTo(2);
+        assertThat(run("connect", "A", s.address(), "--token-file", file, "--token", "x", "--vault", vault))
+                .isEqualTo(2);
+        assertThat(err).contains("Give the token once");
+        assertThat(run("connect", "A", s.address(), "--token-file", temp + "/nowhere", "--vault", vault))
+                .isNotZero();
+    }
+
+    @Test
+    void nothingIsSentWithoutEncryptionToAnotherComputerUnlessThatIsChosen() throws IOException {
+        String vault = temp.resolve("vault").toString();
+        assertThat(run("connect", "A", "http://library.invalid", "--token", "secret", "--vault", vault))
+                .isEqualTo(2);
+        assertThat(err).contains("without encryption").contains("--plain-http");
+        assertThat(run("connect", "A", "http://library.invalid", "--plain-http", "--vault", vault))
+                .isEqualTo(Outcome.NOT_CONNECTED.code());
+        assertThat(json("systems")).isEmpty();
+    }
+
+    @Test
     void aFileGoesThroughItsWholeLifeInAnotherSystem() throws IOException {
         connect(outside.objects(), "Archive");
         assertThat(json(

@@ -1,5 +1,6 @@
 package org.mendedleaf.cli.base;
 
+import java.io.Console;
 import java.io.FileDescriptor;
 import java.io.FileOutputStream;
 import java.io.InputStream;
@@ -38,6 +39,16 @@ public record Surroundings(
             PrintWriter err,
             Optional<Predicate<String>> terminal) {
         this(environment, clock, out, err, terminal, System.in, new FileOutputStream(FileDescriptor.out));
+    }
+
+    /** Asks for something that is not shown while it is typed; empty without anybody there. */
+    public Optional<String> secret(String question) {
+        Console console = terminal.isPresent() ? System.console() : null;
+        char[] typed = console == null ? null : console.readPassword("%s ", question);
+        return Optional.ofNullable(typed)
+                .map(String::new)
+                .filter(s -> !s.isBlank())
+                .map(String::strip);
     }
 
     /** Asks for a yes; without anybody there the answer is no. */

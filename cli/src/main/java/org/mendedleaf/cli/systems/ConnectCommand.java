@@ -1,8 +1,12 @@
 package org.mendedleaf.cli.systems;
 
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
@@ -13,8 +17,10 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
+import org.mendedleaf.core.systems.PlainHttp;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
+import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -25,6 +31,9 @@ import picocli.CommandLine.Parameters;
 @Command(name = "connect", description = "${bundle:cli.connect}")
 public final class ConnectCommand extends Base {
 
+    /** No token is as long. Bytes. */
+    private static final int MOST = 1 << 16;
+
     @Parameters(index = "0", paramLabel = "NAME", descriptionKey = "cli.connect.name")
     @SuppressWarnings("NullAway.Init")
     String name;
@@ -34,7 +43,15 @@ public final class ConnectCommand extends Base {
     String address;
 
     @Option(names = "--token", paramLabel = "TOKEN", descriptionKey = "cli.connect.token")
-    String token = "";
+    @Nullable
+    String token;
+
+    @Option(names = "--token-file", paramLabel = "FILE", descriptionKey = "cli.connect.tokenFile")
+    @Nullable
+    Path tokenFile;
+
+    @Option(names = "--plain-http", descriptionKey = "cli.connect.plainHttp")
+    boolean plainHttp;
 
     @Option(names = "--kind", paramLabel = "KIND", descriptionKey = "cli.connect.kind")
     @Nullable
@@ -46,12 +63,20 @@ public final class ConnectCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
+        if (token != null && tokenFile != null) {
+            throw new IllegalArgumentException(Words.of("cli.connect.tokenTwice"));
+        }
+        if (!plainHttp && PlainHttp.isReadableOnTheWay(address)) {
+            throw new IllegalArgumentException(
+                    Words.of("connect.plain", address) + " " + Words.of("cli.connect.plain"));
+        }
+        String given = given();
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
         SystemKind known = kind == null ? null : SystemKind.parse(kind);
         try (OpenVault open = openOrCreate(vaultFolder, null)) {
             settings().addVault(open.folder().root());
             SystemConnector connecting = new SystemConnector(settings(), book(), clock());
-            Connection c = connecting.connect(name, known, address, token, open, Retry.DEFAULT);
+            Connection c = connect(connecting, known, given, open);
             List<Place> places = connecting.takeIn(c, open);
             for (Place place : places) {
                 try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
@@ -72,6 +97,42 @@ public final class ConnectCommand extends Base {
                 places.forEach(p -> line("  " + p.where()));
             }
             return ExitCodes.DONE;
+        }
+    }
+
+    /** The token that was given: on the command line, in a file, or piped in; empty for none. */
+    private String given() throws IOException {
+        String typed = token;
+        if (typed != null) {
+            if (!typed.isEmpty()) {
+                complain(Words.of("cli.connect.tokenSeen"));
+            }
+            return typed;
+        }
+        Path file = tokenFile;
+        if (file == null) {
+            return "";
+        }
+        byte[] bytes = file.toString().equals("-") ? surroundings.rawIn().readNBytes(MOST) : Files.readAllBytes(file);
+        String all = new String(bytes, StandardCharsets.UTF_8).strip();
+        if (all.isEmpty() || all.lines().count() > 1) {
+            throw new IllegalArgumentException(Words.of("cli.connect.noToken", file));
+        }
+        return all;
+    }
+
+    /** Connects; where a token is asked for and none was given, somebody at the terminal is asked for it. */
+    private Connection connect(SystemConnector connecting, @Nullable SystemKind kind, String given, OpenVault open)
+            throws IOException {
+        try {
+            return connecting.connect(name, kind, address, given, open, Retry.DEFAULT);
+        } catch (SystemException.Refused e) {
+            Optional<String> typed =
+                    given.isEmpty() ? surroundings.secret(Words.of("cli.connect.askToken", name)) : Optional.empty();
+            if (typed.isEmpty()) {
+                throw e;
+            }
+            return connecting.connect(name, kind, address, typed.get(), open, Retry.DEFAULT);
         }
     }
 }

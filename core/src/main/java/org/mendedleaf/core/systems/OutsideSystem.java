@@ -174,14 +174,14 @@ public interface OutsideSystem {
      * What a file has to be for it to be replaced or removed: as it was when it was seen last. A system that keeps no versions
      * would otherwise forget what a colleague saved meanwhile.
      *
-     * @param state what is asked for
+     * @param expected what is asked for
      * @param tag that was told of the file; empty when none was
      * @param sha256 of its content, when it is known
      */
-    record Before(State state, String tag, Optional<Digest> sha256) {
+    record Before(Expected expected, String tag, Optional<Digest> sha256) {
 
         /** What is asked for. */
-        public enum State {
+        public enum Expected {
             /** Nothing. */
             ANYTHING,
             /** That there is no file. */
@@ -191,14 +191,14 @@ public interface OutsideSystem {
         }
 
         /** It may be anything: what is replaced is kept by the system. */
-        public static final Before ANYTHING = new Before(State.ANYTHING, "", Optional.empty());
+        public static final Before ANYTHING = new Before(Expected.ANYTHING, "", Optional.empty());
 
         /** There may be none. */
-        public static final Before NOTHING = new Before(State.NOTHING, "", Optional.empty());
+        public static final Before NOTHING = new Before(Expected.NOTHING, "", Optional.empty());
 
         /** It must be this one. */
         public static Before of(String tag, Optional<Digest> sha256) {
-            return new Before(State.THIS, tag, sha256);
+            return new Before(Expected.THIS, tag, sha256);
         }
     }
 

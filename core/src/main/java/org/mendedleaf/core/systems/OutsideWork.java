@@ -214,7 +214,7 @@ public final class OutsideWork implements FileWork {
         int[] tries = {0};
         unlessChanged(path, before -> {
             boolean there = tries[0]++ > 0
-                    && before.state() == OutsideSystem.Before.State.THIS
+                    && before.expected() == OutsideSystem.Before.Expected.THIS
                     && before.sha256().filter(sha256::equals).isPresent();
             // A server that keeps no versions has this content already: a request came through whose answer did not.
             point[0] = there

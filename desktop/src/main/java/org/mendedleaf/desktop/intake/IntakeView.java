@@ -7,7 +7,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -15,16 +14,15 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.NameTaken;
-import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.TransferBar;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Many files that come in: what each of them is, as a table that can be changed, then the run and what came of it. */
@@ -33,14 +31,10 @@ public final class IntakeView extends BorderPane {
     private final IntakeModel model;
     private final IntakeTable table;
     private final VBox choices = new VBox(8);
-    private final VBox running = new VBox(8);
-    private final ProgressBar bar = new ProgressBar();
-    private final Label progress = Ui.label("");
+    private final TransferBar running;
     private final Label sum = Ui.label("", "small-title");
     private final Label problem = Ui.label("", "error-text");
     private final Button go = new Button();
-    private final Button pause;
-    private final Button cancel;
     private final Button retry;
     private final Button undo;
     private final Button done;
@@ -63,9 +57,7 @@ public final class IntakeView extends BorderPane {
         HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
         head.setAlignment(Pos.CENTER_LEFT);
         choices();
-        bar.setMaxWidth(Double.MAX_VALUE);
-        bar.getStyleClass().add("plan-bar");
-        running.getChildren().addAll(bar, progress);
+        running = new TransferBar(model.job(), "intake");
         sum.setId("intake-sum");
         problem.setId("intake-problem");
         problem.setWrapText(true);
@@ -82,9 +74,6 @@ public final class IntakeView extends BorderPane {
         go.setId("intake-go");
         go.getStyleClass().add("accent");
         go.setOnAction(e -> model.run());
-        pause = Ui.button("job.pause", () -> model.job().pauseOrGoOn());
-        cancel = Ui.button("plan.cancel", () -> model.job().cancel());
-        cancel.setId("intake-cancel");
         retry = Ui.button("plan.retry", model::retry);
         retry.setId("intake-retry");
         undo = Ui.button(
@@ -97,7 +86,7 @@ public final class IntakeView extends BorderPane {
         done = Ui.button("plan.done", back, "accent");
         done.setId("intake-done");
         leave = Ui.button("protect.back", back, "flat");
-        HBox buttons = new HBox(8, go, done, pause, cancel, retry, undo, Ui.spacer(), leave);
+        HBox buttons = new HBox(8, go, done, running.buttons(), retry, undo, Ui.spacer(), leave);
         buttons.setAlignment(Pos.CENTER_LEFT);
         buttons.getStyleClass().add("plan-buttons");
         setBottom(buttons);
@@ -106,7 +95,6 @@ public final class IntakeView extends BorderPane {
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
-        model.job().progressProperty().addListener((o, a, s) -> progress(s));
         addEventFilter(KeyEvent.KEY_PRESSED, e -> {
             if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
                 model.run();
@@ -161,10 +149,8 @@ public final class IntakeView extends BorderPane {
         boolean ended = step == IntakeModel.Step.DONE;
         boolean works = step == IntakeModel.Step.RUNNING || step == IntakeModel.Step.READING;
         Ui.visible(choices, before);
-        Ui.visible(running, works);
+        running.showing(works);
         Ui.visible(go, before);
-        Ui.visible(pause, works);
-        Ui.visible(cancel, works);
         Ui.visible(retry, ended && model.canRetry());
         Ui.visible(undo, ended && model.canUndo());
         Ui.visible(done, ended);
@@ -193,22 +179,5 @@ public final class IntakeView extends BorderPane {
                         plan.count(IntakeRow.Fate.UNSURE),
                         plan.leftOut())
                 + "  ·  " + Words.of("intake.bytes", Formats.size(plan.bytes()));
-    }
-
-    private void progress(Job.@Nullable Snapshot s) {
-        IntakeModel.Step step = model.stepProperty().get();
-        if (s == null || (step != IntakeModel.Step.RUNNING && step != IntakeModel.Step.READING)) {
-            return;
-        }
-        bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
-        progress.setText(Words.of(
-                "plan.progress",
-                s.step().isEmpty() ? s.title() : s.step(),
-                Formats.number(s.files()),
-                Formats.number(s.allFiles()),
-                Formats.size(s.bytes()),
-                Formats.size(s.allBytes()),
-                Formats.size(s.rate())));
-        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 }

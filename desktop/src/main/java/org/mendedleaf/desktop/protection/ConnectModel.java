@@ -22,6 +22,7 @@ import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.systems.PlainHttp;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.words.Words;
@@ -34,6 +35,7 @@ public final class ConnectModel {
     private final StringProperty name = new SimpleStringProperty("");
     private final StringProperty address = new SimpleStringProperty("");
     private final StringProperty token = new SimpleStringProperty("");
+    private final BooleanProperty plain = new SimpleBooleanProperty();
     private final StringProperty place = new SimpleStringProperty("");
     private final StringProperty members = new SimpleStringProperty("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
@@ -79,11 +81,25 @@ public final class ConnectModel {
         return busy;
     }
 
+    /** Whether what is sent to the address could be read by others on its way. */
+    public boolean isPlain() {
+        return PlainHttp.isReadableOnTheWay(address.get());
+    }
+
+    /** Whether that was chosen all the same. */
+    public BooleanProperty plainProperty() {
+        return plain;
+    }
+
     /** Asks the system what it is and takes its places in. */
     public void connect(Runnable done) {
         Optional<OpenVault> vault = context.vaults().values().stream().findFirst();
         if (vault.isEmpty()) {
             problem.set(Words.of("connect.noVault"));
+            return;
+        }
+        if (isPlain() && !plain.get()) {
+            problem.set(Words.of("connect.plain", address.get().strip()));
             return;
         }
         problem.set("");

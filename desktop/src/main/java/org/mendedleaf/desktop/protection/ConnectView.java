@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.protection;
 import javafx.beans.property.StringProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.PasswordField;
 import javafx.scene.control.TextField;
@@ -56,6 +57,13 @@ final class ConnectView extends StackPane {
                     "connect.address",
                     field(model.addressProperty(), "connect-address", "connect.address.prompt", false));
             row(form, "connect.token", field(model.tokenProperty(), "connect-token", "connect.token.prompt", true));
+            CheckBox plain = new CheckBox(Words.of("connect.plainAnyway"));
+            plain.setId("connect-plain");
+            plain.setWrapText(true);
+            plain.selectedProperty().bindBidirectional(model.plainProperty());
+            form.add(plain, 1, form.getRowCount());
+            Ui.visible(plain, false);
+            model.addressProperty().addListener((o, a, b) -> Ui.visible(plain, model.isPlain()));
             go.setOnAction(e -> model.connect(back));
             go.disableProperty()
                     .bind(model.nameProperty()

@@ -11,7 +11,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCode;
@@ -22,7 +21,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Pair;
-import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Preflight;
 import org.mendedleaf.core.recovery.RestorePlan;
@@ -32,6 +30,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.document.DifferenceView;
 import org.mendedleaf.desktop.document.PairWork;
 import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.TransferBar;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The plan of a recovery or a roll back, its run, and what came of it. */
@@ -40,14 +39,11 @@ public final class PlanView extends BorderPane {
     private final PlanModel model;
     private final PlanTable table;
     private final VBox choices = new VBox(8);
-    private final VBox running = new VBox(8);
+    private final TransferBar running;
     private final Label sum = Ui.label("", "small-title");
     private final VBox problems = new VBox(4);
     private final Label targetName = Ui.label("", "dim");
-    private final ProgressBar bar = new ProgressBar();
-    private final Label progress = Ui.label("");
     private final Button go = new Button();
-    private final Button pause;
     private final Button save;
     private final Button retry;
     private final Button undo;
@@ -55,7 +51,6 @@ public final class PlanView extends BorderPane {
     private final Button show;
     private final Button look;
     private final Button done;
-    private final Button cancel;
 
     /** How the person at the screen is asked for files and folders, and shown them. */
     public interface Asks {
@@ -87,10 +82,7 @@ public final class PlanView extends BorderPane {
                 12, title, Ui.spacer(), Ui.iconButton(org.kordamp.ikonli.feather.Feather.X, "plan.close", back));
         head.setAlignment(Pos.CENTER_LEFT);
         choices(asks);
-        progress.setId("plan-progress");
-        bar.setMaxWidth(Double.MAX_VALUE);
-        bar.getStyleClass().add("plan-bar");
-        running.getChildren().addAll(bar, progress);
+        running = new TransferBar(model.job(), "plan");
         sum.setId("plan-sum");
         problems.setId("plan-problems");
         VBox top = new VBox(12, head, choices, running, problems, sum);
@@ -106,10 +98,6 @@ public final class PlanView extends BorderPane {
         go.setId("plan-go");
         go.getStyleClass().add("accent");
         go.setOnAction(e -> model.run());
-        pause = Ui.button("job.pause", () -> model.job().pauseOrGoOn());
-        pause.setId("plan-pause");
-        cancel = Ui.button("plan.cancel", () -> model.job().cancel());
-        cancel.setId("plan-cancel");
         save = Ui.button(
                 "plan.save",
                 () -> asks.save(Words.of("plan.fileName"))
@@ -135,7 +123,8 @@ public final class PlanView extends BorderPane {
         Button leave = Ui.button("protect.back", back, "flat");
         leave.visibleProperty().bind(done.visibleProperty().not());
         leave.managedProperty().bind(leave.visibleProperty());
-        HBox buttons = new HBox(8, go, done, look, pause, cancel, retry, undo, open, show, Ui.spacer(), save, leave);
+        HBox buttons =
+                new HBox(8, go, done, look, running.buttons(), retry, undo, open, show, Ui.spacer(), save, leave);
         buttons.setAlignment(Pos.CENTER_LEFT);
         buttons.getStyleClass().add("plan-buttons");
         setBottom(buttons);
@@ -144,7 +133,6 @@ public final class PlanView extends BorderPane {
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
-        model.job().progressProperty().addListener((o, a, s) -> progress(s));
         table.selectedProperty().addListener((o, a, b) -> show());
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         show();
@@ -277,10 +265,8 @@ public final class PlanView extends BorderPane {
         Path to = model.targetProperty().get();
         targetName.setText(to == null ? "" : to.toString());
         Ui.visible(choices, before);
-        Ui.visible(running, stage == PlanModel.Stage.RUNNING);
+        running.showing(stage == PlanModel.Stage.RUNNING);
         Ui.visible(go, before);
-        Ui.visible(pause, stage == PlanModel.Stage.RUNNING);
-        Ui.visible(cancel, stage == PlanModel.Stage.RUNNING);
         Ui.visible(save, before && plan != null);
         Ui.visible(look, before);
         look.setDisable(table.selectedIndex() < 0);
@@ -356,23 +342,5 @@ public final class PlanView extends BorderPane {
         HBox box = new HBox(label);
         box.getStyleClass().add("warning");
         return box;
-    }
-
-    private void progress(Job.@Nullable Snapshot s) {
-        if (s == null || model.stageProperty().get() != PlanModel.Stage.RUNNING) {
-            return;
-        }
-        bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
-        var left = s.left();
-        progress.setText(Words.of(
-                        "plan.progress",
-                        s.step().isEmpty() ? s.title() : s.step(),
-                        Formats.number(s.files()),
-                        Formats.number(s.allFiles()),
-                        Formats.size(s.bytes()),
-                        Formats.size(s.allBytes()),
-                        Formats.size(s.rate()))
-                + (left == null ? "" : " · " + Words.of("job.left", Formats.duration(left))));
-        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 }

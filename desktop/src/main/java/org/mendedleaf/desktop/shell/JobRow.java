@@ -25,7 +25,7 @@ final class JobRow extends HBox {
 
     JobRow() {
         super(10);
-        words.setMinWidth(0);
+        words.setMinWidth(USE_PREF_SIZE);
         words.getStyleClass().add("job-words");
         progress.setPrefWidth(120);
         progress.setMinWidth(USE_PREF_SIZE);
@@ -66,7 +66,8 @@ final class JobRow extends HBox {
                         .filter(t -> !t.isEmpty())
                         .toList()));
         progress.setProgress(waits ? 0 : s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
-        Ui.visible(pause, !waits);
+        // Its space stays, so that the bars of all rows stand one under the other.
+        pause.setVisible(!waits);
         pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 

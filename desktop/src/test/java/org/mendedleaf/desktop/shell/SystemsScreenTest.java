@@ -134,7 +134,12 @@ class SystemsScreenTest extends WindowTest {
         protection();
         robot.clickOn("#connect-system");
         type("#connect-name", "Archive");
+        type("#connect-address", "http://archive.invalid");
+        eventually("a choice", () -> visible("#connect-plain"));
+        robot.clickOn("#connect-go");
+        eventually("a warning", () -> text("#connect-problem").contains("without encryption"));
         type("#connect-address", outside.objects().address());
+        eventually("no choice", () -> !visible("#connect-plain"));
         type("#connect-token", "wrong");
         robot.clickOn("#connect-go");
         eventually("what is wrong", () -> text("#connect-problem").contains("does not accept the token"));

@@ -45,7 +45,7 @@ final class FileServerClient extends OwnPages {
 
     /** A request that the server refuses when the file is not as it was seen last; its tags are digests. */
     private static Http.Call conditional(Http.Call call, Before before) {
-        return switch (before.state()) {
+        return switch (before.expected()) {
             case ANYTHING -> call;
             case NOTHING -> call.with("If-None-Match", "*");
             case THIS ->

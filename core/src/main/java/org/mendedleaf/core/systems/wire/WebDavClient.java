@@ -162,10 +162,10 @@ final class WebDavClient implements OutsideSystem {
      * between the two requests open.
      */
     private Http.Call conditional(Http.Call call, String path, Before before) throws IOException {
-        if (before.state() == Before.State.ANYTHING) {
+        if (before.expected() == Before.Expected.ANYTHING) {
             return call;
         }
-        if (before.state() == Before.State.NOTHING) {
+        if (before.expected() == Before.Expected.NOTHING) {
             return call.with("If-None-Match", "*");
         }
         String tag = before.tag();

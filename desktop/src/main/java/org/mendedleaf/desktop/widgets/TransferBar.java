@@ -1,0 +1,75 @@
+package org.mendedleaf.desktop.widgets;
+
+import java.time.Duration;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.words.Formats;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.OwnJob;
+
+/** How far the job of a screen is, large, and the buttons to pause and to cancel it, which the screen puts among its own. */
+public final class TransferBar extends VBox {
+
+    private final ProgressBar bar = new ProgressBar(0);
+    private final Label words = Ui.label("");
+    private final Button pause;
+    private final HBox buttons;
+
+    /**
+     * The bar of a job.
+     *
+     * @param id what the ids of its parts begin with
+     */
+    public TransferBar(OwnJob job, String id) {
+        super(8);
+        bar.setMaxWidth(Double.MAX_VALUE);
+        bar.getStyleClass().add("plan-bar");
+        words.setId(id + "-progress");
+        getChildren().addAll(bar, words);
+        pause = Ui.button("job.pause", job::pauseOrGoOn);
+        pause.setId(id + "-pause");
+        Button cancel = Ui.button("plan.cancel", job::cancel);
+        cancel.setId(id + "-cancel");
+        buttons = new HBox(8, pause, cancel);
+        job.progressProperty().addListener((o, a, s) -> show(s));
+        show(job.progressProperty().get());
+    }
+
+    /** Pause and cancel. */
+    public HBox buttons() {
+        return buttons;
+    }
+
+    /** Shows the bar and its buttons, or neither. */
+    public void showing(boolean works) {
+        Ui.visible(this, works);
+        Ui.visible(buttons, works);
+        if (!works) {
+            // A bar that runs to and fro would go on unseen.
+            bar.setProgress(0);
+        }
+    }
+
+    private void show(Job.@Nullable Snapshot s) {
+        if (s == null || !isVisible()) {
+            return;
+        }
+        bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
+        Duration left = s.left();
+        words.setText(Words.of(
+                        "plan.progress",
+                        s.step().isEmpty() ? s.title() : s.step(),
+                        Formats.number(s.files()),
+                        Formats.number(s.allFiles()),
+                        Formats.size(s.bytes()),
+                        Formats.size(s.allBytes()),
+                        Formats.size(s.rate()))
+                + (left == null ? "" : " · " + Words.of("job.left", Formats.duration(left))));
+        pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
+    }
+}
