@@ -235,10 +235,11 @@ public final class Finder {
         java.util.Set<Integer> erased = collected.numbers.isEmpty() ? java.util.Set.of() : query.erased(id);
         collected.numbers.removeIf(n -> erased.contains(n)
                 || line.version(n).filter(v -> fits(v, wanted.narrow())).isEmpty());
+        // A name belongs to all versions of its file: one of them has to be wanted.
+        boolean anyFits = line.versions().isEmpty() || line.versions().stream().anyMatch(v -> fits(v, wanted.narrow()));
         collected.said.removeIf(s -> s.number() > 0
-                && line.version(s.number())
-                        .filter(v -> fits(v, wanted.narrow()))
-                        .isEmpty());
+                ? line.version(s.number()).filter(v -> fits(v, wanted.narrow())).isEmpty()
+                : !anyFits);
         if (collected.numbers.isEmpty() && collected.said.isEmpty()) {
             return null;
         }
