@@ -27,7 +27,8 @@ class BackupDriveTest {
     @BeforeEach
     void start() throws IOException {
         open(100);
-        assertThat(ask.ask("PUT", "/sets/office", "{\"backup-keep\":\"1-month\"}", Map.of()).status())
+        assertThat(ask.ask("PUT", "/sets/office", "{\"backup-keep\":\"1-month\"}", Map.of())
+                        .status())
                 .isEqualTo(201);
     }
 
@@ -43,7 +44,10 @@ class BackupDriveTest {
     }
 
     private String begin(Instant at) throws IOException {
-        return ask.post("/sets/office/runs", "{\"at\":\"" + at + "\"}").json().path("id").asText();
+        return ask.post("/sets/office/runs", "{\"at\":\"" + at + "\"}")
+                .json()
+                .path("id")
+                .asText();
     }
 
     private Asking.Said add(String run, String path, String content) throws IOException {
@@ -51,7 +55,8 @@ class BackupDriveTest {
     }
 
     private void finish(String run) throws IOException {
-        assertThat(ask.post("/sets/office/runs/" + run + "/finish", "{}").status()).isEqualTo(200);
+        assertThat(ask.post("/sets/office/runs/" + run + "/finish", "{}").status())
+                .isEqualTo(200);
     }
 
     private JsonNode runs() throws IOException {
@@ -64,7 +69,8 @@ class BackupDriveTest {
         add(run, "a.txt", "one");
         assertThat(runs()).isEmpty();
         assertThat(ask.get("/sets").json().at("/0/unfinished").asText()).isEqualTo(START.toString());
-        JsonNode again = ask.post("/sets/office/runs", "{\"at\":\"" + START.plusSeconds(60) + "\"}").json();
+        JsonNode again = ask.post("/sets/office/runs", "{\"at\":\"" + START.plusSeconds(60) + "\"}")
+                .json();
         assertThat(again.path("id").asText()).isEqualTo(run);
         assertThat(again.path("at").asText()).isEqualTo(START.toString());
         assertThat(again.path("have")).hasSize(1);
@@ -81,14 +87,15 @@ class BackupDriveTest {
         String second = begin(START.plusSeconds(60));
         JsonNode missing = ask.post(
                         "/sets/office/runs/" + second + "/same",
-                        "[{\"path\":\"b.txt\",\"sha256\":\"" + Asking.hex("one") + "\"},{\"path\":\"c.txt\",\"sha256\":\""
-                                + Asking.hex("two") + "\"}]")
+                        "[{\"path\":\"b.txt\",\"sha256\":\"" + Asking.hex("one")
+                                + "\"},{\"path\":\"c.txt\",\"sha256\":\"" + Asking.hex("two") + "\"}]")
                 .json()
                 .path("missing");
         assertThat(missing).hasSize(1);
         assertThat(missing.get(0).asText()).isEqualTo("c.txt");
         finish(second);
-        assertThat(ask.get("/sets/office/runs/" + second + "/files/b.txt").text()).isEqualTo("one");
+        assertThat(ask.get("/sets/office/runs/" + second + "/files/b.txt").text())
+                .isEqualTo("one");
         assertThat(ask.get("/sets/office/runs/" + second + "/tree").json()).hasSize(1);
     }
 
@@ -96,7 +103,10 @@ class BackupDriveTest {
     void whatARunLeftOutIsTold() throws IOException {
         String run = begin(START);
         ask.post("/sets/office/runs/" + run + "/finish", "{\"skipped\":{\"huge.bin\":\"too large\"}}");
-        assertThat(ask.get("/sets/office/runs/" + run).json().at("/skipped/huge.bin").asText())
+        assertThat(ask.get("/sets/office/runs/" + run)
+                        .json()
+                        .at("/skipped/huge.bin")
+                        .asText())
                 .isEqualTo("too large");
         String whole = begin(START.plusSeconds(60));
         finish(whole);
@@ -107,7 +117,8 @@ class BackupDriveTest {
     void aRunCanBeGivenUpAndItsContentsGo() throws IOException {
         String run = begin(START);
         add(run, "a.txt", "one");
-        assertThat(ask.ask("DELETE", "/sets/office/runs/" + run, "", Map.of()).status()).isEqualTo(200);
+        assertThat(ask.ask("DELETE", "/sets/office/runs/" + run, "", Map.of()).status())
+                .isEqualTo(200);
         assertThat(ask.get("/sets/office/runs/" + run).status()).isEqualTo(404);
         assertThat(begin(START.plusSeconds(60))).isNotEqualTo(run);
         assertThat(ask.get("/state").json().path("used").asLong()).isZero();
@@ -170,7 +181,9 @@ class BackupDriveTest {
 
     @Test
     void whatIsAskedForWronglyIsRefusedByNumber() throws IOException {
-        assertThat(ask.ask("PUT", "/sets/office", "{}", Map.of()).status()).as("twice").isEqualTo(409);
+        assertThat(ask.ask("PUT", "/sets/office", "{}", Map.of()).status())
+                .as("twice")
+                .isEqualTo(409);
         assertThat(ask.ask("PUT", "/sets/a:b", "{}", Map.of()).status()).isEqualTo(400);
         assertThat(ask.get("/sets/nowhere/runs").status()).isEqualTo(404);
         assertThat(ask.get("/sets/office/runs/none/tree").status()).isEqualTo(404);

@@ -29,7 +29,8 @@ class FileServerTest {
         server = new FileServer(temp.resolve("server"), "ines", 1000);
         server.setClock(START);
         ask = new Asking(server, "ines");
-        assertThat(ask.ask("PUT", "/shares/Harvest", "{\"snapshot-every\":\"hand\"}", Map.of()).status())
+        assertThat(ask.ask("PUT", "/shares/Harvest", "{\"snapshot-every\":\"hand\"}", Map.of())
+                        .status())
                 .isEqualTo(201);
     }
 
@@ -71,12 +72,14 @@ class FileServerTest {
         put("plan.txt", "second", Map.of());
         put("new.txt", "later", Map.of());
         assertThat(tree("?snapshot=" + id)).hasSize(1);
-        assertThat(ask.get("/shares/Harvest/files/plan.txt?snapshot=" + id).text()).isEqualTo("first");
+        assertThat(ask.get("/shares/Harvest/files/plan.txt?snapshot=" + id).text())
+                .isEqualTo("first");
         assertThat(ask.get("/shares/Harvest/files/plan.txt").text()).isEqualTo("second");
         JsonNode all = ask.get("/shares/Harvest/snapshots").json();
         assertThat(all).hasSize(1);
         assertThat(all.at("/0/label").asText()).isEqualTo("before the press");
-        assertThat(ask.ask("DELETE", "/shares/Harvest/snapshots/" + id, "", Map.of()).status())
+        assertThat(ask.ask("DELETE", "/shares/Harvest/snapshots/" + id, "", Map.of())
+                        .status())
                 .isEqualTo(200);
         assertThat(ask.get("/shares/Harvest/tree?snapshot=" + id).status()).isEqualTo(404);
     }
@@ -99,9 +102,11 @@ class FileServerTest {
     void whatIsAskedOfAFileThatIsAnotherIsRefused() throws IOException {
         put("plan.txt", "first", Map.of());
         String first = '"' + Asking.hex("first") + '"';
-        assertThat(put("plan.txt", "second", Map.of("If-Match", first)).status()).isEqualTo(200);
+        assertThat(put("plan.txt", "second", Map.of("If-Match", first)).status())
+                .isEqualTo(200);
         assertThat(put("plan.txt", "third", Map.of("If-Match", first)).status()).isEqualTo(412);
-        assertThat(put("plan.txt", "third", Map.of("If-None-Match", "*")).status()).isEqualTo(412);
+        assertThat(put("plan.txt", "third", Map.of("If-None-Match", "*")).status())
+                .isEqualTo(412);
         assertThat(put("new.txt", "new", Map.of("If-None-Match", "*")).status()).isEqualTo(200);
         assertThat(put("gone.txt", "x", Map.of("If-Match", first)).status()).isEqualTo(412);
         assertThat(ask.ask("DELETE", "/shares/Harvest/files/plan.txt", "", Map.of("If-Match", first))
@@ -131,7 +136,8 @@ class FileServerTest {
     void theSameRequestTwiceIsDoneOnce() throws IOException {
         put("plan.txt", "first", Map.of("Idempotency-Key", "k1"));
         put("plan.txt", "second", Map.of("Idempotency-Key", "k2"));
-        assertThat(put("plan.txt", "first", Map.of("Idempotency-Key", "k1")).status()).isEqualTo(200);
+        assertThat(put("plan.txt", "first", Map.of("Idempotency-Key", "k1")).status())
+                .isEqualTo(200);
         assertThat(ask.get("/shares/Harvest/files/plan.txt").text()).isEqualTo("second");
     }
 }

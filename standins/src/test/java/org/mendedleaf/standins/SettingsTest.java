@@ -22,7 +22,8 @@ class SettingsTest {
         "2-years, 2028-01-31T08:00:00Z"
     })
     void whatIsKeptForATimeIsKeptUntilItIsOverInTheCalendar(String keep, String until) {
-        assertThat(Settings.keptUntil(Instant.parse("2026-01-31T08:00:00Z"), keep)).contains(Instant.parse(until));
+        assertThat(Settings.keptUntil(Instant.parse("2026-01-31T08:00:00Z"), keep))
+                .contains(Instant.parse(until));
     }
 
     @Test
@@ -42,7 +43,8 @@ class SettingsTest {
     @Test
     void whatIsNewGoesOverWhatWasAndNothingElseChanges() throws IOException {
         var before = Book.JSON.readTree("{\"a\":\"1\",\"b\":\"2\"}");
-        assertThat(Settings.merge(before, Book.JSON.readTree("{\"b\":\"3\",\"c\":\"4\"}")).toString())
+        assertThat(Settings.merge(before, Book.JSON.readTree("{\"b\":\"3\",\"c\":\"4\"}"))
+                        .toString())
                 .isEqualTo("{\"a\":\"1\",\"b\":\"3\",\"c\":\"4\"}");
         assertThat(before.path("b").asText()).isEqualTo("2");
         Settings settings = new Settings(before);

@@ -16,20 +16,14 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.recovery.FileWork;
-import org.mendedleaf.core.recovery.Renaming;
 import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
@@ -64,6 +58,7 @@ public final class FilesModel {
     private final LineActions lineActions;
     private final VersionActions versionActions;
     private final UndoActions undoActions;
+    private final FolderActions folderActions;
     private final ReadingModel reading;
     private final PickModel picking;
     private Navigator navigator = Navigator.NOWHERE;
@@ -79,6 +74,7 @@ public final class FilesModel {
         this.lineActions = new LineActions(context, line, this::say);
         this.versionActions = new VersionActions(context, line, this::say);
         this.undoActions = new UndoActions(context, this::say);
+        this.folderActions = new FolderActions(context, message::set);
         moment.addListener((o, a, b) -> {
             // What is ticked is ticked of one moment.
             ticks.clear();
@@ -569,30 +565,22 @@ public final class FilesModel {
 
     /** Says what taking a snapshot of the place asks for and costs. */
     void beforeSnapshot(Consumer<String> words) {
-        OpenPlace held = held();
-        context.background()
-                .run(
-                        () -> read(
-                                held,
-                                r -> Outlook.snapshotWords(
-                                        r, held.place(), context.clock().instant(), context.zone())),
-                        words,
-                        this::failed);
+        folderActions.beforeSnapshot(held(), words);
     }
 
     /** Takes a snapshot of the place that is looked at. */
     public void snapshot(String label) {
-        OpenPlace held = held();
-        context.jobs()
-                .start(
-                        Words.of("job.snapshot", held.place().where()),
-                        progress -> context.outsideWork(held).snapshot(label),
-                        cut -> {
-                            message.set(new Message(
-                                    Words.of("files.snapshot", held.place().where()), false, false));
-                            context.changed();
-                        },
-                        this::failed);
+        folderActions.snapshot(held(), label);
+    }
+
+    /** Gives a file or folder another name where it lies. */
+    public void rename(String path, String name) {
+        folderActions.rename(held(), path, name);
+    }
+
+    /** Removes the selected file from its folder. */
+    public void remove() {
+        folderActions.remove(held(), line.path());
     }
 
     /** Erases the chosen version in its system; the vault takes it first. */
@@ -620,50 +608,6 @@ public final class FilesModel {
     boolean canRename() {
         OpenPlace held = place.get();
         return held != null && !held.place().isOutside() && moment.get() == null;
-    }
-
-    /** Gives a file or folder another name where it lies, and captures that, so that its line goes on. */
-    public void rename(String path, String name) {
-        OpenPlace held = held();
-        context.jobs()
-                .start(
-                        Words.of("job.rename", RelativePath.name(path)),
-                        progress -> {
-                            String to = Renaming.rename(held.place(), path, name);
-                            if (held.place().versioning() == Versioning.ON) {
-                                new Capture(held.vault(), held.place(), context.clock(), context.authors())
-                                        .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), progress);
-                            }
-                            return to;
-                        },
-                        to -> {
-                            message.set(new Message(
-                                    Words.of("files.renamed", RelativePath.name(path), RelativePath.name(to)),
-                                    false,
-                                    false));
-                            context.changed();
-                        },
-                        this::failed);
-    }
-
-    /** Removes the selected file from its folder. */
-    public void remove() {
-        OpenPlace held = held();
-        String path = line.path();
-        String name = line.name();
-        context.jobs()
-                .start(
-                        Words.of("job.remove", name),
-                        progress -> context.work(held).remove(List.of(path)),
-                        (FileWork.Removal removal) -> {
-                            boolean done = removal.failed().isEmpty();
-                            message.set(
-                                    done
-                                            ? new Message(Words.of("files.removed", name), true, false)
-                                            : new Message(removal.failed().get(0), false, true));
-                            context.changed();
-                        },
-                        this::failed);
     }
 
     /** Undoes the last action in the vault of the place that is looked at. */

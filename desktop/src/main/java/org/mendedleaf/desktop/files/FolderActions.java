@@ -1,0 +1,104 @@
+package org.mendedleaf.desktop.files;
+
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.line.Versioning;
+import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.recovery.FileWork;
+import org.mendedleaf.core.recovery.Renaming;
+import org.mendedleaf.core.systems.Outlook;
+import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
+import org.mendedleaf.desktop.context.OpenPlace;
+
+/** What can be done with the folder that is looked at and the files in it, as jobs. */
+final class FolderActions {
+
+    private final AppContext context;
+    private final Consumer<FilesModel.Message> said;
+
+    FolderActions(AppContext context, Consumer<FilesModel.Message> said) {
+        this.context = context;
+        this.said = said;
+    }
+
+    /** Says what taking a snapshot of the place asks for and costs. */
+    void beforeSnapshot(OpenPlace held, Consumer<String> words) {
+        context.background()
+                .run(
+                        () -> {
+                            try (Reading reading = held.vault().read()) {
+                                return Outlook.snapshotWords(
+                                        reading, held.place(), context.clock().instant(), context.zone());
+                            }
+                        },
+                        words,
+                        this::failed);
+    }
+
+    /** Takes a snapshot of a place. */
+    void snapshot(OpenPlace held, String label) {
+        context.jobs()
+                .start(
+                        Words.of("job.snapshot", held.place().where()),
+                        progress -> context.outsideWork(held).snapshot(label),
+                        cut -> {
+                            said.accept(new FilesModel.Message(
+                                    Words.of("files.snapshot", held.place().where()), false, false));
+                            context.changed();
+                        },
+                        this::failed);
+    }
+
+    /** Gives a file or folder another name where it lies, and captures that, so that its line goes on. */
+    void rename(OpenPlace held, String path, String name) {
+        context.jobs()
+                .start(
+                        Words.of("job.rename", RelativePath.name(path)),
+                        progress -> {
+                            String to = Renaming.rename(held.place(), path, name);
+                            if (held.place().versioning() == Versioning.ON) {
+                                new Capture(held.vault(), held.place(), context.clock(), context.authors())
+                                        .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), progress);
+                            }
+                            return to;
+                        },
+                        to -> {
+                            said.accept(new FilesModel.Message(
+                                    Words.of("files.renamed", RelativePath.name(path), RelativePath.name(to)),
+                                    false,
+                                    false));
+                            context.changed();
+                        },
+                        this::failed);
+    }
+
+    /** Removes a file from its folder. */
+    void remove(OpenPlace held, String path) {
+        String name = RelativePath.name(path);
+        context.jobs()
+                .start(
+                        Words.of("job.remove", name),
+                        progress -> context.work(held).remove(List.of(path)),
+                        (FileWork.Removal removal) -> {
+                            boolean done = removal.failed().isEmpty();
+                            said.accept(
+                                    done
+                                            ? new FilesModel.Message(Words.of("files.removed", name), true, false)
+                                            : new FilesModel.Message(
+                                                    removal.failed().get(0), false, true));
+                            context.changed();
+                        },
+                        this::failed);
+    }
+
+    private void failed(Exception e) {
+        said.accept(new FilesModel.Message(Failures.words(e), false, true));
+        context.changed();
+    }
+}
