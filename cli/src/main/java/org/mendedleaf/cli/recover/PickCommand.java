@@ -17,6 +17,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.pick.Picking;
 import org.mendedleaf.core.recovery.PutResult;
@@ -91,7 +92,7 @@ public final class PickCommand extends Base {
     }
 
     private int put(Located located, Picking.Outcome outcome, String said) throws IOException {
-        Path made = Files.createTempFile("mended-leaf-pick", "");
+        Path made = TemporaryFiles.file("");
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             Files.write(made, outcome.content());
             String note = Picking.note(said, outcome.taken());

@@ -19,6 +19,7 @@ import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.intake.Announcer;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
@@ -131,7 +132,7 @@ public final class PutCommand extends Base {
 
     /** What is piped in goes in under the name that it will have. */
     private int pipedIn(Path target) throws IOException {
-        Path folder = Files.createTempDirectory("mended-leaf-put");
+        Path folder = TemporaryFiles.folder();
         Path file = folder.resolve(target.getFileName());
         try {
             Files.copy(surroundings.rawIn(), file);

@@ -10,6 +10,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.Map;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -101,7 +102,7 @@ final class CatalogueCopy {
         Path folder;
         try {
             // Readable for its owner only, as all temporary folders of Java.
-            folder = Files.createTempDirectory("mended-leaf-catalogue");
+            folder = TemporaryFiles.folder();
         } catch (IOException e) {
             throw new VaultException.Full(vault.root(), e);
         }

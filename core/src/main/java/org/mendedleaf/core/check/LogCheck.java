@@ -20,6 +20,7 @@ import org.mendedleaf.core.catalogue.Catalogue;
 import org.mendedleaf.core.catalogue.ChangeLog;
 import org.mendedleaf.core.catalogue.Migrations;
 import org.mendedleaf.core.catalogue.Sql;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
@@ -85,7 +86,7 @@ final class LogCheck {
         Path temporary = null;
         try {
             boolean large = replay.changeLogBytes() > IN_MEMORY;
-            temporary = large ? Files.createTempDirectory("mended-leaf-check") : null;
+            temporary = large ? TemporaryFiles.folder() : null;
             String url = temporary == null ? "jdbc:sqlite::memory:" : "jdbc:sqlite:" + temporary.resolve("log.db");
             try (Connection connection = DriverManager.getConnection(url)) {
                 if (large) {

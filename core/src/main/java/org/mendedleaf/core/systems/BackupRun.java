@@ -20,6 +20,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Present;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
@@ -245,7 +246,7 @@ public final class BackupRun {
 
     private void send(BackupTarget target, BackupTarget.Run run, Item item, Map<String, Digest> digests)
             throws IOException {
-        Path temp = Files.createTempFile("mended-leaf", ".content");
+        Path temp = TemporaryFiles.file(".content");
         try {
             try (Reading reading = vault.read();
                     FileChannel out = FileChannel.open(temp, StandardOpenOption.WRITE)) {

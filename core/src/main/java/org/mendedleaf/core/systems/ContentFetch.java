@@ -13,6 +13,7 @@ import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.check.DamagedChunks;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
@@ -57,7 +58,7 @@ public final class ContentFetch {
                                 v.recipe(), v.size(), v.digest(), v.sha256().orElse(null)));
             }
         }
-        Path temp = Files.createTempFile("mended-leaf", ".content");
+        Path temp = TemporaryFiles.file(".content");
         try {
             download(point, version, temp, progress);
             StoredContent content = store(version, temp, !there);
@@ -109,7 +110,7 @@ public final class ContentFetch {
         if (version.size() > most) {
             return Optional.empty();
         }
-        Path temp = Files.createTempFile("mended-leaf", ".content");
+        Path temp = TemporaryFiles.file(".content");
         try {
             toFile(version, temp, Progress.NONE);
             return Optional.of(Files.readAllBytes(temp));

@@ -26,6 +26,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.ScanStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.CheckOut;
@@ -458,7 +459,7 @@ public final class Mirror {
                 Words.of("mirror.fetch", place.where()),
                 changed.size(),
                 changed.stream().mapToLong(OutsideSystem.InTree::size).sum());
-        Path temp = Files.createTempDirectory("mended-leaf");
+        Path temp = TemporaryFiles.folder();
         try {
             long points = 0;
             for (int from = 0; from < Math.max(1, changed.size()) && !progress.isCancelled(); from += GROUP) {

@@ -24,6 +24,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
@@ -227,7 +228,7 @@ public final class OutsideWork implements FileWork {
 
     /** Puts the content of a version in under a path, from wherever it is held. */
     void putContent(String path, Version v, String note) throws IOException {
-        Path temp = Files.createTempFile("mended-leaf", ".content");
+        Path temp = TemporaryFiles.file(".content");
         try {
             fetch.toFile(v, temp, Progress.NONE);
             Instant modified = Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));
@@ -441,7 +442,7 @@ public final class OutsideWork implements FileWork {
         if (cut.isPresent() && system.takeBack(name, cut.get().point(), item.target(), key())) {
             return;
         }
-        Path temp = Files.createTempFile("mended-leaf", ".content");
+        Path temp = TemporaryFiles.file(".content");
         try {
             fetch.toFile(v, temp, Progress.NONE);
             Instant modified = Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000));

@@ -57,6 +57,7 @@ public final class AppContext implements AutoCloseable {
     private final Clock clock;
     private final Background background;
     private final Jobs jobs;
+    private final OpenedCopies openedCopies;
     private final SimpleObjectProperty<Notice> notice = new SimpleObjectProperty<>(new Notice("", false));
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
@@ -78,6 +79,7 @@ public final class AppContext implements AutoCloseable {
         this.book = new SystemRegistry(settings, Systems.OPENER, this.clock, Retry.DEFAULT);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);
+        this.openedCopies = new OpenedCopies(settings.folder().resolve("opened"));
     }
 
     /**
@@ -117,6 +119,11 @@ public final class AppContext implements AutoCloseable {
         return background;
     }
 
+    /** Copies that were made for other programs to open. */
+    public OpenedCopies openedCopies() {
+        return openedCopies;
+    }
+
     /** Long work. */
     public Jobs jobs() {
         return jobs;
@@ -146,6 +153,7 @@ public final class AppContext implements AutoCloseable {
     public void open(Runnable ready) {
         background.run(
                 () -> {
+                    openedCopies.clean();
                     List<OpenPlace> found = new ArrayList<>();
                     StringBuilder wrong = new StringBuilder();
                     for (Path folder : settings.vaults()) {
@@ -406,6 +414,7 @@ public final class AppContext implements AutoCloseable {
     @Override
     public void close() {
         jobs.close();
+        openedCopies.clean();
         services.close();
         background.close();
         for (OpenVault vault : vaults.values()) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import javafx.scene.Node;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MenuButton;
@@ -235,6 +236,22 @@ public final class FilesView extends BorderPane {
     /** Puts a way to ask for several files in place. */
     public void setFilesAsk(Supplier<Optional<List<File>>> ask) {
         filesAsk = ask;
+    }
+
+    /** Gives the large view a key, if it is open and something beside it has the keys, as after what had them is gone. */
+    public void keyBesideReading(KeyEvent e) {
+        if (!model.reading().openProperty().get() || isTyping()) {
+            return;
+        }
+        for (Node at = getScene().getFocusOwner(); at != null; at = at.getParent()) {
+            if (at == reading) {
+                return;
+            }
+        }
+        reading.key(e);
+        if (e.isConsumed() && model.reading().openProperty().get()) {
+            reading.focus();
+        }
     }
 
     /** Gives the listing the keys. */

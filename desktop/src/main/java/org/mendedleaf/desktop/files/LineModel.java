@@ -310,10 +310,11 @@ public final class LineModel {
             choose(null);
             return;
         }
-        boolean grew = before == null
+        // Who looks at the newest version goes on with the next; who looks at an older one is not torn away from it.
+        boolean follows = before == null
                 || before.id() != now.id()
-                || before.versions().size() != now.versions().size();
-        Optional<Version> still = was == null || grew
+                || before.versions().size() != now.versions().size() && isNewest(before, was);
+        Optional<Version> still = was == null || follows
                 ? Optional.empty()
                 : found.flatMap(m -> m.point(was.line(), was.number())).flatMap(MergedPoint::version);
         Version first = wanted;
@@ -328,6 +329,13 @@ public final class LineModel {
         }
         loadChanges(now);
         loadOthers(now);
+    }
+
+    private static boolean isNewest(Line line, @Nullable Version version) {
+        return version == null
+                || line.newest()
+                        .map(n -> n.number() == version.number() && n.line() == version.line())
+                        .orElse(true);
     }
 
     /** Equal contents elsewhere are known only when the digests are, which may take reading the contents. */

@@ -17,6 +17,7 @@ import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Comparison.Change;
 import org.mendedleaf.core.compare.Side;
+import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
@@ -230,7 +231,7 @@ public final class PickModel {
         Outcome found = outcome(wish);
         Picking.Outcome outcome = found.outcome();
         Line l = wish.line();
-        Path made = Files.createTempFile("mended-leaf-pick", "");
+        Path made = TemporaryFiles.file("");
         try {
             Files.write(made, outcome.content());
             Revision revision = new Revision(made, l.path(), Picking.note(found.from(), outcome.taken()));

@@ -210,7 +210,8 @@ final class ReadingView extends BorderPane {
         }
     }
 
-    private void key(KeyEvent e) {
+    /** What a key does here. */
+    void key(KeyEvent e) {
         boolean control = e.isShortcutDown();
         if (e.getCode() == KeyCode.ESCAPE) {
             close();

@@ -16,6 +16,7 @@ import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.OpenedCopies;
 import org.mendedleaf.desktop.files.FilesModel.Message;
 
 /**
@@ -107,6 +108,7 @@ final class VersionActions {
                             return version;
                         },
                         v -> {
+                            context.openedCopies().forget(held, version.line(), List.of(version.number()));
                             said.accept(new Message(
                                     Words.of(
                                             "files.erased",
@@ -136,17 +138,14 @@ final class VersionActions {
 
     void openCopy(OpenPlace held, Version version, Consumer<Path> done) {
         Asked asked = asked(held, version);
-        Path into = context.settings().folder().resolve("opened");
         context.jobs()
                 .start(
                         Words.of("job.copy", asked.name()),
                         progress -> {
-                            Path copy = new FolderRestore(held.vault(), into)
+                            OpenedCopies opened = context.openedCopies();
+                            Path copy = new FolderRestore(held.vault(), opened.folder())
                                     .copy(fetched(asked, progress), context.zone(), progress);
-                            if (!copy.toFile().setReadOnly()) {
-                                org.slf4j.LoggerFactory.getLogger(VersionActions.class)
-                                        .debug("{} stays writable", copy);
-                            }
+                            opened.add(held, version, copy);
                             return copy;
                         },
                         done,

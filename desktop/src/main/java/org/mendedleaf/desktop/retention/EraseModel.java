@@ -75,6 +75,8 @@ public final class EraseModel {
                         Words.of("job.erase", line.name()),
                         progress -> erasing().erase(line.id(), what, number, progress),
                         d -> {
+                            context.openedCopies()
+                                    .forget(held, line.id(), d.consequences().numbers());
                             done.accept(Words.of(
                                     "erase.done",
                                     d.consequences().numbers().size(),

@@ -348,6 +348,12 @@ public final class Shell extends BorderPane {
     }
 
     private void key(KeyEvent e) {
+        if (middle.getChildren().contains(filesView)) {
+            filesView.keyBesideReading(e);
+        }
+        if (e.isConsumed()) {
+            return;
+        }
         if (e.isAltDown() && e.getCode() == KeyCode.DIGIT1) {
             showFiles();
         } else if (e.isAltDown() && e.getCode() == KeyCode.DIGIT2) {

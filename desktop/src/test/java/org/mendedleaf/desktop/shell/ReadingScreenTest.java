@@ -88,6 +88,20 @@ class ReadingScreenTest extends WindowTest {
     }
 
     @Test
+    void theLargeViewHearsItsKeysWhateverHasThemBesideIt() throws Exception {
+        openReading();
+        eventually("what the newest changed", () -> words().startsWith("version 3, then version 4: "));
+        robot.interact(() -> robot.lookup("#tab-mend").query().requestFocus());
+        robot.push(KeyCode.CONTROL, KeyCode.DOWN);
+        eventually("what the third changed", () -> words().startsWith("version 2, then version 3: "));
+        robot.push(KeyCode.CONTROL, KeyCode.DOWN);
+        eventually("what the second changed", () -> words().startsWith("version 1, then version 2: "));
+        robot.interact(() -> robot.lookup("#tab-mend").query().requestFocus());
+        robot.push(KeyCode.ESCAPE);
+        eventually("the listing again", () -> visible("#listing") && !visible("#reading"));
+    }
+
+    @Test
     void whatItIsComparedWithCanBeChosen() throws Exception {
         openReading();
         robot.interact(() -> app.shell()
