@@ -56,11 +56,6 @@ public record Line(long id, Place place, String path, Optional<Instant> removed,
         return version(number).map(Version::label).orElse(number == 0 ? "" : Integer.toString(number));
     }
 
-    /** Whether any of its versions is a draft, or was called otherwise than by its number. */
-    public boolean hasEditions() {
-        return versions().stream().anyMatch(v -> !v.edition().equals(Edition.whole(v.number())));
-    }
-
     /** How a version of it came here, as a message. */
     public String originWords(Version v) {
         return v.origin() == Origin.RESTORED && v.source() == 0

@@ -1,19 +1,11 @@
 package org.mendedleaf.core.preview;
 
-import java.io.IOException;
-import java.io.StringReader;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVParser;
-import org.apache.commons.csv.CSVRecord;
 import org.apache.tika.Tika;
 
 /** Reads contents as text and as tables, and tells what they are. */
@@ -58,38 +50,5 @@ public final class Contents {
         } catch (CharacterCodingException e) {
             return Optional.empty();
         }
-    }
-
-    /** Whether a file of this name holds a table as text. */
-    public static boolean isTable(String name) {
-        String lower = name.toLowerCase(Locale.ROOT);
-        return lower.endsWith(".csv") || lower.endsWith(".tsv");
-    }
-
-    /** The rows of a table, or nothing when the text is no table (RFC 4180, with the separator that fits best). */
-    public static Optional<List<List<String>>> rows(String text) {
-        String firstLine = text.lines().findFirst().orElse("");
-        char separator = ',';
-        for (char c : new char[] {';', '\t', '|'}) {
-            separator = count(firstLine, c) > count(firstLine, separator) ? c : separator;
-        }
-        CSVFormat format = CSVFormat.DEFAULT
-                .builder()
-                .setDelimiter(separator)
-                .setIgnoreEmptyLines(true)
-                .get();
-        List<List<String>> rows = new ArrayList<>();
-        try (CSVParser parser = CSVParser.parse(new StringReader(text), format)) {
-            for (CSVRecord row : parser) {
-                rows.add(List.copyOf(row.toList()));
-            }
-            return Optional.of(rows);
-        } catch (IOException | java.io.UncheckedIOException | IllegalStateException e) {
-            return Optional.empty();
-        }
-    }
-
-    private static long count(String text, char c) {
-        return text.chars().filter(x -> x == c).count();
     }
 }

@@ -12,9 +12,6 @@ public sealed interface Detail {
     /** Nothing is chosen. */
     record None() implements Detail {}
 
-    /** It is being read. */
-    record Loading() implements Detail {}
-
     /** It cannot be shown, and why. */
     record Failed(String words) implements Detail {}
 

@@ -259,11 +259,6 @@ public final class FilesModel {
         return message.getReadOnlyProperty();
     }
 
-    /** When the place was first captured; null before it was. */
-    public ReadOnlyObjectProperty<@Nullable Instant> beginningProperty() {
-        return beginning.getReadOnlyProperty();
-    }
-
     /** Goes to a place, and to the folder in it that was looked at last. */
     public void open(OpenPlace held, String inFolder) {
         place.set(held);

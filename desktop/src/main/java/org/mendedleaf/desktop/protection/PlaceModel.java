@@ -50,11 +50,6 @@ public final class PlaceModel {
         this.question = context.background().new Newest();
     }
 
-    /** The place; null for none, and for a folder. */
-    public ReadOnlyObjectProperty<Coverage.@Nullable Row> rowProperty() {
-        return row.getReadOnlyProperty();
-    }
-
     /** The settings as they might be. */
     public ReadOnlyObjectProperty<PlaceSettings> draftProperty() {
         return draft.getReadOnlyProperty();
