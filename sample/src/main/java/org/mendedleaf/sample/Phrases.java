@@ -111,7 +111,7 @@ enum Phrases {
         return made;
     }
 
-    /** One sentence. */
+    /** A sentence as somebody in the office would write it; the same for the same numbers. */
     String sentence(Random random) {
         return sentence(random, random.nextInt(sentences.length));
     }

@@ -11,7 +11,7 @@ public final class OwnClock extends Clock {
 
     private volatile Duration offset = Duration.ZERO;
 
-    /** Sets it. */
+    /** Lets it go on from this moment. */
     public void set(Instant now) {
         offset = Duration.between(Clock.systemUTC().instant(), now);
     }

@@ -120,7 +120,7 @@ public abstract class StandIn implements AutoCloseable {
         return faults;
     }
 
-    /** Sets its clock. */
+    /** Lets its clock go on from this moment, also after it was started again. */
     public void setClock(Instant now) throws IOException {
         clock.set(now);
         remember();

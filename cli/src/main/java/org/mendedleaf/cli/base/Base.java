@@ -142,7 +142,7 @@ public abstract class Base implements Callable<Integer> {
         return all;
     }
 
-    /** Work with one vault. */
+    /** What a command does with each vault in turn; returns its exit code. */
     protected interface VaultWork {
         /** Returns an exit code. */
         public int with(Path folder, OpenVault open) throws Exception;

@@ -29,7 +29,7 @@ abstract class CopyVaultBase extends Base {
         return new Copies(open, clock(), who());
     }
 
-    /** Work with one copy. */
+    /** What a command does with the copy that was named. */
     interface CopyWork {
         /** Returns an exit code. */
         int with(Copies copies, CopyStatus status) throws IOException;

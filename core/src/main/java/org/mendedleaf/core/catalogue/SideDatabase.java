@@ -63,7 +63,7 @@ public abstract class SideDatabase implements AutoCloseable {
         return new IOException(Words.of("find.index.failed", where, String.valueOf(e.getMessage())), e);
     }
 
-    /** The file. */
+    /** Where it lies, beside the catalogue. */
     protected final Path file() {
         return file;
     }
@@ -88,7 +88,7 @@ public abstract class SideDatabase implements AutoCloseable {
 
     /** Takes rows. */
     protected interface Taker {
-        /** Takes one. */
+        /** Is given each row in turn; the row is gone afterwards. */
         void take(ResultSet row) throws SQLException;
     }
 

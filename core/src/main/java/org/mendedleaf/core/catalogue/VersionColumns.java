@@ -146,7 +146,7 @@ public class VersionColumns {
         return firstOf[line];
     }
 
-    /** Id of a line. */
+    /** What a line is called in the catalogue, by its place among the lines here. */
     public final long lineId(int line) {
         return lineIds[line];
     }
@@ -166,7 +166,7 @@ public class VersionColumns {
         return folderById(lineFolders[line]);
     }
 
-    /** A folder by its id. */
+    /** A folder that a line is in, or was; refuses an id that no folder of the vault has. */
     public final Folder folderById(long id) {
         Folder found = folders.get(id);
         if (found == null) {

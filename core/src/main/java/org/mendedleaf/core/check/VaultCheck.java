@@ -36,7 +36,7 @@ public final class VaultCheck {
 
     private final OpenVault vault;
 
-    /** A check of this vault. */
+    /** A check of this vault, which may go on being written to meanwhile. */
     public VaultCheck(OpenVault vault) {
         this.vault = vault;
     }

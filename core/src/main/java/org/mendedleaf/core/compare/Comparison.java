@@ -129,7 +129,7 @@ public sealed interface Comparison {
     /** A column: its number in the earlier and in the later sheet, from 0; -1 when one has none. */
     record Column(Mark mark, int before, int after) {}
 
-    /** A sheet. */
+    /** What became of one sheet: its name as it is now, and its columns and rows of both sides in one order. */
     record SheetChange(String name, Mark mark, List<Column> columns, List<RowChange> rows) {
         /** Copies the lists. */
         public SheetChange {

@@ -37,7 +37,7 @@ public final class Arrivals {
      */
     public record Arrival(Path file, long size, Instant came, boolean likely) {
 
-        /** Its name. */
+        /** What the file is called where it arrived. */
         public String name() {
             return String.valueOf(file.getFileName());
         }

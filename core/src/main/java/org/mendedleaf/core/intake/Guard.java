@@ -77,7 +77,7 @@ public final class Guard {
     /** An earlier version: its number, and what it is called. */
     record Earlier(int number, String label) {}
 
-    /** Judges. */
+    /** What is thought of a content, with the reasons that speak against it first. */
     static Judgement judge(Question q, Instant now, ZoneId zone) {
         List<Reason> reasons = new ArrayList<>();
         Target t = q.target();

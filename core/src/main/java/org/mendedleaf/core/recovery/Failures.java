@@ -18,7 +18,7 @@ public final class Failures {
         return thrown instanceof Exception e ? e : new IllegalStateException(Words.of("cli.defect", thrown), thrown);
     }
 
-    /** The words. */
+    /** What went wrong, as a message for whoever asked for the work. */
     public static String words(Throwable e) {
         if (Durable.saysFull(e)) {
             return Words.of("failure.full");

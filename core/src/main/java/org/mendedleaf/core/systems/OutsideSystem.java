@@ -58,7 +58,7 @@ public interface OutsideSystem {
             Role role,
             Optional<Instant> unfinished) {}
 
-    /** Its places. */
+    /** The places that we may see there, with what it says of each; asked anew each time. */
     List<OutsidePlace> places() throws IOException;
 
     /** Makes a place. */
@@ -259,7 +259,7 @@ public interface OutsideSystem {
         throw unable();
     }
 
-    /** Ends that. */
+    /** Ends a check-out: handed back with what was done, given up, or ended for somebody else. */
     default void endCheckOut(String place, String path, CheckOutEnd end, String key) throws IOException {
         throw unable();
     }

@@ -68,7 +68,7 @@ public final class DocumentPane extends BorderPane {
     /** Makes what is to be shown, anew whenever somebody chooses to see it in another way. */
     @FunctionalInterface
     public interface Maker {
-        /** Makes it. */
+        /** What is shown, made anew whenever somebody chooses how. */
         Shown make(DocumentViews.Choices choices);
     }
 

@@ -72,7 +72,7 @@ public sealed interface Detail {
      */
     record Notes(Version version, LineRemarks said) implements Detail {}
 
-    /** One fact. */
+    /** Something that is told of a version beside its content, such as its size. */
     record Fact(String name, String value) {}
 
     /** Which of them is wanted. */

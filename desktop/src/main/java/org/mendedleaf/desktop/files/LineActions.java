@@ -102,7 +102,7 @@ public final class LineActions {
         });
     }
 
-    /** Gives it up. */
+    /** Gives the check-out up: what was done stays as drafts. */
     public void giveUp() {
         start("job.checkIn", false, (work, path) -> {
             work.giveUp(path);

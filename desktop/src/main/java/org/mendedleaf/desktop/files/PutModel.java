@@ -83,7 +83,7 @@ public final class PutModel {
         return drafts;
     }
 
-    /** The note. */
+    /** What shall stand at the version that is put in. */
     public StringProperty noteProperty() {
         return note;
     }
@@ -122,7 +122,7 @@ public final class PutModel {
         lookAtPlace(of);
     }
 
-    /** Closes it. */
+    /** Puts nothing in, and forgets what was chosen. */
     public void close() {
         open.set(false);
         arrivalsQuestion.drop();

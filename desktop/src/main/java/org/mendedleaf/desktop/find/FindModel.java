@@ -66,7 +66,7 @@ public final class FindModel {
         OpenPlace held();
     }
 
-    /** A file. */
+    /** A file that was found, and the place that it is in. */
     public record OfFile(OpenPlace held, Finder.FileHit file) implements Hit {}
 
     /** A snapshot whose label holds the words. */

@@ -53,7 +53,7 @@ public final class JournalModel {
      * @param undoable whether it can be undone now
      */
     public record Row(@Nullable OpenPlace held, JournalQuery.Entry entry, boolean undoable) {
-        /** Its files. */
+        /** What the action did to each file; none of one that is no action on files. */
         List<Action.Item> files() {
             return entry.action().map(Action::items).orElse(List.of());
         }

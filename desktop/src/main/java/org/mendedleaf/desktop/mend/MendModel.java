@@ -61,7 +61,7 @@ public final class MendModel {
 
     /** A finding in the place that is held open. */
     public record Row(OpenPlace held, Findings.Listed listed) {
-        /** Its finding. */
+        /** What looks wrong. */
         Finding finding() {
             return listed.found().finding();
         }

@@ -27,7 +27,7 @@ public final class FolderRulesModel {
     private final ReadOnlyObjectWrapper<@Nullable PlaceRules> rules = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
-    /** The rules of this folder. */
+    /** Begins to read what counts in this folder. */
     public FolderRulesModel(AppContext context, OpenPlace held) {
         this.context = context;
         this.held = held;

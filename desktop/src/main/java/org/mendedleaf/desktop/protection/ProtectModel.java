@@ -66,12 +66,12 @@ public final class ProtectModel {
         look();
     }
 
-    /** The folder. */
+    /** Which folder shall be protected, as it is typed. */
     public StringProperty folderProperty() {
         return folder;
     }
 
-    /** The vault. */
+    /** Where its past shall be kept, as it is typed. */
     public StringProperty vaultProperty() {
         return vault;
     }

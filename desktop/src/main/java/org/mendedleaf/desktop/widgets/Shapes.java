@@ -58,7 +58,7 @@ public final class Shapes {
         return path(CUT, "shape-cut");
     }
 
-    /** A folder. */
+    /** The sign of a folder, in the colours of the style sheet. */
     public static Node folder() {
         return path(FOLDER, "shape-folder");
     }
