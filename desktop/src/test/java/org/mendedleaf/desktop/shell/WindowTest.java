@@ -14,6 +14,7 @@ import java.util.concurrent.Callable;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javafx.scene.Node;
+import javafx.scene.Scene;
 import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
@@ -134,8 +135,34 @@ abstract class WindowTest {
                 }
             });
         } catch (TimeoutException e) {
-            throw new AssertionError("expected " + what + ", and meanwhile" + atWork(), e);
+            throw new AssertionError("expected " + what + "; " + screen() + "\nmeanwhile" + atWork(), e);
         }
+    }
+
+    /** What has the keys, and what stands on the screen, for the words of a failure. */
+    private static String screen() {
+        StringBuilder all = new StringBuilder();
+        for (javafx.stage.Window window : javafx.stage.Window.getWindows()) {
+            Scene scene = window.getScene();
+            all.append("the keys are with ").append(scene == null ? null : scene.getFocusOwner());
+            if (scene != null) {
+                scene.getRoot().lookupAll(".label").stream()
+                        .filter(n -> n instanceof Labeled l && !l.getText().isBlank() && shown(n))
+                        .limit(150)
+                        .forEach(n -> all.append(" | ").append(((Labeled) n).getText()));
+            }
+            all.append('\n');
+        }
+        return all.toString();
+    }
+
+    private static boolean shown(Node node) {
+        for (Node at = node; at != null; at = at.getParent()) {
+            if (!at.isVisible()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** What the threads of the program are doing, for the words of a failure. */
