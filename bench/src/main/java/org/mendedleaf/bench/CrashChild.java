@@ -258,12 +258,12 @@ final class CrashChild {
             }
         }
         capture();
-        List<RestoreItem> wishes = new ArrayList<>();
+        List<RestoreItem> requested = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (String path : paths) {
                 List<Version> all = reading.line(place, path).orElseThrow().versions();
                 if (all.size() > 1 && !all.get(1).recipe().isElsewhere()) {
-                    wishes.add(new RestoreItem(all.get(1), path));
+                    requested.add(new RestoreItem(all.get(1), path));
                 }
             }
         }
@@ -272,7 +272,7 @@ final class CrashChild {
                 .restore(
                         new RestoreRequest(
                                 ActionKind.MENDED,
-                                wishes,
+                                requested,
                                 Collisions.all(Collision.REPLACE),
                                 List.of(),
                                 List.of(),

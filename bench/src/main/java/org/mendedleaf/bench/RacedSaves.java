@@ -134,7 +134,7 @@ public final class RacedSaves {
             Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
             Map<String, String> all = new HashMap<>();
             for (int round = 0; round < rounds; round++) {
-                List<RestoreItem> wishes = prepare(vault, place, desk, clock, authors, round);
+                List<RestoreItem> requested = prepare(vault, place, desk, clock, authors, round);
                 for (int f = 0; f < FILES; f++) {
                     String content = "save-" + round + "-" + f + "-" + random.nextInt(1000);
                     all.put(content, "file" + f);
@@ -143,9 +143,9 @@ public final class RacedSaves {
                 }
                 Recovery recovery = new Recovery(vault, place, clock, authors, "Tomas");
                 if (random.nextInt(4) == 0) {
-                    recovery.remove(wishes.stream().map(RestoreItem::target).toList());
+                    recovery.remove(requested.stream().map(RestoreItem::target).toList());
                 } else {
-                    recovery.restore(wishes, Collision.REPLACE, Progress.NONE);
+                    recovery.restore(requested, Collision.REPLACE, Progress.NONE);
                 }
                 for (int f = 0; f < FILES; f++) {
                     said.readLine();
@@ -165,14 +165,14 @@ public final class RacedSaves {
             Files.writeString(desk.resolve("file" + f), "before round " + round + " in " + f);
         }
         new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
-        List<RestoreItem> wishes = new ArrayList<>();
+        List<RestoreItem> requested = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (int f = 0; f < FILES; f++) {
                 Line line = reading.line(place, "file" + f).orElseThrow();
-                wishes.add(new RestoreItem(line.version(1).orElseThrow(), "file" + f));
+                requested.add(new RestoreItem(line.version(1).orElseThrow(), "file" + f));
             }
         }
-        return wishes;
+        return requested;
     }
 
     private List<String> lost(

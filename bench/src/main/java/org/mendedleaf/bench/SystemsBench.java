@@ -65,11 +65,11 @@ final class SystemsBench {
                     store.address(),
                     store.token("bench"),
                     vault.folder().root()));
-            SystemRegistry book = new SystemRegistry(home, Systems.OPENER, clock, Retry.DEFAULT);
-            SystemConnector connecting = new SystemConnector(home, book, clock);
-            listing(store, vault, home, book, connecting, clock);
+            SystemRegistry registry = new SystemRegistry(home, Systems.OPENER, clock, Retry.DEFAULT);
+            SystemConnector connecting = new SystemConnector(home, registry, clock);
+            listing(store, vault, home, registry, connecting, clock);
             for (int delay : new int[] {0, 20}) {
-                transfers(store, vault, home, book, connecting, clock, delay);
+                transfers(store, vault, home, registry, connecting, clock, delay);
             }
         }
     }
@@ -92,7 +92,7 @@ final class SystemsBench {
             ObjectStore store,
             OpenVault vault,
             UserSettings home,
-            SystemRegistry book,
+            SystemRegistry registry,
             SystemConnector connecting,
             Clock clock)
             throws Exception {
@@ -105,7 +105,7 @@ final class SystemsBench {
         for (int i = 0; i < ROUNDS; i++) {
             bare = seconds(() -> pages(client, store));
         }
-        Mirror mirror = new Mirror(vault, place, book.system(place), clock);
+        Mirror mirror = new Mirror(vault, place, registry.system(place), clock);
         double first = seconds(() -> mirror.run(Progress.NONE));
         double[] again = new double[ROUNDS];
         double[] theirs = new double[ROUNDS];
@@ -157,7 +157,7 @@ final class SystemsBench {
             ObjectStore store,
             OpenVault vault,
             UserSettings home,
-            SystemRegistry book,
+            SystemRegistry registry,
             SystemConnector connecting,
             Clock clock,
             int delay)
@@ -186,7 +186,7 @@ final class SystemsBench {
                 }
             });
             Place place = place(connecting, home, vault, "ours " + delay + " " + i);
-            OutsideWork work = new OutsideWork(vault, place, book, clock, "bench");
+            OutsideWork work = new OutsideWork(vault, place, registry, clock, "bench");
             ours[i] = seconds(() -> {
                 PutResult result = work.put(revisions, Progress.NONE);
                 if (!result.failed().isEmpty()) {

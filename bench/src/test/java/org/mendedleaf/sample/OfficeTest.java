@@ -208,7 +208,7 @@ class OfficeTest {
         assertThat(home.connections())
                 .extracting(Connection::name)
                 .containsExactlyInAnyOrder("Library", "Archive", "Server", "Drive");
-        SystemRegistry book =
+        SystemRegistry registry =
                 new SystemRegistry(home, Systems.OPENER, Clock.fixed(Office.TODAY, ZoneOffset.UTC), Retry.DEFAULT);
         try (OpenVault vault = OpenVault.open(Office.vault(folder), "test", Duration.ZERO)) {
             Line log;
@@ -216,7 +216,7 @@ class OfficeTest {
                 log = reading.line(reading.places().get(0), Furniture.HARVEST + "Press log.csv")
                         .orElseThrow();
             }
-            assertThat(MergedLine.of(vault, log, book, true).others())
+            assertThat(MergedLine.of(vault, log, registry, true).others())
                     .extracting(l -> l.place().where())
                     .containsExactlyInAnyOrder("Drive:Front desk", "Server:Harvest", "Archive:Press logs");
             Coverage.Row drive = Coverage.of(vault, Office.TODAY, java.time.ZoneOffset.UTC).stream()

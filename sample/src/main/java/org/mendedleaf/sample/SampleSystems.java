@@ -57,7 +57,7 @@ final class SampleSystems {
     private final OpenVault vault;
     private final Place desk;
     private final StandIns outside;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private Instant now = Office.TODAY.minus(Duration.ofDays(60));
 
     private SampleSystems(UserSettings home, OpenVault vault, Place desk, StandIns outside) {
@@ -65,7 +65,7 @@ final class SampleSystems {
         this.vault = vault;
         this.desk = desk;
         this.outside = outside;
-        this.book = new SystemRegistry(home, Systems.OPENER, clock(), Retry.DEFAULT);
+        this.registry = new SystemRegistry(home, Systems.OPENER, clock(), Retry.DEFAULT);
     }
 
     /** Fills the stand-ins that keep what they hold in this folder, and connects them. */
@@ -172,10 +172,10 @@ final class SampleSystems {
                 put(labels, "Minutes/Minutes 2026-10.odt", "sent/Minutes 2026-10.odt", "sent to the members");
             }
             if (before == 9) {
-                book.system(labels).remove("Labels", "sent/Minutes 2026-10.odt", key());
+                registry.system(labels).remove("Labels", "sent/Minutes 2026-10.odt", key());
             }
         }
-        book.system(labels).configure("Labels", settings(SystemKind.OBJECT_STORE, Setting.VERSIONING, "paused"));
+        registry.system(labels).configure("Labels", settings(SystemKind.OBJECT_STORE, Setting.VERSIONING, "paused"));
         end(List.of(contracts, minutes, harvest, logs, labels, set));
     }
 
@@ -205,12 +205,12 @@ final class SampleSystems {
     }
 
     private Place create(String system, String place, PlaceSettings settings) throws IOException {
-        return new SystemConnector(home, book, clock())
+        return new SystemConnector(home, registry, clock())
                 .create(home.connection(system).orElseThrow(), place, settings, vault);
     }
 
     private void relate(Relation relation) throws IOException {
-        new SystemConnector(home, book, clock()).relate(vault, relation);
+        new SystemConnector(home, registry, clock()).relate(vault, relation);
     }
 
     /** The harvest folder as it was then; once, somebody saved straight onto the server. */
@@ -234,7 +234,7 @@ final class SampleSystems {
             put(harvest, "Press day on the server.csv", text.getBytes(StandardCharsets.UTF_8), now, "");
         }
         // The server takes its snapshot when its day is over.
-        book.system(harvest).state();
+        registry.system(harvest).state();
     }
 
     private void fileAway(Place contracts, Place minutes, int before) throws IOException {
@@ -264,7 +264,7 @@ final class SampleSystems {
 
     private void put(Place place, String path, byte[] bytes, Instant modified, String note) throws IOException {
         MessageDigest sha = Digest.sha256();
-        book.system(place)
+        registry.system(place)
                 .put(
                         place.outside().orElseThrow().place(),
                         new OutsideSystem.Put(
@@ -284,7 +284,7 @@ final class SampleSystems {
     }
 
     private void backUp(Place set) throws IOException {
-        new BackupRun(vault, set, book.system(set), clock()).run(Progress.NONE);
+        new BackupRun(vault, set, registry.system(set), clock()).run(Progress.NONE);
     }
 
     /** Tomas works on a lease in the library. */
@@ -308,13 +308,13 @@ final class SampleSystems {
         takeOut();
         at(Office.TODAY.minus(Duration.ofMinutes(4)));
         for (Place p : places) {
-            new Mirror(vault, p, book.system(p), clock()).run(Progress.NONE);
+            new Mirror(vault, p, registry.system(p), clock()).run(Progress.NONE);
         }
         outside.drive().plug(false);
         for (Place p : places) {
             if (p.outside().orElseThrow().system().equals("Drive")) {
                 try {
-                    new Mirror(vault, p, book.system(p), clock()).run(Progress.NONE);
+                    new Mirror(vault, p, registry.system(p), clock()).run(Progress.NONE);
                 } catch (SystemException.Unplugged e) {
                     org.slf4j.LoggerFactory.getLogger(SampleSystems.class).debug("as it should be", e);
                 }

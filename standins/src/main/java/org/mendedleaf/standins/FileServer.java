@@ -69,7 +69,7 @@ public final class FileServer extends StandIn {
                 return share(ask, name);
             }
         }
-        if (book().get("share/" + name) == null) {
+        if (registry().get("share/" + name) == null) {
             throw Problem.missing(name);
         }
         switch (ask.part(2)) {
@@ -129,7 +129,8 @@ public final class FileServer extends StandIn {
 
     private ArrayNode shares() {
         ArrayNode list = Book.JSON.createArrayNode();
-        book().under("share/")
+        registry()
+                .under("share/")
                 .forEach((key, settings) -> list.addObject()
                         .put("name", key.substring(6))
                         .put("role", "owner")
@@ -138,7 +139,7 @@ public final class FileServer extends StandIn {
     }
 
     private Book.Answer share(Ask ask, String name) throws IOException, Problem {
-        JsonNode before = book().get("share/" + name);
+        JsonNode before = registry().get("share/" + name);
         JsonNode wanted = ask.json();
         if (wanted.has("snapshot-keep") && wanted.path("snapshot-keep").asLong() < 1) {
             throw Problem.bad("at least one snapshot is kept");
@@ -151,13 +152,13 @@ public final class FileServer extends StandIn {
                 throw Problem.bad("a share needs a name without colon that begins with no dot");
             }
             Files.createDirectories(live(name));
-            return done(ask, book().change().put("share/" + name, wanted), Book.Answer.of(201));
+            return done(ask, registry().change().put("share/" + name, wanted), Book.Answer.of(201));
         }
         if (before == null) {
             throw Problem.missing(name);
         }
-        Book.Answer answer =
-                done(ask, book().change().put("share/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
+        Book.Answer answer = done(
+                ask, registry().change().put("share/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
         limit(name);
         return answer;
     }
@@ -166,7 +167,7 @@ public final class FileServer extends StandIn {
         if (snapshot.isEmpty()) {
             return live(name);
         }
-        if (book().get("snapshot/" + name + "/" + snapshot) == null) {
+        if (registry().get("snapshot/" + name + "/" + snapshot) == null) {
             throw Problem.missing("snapshot " + snapshot);
         }
         return snapshot(name, snapshot);
@@ -174,13 +175,13 @@ public final class FileServer extends StandIn {
 
     private ArrayNode tree(String name, Path root) throws IOException {
         ArrayNode list = Book.JSON.createArrayNode();
-        Book.Change change = book().change();
+        Book.Change change = registry().change();
         Map<String, ObjectNode> found = new TreeMap<>();
         walk(root, (file, attributes) -> {
             String path = root.relativize(file).toString();
             found.put(path, facts(name, file, attributes, change));
         });
-        book().commit(change, null, Book.Answer.of(200));
+        registry().commit(change, null, Book.Answer.of(200));
         found.forEach((path, facts) -> list.add(facts.deepCopy().put("path", path)));
         return list;
     }
@@ -190,7 +191,7 @@ public final class FileServer extends StandIn {
             throws IOException {
         String modified = attributes.lastModifiedTime().toInstant().toString();
         String key = "file/" + name + "/" + attributes.fileKey();
-        JsonNode known = book().get(key);
+        JsonNode known = registry().get(key);
         if (known instanceof ObjectNode node
                 && node.path("size").asLong() == attributes.size()
                 && node.path("modified").asText().equals(modified)) {
@@ -229,11 +230,11 @@ public final class FileServer extends StandIn {
                 }
                 String digest;
                 synchronized (this) {
-                    Book.Change change = book().change();
+                    Book.Change change = registry().change();
                     digest = facts(name, file, Files.readAttributes(file, BasicFileAttributes.class), change)
                             .path("sha256")
                             .asText();
-                    book().commit(change, null, Book.Answer.of(200));
+                    registry().commit(change, null, Book.Answer.of(200));
                 }
                 ask.file(file, digest, "");
                 return null;
@@ -256,7 +257,7 @@ public final class FileServer extends StandIn {
                     }
                     asSeen(ask, file, path);
                     Files.delete(file);
-                    return done(ask, book().change(), Book.Answer.of(200));
+                    return done(ask, registry().change(), Book.Answer.of(200));
                 }
             }
             default -> throw new Problem(405, "method", ask.method());
@@ -297,28 +298,30 @@ public final class FileServer extends StandIn {
                 .put("modified", attributes.lastModifiedTime().toInstant().toString())
                 .put("who", ask.who())
                 .put("sha256", upload.sha256());
-        return done(ask, book().change().put("file/" + name + "/" + attributes.fileKey(), facts), Book.Answer.of(200));
+        return done(
+                ask, registry().change().put("file/" + name + "/" + attributes.fileKey(), facts), Book.Answer.of(200));
     }
 
     private Book.Answer snapshots(Ask ask, String name) throws IOException, Problem {
         if (ask.method().equals("POST")) {
             ObjectNode node = take(name, ask.json().path("label").asText(""), now());
             Book.Answer answer = new Book.Answer(200, node);
-            done(ask, book().change(), answer);
+            done(ask, registry().change(), answer);
             limit(name);
             return answer;
         }
         if (ask.method().equals("DELETE")) {
             String id = ask.part(3);
-            if (book().get("snapshot/" + name + "/" + id) == null) {
+            if (registry().get("snapshot/" + name + "/" + id) == null) {
                 throw Problem.missing("snapshot " + id);
             }
             erase(name, id);
-            return done(ask, book().change(), Book.Answer.of(200));
+            return done(ask, registry().change(), Book.Answer.of(200));
         }
         ArrayNode list = Book.JSON.createArrayNode();
-        Settings settings = new Settings(java.util.Objects.requireNonNull(book().get("share/" + name)));
-        var all = book().under("snapshot/" + name + "/");
+        Settings settings =
+                new Settings(java.util.Objects.requireNonNull(registry().get("share/" + name)));
+        var all = registry().under("snapshot/" + name + "/");
         Optional<Duration> every = Settings.every(settings.text("snapshot-every", "hand"));
         int i = 0;
         for (JsonNode s : all.values()) {
@@ -339,7 +342,7 @@ public final class FileServer extends StandIn {
 
     private ObjectNode take(String name, String label, Instant at) throws IOException {
         String id = "%013d".formatted(at.toEpochMilli());
-        while (book().get("snapshot/" + name + "/" + id) != null) {
+        while (registry().get("snapshot/" + name + "/" + id) != null) {
             id = "%013d".formatted(Long.parseLong(id) + 1);
         }
         Path to = snapshot(name, id);
@@ -355,12 +358,12 @@ public final class FileServer extends StandIn {
                 .put("id", id)
                 .put("at", at.toString())
                 .put("label", label);
-        book().commit(book().change().put("snapshot/" + name + "/" + id, node), null, Book.Answer.of(200));
+        registry().commit(registry().change().put("snapshot/" + name + "/" + id, node), null, Book.Answer.of(200));
         return node;
     }
 
     private void erase(String name, String id) throws IOException {
-        book().commit(book().change().drop("snapshot/" + name + "/" + id), null, Book.Answer.of(200));
+        registry().commit(registry().change().drop("snapshot/" + name + "/" + id), null, Book.Answer.of(200));
         Path root = snapshot(name, id);
         if (!Files.isDirectory(root)) {
             return;
@@ -381,9 +384,10 @@ public final class FileServer extends StandIn {
     }
 
     private void limit(String name) throws IOException {
-        Settings settings = new Settings(java.util.Objects.requireNonNull(book().get("share/" + name)));
+        Settings settings =
+                new Settings(java.util.Objects.requireNonNull(registry().get("share/" + name)));
         long keep = Math.max(1, settings.number("snapshot-keep"));
-        var all = book().under("snapshot/" + name + "/");
+        var all = registry().under("snapshot/" + name + "/");
         for (String key :
                 all.keySet().stream().limit(Math.max(0, all.size() - keep)).toList()) {
             erase(name, key.substring(key.lastIndexOf('/') + 1));
@@ -392,13 +396,13 @@ public final class FileServer extends StandIn {
 
     @Override
     synchronized void tick() throws IOException {
-        for (Map.Entry<String, JsonNode> share : book().under("share/").entrySet()) {
+        for (Map.Entry<String, JsonNode> share : registry().under("share/").entrySet()) {
             String name = share.getKey().substring(6);
             Optional<Duration> every = Settings.every(new Settings(share.getValue()).text("snapshot-every", "hand"));
             if (every.isEmpty()) {
                 continue;
             }
-            var all = book().under("snapshot/" + name + "/");
+            var all = registry().under("snapshot/" + name + "/");
             Instant last = all.isEmpty()
                     ? Instant.EPOCH
                     : Instant.parse(java.util.Objects.requireNonNull(all.get(all.lastKey()))
@@ -429,7 +433,7 @@ public final class FileServer extends StandIn {
         } else {
             throw Problem.missing(path);
         }
-        return done(ask, book().change(), Book.Answer.of(200));
+        return done(ask, registry().change(), Book.Answer.of(200));
     }
 
     private static void link(Path from, Path to) throws IOException {

@@ -44,7 +44,7 @@ public abstract class StandIn implements AutoCloseable {
     private final Path folder;
     private final OwnClock clock = new OwnClock();
     private final Faults faults = new Faults();
-    private final Book book;
+    private final Book registry;
     private final Map<String, String> tokens = new LinkedHashMap<>();
     private final HttpServer server;
     private volatile Instant ticked = Instant.EPOCH;
@@ -57,7 +57,7 @@ public abstract class StandIn implements AutoCloseable {
     StandIn(String kind, Path folder, String owner) throws IOException {
         this.kind = kind;
         this.folder = folder;
-        this.book = new Book(folder);
+        this.registry = new Book(folder);
         JsonNode known = read(folder.resolve("stand-in.json"));
         known.path("tokens")
                 .properties()
@@ -130,8 +130,8 @@ public abstract class StandIn implements AutoCloseable {
         return clock.instant();
     }
 
-    Book book() {
-        return book;
+    Book registry() {
+        return registry;
     }
 
     Path folder() {
@@ -199,7 +199,7 @@ public abstract class StandIn implements AutoCloseable {
         Book.Answer answer;
         try {
             String key = ask.key();
-            Optional<Book.Answer> done = key == null ? Optional.empty() : book.answered(key);
+            Optional<Book.Answer> done = key == null ? Optional.empty() : registry.answered(key);
             Book.Answer ready = done.orElse(null);
             if (ready == null) {
                 tickWhenDue();
@@ -277,7 +277,7 @@ public abstract class StandIn implements AutoCloseable {
 
     /** Commits with the key of the request, and gives the answer. */
     Book.Answer done(Ask ask, Book.Change change, Book.Answer answer) throws IOException {
-        book.commit(change, ask.key(), answer);
+        registry.commit(change, ask.key(), answer);
         return answer;
     }
 
@@ -294,6 +294,6 @@ public abstract class StandIn implements AutoCloseable {
     public void close() throws IOException {
         server.stop(0);
         threads.shutdownNow();
-        book.close();
+        registry.close();
     }
 }

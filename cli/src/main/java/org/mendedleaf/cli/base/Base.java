@@ -72,7 +72,7 @@ public abstract class Base implements Callable<Integer> {
 
     public final Surroundings surroundings;
     private @Nullable UserSettings settings;
-    private @Nullable SystemRegistry book;
+    private @Nullable SystemRegistry registry;
     private final Set<String> looked = new HashSet<>();
 
     @Option(
@@ -238,11 +238,11 @@ public abstract class Base implements Callable<Integer> {
     }
 
     /** The systems that the user is connected to. */
-    protected SystemRegistry book() throws IOException {
-        if (book == null) {
-            book = new SystemRegistry(settings(), Systems.OPENER, clock(), Retry.DEFAULT);
+    protected SystemRegistry registry() throws IOException {
+        if (registry == null) {
+            registry = new SystemRegistry(settings(), Systems.OPENER, clock(), Retry.DEFAULT);
         }
-        return book;
+        return registry;
     }
 
     /** Looks at what is written {@code SYSTEM:PLACE/PATH}, when it is; with what was known when it does not answer. */
@@ -265,7 +265,7 @@ public abstract class Base implements Callable<Integer> {
                 place = reading.outside(connection.get().name(), name);
             }
             if (place.isEmpty()) {
-                place = new SystemConnector(settings(), book(), clock())
+                place = new SystemConnector(settings(), registry(), clock())
                         .takeIn(connection.get(), open).stream()
                                 .filter(p -> p.name().equals(name))
                                 .findFirst();
@@ -287,7 +287,7 @@ public abstract class Base implements Callable<Integer> {
             return;
         }
         try {
-            new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
+            new Mirror(open, place, registry().system(place), clock()).run(Progress.NONE);
         } catch (SystemException e) {
             complain(e.words());
         }
@@ -296,7 +296,7 @@ public abstract class Base implements Callable<Integer> {
     /** Work with files where they are. */
     protected FileWork work(OpenVault open, Place place) throws IOException {
         return place.isOutside()
-                ? new OutsideWork(open, place, book(), clock(), who())
+                ? new OutsideWork(open, place, registry(), clock(), who())
                 : new Recovery(open, place, clock(), authors(), who());
     }
 
@@ -307,20 +307,20 @@ public abstract class Base implements Callable<Integer> {
     /** The version with its content in the vault, fetched when only others have it. */
     protected Version inVault(OpenVault open, Version version) throws IOException {
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            return new ContentFetch(open, book()).intoVault(version, progress);
+            return new ContentFetch(open, registry()).intoVault(version, progress);
         }
     }
 
     /** Publishing, check-out and notes where the file is. */
     protected LineWork lineWork(Located located) throws IOException {
         return located.place().isOutside()
-                ? new OutsideLines(located.vault(), located.place(), book(), clock(), who())
+                ? new OutsideLines(located.vault(), located.place(), registry(), clock(), who())
                 : new FolderLines(located.vault(), located.place(), clock(), authors(), who());
     }
 
     /** What the guard goes by. */
     public Evidence evidence(Located located) throws IOException {
-        ContentFetch fetch = new ContentFetch(located.vault(), book());
+        ContentFetch fetch = new ContentFetch(located.vault(), registry());
         return new Evidence(located.vault(), located.place(), clock(), v -> fetch.bytes(v, DocumentText.MOST));
     }
 

@@ -96,7 +96,7 @@ public final class CheckCommand extends Base {
             List<Healing.OfCopy> copies = List.of();
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 if (heal) {
-                    Healing.Result result = new Healing(open, book(), clock(), authors()).run(progress);
+                    Healing.Result result = new Healing(open, registry(), clock(), authors()).run(progress);
                     report = result.after();
                     healed = result.healed();
                     copies = result.copies();

@@ -151,7 +151,7 @@ public final class EraseCommand extends RetentionBase {
             throw new NeedsYesException(what + " " + Words.of("cli.needsYes"));
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(wanted, progress);
+            new OutsideWork(located.vault(), located.place(), registry(), clock(), who()).erase(wanted, progress);
         }
         if (json) {
             rows.add(Map.of("erased", named, "path", wanted.path()));
@@ -188,7 +188,8 @@ public final class EraseCommand extends RetentionBase {
         }
         Map<String, String> failed;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            failed = new OutsideWork(located.vault(), located.place(), book(), clock(), who()).erase(there, progress);
+            failed = new OutsideWork(located.vault(), located.place(), registry(), clock(), who())
+                    .erase(there, progress);
         }
         if (json) {
             rows.add(Map.of("erased", there.size() - failed.size(), "failed", failed));

@@ -126,7 +126,7 @@ public final class HoldCommand extends RetentionBase {
     private int take(Located located) throws IOException {
         OutsideHolds.Taken taken;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            taken = new OutsideHolds(located.vault(), book()).take(located.place(), now(), progress);
+            taken = new OutsideHolds(located.vault(), registry()).take(located.place(), now(), progress);
         }
         if (taken.versions() > 0) {
             say("cli.hold.taken", taken.versions(), located.place().where());

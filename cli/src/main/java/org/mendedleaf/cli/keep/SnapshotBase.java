@@ -26,7 +26,7 @@ abstract class SnapshotBase extends Base {
     }
 
     OutsideWork outside(Located located) throws IOException {
-        return new OutsideWork(located.vault(), located.place(), book(), clock(), who());
+        return new OutsideWork(located.vault(), located.place(), registry(), clock(), who());
     }
 
     /** A snapshot by its number or its label. */

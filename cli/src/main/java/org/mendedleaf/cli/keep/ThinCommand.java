@@ -148,7 +148,7 @@ public final class ThinCommand extends RulesBase {
 
     /** In another system what goes is erased there, and waits in the vault. */
     private int thinOutside(Meant m, Place place, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {
-        OutsideThinning thinning = new OutsideThinning(m.vault(), place, book(), clock(), who());
+        OutsideThinning thinning = new OutsideThinning(m.vault(), place, registry(), clock(), who());
         RuleSet rules;
         SpaceReport space;
         try (Reading reading = m.vault().read()) {

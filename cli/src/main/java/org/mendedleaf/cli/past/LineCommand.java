@@ -56,7 +56,7 @@ public final class LineCommand extends RetentionBase {
         try (Located located = locate(file);
                 Reading reading = located.vault().read()) {
             Line line = line(located, reading);
-            MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
+            MergedLine merged = MergedLine.of(located.vault(), line, registry(), true);
             Said said = Said.of(reading, line, now(), calendar());
             if (json) {
                 printJson(json(merged, new PlainDigests(located.vault()).of(line), said));

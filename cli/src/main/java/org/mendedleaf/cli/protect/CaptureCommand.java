@@ -74,12 +74,12 @@ public final class CaptureCommand extends Base {
 
     /** A place in another system is looked at; a set of a backup drive is backed up. */
     private int look(OpenVault open, Place place, Map<String, Object> row) throws IOException {
-        if (book().kind(place).isEmpty()) {
+        if (registry().kind(place).isEmpty()) {
             return ExitCodes.DONE;
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            if (book().kind(place).orElseThrow() == SystemKind.BACKUP_DRIVE) {
-                BackupRun.Result r = new BackupRun(open, place, book().system(place), clock()).run(progress);
+            if (registry().kind(place).orElseThrow() == SystemKind.BACKUP_DRIVE) {
+                BackupRun.Result r = new BackupRun(open, place, registry().system(place), clock()).run(progress);
                 row.put("files", r.files());
                 row.put("sent", r.sent());
                 row.put("sentBytes", r.sentBytes());
@@ -90,7 +90,7 @@ public final class CaptureCommand extends Base {
                 }
                 return r.failed().isEmpty() ? ExitCodes.DONE : ExitCodes.SOME_FAILED;
             }
-            Mirror.Result r = new Mirror(open, place, book().system(place), clock()).run(progress);
+            Mirror.Result r = new Mirror(open, place, registry().system(place), clock()).run(progress);
             row.put("files", r.files());
             row.put("points", r.points());
             row.put("forgotten", r.forgotten());

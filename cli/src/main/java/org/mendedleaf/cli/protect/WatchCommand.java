@@ -81,7 +81,7 @@ public final class WatchCommand extends RetentionBase {
                         new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(vaultHere, clock(), this::told));
                 guardians.add(supervisor);
                 supervisor.add(new Guardian(supervisor, vaultHere, clock(), authors(), new Teller()));
-                supervisor.add(new SystemWatch(vaultHere, book(), clock(), new SystemTeller()));
+                supervisor.add(new SystemWatch(vaultHere, registry(), clock(), new SystemTeller()));
                 supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
                 supervisor.add(new FindKeeper(vaultHere));
                 supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
@@ -89,7 +89,7 @@ public final class WatchCommand extends RetentionBase {
                 supervisor.add(new CopyKeeper(copies, clock(), () -> {}));
                 supervisor.add(new CheckKeeper(
                         vaultHere,
-                        new Healing(vaultHere, book(), clock(), authors()),
+                        new Healing(vaultHere, registry(), clock(), authors()),
                         copies,
                         clock(),
                         false,

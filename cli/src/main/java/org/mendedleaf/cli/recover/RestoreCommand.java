@@ -94,15 +94,16 @@ public final class RestoreCommand extends Base {
         }
         for (List<Path> group : groups) {
             try (Located located = locate(group.get(0))) {
-                List<RestoreItem> wishes = new ArrayList<>();
+                List<RestoreItem> requested = new ArrayList<>();
                 List<TreeAt.Folder> folders = new ArrayList<>();
                 for (Path file : group) {
                     try (Located each = locate(file)) {
-                        wishes.addAll(wishes(each, target != null, folders));
+                        requested.addAll(requested(each, target != null, folders));
                     }
                 }
-                RestoreRequest order = RestoreRequest.restore(wishes, Collisions.all(rule(target != null)), folders);
-                code = Math.max(code, run(located, order, target, rows));
+                RestoreRequest request =
+                        RestoreRequest.restore(requested, Collisions.all(rule(target != null)), folders);
+                code = Math.max(code, run(located, request, target, rows));
             }
         }
         if (json) {
@@ -156,17 +157,17 @@ public final class RestoreCommand extends Base {
                     ? ExitCodes.SOME_FAILED
                     : ExitCodes.DONE;
         }
-        RestoreRequest order = asked;
+        RestoreRequest request = asked;
         if (target != null || !located.place().isOutside()) {
             List<RestoreItem> here = new ArrayList<>();
-            for (RestoreItem w : asked.wishes()) {
+            for (RestoreItem w : asked.requested()) {
                 here.add(new RestoreItem(inVault(located.vault(), w.version()), w.target()));
             }
-            order = asked.with(here);
+            request = asked.with(here);
         }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            result = destination.restore(order, progress);
+            result = destination.restore(request, progress);
         }
         rows.addAll(Outcomes.json(result));
         boolean failed = result.count(RestoreResult.Outcome.FAILED) > 0;
@@ -190,7 +191,7 @@ public final class RestoreCommand extends Base {
         };
     }
 
-    private List<RestoreItem> wishes(Located located, boolean elsewhere, List<TreeAt.Folder> folders)
+    private List<RestoreItem> requested(Located located, boolean elsewhere, List<TreeAt.Folder> folders)
             throws IOException {
         try (Reading reading = located.vault().read()) {
             boolean isFolder = reading.isFolder(located.place(), located.path());
@@ -267,13 +268,13 @@ public final class RestoreCommand extends Base {
         if (paths.isEmpty()) {
             throw new IllegalArgumentException(Words.of("cli.restore.nothingRemoved", located.file()));
         }
-        RestoreRequest order =
-                new Selection(paths, moment).order(reading, located.place(), false, Collisions.all(Collision.REPLACE));
+        RestoreRequest request = new Selection(paths, moment)
+                .request(reading, located.place(), false, Collisions.all(Collision.REPLACE));
         String above = elsewhere ? RelativePath.parent(located.path()) : "";
-        for (TreeAt.Folder f : order.folders()) {
+        for (TreeAt.Folder f : request.folders()) {
             folders.add(new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()));
         }
-        return order.wishes().stream()
+        return request.requested().stream()
                 .map(w -> new RestoreItem(w.version(), below(above, w.target())))
                 .toList();
     }

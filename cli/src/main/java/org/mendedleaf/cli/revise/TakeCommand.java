@@ -45,7 +45,7 @@ public final class TakeCommand extends Base {
                 line = reading.line(located.place(), located.path())
                         .orElseThrow(() -> new IllegalArgumentException(Words.of("cli.noLine", located.file())));
             }
-            MergedLine merged = MergedLine.of(located.vault(), line, book(), true);
+            MergedLine merged = MergedLine.of(located.vault(), line, registry(), true);
             String named = version;
             int only = named == null ? 0 : version(line, named).number();
             List<String> taken = new ArrayList<>();

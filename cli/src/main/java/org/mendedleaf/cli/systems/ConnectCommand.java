@@ -75,12 +75,12 @@ public final class ConnectCommand extends Base {
         SystemKind known = kind == null ? null : SystemKind.parse(kind);
         try (OpenVault open = openOrCreate(vaultFolder, null)) {
             settings().addVault(open.folder().root());
-            SystemConnector connecting = new SystemConnector(settings(), book(), clock());
+            SystemConnector connecting = new SystemConnector(settings(), registry(), clock());
             Connection c = connect(connecting, known, given, open);
             List<Place> places = connecting.takeIn(c, open);
             for (Place place : places) {
                 try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-                    new Mirror(open, place, book().system(place), clock()).run(progress);
+                    new Mirror(open, place, registry().system(place), clock()).run(progress);
                 }
             }
             if (json) {

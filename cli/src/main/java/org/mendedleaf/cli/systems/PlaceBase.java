@@ -71,7 +71,7 @@ abstract class PlaceBase extends Base {
     }
 
     SystemConnector connecting() throws IOException {
-        return new SystemConnector(settings(), book(), clock());
+        return new SystemConnector(settings(), registry(), clock());
     }
 
     /** These settings with what was typed put over them. */

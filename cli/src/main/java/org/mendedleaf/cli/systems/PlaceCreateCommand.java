@@ -27,7 +27,7 @@ public final class PlaceCreateCommand extends PlaceBase {
         try (OpenVault open = open(c.vault())) {
             Place place = connecting().create(c, placeName(), settings, open);
             relate(open, place, c.kind());
-            new Mirror(open, place, book().system(place), clock()).run(Progress.NONE);
+            new Mirror(open, place, registry().system(place), clock()).run(Progress.NONE);
             if (json) {
                 try (Reading reading = open.read()) {
                     printJson(json(place, OutsidePlaceState.of(reading, place).orElseThrow()));

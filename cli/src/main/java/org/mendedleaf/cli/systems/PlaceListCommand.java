@@ -47,8 +47,8 @@ public final class PlaceListCommand extends Base {
             }
             try (OpenVault open = open(c.vault())) {
                 try {
-                    for (Place p : new SystemConnector(settings(), book(), clock()).takeIn(c, open)) {
-                        new Mirror(open, p, book().system(p), clock()).run(Progress.NONE);
+                    for (Place p : new SystemConnector(settings(), registry(), clock()).takeIn(c, open)) {
+                        new Mirror(open, p, registry().system(p), clock()).run(Progress.NONE);
                     }
                 } catch (SystemException e) {
                     complain(e.words());

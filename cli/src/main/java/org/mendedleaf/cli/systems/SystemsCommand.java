@@ -37,7 +37,7 @@ public final class SystemsCommand extends Base {
                     c.kind().capabilities().stream().map(Enum::name).sorted().toList());
             String stands;
             try {
-                OutsideSystem.State state = book().system(c.name()).state();
+                OutsideSystem.State state = registry().system(c.name()).state();
                 map.put("clock", state.clock().toString());
                 map.put("usedBytes", state.usedBytes());
                 map.put("totalBytes", state.totalBytes());

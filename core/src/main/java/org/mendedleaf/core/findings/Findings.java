@@ -183,8 +183,8 @@ public final class Findings {
     }
 
     /** What has to be restored to mend it: each file that is as the finding says, to its last good version. */
-    public RestoreRequest order(Listed listed) throws IOException {
-        List<RestoreItem> wishes = new ArrayList<>();
+    public RestoreRequest request(Listed listed) throws IOException {
+        List<RestoreItem> requested = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (Found.OfFile file : listed.found().files()) {
                 if (file.fate() != Found.Fate.TO_MEND) {
@@ -202,16 +202,16 @@ public final class Findings {
                         || line.path().equals(file.mark().path());
                 String target =
                         elsewhere && !renamedByHarm ? line.path() : file.mark().goodPath();
-                wishes.add(new RestoreItem(good.get(), target, elsewhere && renamedByHarm ? line.path() : ""));
+                requested.add(new RestoreItem(good.get(), target, elsewhere && renamedByHarm ? line.path() : ""));
             }
         }
         return new RestoreRequest(
-                ActionKind.MENDED, wishes, Collisions.all(Collision.REPLACE), List.of(), List.of(), List.of());
+                ActionKind.MENDED, requested, Collisions.all(Collision.REPLACE), List.of(), List.of(), List.of());
     }
 
     /** What mending would do, file by file. */
     public RestorePlan plan(Listed listed, FileWork work) throws IOException {
-        return work.plan(order(listed));
+        return work.plan(request(listed));
     }
 
     /**
@@ -220,11 +220,11 @@ public final class Findings {
      * @throws IllegalArgumentException with a message for the user, when there is nothing to mend
      */
     public RestoreResult mend(Listed listed, FileWork work, Instant now, Progress progress) throws IOException {
-        RestoreRequest order = order(listed);
-        if (order.wishes().isEmpty()) {
+        RestoreRequest request = request(listed);
+        if (request.requested().isEmpty()) {
             throw new IllegalArgumentException(Words.of("findings.nothingToMend"));
         }
-        RestoreResult result = work.restore(order, progress);
+        RestoreResult result = work.restore(request, progress);
         if (result.action() != 0) {
             decide(new Decision(listed.place().id(), listed.id(), Decision.What.MENDED, now, who, "", result.action()));
         }

@@ -44,9 +44,9 @@ public final class BagArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest order) throws IOException {
+    public RestorePlan plan(RestoreRequest request) throws IOException {
         RestorePlan plan = RestorePlanner.plan(
-                order, TargetView.empty(vault), TargetFacts.of(folder).inBag());
+                request, TargetView.empty(vault), TargetFacts.of(folder).inBag());
         return isTaken()
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", folder)))
                 : plan;
@@ -65,8 +65,8 @@ public final class BagArchive implements Destination {
     }
 
     @Override
-    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
-        RestorePlan plan = plan(order);
+    public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
+        RestorePlan plan = plan(request);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }
@@ -76,11 +76,11 @@ public final class BagArchive implements Destination {
         try {
             Access.OWNER.createFolders(beside);
             Path data = Files.createDirectory(beside.resolve("data"));
-            List<RestoreItem> wishes = plan.items().stream()
+            List<RestoreItem> requested = plan.items().stream()
                     .filter(RestorePlan.Item::writes)
                     .map(i -> new RestoreItem(i.version(), i.target()))
                     .toList();
-            RestoreResult written = new FolderRestore(vault, data).restore(wishes, Collision.SKIP, progress);
+            RestoreResult written = new FolderRestore(vault, data).restore(requested, Collision.SKIP, progress);
             if (written.cancelled() || progress.isCancelled()) {
                 return new RestoreResult(0, List.of(), true);
             }

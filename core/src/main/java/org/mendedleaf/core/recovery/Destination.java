@@ -8,22 +8,22 @@ import org.mendedleaf.core.jobs.Progress;
 public interface Destination {
 
     /** What carrying the order out would do now, file by file; changes nothing. */
-    RestorePlan plan(RestoreRequest order) throws IOException;
+    RestorePlan plan(RestoreRequest request) throws IOException;
 
     /**
      * Carries an order out. One file that cannot be done does not stop the others.
      *
      * @throws IOException with a message for the user, when nothing can be done at all, as with too little space
      */
-    RestoreResult restore(RestoreRequest order, Progress progress) throws IOException;
+    RestoreResult restore(RestoreRequest request, Progress progress) throws IOException;
 
     /** What restoring these would do. */
-    default RestorePlan plan(List<RestoreItem> wishes, Collision rule) throws IOException {
-        return plan(RestoreRequest.restore(wishes, Collisions.all(rule)));
+    default RestorePlan plan(List<RestoreItem> requested, Collision rule) throws IOException {
+        return plan(RestoreRequest.restore(requested, Collisions.all(rule)));
     }
 
     /** Restores versions to their paths. */
-    default RestoreResult restore(List<RestoreItem> wishes, Collision rule, Progress progress) throws IOException {
-        return restore(RestoreRequest.restore(wishes, Collisions.all(rule)), progress);
+    default RestoreResult restore(List<RestoreItem> requested, Collision rule, Progress progress) throws IOException {
+        return restore(RestoreRequest.restore(requested, Collisions.all(rule)), progress);
     }
 }

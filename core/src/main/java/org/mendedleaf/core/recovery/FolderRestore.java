@@ -51,10 +51,10 @@ public final class FolderRestore implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest order) {
+    public RestorePlan plan(RestoreRequest request) {
         boolean fresh = !Files.exists(folder);
         PlanTarget ground = fresh ? TargetView.empty(vault) : new TargetView(vault, this::existing);
-        return RestorePlanner.plan(order, ground, TargetFacts.of(folder));
+        return RestorePlanner.plan(request, ground, TargetFacts.of(folder));
     }
 
     private Optional<Existing> existing(String path) {
@@ -73,8 +73,8 @@ public final class FolderRestore implements Destination {
 
     /** Restores into the folder, on two threads. */
     @Override
-    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
-        RestorePlan plan = plan(order);
+    public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
+        RestorePlan plan = plan(request);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }
@@ -82,10 +82,10 @@ public final class FolderRestore implements Destination {
         progress.begin(Words.of("restore.step"), plan.items().size(), plan.bytes());
         RestoreResult.Item[] results = new RestoreResult.Item[plan.items().size()];
         // A folder that is there already keeps its own times and permissions.
-        List<TreeAt.Folder> fresh = order.folders().stream()
+        List<TreeAt.Folder> fresh = request.folders().stream()
                 .filter(f -> !Files.exists(RawNames.resolve(folder, f.path())))
                 .toList();
-        makeFolders(plan, order);
+        makeFolders(plan, request);
         for (List<List<Integer>> round : rounds(plan)) {
             if (progress.isCancelled()) {
                 break;
@@ -117,12 +117,12 @@ public final class FolderRestore implements Destination {
     }
 
     /** Folders are made before two threads work in them. One that cannot be made fails its files later on. */
-    private void makeFolders(RestorePlan plan, RestoreRequest order) {
+    private void makeFolders(RestorePlan plan, RestoreRequest request) {
         Stream.concat(
                         plan.items().stream()
                                 .filter(RestorePlan.Item::writes)
                                 .map(i -> RelativePath.parent(i.target())),
-                        order.folders().stream().map(TreeAt.Folder::path))
+                        request.folders().stream().map(TreeAt.Folder::path))
                 .distinct()
                 .forEach(path -> {
                     try {

@@ -59,64 +59,64 @@ public final class Recovery implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest order) throws IOException {
+    public RestorePlan plan(RestoreRequest request) throws IOException {
         try (Reading reading = vault.read()) {
-            return RestorePlanner.plan(order, new LiveView(reading, place), TargetFacts.of(place.root()));
+            return RestorePlanner.plan(request, new LiveView(reading, place), TargetFacts.of(place.root()));
         }
     }
 
     @Override
     public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
-        return plan(order(rollback, progress));
+        return plan(request(rollback, progress));
     }
 
     /** What is to be done for it, after a look at what is there now. */
-    private RestoreRequest order(Rollback rollback, Progress progress) throws IOException {
+    private RestoreRequest request(Rollback rollback, Progress progress) throws IOException {
         new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, progress);
         try (Reading reading = vault.read()) {
-            return rollback.order(reading, place);
+            return rollback.request(reading, place);
         }
     }
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        return restore(order(rollback, progress), progress);
+        return restore(request(rollback, progress), progress);
     }
 
     @Override
-    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
         try (WriteSession session = vault.write();
                 Reading reading = vault.read()) {
             allowed(session, Permission.CHANGE);
             InPlace files = files(session, reading);
             List<String> paths = new ArrayList<>(
-                    order.wishes().stream().map(RestoreItem::target).toList());
-            order.late().forEach(l -> paths.add(l.path()));
-            order.wishes().stream()
+                    request.requested().stream().map(RestoreItem::target).toList());
+            request.late().forEach(l -> paths.add(l.path()));
+            request.requested().stream()
                     .map(RestoreItem::from)
                     .filter(f -> !f.isEmpty())
                     .forEach(paths::add);
             files.captureFirst(paths);
             RestorePlan plan =
-                    RestorePlanner.plan(order, new KeptView(files, reading, place), TargetFacts.of(place.root()));
+                    RestorePlanner.plan(request, new KeptView(files, reading, place), TargetFacts.of(place.root()));
             if (!plan.preflight().isGood()) {
                 throw new IOException(plan.preflight().stops());
             }
             progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
-            JournalWriter noting = new JournalWriter(session, place, clock, who, order.kind(), true);
-            return carryOut(files, reading, order, plan, noting, progress);
+            JournalWriter noting = new JournalWriter(session, place, clock, who, request.kind(), true);
+            return carryOut(files, reading, request, plan, noting, progress);
         }
     }
 
     private static RestoreResult carryOut(
             InPlace files,
             Reading reading,
-            RestoreRequest order,
+            RestoreRequest request,
             RestorePlan plan,
             JournalWriter noting,
             Progress progress)
             throws IOException {
-        TaskOrder steps = TaskOrder.of(files, reading, order, plan);
+        TaskOrder steps = TaskOrder.of(files, reading, request, plan);
         List<Task.Outcome> outcomes = files.run(steps.tasks(), noting, progress);
         Map<Integer, Task.Outcome> byItem = new HashMap<>();
         for (int i = 0; i < outcomes.size(); i++) {

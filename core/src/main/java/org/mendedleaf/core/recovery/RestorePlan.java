@@ -7,7 +7,7 @@ import org.mendedleaf.core.words.Words;
 /**
  * What a restore will do, file by file, before it does anything.
  *
- * @param items one for each wish, in that order; then one for each file that came later
+ * @param items one for each that is requested, in that order; then one for each file that came later
  * @param preflight whether it can be done
  */
 public record RestorePlan(List<Item> items, Preflight preflight) {

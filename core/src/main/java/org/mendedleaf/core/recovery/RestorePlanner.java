@@ -23,24 +23,27 @@ public final class RestorePlanner {
     private final Set<String> leaving = new HashSet<>();
     private final Set<String> lateFolders = new HashSet<>();
 
-    private RestorePlanner(PlanTarget ground, RestoreRequest order, TargetFacts facts) {
+    private RestorePlanner(PlanTarget ground, RestoreRequest request, TargetFacts facts) {
         this.ground = ground;
-        this.collisions = order.collisions();
+        this.collisions = request.collisions();
         this.facts = facts;
         // What moves back or is removed makes space for what has to go there.
-        order.wishes().stream().map(RestoreItem::from).filter(f -> !f.isEmpty()).forEach(leaving::add);
-        order.late().stream().filter(RestoreRequest.Late::remove).forEach(l -> leaving.add(l.path()));
-        lateFolders.addAll(order.lateFolders());
+        request.requested().stream()
+                .map(RestoreItem::from)
+                .filter(f -> !f.isEmpty())
+                .forEach(leaving::add);
+        request.late().stream().filter(RestoreRequest.Late::remove).forEach(l -> leaving.add(l.path()));
+        lateFolders.addAll(request.lateFolders());
     }
 
     /** A plan for restoring these where anything can be held. */
-    static RestorePlan plan(List<RestoreItem> wishes, PlanTarget ground, Collision rule) {
-        return plan(RestoreRequest.restore(wishes, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
+    static RestorePlan plan(List<RestoreItem> requested, PlanTarget ground, Collision rule) {
+        return plan(RestoreRequest.restore(requested, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
     }
 
     /** A plan for where nothing of ours is kept, such as another system; what is at a path now is asked by the function. */
-    public static RestorePlan plan(RestoreRequest order, Function<String, Optional<Existing>> existing) {
-        return plan(order, (PlanTarget) existing::apply, TargetFacts.ANYTHING);
+    public static RestorePlan plan(RestoreRequest request, Function<String, Optional<Existing>> existing) {
+        return plan(request, (PlanTarget) existing::apply, TargetFacts.ANYTHING);
     }
 
     /**
@@ -49,11 +52,11 @@ public final class RestorePlanner {
      * @param ground what is there now
      * @param facts of where it leads
      */
-    static RestorePlan plan(RestoreRequest order, PlanTarget ground, TargetFacts facts) {
-        RestorePlanner planner = new RestorePlanner(ground, order, facts);
+    static RestorePlan plan(RestoreRequest request, PlanTarget ground, TargetFacts facts) {
+        RestorePlanner planner = new RestorePlanner(ground, request, facts);
         List<RestorePlan.Item> items = new ArrayList<>();
-        for (RestoreItem wish : order.wishes()) {
-            RestorePlan.Item item = planner.decide(wish);
+        for (RestoreItem asked : request.requested()) {
+            RestorePlan.Item item = planner.decide(asked);
             if (item.writes()) {
                 planner.promised.add(item.target());
                 if (item.step() == RestorePlan.Step.KEEP_BOTH_RENAME_OTHER) {
@@ -62,7 +65,7 @@ public final class RestorePlanner {
             }
             items.add(item);
         }
-        for (RestoreRequest.Late late : order.late()) {
+        for (RestoreRequest.Late late : request.late()) {
             // Something of that moment takes its name: it is replaced by that.
             if (!planner.promised.contains(late.path())) {
                 RestorePlan.Step step = late.remove() ? RestorePlan.Step.REMOVE : RestorePlan.Step.LEAVE;
@@ -72,55 +75,56 @@ public final class RestorePlanner {
         return new RestorePlan(items, Preflight.of(items, facts));
     }
 
-    private RestorePlan.Item decide(RestoreItem wish) {
-        RestorePlan.Item item = collide(wish);
+    private RestorePlan.Item decide(RestoreItem asked) {
+        RestorePlan.Item item = collide(asked);
         if (!item.writes()) {
             return item;
         }
-        Optional<String> missing = ground.missing(wish.version());
+        Optional<String> missing = ground.missing(asked.version());
         if (missing.isPresent()) {
-            return item(wish, wish.target(), RestorePlan.Step.REFUSE, missing.get());
+            return item(asked, asked.target(), RestorePlan.Step.REFUSE, missing.get());
         }
         Optional<String> problem = facts.problem(
                 item.target(), item.version().kind(), item.version().size());
         if (problem.isPresent()) {
-            return item(wish, wish.target(), RestorePlan.Step.REFUSE, problem.get());
+            return item(asked, asked.target(), RestorePlan.Step.REFUSE, problem.get());
         }
         if (facts.caseInsensitive()) {
             String same = folded.putIfAbsent(TargetFacts.folded(item.target()), item.target());
             if (same != null && !same.equals(item.target())) {
-                return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("preflight.clash", same));
+                return item(asked, asked.target(), RestorePlan.Step.REFUSE, Words.of("preflight.clash", same));
             }
         }
         return item;
     }
 
-    private RestorePlan.Item collide(RestoreItem wish) {
-        if (promised.contains(wish.target())) {
-            return keepBoth(wish);
+    private RestorePlan.Item collide(RestoreItem asked) {
+        if (promised.contains(asked.target())) {
+            return keepBoth(asked);
         }
-        Optional<Existing> there = ground.at(wish.target()).filter(e -> !isVacated(wish.target(), e));
+        Optional<Existing> there = ground.at(asked.target()).filter(e -> !isVacated(asked.target(), e));
         if (there.filter(Existing.BLOCKED::equals).isPresent()) {
-            return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.fileInTheWay"));
+            return item(asked, asked.target(), RestorePlan.Step.REFUSE, Words.of("plan.fileInTheWay"));
         }
-        if (!wish.from().isEmpty()) {
-            return moveBack(wish, there);
+        if (!asked.from().isEmpty()) {
+            return moveBack(asked, there);
         }
         if (there.isEmpty()) {
-            String now = ground.elsewhere(wish.version(), wish.target()).orElse("");
-            return new RestorePlan.Item(wish.version(), wish.target(), wish.target(), RestorePlan.Step.CREATE, "", now);
+            String now = ground.elsewhere(asked.version(), asked.target()).orElse("");
+            return new RestorePlan.Item(
+                    asked.version(), asked.target(), asked.target(), RestorePlan.Step.CREATE, "", now);
         }
         Existing e = there.get();
-        boolean same = e.kind() == wish.version().kind()
-                && e.digest().map(d -> d.equals(wish.version().digest())).orElse(false);
-        if (same && ground.isReallyThere(wish.target(), wish.version())) {
-            return item(wish, wish.target(), RestorePlan.Step.UNCHANGED, "");
+        boolean same = e.kind() == asked.version().kind()
+                && e.digest().map(d -> d.equals(asked.version().digest())).orElse(false);
+        if (same && ground.isReallyThere(asked.target(), asked.version())) {
+            return item(asked, asked.target(), RestorePlan.Step.UNCHANGED, "");
         }
-        return switch (collisions.at(wish.target())) {
-            case SKIP -> item(wish, wish.target(), RestorePlan.Step.SKIP, "");
-            case KEEP_BOTH -> keepBoth(wish);
-            case KEEP_BOTH_RENAME_OTHER -> renameOther(wish, e);
-            case REPLACE -> replace(wish, e);
+        return switch (collisions.at(asked.target())) {
+            case SKIP -> item(asked, asked.target(), RestorePlan.Step.SKIP, "");
+            case KEEP_BOTH -> keepBoth(asked);
+            case KEEP_BOTH_RENAME_OTHER -> renameOther(asked, e);
+            case REPLACE -> replace(asked, e);
         };
     }
 
@@ -138,42 +142,42 @@ public final class RestorePlanner {
                 && ground.below(path).stream().allMatch(p -> leaving.contains(p) || lateFolders.contains(p));
     }
 
-    private RestorePlan.Item moveBack(RestoreItem wish, Optional<Existing> there) {
-        if (there.isPresent() && !leaving.contains(wish.target())) {
-            RestorePlan.Item replace = replace(wish, there.get());
+    private RestorePlan.Item moveBack(RestoreItem asked, Optional<Existing> there) {
+        if (there.isPresent() && !leaving.contains(asked.target())) {
+            RestorePlan.Item replace = replace(asked, there.get());
             if (replace.step() == RestorePlan.Step.REFUSE) {
                 return replace;
             }
         }
         return new RestorePlan.Item(
-                wish.version(), wish.target(), wish.target(), RestorePlan.Step.MOVE_BACK, "", wish.from());
+                asked.version(), asked.target(), asked.target(), RestorePlan.Step.MOVE_BACK, "", asked.from());
     }
 
-    private static RestorePlan.Item replace(RestoreItem wish, Existing there) {
+    private static RestorePlan.Item replace(RestoreItem asked, Existing there) {
         if (there.kind() == EntryKind.FOLDER) {
-            return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.folderInTheWay"));
+            return item(asked, asked.target(), RestorePlan.Step.REFUSE, Words.of("plan.folderInTheWay"));
         }
         if (there.digest().isEmpty()) {
-            return item(wish, wish.target(), RestorePlan.Step.REFUSE, Words.of("plan.notKept"));
+            return item(asked, asked.target(), RestorePlan.Step.REFUSE, Words.of("plan.notKept"));
         }
-        return item(wish, wish.target(), RestorePlan.Step.REPLACE, "");
+        return item(asked, asked.target(), RestorePlan.Step.REPLACE, "");
     }
 
-    private RestorePlan.Item keepBoth(RestoreItem wish) {
-        return item(wish, free(wish.target()), RestorePlan.Step.KEEP_BOTH, "");
+    private RestorePlan.Item keepBoth(RestoreItem asked) {
+        return item(asked, free(asked.target()), RestorePlan.Step.KEEP_BOTH, "");
     }
 
-    private RestorePlan.Item renameOther(RestoreItem wish, Existing there) {
-        RestorePlan.Item replace = replace(wish, there);
+    private RestorePlan.Item renameOther(RestoreItem asked, Existing there) {
+        RestorePlan.Item replace = replace(asked, there);
         return replace.step() == RestorePlan.Step.REFUSE
                 ? replace
                 : new RestorePlan.Item(
-                        wish.version(),
-                        wish.target(),
-                        wish.target(),
+                        asked.version(),
+                        asked.target(),
+                        asked.target(),
                         RestorePlan.Step.KEEP_BOTH_RENAME_OTHER,
                         "",
-                        free(wish.target()));
+                        free(asked.target()));
     }
 
     /** A numbered name that nothing has or will have. */
@@ -188,7 +192,7 @@ public final class RestorePlanner {
         }
     }
 
-    private static RestorePlan.Item item(RestoreItem wish, String target, RestorePlan.Step step, String why) {
-        return new RestorePlan.Item(wish.version(), wish.target(), target, step, why, "");
+    private static RestorePlan.Item item(RestoreItem asked, String target, RestorePlan.Step step, String why) {
+        return new RestorePlan.Item(asked.version(), asked.target(), target, step, why, "");
     }
 }

@@ -9,7 +9,7 @@ import org.mendedleaf.core.line.Version;
  * What somebody wants to have done with files.
  *
  * @param kind what stands in the journal
- * @param wishes versions that shall be somewhere
+ * @param requested versions that shall be somewhere
  * @param collisions what to do where something has the name
  * @param late files that came later than the moment that is wanted
  * @param folders that shall be there, even when nothing is in them
@@ -17,7 +17,7 @@ import org.mendedleaf.core.line.Version;
  */
 public record RestoreRequest(
         ActionKind kind,
-        List<RestoreItem> wishes,
+        List<RestoreItem> requested,
         Collisions collisions,
         List<Late> late,
         List<TreeAt.Folder> folders,
@@ -25,7 +25,7 @@ public record RestoreRequest(
 
     /** Copies the lists. */
     public RestoreRequest {
-        wishes = List.copyOf(wishes);
+        requested = List.copyOf(requested);
         late = List.copyOf(late);
         folders = List.copyOf(folders);
         lateFolders = List.copyOf(lateFolders);
@@ -41,18 +41,19 @@ public record RestoreRequest(
     public record Late(Version version, String path, boolean remove) {}
 
     /** Restores versions. */
-    public static RestoreRequest restore(List<RestoreItem> wishes, Collisions collisions) {
-        return restore(wishes, collisions, List.of());
+    public static RestoreRequest restore(List<RestoreItem> requested, Collisions collisions) {
+        return restore(requested, collisions, List.of());
     }
 
     /** Restores versions, and folders even when nothing is in them. */
-    public static RestoreRequest restore(List<RestoreItem> wishes, Collisions collisions, List<TreeAt.Folder> folders) {
-        return new RestoreRequest(ActionKind.RESTORED, wishes, collisions, List.of(), folders, List.of());
+    public static RestoreRequest restore(
+            List<RestoreItem> requested, Collisions collisions, List<TreeAt.Folder> folders) {
+        return new RestoreRequest(ActionKind.RESTORED, requested, collisions, List.of(), folders, List.of());
     }
 
     /** The same with other choices for collisions. */
     public RestoreRequest with(Collisions others) {
-        return new RestoreRequest(kind, wishes, others, late, folders, lateFolders);
+        return new RestoreRequest(kind, requested, others, late, folders, lateFolders);
     }
 
     /** The same with other versions to have, as after they were fetched. */

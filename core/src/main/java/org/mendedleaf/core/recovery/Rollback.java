@@ -38,31 +38,31 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
     }
 
     /** What has to be done for it: only what is not as it was. */
-    public RestoreRequest order(Reading reading, Place place) throws IOException {
-        Map<String, RestoreItem> wishes = new TreeMap<>();
+    public RestoreRequest request(Reading reading, Place place) throws IOException {
+        Map<String, RestoreItem> requested = new TreeMap<>();
         Map<String, RestoreRequest.Late> late = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         Set<String> lateFolders = new HashSet<>();
         for (String path : paths) {
             Optional<Line> line = path.isEmpty() ? Optional.empty() : reading.line(place, path);
             if (line.isPresent() && !isFolderThen(reading, place, path)) {
-                file(reading, line.get(), wishes);
+                file(reading, line.get(), requested);
                 continue;
             }
             if (!reading.isFolder(place, path)) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", path));
             }
-            folder(reading, place, path, wishes, late, folders, lateFolders);
+            folder(reading, place, path, requested, late, folders, lateFolders);
         }
         List<String> deepestFirst = new ArrayList<>(lateFolders);
         deepestFirst.sort(java.util.Comparator.reverseOrder());
         return new RestoreRequest(
                 ActionKind.ROLLED_BACK,
-                List.copyOf(wishes.values()),
+                List.copyOf(requested.values()),
                 Collisions.all(Collision.REPLACE),
                 List.copyOf(late.values()),
                 List.copyOf(folders.values()),
-                removeLater ? deepestFirst : inTheWay(deepestFirst, wishes.keySet()));
+                removeLater ? deepestFirst : inTheWay(deepestFirst, requested.keySet()));
     }
 
     /** Of folders that came later those that have the name of a file of that moment, and what is in these. */
@@ -79,7 +79,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
     }
 
     /** A chosen file goes back to the version and the path that it had; one that was not there then stays. */
-    private void file(Reading reading, Line line, Map<String, RestoreItem> wishes) throws IOException {
+    private void file(Reading reading, Line line, Map<String, RestoreItem> requested) throws IOException {
         int number = reading.numberAt(line.id(), at)
                 .orElseThrow(() -> new IllegalArgumentException(Words.of("rollback.notThere", line.path())));
         Version then = line.version(number).orElseThrow();
@@ -89,7 +89,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 && path.equals(line.path())
                 && line.newest().map(v -> v.sameContent(then)).orElse(false);
         if (!same) {
-            wishes.put(path, new RestoreItem(then, path, live && !path.equals(line.path()) ? line.path() : ""));
+            requested.put(path, new RestoreItem(then, path, live && !path.equals(line.path()) ? line.path() : ""));
         }
     }
 
@@ -97,7 +97,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
             Reading reading,
             Place place,
             String path,
-            Map<String, RestoreItem> wishes,
+            Map<String, RestoreItem> requested,
             Map<String, RestoreRequest.Late> late,
             Map<String, TreeAt.Folder> folders,
             Set<String> lateFolders)
@@ -110,7 +110,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 Version then = version(reading, c.line(), before.get(), versions);
                 String now = c.after().map(Difference.At::path).orElse("");
                 String target = before.get().path();
-                wishes.put(target, new RestoreItem(then, target, now.equals(target) ? "" : now));
+                requested.put(target, new RestoreItem(then, target, now.equals(target) ? "" : now));
             } else {
                 Difference.At now = c.after().orElseThrow();
                 late.put(

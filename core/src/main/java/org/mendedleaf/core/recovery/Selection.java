@@ -38,7 +38,7 @@ public record Selection(List<String> paths, Instant at) {
      *
      * @param elsewhere whether it goes somewhere else: then paths count from the folder that all of it has in common
      */
-    public RestoreRequest order(Reading reading, Place place, boolean elsewhere, Collisions collisions)
+    public RestoreRequest request(Reading reading, Place place, boolean elsewhere, Collisions collisions)
             throws IOException {
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
@@ -46,12 +46,12 @@ public record Selection(List<String> paths, Instant at) {
             add(reading, place, path, files, folders);
         }
         String above = elsewhere ? common(paths) : "";
-        List<RestoreItem> wishes = new ArrayList<>();
-        files.forEach((path, v) -> wishes.add(new RestoreItem(v, below(above, path))));
+        List<RestoreItem> requested = new ArrayList<>();
+        files.forEach((path, v) -> requested.add(new RestoreItem(v, below(above, path))));
         List<TreeAt.Folder> wanted = folders.values().stream()
                 .map(f -> new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()))
                 .toList();
-        return RestoreRequest.restore(wishes, collisions, wanted);
+        return RestoreRequest.restore(requested, collisions, wanted);
     }
 
     private void add(

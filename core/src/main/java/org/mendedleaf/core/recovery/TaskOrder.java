@@ -22,7 +22,7 @@ import org.mendedleaf.core.words.Words;
  */
 record TaskOrder(List<Task> tasks, List<Integer> items) {
 
-    static TaskOrder of(InPlace files, Reading reading, RestoreRequest order, RestorePlan plan) throws IOException {
+    static TaskOrder of(InPlace files, Reading reading, RestoreRequest request, RestorePlan plan) throws IOException {
         TaskOrder steps = new TaskOrder(new ArrayList<>(), new ArrayList<>());
         List<RestorePlan.Item> items = plan.items();
         Set<String> inTheWay = new HashSet<>();
@@ -61,7 +61,7 @@ record TaskOrder(List<Task> tasks, List<Integer> items) {
                 steps.add(new Task.Remove(items.get(i).target()), i);
             }
         }
-        for (String late : order.lateFolders()) {
+        for (String late : request.lateFolders()) {
             if (folders.stream().anyMatch(f -> RelativePath.isWithin(late, f))) {
                 steps.add(new Task.RemoveFolder(late), -1);
             }
@@ -71,8 +71,8 @@ record TaskOrder(List<Task> tasks, List<Integer> items) {
                 steps.write(files, reading, items.get(i), i, gone);
             }
         }
-        order.folders().forEach(f -> steps.add(new Task.MakeFolder(f), -1));
-        order.lateFolders().forEach(f -> steps.add(new Task.RemoveFolder(f), -1));
+        request.folders().forEach(f -> steps.add(new Task.MakeFolder(f), -1));
+        request.lateFolders().forEach(f -> steps.add(new Task.RemoveFolder(f), -1));
         return steps;
     }
 

@@ -50,9 +50,9 @@ public final class ZipArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest order) {
+    public RestorePlan plan(RestoreRequest request) {
         RestorePlan plan = RestorePlanner.plan(
-                order, TargetView.empty(vault), TargetFacts.of(folder()).inZip());
+                request, TargetView.empty(vault), TargetFacts.of(folder()).inZip());
         return Files.exists(file)
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", file)))
                 : plan;
@@ -64,8 +64,8 @@ public final class ZipArchive implements Destination {
     }
 
     @Override
-    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
-        RestorePlan plan = plan(order);
+    public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
+        RestorePlan plan = plan(request);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }
@@ -75,7 +75,7 @@ public final class ZipArchive implements Destination {
         Path beside = folder().resolve(SafeFolder.ownName());
         try {
             Map<RestorePlan.Item, String> failed = new HashMap<>();
-            boolean whole = write(beside, plan, order, failed, progress) && prove(beside, plan, failed, progress);
+            boolean whole = write(beside, plan, request, failed, progress) && prove(beside, plan, failed, progress);
             if (!whole) {
                 return new RestoreResult(0, List.of(), true);
             }
@@ -104,7 +104,7 @@ public final class ZipArchive implements Destination {
     private boolean write(
             Path beside,
             RestorePlan plan,
-            RestoreRequest order,
+            RestoreRequest request,
             Map<RestorePlan.Item, String> failed,
             Progress progress)
             throws IOException {
@@ -114,7 +114,7 @@ public final class ZipArchive implements Destination {
                 ZipArchiveOutputStream out = new ZipArchiveOutputStream(channel)) {
             out.setEncoding("UTF-8");
             out.setUseZip64(Zip64Mode.AsNeeded);
-            for (TreeAt.Folder f : order.folders()) {
+            for (TreeAt.Folder f : request.folders()) {
                 ZipArchiveEntry entry = new ZipArchiveEntry(f.path() + "/");
                 entry.setUnixMode(f.mode() | UnixStat.DIR_FLAG);
                 entry.setLastModifiedTime(time(f.mtimeNanos()));

@@ -27,12 +27,12 @@ import org.mendedleaf.core.words.Words;
 public final class ContentFetch {
 
     private final OpenVault vault;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
 
     /** Fetching for this vault. */
-    public ContentFetch(OpenVault vault, SystemRegistry book) {
+    public ContentFetch(OpenVault vault, SystemRegistry registry) {
         this.vault = vault;
-        this.book = book;
+        this.registry = registry;
     }
 
     /**
@@ -139,7 +139,7 @@ public final class ContentFetch {
         try (Reading reading = vault.read()) {
             line = reading.line(version.line()).orElseThrow();
         }
-        return MergedLine.of(vault, line, book, false)
+        return MergedLine.of(vault, line, registry, false)
                 .point(version.line(), version.number())
                 .orElseThrow(() -> new SystemException.Missing(Words.of("fetch.unknown", version.path())));
     }
@@ -155,7 +155,7 @@ public final class ContentFetch {
             }
             try (OutputStream out = Files.newOutputStream(file)) {
                 progress.begin(Words.of("fetch.step", version.path(), place), 1, version.size());
-                OutsideSystem system = book.system(copy.holder().place());
+                OutsideSystem system = registry.system(copy.holder().place());
                 system.read(
                         copy.holder().place().outside().orElseThrow().place(),
                         copy.version().path(),

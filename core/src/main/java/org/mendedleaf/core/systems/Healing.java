@@ -36,14 +36,14 @@ import org.mendedleaf.core.words.Words;
 public final class Healing {
 
     private final OpenVault vault;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private final Clock clock;
     private final Authors authors;
 
     /** Healing of a vault. */
-    public Healing(OpenVault vault, SystemRegistry book, Clock clock, Authors authors) {
+    public Healing(OpenVault vault, SystemRegistry registry, Clock clock, Authors authors) {
         this.vault = vault;
-        this.book = book;
+        this.registry = registry;
         this.clock = clock;
         this.authors = authors;
     }
@@ -198,7 +198,7 @@ public final class Healing {
             return other;
         }
         try {
-            new ContentFetch(vault, book).intoVault(found.get(), progress);
+            new ContentFetch(vault, registry).intoVault(found.get(), progress);
         } catch (SystemException | VaultException e) {
             org.slf4j.LoggerFactory.getLogger(Healing.class).info("{} is not healed", lost.path(), e);
             return Optional.empty();

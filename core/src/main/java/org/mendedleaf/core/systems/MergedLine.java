@@ -131,10 +131,11 @@ public record MergedLine(Line own, List<Line> others, List<MergedPoint> points) 
     /**
      * Reads a line and finds the lines of the same file elsewhere.
      *
-     * @param book to know how near a system is
+     * @param registry to know how near a system is
      * @param digests whether to compute digests that are not known yet, which reads contents
      */
-    public static MergedLine of(OpenVault vault, Line line, SystemRegistry book, boolean digests) throws IOException {
+    public static MergedLine of(OpenVault vault, Line line, SystemRegistry registry, boolean digests)
+            throws IOException {
         Map<Integer, Digest> own =
                 digests && !line.place().isOutside() ? new PlainDigests(vault).of(line) : known(line);
         try (Reading reading = vault.read()) {
@@ -148,7 +149,8 @@ public record MergedLine(Line own, List<Line> others, List<MergedPoint> points) 
             return merge(
                     part,
                     others,
-                    Comparator.comparing(p -> book.kind(p).map(Enum::ordinal).orElse(SystemKind.values().length)));
+                    Comparator.comparing(
+                            p -> registry.kind(p).map(Enum::ordinal).orElse(SystemKind.values().length)));
         }
     }
 

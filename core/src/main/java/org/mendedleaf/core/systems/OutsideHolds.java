@@ -24,12 +24,12 @@ import org.mendedleaf.core.words.Words;
 public final class OutsideHolds {
 
     private final OpenVault vault;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
 
     /** What this vault holds of other systems. */
-    public OutsideHolds(OpenVault vault, SystemRegistry book) {
+    public OutsideHolds(OpenVault vault, SystemRegistry registry) {
         this.vault = vault;
-        this.book = book;
+        this.registry = registry;
     }
 
     /**
@@ -53,7 +53,7 @@ public final class OutsideHolds {
                 Words.of("outside.holding", place.where()),
                 missing.size(),
                 missing.stream().mapToLong(Version::size).sum());
-        ContentFetch fetch = new ContentFetch(vault, book);
+        ContentFetch fetch = new ContentFetch(vault, registry);
         Map<String, String> failed = new LinkedHashMap<>();
         int taken = 0;
         for (Version v : missing) {

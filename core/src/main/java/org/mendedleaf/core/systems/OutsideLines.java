@@ -42,10 +42,11 @@ public final class OutsideLines implements LineWork {
      *
      * @throws SystemException.Missing when its system is not connected
      */
-    public OutsideLines(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) throws IOException {
+    public OutsideLines(OpenVault vault, Place place, SystemRegistry registry, Clock clock, String who)
+            throws IOException {
         this.vault = vault;
         this.place = place;
-        this.system = book.system(place);
+        this.system = registry.system(place);
         this.clock = clock;
         this.who = who;
         this.name = place.outside().orElseThrow().place();

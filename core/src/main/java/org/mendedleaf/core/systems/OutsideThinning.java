@@ -35,15 +35,15 @@ public final class OutsideThinning {
 
     private final OpenVault vault;
     private final Place place;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private final Clock clock;
     private final String who;
 
     /** Thinning of this place, by this person. */
-    public OutsideThinning(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) {
+    public OutsideThinning(OpenVault vault, Place place, SystemRegistry registry, Clock clock, String who) {
         this.vault = vault;
         this.place = place;
-        this.book = book;
+        this.registry = registry;
         this.clock = clock;
         this.who = who;
     }
@@ -54,7 +54,7 @@ public final class OutsideThinning {
      * @throws SystemException.Unable when the system cannot erase versions; says what can be done there instead
      */
     public ThinPlan plan(RuleSet rules, ThinPlan.Limits limits, Calendar calendar) throws IOException {
-        SystemKind kind = book.system(place).kind();
+        SystemKind kind = registry.system(place).kind();
         if (!kind.can(Capability.ERASING)) {
             throw new SystemException.Unable(
                     Words.of(kind.keepsCuts() ? "outside.thin.cuts" : "outside.thin.none", place.where()));
@@ -120,7 +120,7 @@ public final class OutsideThinning {
                 }
             }
         }
-        Map<String, String> failed = new OutsideWork(vault, place, book, clock, who).erase(versions, progress);
+        Map<String, String> failed = new OutsideWork(vault, place, registry, clock, who).erase(versions, progress);
         BitSet erased = rows.entrySet().stream()
                 .filter(e -> !failed.containsKey(e.getKey()))
                 .map(Map.Entry::getValue)

@@ -80,14 +80,15 @@ public final class OutsideWork implements FileWork {
      * @param who does it; stands in the journal
      * @throws SystemException.Missing when its system is not connected
      */
-    public OutsideWork(OpenVault vault, Place place, SystemRegistry book, Clock clock, String who) throws IOException {
+    public OutsideWork(OpenVault vault, Place place, SystemRegistry registry, Clock clock, String who)
+            throws IOException {
         this.vault = vault;
         this.place = place;
-        this.system = book.system(place);
+        this.system = registry.system(place);
         this.clock = clock;
         this.who = who;
         this.name = place.outside().orElseThrow().place();
-        this.fetch = new ContentFetch(vault, book);
+        this.fetch = new ContentFetch(vault, registry);
     }
 
     private Mirror mirror() {
@@ -318,33 +319,33 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest order) throws IOException {
+    public RestorePlan plan(RestoreRequest request) throws IOException {
         needs(Capability.WRITING);
         Map<String, Optional<Existing>> there = new HashMap<>();
         Map<String, Version> wanted = new HashMap<>();
-        order.wishes().forEach(w -> wanted.put(w.target(), w.version()));
+        request.requested().forEach(w -> wanted.put(w.target(), w.version()));
         try (Reading reading = vault.read()) {
             return RestorePlanner.plan(
-                    order, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))));
+                    request, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))));
         }
     }
 
     @Override
     public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
-        return plan(order(rollback, progress));
+        return plan(request(rollback, progress));
     }
 
-    private RestoreRequest order(Rollback rollback, Progress progress) throws IOException {
+    private RestoreRequest request(Rollback rollback, Progress progress) throws IOException {
         needs(Capability.WRITING);
         look(progress);
         try (Reading reading = vault.read()) {
-            return rollback.order(reading, place);
+            return rollback.request(reading, place);
         }
     }
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        return restore(order(rollback, progress), progress);
+        return restore(request(rollback, progress), progress);
     }
 
     private Optional<Existing> existing(
@@ -368,9 +369,9 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestoreResult restore(RestoreRequest order, Progress progress) throws IOException {
+    public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
         look(Progress.NONE);
-        RestorePlan plan = plan(order);
+        RestorePlan plan = plan(request);
         progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
         Map<String, Integer> before = new LinkedHashMap<>();
         List<RestorePlan.Item> toDo =
@@ -394,7 +395,7 @@ public final class OutsideWork implements FileWork {
                 progress);
         mirror.run(Progress.NONE);
         Map<String, Integer> numbers = new LinkedHashMap<>();
-        long action = note(order.kind(), 0, before, numbers);
+        long action = note(request.kind(), 0, before, numbers);
         List<RestoreResult.Item> results = new ArrayList<>();
         boolean cancelled = false;
         for (RestorePlan.Item i : plan.items()) {

@@ -26,13 +26,13 @@ public final class SystemConnector {
     public static final int LOOK_MINUTES = 10;
 
     private final Connections connected;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private final Clock clock;
 
     /** Connecting for this user. */
-    public SystemConnector(Connections connected, SystemRegistry book, Clock clock) {
+    public SystemConnector(Connections connected, SystemRegistry registry, Clock clock) {
         this.connected = connected;
-        this.book = book;
+        this.registry = registry;
         this.clock = clock;
     }
 
@@ -45,11 +45,11 @@ public final class SystemConnector {
     public Connection connect(
             String name, @Nullable SystemKind kind, String address, String token, OpenVault vault, Retry retry)
             throws IOException {
-        book.opener().checkAddress(address);
+        registry.opener().checkAddress(address);
         // Checks the name before anything is sent.
         new Connection(name, SystemKind.WEBDAV, address, token, vault.folder().root());
-        SystemKind found = kind == null ? book.opener().kindOf(name, address, token, retry) : kind;
-        OutsideSystem system = book.opener().open(name, found, address, token, retry, clock);
+        SystemKind found = kind == null ? registry.opener().kindOf(name, address, token, retry) : kind;
+        OutsideSystem system = registry.opener().open(name, found, address, token, retry, clock);
         system.state();
         Connection connection =
                 new Connection(name, found, address, token, vault.folder().root());
@@ -61,7 +61,7 @@ public final class SystemConnector {
 
     /** Takes the places of a system among those of its vault; returns all of them. */
     public List<Place> takeIn(Connection connection, OpenVault vault) throws IOException {
-        List<String> names = book.system(connection.name()).places().stream()
+        List<String> names = registry.system(connection.name()).places().stream()
                 .map(OutsideSystem.OutsidePlace::name)
                 .toList();
         List<Place> places = new ArrayList<>();
@@ -91,7 +91,7 @@ public final class SystemConnector {
         if (place.isBlank() || place.indexOf(':') >= 0 || place.indexOf('/') >= 0) {
             throw new IllegalArgumentException(Words.of("place.badName", place));
         }
-        book.system(connection.name()).create(place, settings);
+        registry.system(connection.name()).create(place, settings);
         return takeIn(connection, vault).stream()
                 .filter(p -> p.outside().orElseThrow().place().equals(place))
                 .findFirst()
@@ -100,7 +100,7 @@ public final class SystemConnector {
 
     /** Changes the settings of a place and looks at it again. */
     public void configure(Place place, PlaceSettings settings, OpenVault vault) throws IOException {
-        OutsideSystem system = book.system(place);
+        OutsideSystem system = registry.system(place);
         Optional<OutsidePlaceState> before;
         try (Reading reading = vault.read()) {
             before = OutsidePlaceState.of(reading, place);

@@ -21,7 +21,7 @@ public final class SystemWatch implements Supervisor.Duty {
     private static final Duration ROUND = Duration.ofSeconds(10);
 
     private final OpenVault vault;
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private final Clock clock;
     private final Listener listener;
 
@@ -38,9 +38,9 @@ public final class SystemWatch implements Supervisor.Duty {
     }
 
     /** Watches over the places of a vault in other systems. */
-    public SystemWatch(OpenVault vault, SystemRegistry book, Clock clock, Listener listener) {
+    public SystemWatch(OpenVault vault, SystemRegistry registry, Clock clock, Listener listener) {
         this.vault = vault;
-        this.book = book;
+        this.registry = registry;
         this.clock = clock;
         this.listener = listener;
     }
@@ -57,7 +57,7 @@ public final class SystemWatch implements Supervisor.Duty {
             places = reading.places();
         }
         for (Place place : places) {
-            if (breath.isEnding() || book.kind(place).isEmpty()) {
+            if (breath.isEnding() || registry.kind(place).isEmpty()) {
                 continue;
             }
             try {
@@ -73,12 +73,12 @@ public final class SystemWatch implements Supervisor.Duty {
     private void see(Place place) throws IOException {
         if (backupDue(place)) {
             Progress progress = listener.begins(place, true);
-            BackupRun.Result r = new BackupRun(vault, place, book.system(place), clock).run(progress);
+            BackupRun.Result r = new BackupRun(vault, place, registry.system(place), clock).run(progress);
             listener.ended(place, r.files() > 0);
         } else if (lookDue(place)) {
             Progress progress = listener.begins(place, false);
-            Mirror.Result r = new Mirror(vault, place, book.system(place), clock).run(progress);
-            new OutsideHolds(vault, book).take(place, clock.instant(), progress);
+            Mirror.Result r = new Mirror(vault, place, registry.system(place), clock).run(progress);
+            new OutsideHolds(vault, registry).take(place, clock.instant(), progress);
             listener.ended(place, r.points() + r.forgotten() > 0);
         }
     }

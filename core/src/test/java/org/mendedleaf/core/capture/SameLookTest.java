@@ -56,13 +56,13 @@ final class SameLookTest {
         assertThat(p.capture().points()).as("what no look can find").isZero();
         assertThat(plan(1).items().get(0).step()).isEqualTo(RestorePlan.Step.REPLACE);
 
-        RestoreResult result = p.recovery().restore(List.of(wish(1)), Collision.REPLACE, Progress.NONE);
+        RestoreResult result = p.recovery().restore(List.of(asked(1)), Collision.REPLACE, Progress.NONE);
 
         assertThat(result.items().get(0).outcome()).isEqualTo(RestoreResult.Outcome.DONE);
         assertThat(p.path("ledger.txt")).hasContent("as it was");
         Line line = p.line("ledger.txt");
         assertThat(line.versions()).hasSize(3);
-        p.recovery().restore(List.of(wish(2)), Collision.REPLACE, Progress.NONE);
+        p.recovery().restore(List.of(asked(2)), Collision.REPLACE, Progress.NONE);
         assertThat(p.path("ledger.txt")).as("what was there before the restore").hasContent("forged it");
         assertThat(p.check().isClean()).isTrue();
     }
@@ -71,16 +71,16 @@ final class SameLookTest {
     void whatReallyIsThereStaysAsItIs() throws Exception {
         p.save("ledger.txt", "as it was");
         p.capture();
-        RestoreResult result = p.recovery().restore(List.of(wish(1)), Collision.REPLACE, Progress.NONE);
+        RestoreResult result = p.recovery().restore(List.of(asked(1)), Collision.REPLACE, Progress.NONE);
         assertThat(result.items().get(0).outcome()).isEqualTo(RestoreResult.Outcome.LEFT);
         assertThat(p.line("ledger.txt").versions()).hasSize(1);
     }
 
     private RestorePlan plan(int number) throws IOException {
-        return p.recovery().plan(RestoreRequest.restore(List.of(wish(number)), Collisions.all(Collision.REPLACE)));
+        return p.recovery().plan(RestoreRequest.restore(List.of(asked(number)), Collisions.all(Collision.REPLACE)));
     }
 
-    private RestoreItem wish(int number) throws IOException {
+    private RestoreItem asked(int number) throws IOException {
         return new RestoreItem(p.line("ledger.txt").version(number).orElseThrow(), "ledger.txt");
     }
 

@@ -63,14 +63,14 @@ class CopyHealingTest {
         return bytes;
     }
 
-    private static SystemRegistry book(Path within) throws IOException {
+    private static SystemRegistry registry(Path within) throws IOException {
         return new SystemRegistry(
                 UserSettings.open(within.resolve("home")), Systems.OPENER, Clock.systemUTC(), Retry.DEFAULT);
     }
 
     private Healing.Result heal() throws IOException {
-        SystemRegistry book = book(temp);
-        return new Healing(p.vault(), book, p.clock(), p.authors()).run(Progress.NONE);
+        SystemRegistry registry = registry(temp);
+        return new Healing(p.vault(), registry, p.clock(), p.authors()).run(Progress.NONE);
     }
 
     private static void garble(Path file, long at, int length) throws IOException {
@@ -183,8 +183,9 @@ class CopyHealingTest {
                 Files.delete(one);
             }
             place.vault().closeIdleReaders();
-            SystemRegistry book = book(own);
-            Healing.Result result = new Healing(place.vault(), book, place.clock(), place.authors()).run(Progress.NONE);
+            SystemRegistry registry = registry(own);
+            Healing.Result result =
+                    new Healing(place.vault(), registry, place.clock(), place.authors()).run(Progress.NONE);
             assertThat(result.after().lost()).isEmpty();
             assertThat(result.copies()).allMatch(c -> c.trouble().isEmpty());
             assertThat(place.check().isClean()).isTrue();

@@ -57,7 +57,7 @@ class FindAwayTest {
         rig.desk.save("lease.txt", text);
         rig.desk.capture();
         rig.later(Duration.ofMinutes(1));
-        new BackupRun(rig.vault(), drive, rig.book.system(drive), rig.clock()).run(Progress.NONE);
+        new BackupRun(rig.vault(), drive, rig.registry.system(drive), rig.clock()).run(Progress.NONE);
         rig.later(Duration.ofMinutes(1));
     }
 
@@ -137,7 +137,7 @@ class FindAwayTest {
     void whatTheDriveDropsWasTakenIntoTheVaultAndIsFound() throws IOException {
         letGoByARule(1);
         rig.work(drive).eraseSnapshot(rig.cuts(drive).get(0), Progress.NONE);
-        new Mirror(rig.vault(), drive, rig.book.system(drive), rig.clock()).run(Progress.NONE);
+        new Mirror(rig.vault(), drive, rig.registry.system(drive), rig.clock()).run(Progress.NONE);
         index();
         // The vault took the content before the drive let it go, so it is found in the drive's line still.
         assertThat(found("fourhundred")).containsExactly("backup-drive:desk 1-1");

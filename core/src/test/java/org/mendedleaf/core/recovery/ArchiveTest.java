@@ -34,9 +34,9 @@ class ArchiveTest {
     private static RestoreRequest everything(TestPlace p) throws IOException {
         try (Reading reading = p.vault().read()) {
             TreeAt tree = reading.treeAt(p.place(), "", p.now());
-            List<RestoreItem> wishes = new ArrayList<>();
-            tree.files().forEach((path, v) -> wishes.add(new RestoreItem(v, path)));
-            return RestoreRequest.restore(wishes, Collisions.all(Collision.KEEP_BOTH), tree.folders());
+            List<RestoreItem> requested = new ArrayList<>();
+            tree.files().forEach((path, v) -> requested.add(new RestoreItem(v, path)));
+            return RestoreRequest.restore(requested, Collisions.all(Collision.KEEP_BOTH), tree.folders());
         }
     }
 

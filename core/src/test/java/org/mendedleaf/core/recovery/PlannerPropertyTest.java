@@ -52,12 +52,12 @@ class PlannerPropertyTest {
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> kept,
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> foreign,
             @ForAll Collision rule) {
-        List<RestoreItem> wishes = new ArrayList<>();
+        List<RestoreItem> requested = new ArrayList<>();
         for (int i = 0; i < targets.size(); i++) {
-            wishes.add(new RestoreItem(version(i % 5), "f" + targets.get(i) + ".txt"));
+            requested.add(new RestoreItem(version(i % 5), "f" + targets.get(i) + ".txt"));
         }
         RestorePlan plan = RestorePlanner.plan(
-                wishes,
+                requested,
                 path -> {
                     int n = path.matches("f\\d\\.txt") ? path.charAt(1) - '0' : -1;
                     if (kept.contains(n)) {
@@ -68,7 +68,7 @@ class PlannerPropertyTest {
                             : Optional.empty();
                 },
                 rule);
-        assertThat(plan.items()).hasSameSizeAs(wishes);
+        assertThat(plan.items()).hasSameSizeAs(requested);
         Set<String> written = new HashSet<>();
         for (RestorePlan.Item item : plan.items()) {
             if (item.writes()) {

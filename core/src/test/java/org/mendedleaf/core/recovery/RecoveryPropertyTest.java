@@ -55,9 +55,9 @@ class RecoveryPropertyTest {
     private static RestoreRequest whole(TestPlace p, Instant at, Collisions collisions) throws IOException {
         try (Reading reading = p.vault().read()) {
             TreeAt tree = reading.treeAt(p.place(), "", at);
-            List<RestoreItem> wishes = new ArrayList<>();
-            tree.files().forEach((path, v) -> wishes.add(new RestoreItem(v, path)));
-            return RestoreRequest.restore(wishes, collisions, tree.folders());
+            List<RestoreItem> requested = new ArrayList<>();
+            tree.files().forEach((path, v) -> requested.add(new RestoreItem(v, path)));
+            return RestoreRequest.restore(requested, collisions, tree.folders());
         }
     }
 
@@ -89,8 +89,8 @@ class RecoveryPropertyTest {
                 Path into = Files.createTempDirectory("into");
                 try {
                     FolderRestore elsewhere = new FolderRestore(p.vault(), into);
-                    RestoreRequest order = whole(p, look.getKey(), Collisions.all(Collision.KEEP_BOTH));
-                    agree(elsewhere.plan(order), elsewhere.restore(order, Progress.NONE));
+                    RestoreRequest request = whole(p, look.getKey(), Collisions.all(Collision.KEEP_BOTH));
+                    agree(elsewhere.plan(request), elsewhere.restore(request, Progress.NONE));
                     assertThat(Trees.look(into)).isEqualTo(look.getValue());
                 } finally {
                     Trees.delete(into);
@@ -111,10 +111,10 @@ class RecoveryPropertyTest {
                 single.put("f" + i, Collision.values()[random.nextInt(4)]);
             }
             Collisions collisions = new Collisions(Collision.values()[random.nextInt(4)], single);
-            RestoreRequest order = whole(p, at, collisions);
+            RestoreRequest request = whole(p, at, collisions);
             p.capture();
-            RestorePlan plan = p.recovery().plan(order);
-            RestoreResult result = p.recovery().restore(order, Progress.NONE);
+            RestorePlan plan = p.recovery().plan(request);
+            RestoreResult result = p.recovery().restore(request, Progress.NONE);
             agree(plan, result);
             if (result.action() != 0) {
                 undoLast(p);

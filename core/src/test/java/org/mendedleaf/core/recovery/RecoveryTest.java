@@ -215,15 +215,15 @@ class RecoveryTest {
         p.save("a.txt", "two");
         Files.delete(p.path("gone.txt"));
         p.capture();
-        List<RestoreItem> wishes = List.of(
+        List<RestoreItem> requested = List.of(
                 new RestoreItem(version("a.txt", 1), "a.txt"),
                 new RestoreItem(version("a.txt", 2), "a.txt"),
                 new RestoreItem(version("gone.txt", 1), "gone.txt"));
-        RestorePlan plan = p.recovery().plan(wishes, Collision.REPLACE);
+        RestorePlan plan = p.recovery().plan(requested, Collision.REPLACE);
         assertThat(plan.items())
                 .extracting(RestorePlan.Item::step)
                 .containsExactly(RestorePlan.Step.REPLACE, RestorePlan.Step.KEEP_BOTH, RestorePlan.Step.CREATE);
-        RestoreResult result = p.recovery().restore(wishes, Collision.REPLACE, Progress.NONE);
+        RestoreResult result = p.recovery().restore(requested, Collision.REPLACE, Progress.NONE);
         assertThat(result.items())
                 .extracting(i -> i.plan().step())
                 .containsExactlyElementsOf(
@@ -320,11 +320,13 @@ class RecoveryTest {
         Path other = Files.createDirectory(temp.resolve("other"));
         Files.writeString(other.resolve("a.txt"), "mine");
         FolderRestore elsewhere = new FolderRestore(p.vault(), other);
-        List<RestoreItem> wishes = List.of(new RestoreItem(version("a.txt", 1), "a.txt"));
-        assertThat(elsewhere.restore(wishes, Collision.REPLACE, Progress.NONE).count(RestoreResult.Outcome.FAILED))
+        List<RestoreItem> requested = List.of(new RestoreItem(version("a.txt", 1), "a.txt"));
+        assertThat(elsewhere
+                        .restore(requested, Collision.REPLACE, Progress.NONE)
+                        .count(RestoreResult.Outcome.FAILED))
                 .isEqualTo(1);
         assertThat(other.resolve("a.txt")).hasContent("mine");
-        elsewhere.restore(wishes, Collision.KEEP_BOTH, Progress.NONE);
+        elsewhere.restore(requested, Collision.KEEP_BOTH, Progress.NONE);
         assertThat(other.resolve("a (2).txt")).hasContent("one");
     }
 

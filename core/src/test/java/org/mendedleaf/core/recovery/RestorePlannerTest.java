@@ -98,19 +98,19 @@ class RestorePlannerTest {
         return new Existing(EntryKind.FOLDER, Optional.empty(), 0);
     }
 
-    private RestorePlan plan(Collision rule, RestoreItem... wishes) {
-        return RestorePlanner.plan(List.of(wishes), target, rule);
+    private RestorePlan plan(Collision rule, RestoreItem... requested) {
+        return RestorePlanner.plan(List.of(requested), target, rule);
     }
 
-    private Item only(Collision rule, RestoreItem wish) {
-        RestorePlan plan = plan(rule, wish);
+    private Item only(Collision rule, RestoreItem asked) {
+        RestorePlan plan = plan(rule, asked);
         assertThat(plan.items()).hasSize(1);
         return plan.items().get(0);
     }
 
-    private RestorePlan plan(TargetFacts facts, RestoreItem... wishes) {
+    private RestorePlan plan(TargetFacts facts, RestoreItem... requested) {
         return RestorePlanner.plan(
-                RestoreRequest.restore(List.of(wishes), Collisions.all(Collision.REPLACE)), target, facts);
+                RestoreRequest.restore(List.of(requested), Collisions.all(Collision.REPLACE)), target, facts);
     }
 
     private static TargetFacts facts(boolean insensitive, boolean links, long largest) {
@@ -138,36 +138,38 @@ class RestorePlannerTest {
     @Test
     void whatIsKeptIsReplacedByTheRuleAndWhatNobodyKeepsNever() {
         there.put("a.txt", kept(2));
-        RestoreItem wish = new RestoreItem(version(1), "a.txt");
-        assertThat(only(Collision.REPLACE, wish).step()).isEqualTo(Step.REPLACE);
-        assertThat(only(Collision.SKIP, wish).step()).isEqualTo(Step.SKIP);
+        RestoreItem asked = new RestoreItem(version(1), "a.txt");
+        assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.REPLACE);
+        assertThat(only(Collision.SKIP, asked).step()).isEqualTo(Step.SKIP);
         there.put("a.txt", unkept());
-        Item refused = only(Collision.REPLACE, wish);
+        Item refused = only(Collision.REPLACE, asked);
         assertThat(refused.step()).isEqualTo(Step.REFUSE);
         assertThat(refused.why()).isNotEmpty();
-        assertThat(only(Collision.KEEP_BOTH_RENAME_OTHER, wish).step()).isEqualTo(Step.REFUSE);
+        assertThat(only(Collision.KEEP_BOTH_RENAME_OTHER, asked).step()).isEqualTo(Step.REFUSE);
     }
 
     @Test
     void aFolderIsNeverReplacedByAFile() {
         there.put("a.txt", folder());
-        RestoreItem wish = new RestoreItem(version(1), "a.txt");
-        Item item = only(Collision.REPLACE, wish);
+        RestoreItem asked = new RestoreItem(version(1), "a.txt");
+        Item item = only(Collision.REPLACE, asked);
         assertThat(item.step()).isEqualTo(Step.REFUSE);
         assertThat(item.why()).contains("folder");
-        assertThat(only(Collision.KEEP_BOTH, wish).target()).isEqualTo("a (2).txt");
+        assertThat(only(Collision.KEEP_BOTH, asked).target()).isEqualTo("a (2).txt");
     }
 
     @Test
     void theSameContentIsLeftAloneUnlessItOnlySeemsToBeThere() {
         there.put("a.txt", kept(1));
-        RestoreItem wish = new RestoreItem(version(1), "a.txt");
-        assertThat(only(Collision.REPLACE, wish).step()).isEqualTo(Step.UNCHANGED);
+        RestoreItem asked = new RestoreItem(version(1), "a.txt");
+        assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.UNCHANGED);
         reallyThere = false;
-        assertThat(only(Collision.REPLACE, wish).step()).isEqualTo(Step.REPLACE);
+        assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.REPLACE);
         reallyThere = true;
         there.put("a.txt", new Existing(EntryKind.LINK, Optional.of(digest(1)), 1));
-        assertThat(only(Collision.REPLACE, wish).step()).as("a link is no file").isEqualTo(Step.REPLACE);
+        assertThat(only(Collision.REPLACE, asked).step())
+                .as("a link is no file")
+                .isEqualTo(Step.REPLACE);
     }
 
     @Test
@@ -200,10 +202,10 @@ class RestorePlannerTest {
     void singleFilesCanBeChosenForOtherwise() {
         there.put("a.txt", kept(2));
         there.put("b.txt", kept(2));
-        RestoreRequest order = RestoreRequest.restore(
+        RestoreRequest request = RestoreRequest.restore(
                 List.of(new RestoreItem(version(1), "a.txt"), new RestoreItem(version(1), "b.txt")),
                 new Collisions(Collision.REPLACE, Map.of("b.txt", Collision.SKIP)));
-        assertThat(RestorePlanner.plan(order, target, TargetFacts.ANYTHING).items())
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING).items())
                 .extracting(Item::step)
                 .containsExactly(Step.REPLACE, Step.SKIP);
     }
@@ -219,16 +221,16 @@ class RestorePlannerTest {
     @Test
     void aFileWhereAFolderShouldBeIsInTheWayUnlessItLeaves() {
         there.put("dir/a.txt", Existing.BLOCKED);
-        RestoreItem wish = new RestoreItem(version(1), "dir/a.txt");
-        assertThat(only(Collision.REPLACE, wish).step()).isEqualTo(Step.REFUSE);
-        RestoreRequest order = new RestoreRequest(
+        RestoreItem asked = new RestoreItem(version(1), "dir/a.txt");
+        assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.REFUSE);
+        RestoreRequest request = new RestoreRequest(
                 ActionKind.ROLLED_BACK,
-                List.of(wish),
+                List.of(asked),
                 Collisions.all(Collision.REPLACE),
                 List.of(new RestoreRequest.Late(version(5), "dir", true)),
                 List.of(),
                 List.of());
-        assertThat(RestorePlanner.plan(order, target, TargetFacts.ANYTHING).items())
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING).items())
                 .extracting(Item::step)
                 .containsExactly(Step.CREATE, Step.REMOVE);
     }
@@ -237,23 +239,23 @@ class RestorePlannerTest {
     void aFolderThatCameLaterGivesWayWhenAllInItLeaves() {
         there.put("a", folder());
         below.put("a", List.of("a/x.txt", "a/sub"));
-        RestoreItem wish = new RestoreItem(version(1), "a");
+        RestoreItem asked = new RestoreItem(version(1), "a");
         List<RestoreRequest.Late> late = new ArrayList<>();
         late.add(new RestoreRequest.Late(version(5), "a/x.txt", true));
-        RestoreRequest order = new RestoreRequest(
+        RestoreRequest request = new RestoreRequest(
                 ActionKind.ROLLED_BACK,
-                List.of(wish),
+                List.of(asked),
                 Collisions.all(Collision.REPLACE),
                 late,
                 List.of(),
                 List.of("a", "a/sub"));
-        assertThat(RestorePlanner.plan(order, target, TargetFacts.ANYTHING)
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING)
                         .items()
                         .get(0)
                         .step())
                 .isEqualTo(Step.CREATE);
         below.put("a", List.of("a/x.txt", "a/sub", "a/stays.txt"));
-        assertThat(RestorePlanner.plan(order, target, TargetFacts.ANYTHING)
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING)
                         .items()
                         .get(0)
                         .step())
@@ -286,7 +288,7 @@ class RestorePlannerTest {
 
     @Test
     void whatCameLaterIsRemovedOrLeftUnlessItsNameIsTaken() {
-        RestoreRequest order = new RestoreRequest(
+        RestoreRequest request = new RestoreRequest(
                 ActionKind.ROLLED_BACK,
                 List.of(new RestoreItem(version(1), "taken.txt")),
                 Collisions.all(Collision.REPLACE),
@@ -296,7 +298,7 @@ class RestorePlannerTest {
                         new RestoreRequest.Late(version(7), "taken.txt", true)),
                 List.of(),
                 List.of());
-        RestorePlan plan = RestorePlanner.plan(order, target, TargetFacts.ANYTHING);
+        RestorePlan plan = RestorePlanner.plan(request, target, TargetFacts.ANYTHING);
         assertThat(plan.items()).extracting(Item::target).containsExactly("taken.txt", "goes.txt", "stays.txt");
         assertThat(plan.items()).extracting(Item::step).containsExactly(Step.CREATE, Step.REMOVE, Step.LEAVE);
         assertThat(plan.acting()).isEqualTo(2);
@@ -320,23 +322,23 @@ class RestorePlannerTest {
 
     @Test
     void namesThatDifferByCaseOnlyClashWhereCaseDoesNotCount() {
-        RestoreItem[] wishes = {
+        RestoreItem[] requested = {
             new RestoreItem(version(1), "Plan.txt"),
             new RestoreItem(version(2), "plan.TXT"),
             new RestoreItem(version(3), "other.txt")
         };
-        RestorePlan clash = plan(facts(true, true, Long.MAX_VALUE), wishes);
+        RestorePlan clash = plan(facts(true, true, Long.MAX_VALUE), requested);
         assertThat(clash.items()).extracting(Item::step).containsExactly(Step.CREATE, Step.REFUSE, Step.CREATE);
         assertThat(clash.items().get(1).why()).contains("Plan.txt");
-        assertThat(plan(facts(false, true, Long.MAX_VALUE), wishes).items())
+        assertThat(plan(facts(false, true, Long.MAX_VALUE), requested).items())
                 .extracting(Item::step)
                 .containsOnly(Step.CREATE);
     }
 
     @Test
     void whatStopsAPlanIsSaidBeforeAnythingIsDone() {
-        RestoreItem wish = new RestoreItem(version(1, EntryKind.FILE, 1001), "a.txt");
-        RestorePlan tooLarge = plan(facts(false, true, Long.MAX_VALUE), wish);
+        RestoreItem asked = new RestoreItem(version(1, EntryKind.FILE, 1001), "a.txt");
+        RestorePlan tooLarge = plan(facts(false, true, Long.MAX_VALUE), asked);
         assertThat(tooLarge.bytes()).isEqualTo(1001);
         assertThat(tooLarge.preflight().isGood()).isFalse();
         assertThat(tooLarge.preflight().stops()).contains("the stick");

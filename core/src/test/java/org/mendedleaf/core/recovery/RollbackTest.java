@@ -336,12 +336,12 @@ class RollbackTest {
             Path into = temp.resolve("into");
             Files.createDirectories(into.resolve("sub"));
             Files.setPosixFilePermissions(into.resolve("sub"), PosixFilePermissions.fromString("rwx------"));
-            RestoreRequest order;
+            RestoreRequest request;
             try (Reading reading = p.vault().read()) {
-                order = new Selection(List.of(""), p.now())
-                        .order(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH));
+                request = new Selection(List.of(""), p.now())
+                        .request(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH));
             }
-            new FolderRestore(p.vault(), into).restore(order, Progress.NONE);
+            new FolderRestore(p.vault(), into).restore(request, Progress.NONE);
             assertThat(into.resolve("sub/a")).hasContent("one");
             assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(into.resolve("sub"))))
                     .isEqualTo("rwx------");
@@ -359,15 +359,15 @@ class RollbackTest {
             p.save("aux.txt", "four");
             p.save("fine.txt", "five");
             p.capture();
-            List<RestoreItem> wishes;
+            List<RestoreItem> requested;
             try (Reading reading = p.vault().read()) {
-                wishes = reading.treeAt(p.place(), "", p.now()).files().entrySet().stream()
+                requested = reading.treeAt(p.place(), "", p.now()).files().entrySet().stream()
                         .map(e -> new RestoreItem(e.getValue(), e.getKey()))
                         .toList();
             }
             TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE, true);
-            RestoreRequest order = RestoreRequest.restore(wishes, Collisions.all(Collision.REPLACE));
-            RestorePlan plan = RestorePlanner.plan(order, path -> java.util.Optional.empty(), stick);
+            RestoreRequest request = RestoreRequest.restore(requested, Collisions.all(Collision.REPLACE));
+            RestorePlan plan = RestorePlanner.plan(request, path -> java.util.Optional.empty(), stick);
             assertThat(plan.items())
                     .extracting(i -> i.target() + " " + i.step())
                     .containsExactlyInAnyOrder(

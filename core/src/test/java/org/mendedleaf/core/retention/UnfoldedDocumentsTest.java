@@ -80,10 +80,10 @@ class UnfoldedDocumentsTest {
                 assertThat(p.path("back/" + i + ".odt")).hasBinaryContent(documents.get(i));
             }
             Path zip = temp.resolve("all.zip");
-            RestoreItem wish = new RestoreItem(version(p, 2), "letter.odt");
+            RestoreItem asked = new RestoreItem(version(p, 2), "letter.odt");
             new ZipArchive(p.vault(), zip)
                     .restore(
-                            RestoreRequest.restore(List.of(wish), Collisions.all(Collision.KEEP_BOTH), List.of()),
+                            RestoreRequest.restore(List.of(asked), Collisions.all(Collision.KEEP_BOTH), List.of()),
                             Progress.NONE);
             try (ZipFile all = new ZipFile(zip.toFile())) {
                 assertThat(all.getInputStream(all.getEntry("letter.odt")).readAllBytes())

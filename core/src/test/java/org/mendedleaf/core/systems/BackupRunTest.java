@@ -46,7 +46,7 @@ class BackupRunTest {
 
     private BackupRun.Result run(Place set) throws IOException {
         rig.later(Duration.ofMinutes(1));
-        return new BackupRun(rig.vault(), set, rig.book.system(set), rig.clock()).run(Progress.NONE);
+        return new BackupRun(rig.vault(), set, rig.registry.system(set), rig.clock()).run(Progress.NONE);
     }
 
     private Coverage.Row row(Place place) throws IOException {
@@ -82,7 +82,7 @@ class BackupRunTest {
         rig.desk.capture();
         Place set = set();
         run(set);
-        MergedLine line = MergedLine.of(rig.vault(), rig.desk.line("a.txt"), rig.book, true);
+        MergedLine line = MergedLine.of(rig.vault(), rig.desk.line("a.txt"), rig.registry, true);
         assertThat(line.points()).hasSize(1);
         assertThat(line.points().get(0).holders("vault")).containsExactly("vault", "backup-drive:desk");
     }
@@ -152,7 +152,7 @@ class BackupRunTest {
         BackupRun.Result result = run(set);
         assertThat(result.finished()).isTrue();
         assertThat(result.failed()).containsOnlyKeys("sub/huge.bin");
-        assertThat(rig.book.system(set).tree("desk", rig.cuts(set).get(0).key()))
+        assertThat(rig.registry.system(set).tree("desk", rig.cuts(set).get(0).key()))
                 .extracting(OutsideSystem.InTree::path)
                 .containsExactlyInAnyOrder("a.txt", "z.txt");
         assertThat(row(set).state()).isEqualTo(CoverageState.GAPS);
@@ -217,7 +217,7 @@ class BackupRunTest {
     @Test
     void anOpenRunOfAMomentAtWhichNothingWasKeptIsGivenUp() throws IOException {
         Place set = set();
-        rig.book.system(set).target().open("desk", rig.now());
+        rig.registry.system(set).target().open("desk", rig.now());
         rig.later(Duration.ofHours(1));
         rig.desk.save("a.txt", "one");
         rig.desk.capture();
@@ -263,7 +263,7 @@ class BackupRunTest {
 
     private Supervisor watch() {
         Supervisor watch = new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(rig.vault(), rig.clock(), f -> {}));
-        watch.add(new SystemWatch(rig.vault(), rig.book, rig.clock(), new Quiet()));
+        watch.add(new SystemWatch(rig.vault(), rig.registry, rig.clock(), new Quiet()));
         return watch;
     }
 

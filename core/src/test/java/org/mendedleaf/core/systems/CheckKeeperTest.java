@@ -62,7 +62,7 @@ class CheckKeeperTest {
     }
 
     private CheckKeeper keeper() {
-        Healing healing = new Healing(rig.vault(), rig.book, rig.clock(), rig.desk.authors());
+        Healing healing = new Healing(rig.vault(), rig.registry, rig.clock(), rig.desk.authors());
         return new CheckKeeper(rig.vault(), healing, copies, rig.clock(), true, results::add);
     }
 

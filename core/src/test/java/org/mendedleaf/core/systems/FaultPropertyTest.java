@@ -85,7 +85,7 @@ class FaultPropertyTest {
     }
 
     private static List<String> contents(Rig rig, Place place, String path) throws IOException {
-        OutsideSystem system = rig.book.system(place);
+        OutsideSystem system = rig.registry.system(place);
         List<String> found = new ArrayList<>();
         if (!system.kind().can(Capability.VERSIONS)) {
             for (OutsideSystem.InTree f : system.tree("p", RemoteSnapshot.LIVE)) {
@@ -137,7 +137,7 @@ class FaultPropertyTest {
             Place set = rig.place(SystemKind.BACKUP_DRIVE, "desk");
             rig.relate(rig.desk.place(), "", set, "");
             rig.standIn(SystemKind.BACKUP_DRIVE).faults().schedule(faults);
-            BackupRun run = new BackupRun(rig.vault(), set, rig.book.system(set), rig.clock());
+            BackupRun run = new BackupRun(rig.vault(), set, rig.registry.system(set), rig.clock());
             try {
                 run.run(new Progress() {
                     private int files;

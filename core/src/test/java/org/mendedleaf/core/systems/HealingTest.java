@@ -51,7 +51,7 @@ class HealingTest {
     }
 
     private static Healing.Result heal(Rig rig) throws IOException {
-        return new Healing(rig.vault(), rig.book, rig.clock(), rig.desk.authors()).run(Progress.NONE);
+        return new Healing(rig.vault(), rig.registry, rig.clock(), rig.desk.authors()).run(Progress.NONE);
     }
 
     private static void damage(Rig rig, String path, int number) throws IOException {
@@ -80,7 +80,7 @@ class HealingTest {
         rig.relate(rig.desk.place(), "", drive, "");
         save("a.txt", text(1));
         rig.later(Duration.ofMinutes(1));
-        new BackupRun(rig.vault(), drive, rig.book.system(drive), rig.clock()).run(Progress.NONE);
+        new BackupRun(rig.vault(), drive, rig.registry.system(drive), rig.clock()).run(Progress.NONE);
         rig.later(Duration.ofMinutes(1));
         save("a.txt", "saved over");
         damage(rig, "a.txt", 1);
@@ -126,7 +126,7 @@ class HealingTest {
             }
             own.desk.capture();
             own.later(Duration.ofMinutes(1));
-            new BackupRun(own.vault(), drive, own.book.system(drive), own.clock()).run(Progress.NONE);
+            new BackupRun(own.vault(), drive, own.registry.system(drive), own.clock()).run(Progress.NONE);
             own.later(Duration.ofMinutes(1));
             for (int f = 0; f < 3; f++) {
                 own.desk.save("f" + f + ".txt", text(seed + 10 + f));

@@ -59,7 +59,7 @@ class LibraryRulesTest {
 
     private void member(Place place, String who, Role role) throws IOException {
         PlaceSettings settings = rig.system(SystemKind.LIBRARY).places().get(0).settings();
-        rig.book.system(place).configure("Contracts", settings.with(List.of(new Member(who, role))));
+        rig.registry.system(place).configure("Contracts", settings.with(List.of(new Member(who, role))));
     }
 
     private List<String> labels(OutsideSystem system) throws IOException {

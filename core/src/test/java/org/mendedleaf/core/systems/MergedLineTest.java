@@ -40,7 +40,7 @@ class MergedLineTest {
     }
 
     private MergedLine merged(Line line) throws IOException {
-        return MergedLine.of(rig.vault(), line, rig.book, true);
+        return MergedLine.of(rig.vault(), line, rig.registry, true);
     }
 
     private static List<String> holders(MergedPoint p) {
@@ -109,7 +109,7 @@ class MergedLineTest {
         Line own = rig.desk.line("rota.csv");
         Version theirs = rig.line(share, "rota.csv").newest().orElseThrow();
 
-        Version here = new ContentFetch(rig.vault(), rig.book).intoVault(theirs, Progress.NONE);
+        Version here = new ContentFetch(rig.vault(), rig.registry).intoVault(theirs, Progress.NONE);
         rig.desk
                 .recovery()
                 .restore(
@@ -140,7 +140,7 @@ class MergedLineTest {
         assertThat(nearest).containsExactly("file-server:common", "library:Minutes");
 
         rig.outside.files().faults().away(true);
-        Version taken = new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
+        Version taken = new ContentFetch(rig.vault(), rig.registry).intoVault(v, Progress.NONE);
         assertThat(taken.recipe().isElsewhere()).isFalse();
         assertThat(rig.text(taken)).isEqualTo("the minutes");
     }
@@ -159,7 +159,7 @@ class MergedLineTest {
         Flip.in(rig.vault(), rig.desk.line("copy.odt").version(1).orElseThrow());
 
         Version v = rig.line(library, "minutes.odt").newest().orElseThrow();
-        Version taken = new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE);
+        Version taken = new ContentFetch(rig.vault(), rig.registry).intoVault(v, Progress.NONE);
 
         assertThat(taken.recipe().isElsewhere()).isFalse();
         assertThat(rig.text(taken)).isEqualTo(content);
@@ -175,7 +175,7 @@ class MergedLineTest {
         String content = "the minutes, at some length: " + "0123456789".repeat(40);
         rig.put(library, "minutes.odt", content);
         rig.look(library);
-        ContentFetch fetch = new ContentFetch(rig.vault(), rig.book);
+        ContentFetch fetch = new ContentFetch(rig.vault(), rig.registry);
         Version taken =
                 fetch.intoVault(rig.line(library, "minutes.odt").newest().orElseThrow(), Progress.NONE);
         Flip.in(rig.vault(), taken);
@@ -197,7 +197,7 @@ class MergedLineTest {
         rig.look(library);
         rig.outside.library().faults().away(true);
         Version v = rig.line(library, "minutes.odt").newest().orElseThrow();
-        assertThatThrownBy(() -> new ContentFetch(rig.vault(), rig.book).intoVault(v, Progress.NONE))
+        assertThatThrownBy(() -> new ContentFetch(rig.vault(), rig.registry).intoVault(v, Progress.NONE))
                 .isInstanceOf(SystemException.Unreachable.class)
                 .hasMessageContaining("library");
     }
@@ -211,7 +211,7 @@ class MergedLineTest {
         MergedPoint one = merged(rig.line(store, "a")).points().get(1);
         assertThat(one.forgottenSoon(rig.now())).isTrue();
 
-        new ContentFetch(rig.vault(), rig.book).intoVault(one.version().orElseThrow(), Progress.NONE);
+        new ContentFetch(rig.vault(), rig.registry).intoVault(one.version().orElseThrow(), Progress.NONE);
         rig.later(Duration.ofDays(8));
         rig.look(store);
         MergedPoint kept = merged(rig.line(store, "a")).points().get(1);

@@ -62,7 +62,7 @@ class OutsideLinesTest {
                 .standardSettings()
                 .with(Setting.NUMBERING, "drafts")
                 .with(List.of(new Member("tomas", Role.EDITOR)));
-        rig.book.system(place).configure("Contracts", settings);
+        rig.registry.system(place).configure("Contracts", settings);
         rig.put(place, PAPER, "one");
         rig.later(Duration.ofMinutes(1));
         rig.look(place);
@@ -70,7 +70,7 @@ class OutsideLinesTest {
     }
 
     private LineWork lines(Place place) throws IOException {
-        return new OutsideLines(rig.vault(), place, rig.book, rig.clock(), "ines");
+        return new OutsideLines(rig.vault(), place, rig.registry, rig.clock(), "ines");
     }
 
     private OutsideSystem tomas() {

@@ -195,7 +195,7 @@ class OutsideRetentionRulesTest {
         rig.relate(rig.desk.place(), "", set, "");
         for (int i = 0; i < 3; i++) {
             rig.later(Duration.ofDays(1));
-            new BackupRun(rig.vault(), set, rig.book.system(set), rig.clock()).run(Progress.NONE);
+            new BackupRun(rig.vault(), set, rig.registry.system(set), rig.clock()).run(Progress.NONE);
         }
         PlaceSettings settings =
                 rig.system(SystemKind.BACKUP_DRIVE).places().get(0).settings();

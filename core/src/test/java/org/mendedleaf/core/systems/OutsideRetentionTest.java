@@ -64,7 +64,7 @@ class OutsideRetentionTest {
     }
 
     private OutsideThinning thinning(Place place) {
-        return new OutsideThinning(rig.vault(), place, rig.book, rig.clock(), "ines");
+        return new OutsideThinning(rig.vault(), place, rig.registry, rig.clock(), "ines");
     }
 
     private Holds holds() {
@@ -72,7 +72,7 @@ class OutsideRetentionTest {
     }
 
     private OutsideHolds.Taken take(Place place) throws IOException {
-        return new OutsideHolds(rig.vault(), rig.book).take(place, rig.now(), Progress.NONE);
+        return new OutsideHolds(rig.vault(), rig.registry).take(place, rig.now(), Progress.NONE);
     }
 
     private List<Integer> heldThere(Place place, String path) throws IOException {
@@ -153,7 +153,7 @@ class OutsideRetentionTest {
         rig.connecting()
                 .configure(
                         place,
-                        rig.book.system(place).places().get(0).settings().with(Setting.KEEP_VERSIONS, "2"),
+                        rig.registry.system(place).places().get(0).settings().with(Setting.KEEP_VERSIONS, "2"),
                         rig.vault());
         rig.later(Duration.ofMinutes(1));
         rig.look(place);

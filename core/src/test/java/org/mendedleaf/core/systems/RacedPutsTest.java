@@ -200,7 +200,7 @@ class RacedPutsTest {
     void theFileServerRefusesWhatIsAskedOfAFileThatIsAnother() throws IOException {
         Place place = rig.place(SystemKind.FILE_SERVER, "Share");
         rig.put(place, "plan.txt", "as it is");
-        OutsideSystem system = rig.book.system(place);
+        OutsideSystem system = rig.registry.system(place);
         OutsideSystem.Before other = OutsideSystem.Before.of("", Optional.of(Rig.sha(new byte[] {1})));
         OutsideSystem.Put put = rig.request("plan.txt", "ours", "", "k1");
         assertThatThrownBy(() -> system.put(

@@ -42,7 +42,7 @@ public final class Rig implements AutoCloseable {
     public final TestPlace desk;
     public final StandIns outside;
     public final UserSettings home;
-    public final SystemRegistry book;
+    public final SystemRegistry registry;
 
     public Rig(Path temp) throws IOException {
         this.temp = temp;
@@ -50,7 +50,7 @@ public final class Rig implements AutoCloseable {
         outside = new StandIns(temp.resolve("outside"), "ines");
         home = UserSettings.open(temp.resolve("home"));
         home.addVault(desk.vault().folder().root());
-        book = new SystemRegistry(home, Systems.OPENER, clock(), QUICK);
+        registry = new SystemRegistry(home, Systems.OPENER, clock(), QUICK);
         at(START);
         for (StandIn s : outside.all()) {
             home.connect(new Connection(
@@ -95,11 +95,11 @@ public final class Rig implements AutoCloseable {
     }
 
     public OutsideSystem system(SystemKind kind) throws IOException {
-        return book.system(kind.text());
+        return registry.system(kind.text());
     }
 
     public SystemConnector connecting() {
-        return new SystemConnector(home, book, clock());
+        return new SystemConnector(home, registry, clock());
     }
 
     /** Makes a place with standard settings, changed by these. */
@@ -112,11 +112,11 @@ public final class Rig implements AutoCloseable {
     }
 
     public OutsideWork work(Place place) throws IOException {
-        return new OutsideWork(vault(), place, book, clock(), "ines");
+        return new OutsideWork(vault(), place, registry, clock(), "ines");
     }
 
     public Mirror.Result look(Place place) throws IOException {
-        return new Mirror(vault(), place, book.system(place), clock()).run(Progress.NONE);
+        return new Mirror(vault(), place, registry.system(place), clock()).run(Progress.NONE);
     }
 
     /** Puts a text in, directly. */
@@ -125,7 +125,7 @@ public final class Rig implements AutoCloseable {
     }
 
     public String put(Place place, String path, String text, String note) throws IOException {
-        return book.system(place)
+        return registry.system(place)
                 .put(name(place), request(path, text, note, UUID.randomUUID().toString()));
     }
 
@@ -192,7 +192,7 @@ public final class Rig implements AutoCloseable {
     public String text(Version version) {
         try {
             Path temp = Files.createTempFile(this.temp, "text", "");
-            new ContentFetch(vault(), book).toFile(version, temp, Progress.NONE);
+            new ContentFetch(vault(), registry).toFile(version, temp, Progress.NONE);
             return Files.readString(temp);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
@@ -211,7 +211,7 @@ public final class Rig implements AutoCloseable {
 
     public String read(Place place, String path, String point) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        book.system(place).read(name(place), path, point, Optional.empty(), out);
+        registry.system(place).read(name(place), path, point, Optional.empty(), out);
         return out.toString(StandardCharsets.UTF_8);
     }
 

@@ -48,7 +48,7 @@ class SystemContractTest {
 
     private List<OutsideSystem.Point> points(Place place, String path) throws IOException {
         List<OutsideSystem.Point> found = new ArrayList<>();
-        rig.book.system(place).files(Rig.name(place), Map.of(), f -> {
+        rig.registry.system(place).files(Rig.name(place), Map.of(), f -> {
             if (f.path().equals(path)) {
                 found.addAll(f.points().orElseThrow());
             }
@@ -311,7 +311,7 @@ class SystemContractTest {
         needs(kind, Capability.WRITING);
         Place place = rig.place(kind, "p");
         String id = rig.put(place, "a", "one");
-        assertThatThrownBy(() -> rig.book
+        assertThatThrownBy(() -> rig.registry
                         .system(place)
                         .read(
                                 "p",

@@ -62,7 +62,7 @@ public final class AppContext implements AutoCloseable {
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
     private final BackgroundServices services = new BackgroundServices(this);
-    private final SystemRegistry book;
+    private final SystemRegistry registry;
     private final ObservableList<OpenPlace> places = FXCollections.observableArrayList();
     private final ObjectProperty<Overview> overview = new SimpleObjectProperty<>(Overview.NOTHING);
     private final LongProperty changes = new SimpleLongProperty();
@@ -76,7 +76,7 @@ public final class AppContext implements AutoCloseable {
     public AppContext(UserSettings settings, Clock system, Executor screen) {
         this.settings = settings;
         this.clock = settings.clock(system);
-        this.book = new SystemRegistry(settings, Systems.OPENER, this.clock, Retry.DEFAULT);
+        this.registry = new SystemRegistry(settings, Systems.OPENER, this.clock, Retry.DEFAULT);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);
         this.openedCopies = new OpenedCopies(settings.folder().resolve("opened"));
@@ -193,10 +193,10 @@ public final class AppContext implements AutoCloseable {
                 hearer.accept(Words.of("vault.isCopy", folder));
             }
         }
-        return held(vault);
+        return openPlace(vault);
     }
 
-    private static List<OpenPlace> held(OpenVault vault) throws IOException {
+    private static List<OpenPlace> openPlace(OpenVault vault) throws IOException {
         try (Reading reading = vault.read()) {
             return reading.places().stream().map(p -> new OpenPlace(vault, p)).toList();
         }
@@ -224,28 +224,28 @@ public final class AppContext implements AutoCloseable {
     }
 
     /** Recovery within a folder. */
-    public Recovery recovery(OpenPlace held) {
-        return new Recovery(held.vault(), held.place(), clock, authors(), settings.who());
+    public Recovery recovery(OpenPlace openPlace) {
+        return new Recovery(openPlace.vault(), openPlace.place(), clock, authors(), settings.who());
     }
 
     /** Work with files of a place, wherever it is. */
-    public FileWork work(OpenPlace held) throws IOException {
-        return held.place().isOutside() ? outsideWork(held) : recovery(held);
+    public FileWork work(OpenPlace openPlace) throws IOException {
+        return openPlace.place().isOutside() ? outsideWork(openPlace) : recovery(openPlace);
     }
 
     /** Work with files of a place in another system. */
-    public OutsideWork outsideWork(OpenPlace held) throws IOException {
-        return new OutsideWork(held.vault(), held.place(), book, clock, settings.who());
+    public OutsideWork outsideWork(OpenPlace openPlace) throws IOException {
+        return new OutsideWork(openPlace.vault(), openPlace.place(), registry, clock, settings.who());
     }
 
     /** The systems of the user. */
-    public SystemRegistry book() {
-        return book;
+    public SystemRegistry registry() {
+        return registry;
     }
 
     /** Connects systems, makes places, changes their settings. */
     public SystemConnector connecting() {
-        return new SystemConnector(settings, book, clock);
+        return new SystemConnector(settings, registry, clock);
     }
 
     /** The vaults of the user that cannot be opened, with what is wrong, as a message. */
@@ -264,7 +264,7 @@ public final class AppContext implements AutoCloseable {
                 () -> {
                     List<OpenPlace> found = new ArrayList<>();
                     for (OpenVault vault : vaults().values()) {
-                        found.addAll(held(vault));
+                        found.addAll(openPlace(vault));
                     }
                     return found;
                 },
@@ -314,33 +314,33 @@ public final class AppContext implements AutoCloseable {
                     new Capture(vault, place, clock, authors()).run(CaptureScope.WHOLE, progress);
                     return new OpenPlace(vault, place);
                 },
-                held -> {
-                    places.removeIf(h -> h.place().id() == held.place().id()
+                openPlace -> {
+                    places.removeIf(h -> h.place().id() == openPlace.place().id()
                             && h.vault()
                                     .folder()
                                     .root()
-                                    .equals(held.vault().folder().root()));
-                    places.add(held);
+                                    .equals(openPlace.vault().folder().root()));
+                    places.add(openPlace);
                     changed();
                     services.start();
-                    done.accept(held);
+                    done.accept(openPlace);
                 },
                 failed);
     }
 
     /** Looks at a place in another system now, or backs up to it, as a job. */
-    public void look(OpenPlace held, Runnable done) {
-        boolean drive = book.kind(held.place())
+    public void look(OpenPlace openPlace, Runnable done) {
+        boolean drive = registry.kind(openPlace.place())
                 .filter(k -> k == SystemKind.BACKUP_DRIVE)
                 .isPresent();
         jobs.start(
-                Words.of(drive ? "job.backup" : "job.look", held.place().where()),
+                Words.of(drive ? "job.backup" : "job.look", openPlace.place().where()),
                 progress -> {
-                    OutsideSystem system = book.system(held.place());
+                    OutsideSystem system = registry.system(openPlace.place());
                     if (drive) {
-                        new BackupRun(held.vault(), held.place(), system, clock).run(progress);
+                        new BackupRun(openPlace.vault(), openPlace.place(), system, clock).run(progress);
                     } else {
-                        new Mirror(held.vault(), held.place(), system, clock).run(progress);
+                        new Mirror(openPlace.vault(), openPlace.place(), system, clock).run(progress);
                     }
                     return true;
                 },
@@ -367,39 +367,43 @@ public final class AppContext implements AutoCloseable {
     }
 
     /** Looks at a folder now, as a job; a place in another system likewise. One that is paused or ended is not looked at. */
-    public void capture(OpenPlace held, Consumer<CaptureResult> done) {
-        if (held.place().isOutside()) {
-            look(held, () -> {});
+    public void capture(OpenPlace openPlace, Consumer<CaptureResult> done) {
+        if (openPlace.place().isOutside()) {
+            look(openPlace, () -> {});
             return;
         }
         // Screens may hold a place as it was before somebody paused it.
         Versioning versioning = places.stream()
-                .filter(h -> h.vault() == held.vault()
-                        && h.place().id() == held.place().id())
+                .filter(h -> h.vault() == openPlace.vault()
+                        && h.place().id() == openPlace.place().id())
                 .findFirst()
-                .orElse(held)
+                .orElse(openPlace)
                 .place()
                 .versioning();
         if (versioning != Versioning.ON) {
-            tell(Words.of("desktop.capture." + versioning.text(), held.place().name()));
+            tell(Words.of(
+                    "desktop.capture." + versioning.text(), openPlace.place().name()));
             return;
         }
-        capture(held, new Capture(held.vault(), held.place(), clock, authors()), done);
+        capture(openPlace, new Capture(openPlace.vault(), openPlace.place(), clock, authors()), done);
     }
 
     /** Looks at a folder that goes on being captured, as a job. */
-    public void captureAgain(OpenPlace held, Consumer<CaptureResult> done) {
-        capture(held, new Capture(held.vault(), held.place(), clock, authors()), done);
+    public void captureAgain(OpenPlace openPlace, Consumer<CaptureResult> done) {
+        capture(openPlace, new Capture(openPlace.vault(), openPlace.place(), clock, authors()), done);
     }
 
     /** Captures a folder as empty that somebody emptied on purpose. */
-    public void captureEmptied(OpenPlace held) {
-        capture(held, new Capture(held.vault(), held.place(), clock, authors()).emptiedOnPurpose(), r -> {});
+    public void captureEmptied(OpenPlace openPlace) {
+        capture(
+                openPlace,
+                new Capture(openPlace.vault(), openPlace.place(), clock, authors()).emptiedOnPurpose(),
+                r -> {});
     }
 
-    private void capture(OpenPlace held, Capture capture, Consumer<CaptureResult> done) {
+    private void capture(OpenPlace openPlace, Capture capture, Consumer<CaptureResult> done) {
         jobs.start(
-                Words.of("job.capture", held.place().name()),
+                Words.of("job.capture", openPlace.place().name()),
                 progress -> capture.run(CaptureScope.WHOLE, progress),
                 result -> {
                     changed();

@@ -54,7 +54,7 @@ final class BackgroundServices implements AutoCloseable {
                     new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(vault, context.clock(), this::dutyWent));
             supervisors.put(e.getKey(), supervisor);
             supervisor.add(new Guardian(supervisor, vault, context.clock(), context.authors(), new Listener()));
-            supervisor.add(new SystemWatch(vault, context.book(), context.clock(), new SystemListener()));
+            supervisor.add(new SystemWatch(vault, context.registry(), context.clock(), new SystemListener()));
             supervisor.add(new SnapshotKeeper(
                     vault,
                     context.clock(),
@@ -70,7 +70,7 @@ final class BackgroundServices implements AutoCloseable {
                     copies, context.clock(), () -> context.background().onScreen(context::changed)));
             supervisor.add(new CheckKeeper(
                     vault,
-                    new Healing(vault, context.book(), context.clock(), context.authors()),
+                    new Healing(vault, context.registry(), context.clock(), context.authors()),
                     copies,
                     context.clock(),
                     false,

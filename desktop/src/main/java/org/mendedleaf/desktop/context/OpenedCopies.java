@@ -34,22 +34,22 @@ public final class OpenedCopies {
     }
 
     /** Takes a copy over: from now on it cannot be written to. */
-    public void add(OpenPlace held, Version version, Path copy) {
+    public void add(OpenPlace openPlace, Version version, Path copy) {
         if (!copy.toFile().setReadOnly()) {
             org.slf4j.LoggerFactory.getLogger(OpenedCopies.class).debug("{} stays writable", copy);
         }
-        copies.computeIfAbsent(of(held, version.line(), version.number()), k -> new CopyOnWriteArrayList<>())
+        copies.computeIfAbsent(of(openPlace, version.line(), version.number()), k -> new CopyOnWriteArrayList<>())
                 .add(copy);
     }
 
-    private static Of of(OpenPlace held, long line, int number) {
-        return new Of(held.vault().folder().root(), line, number);
+    private static Of of(OpenPlace openPlace, long line, int number) {
+        return new Of(openPlace.vault().folder().root(), line, number);
     }
 
     /** Removes the copies of versions that were erased. */
-    public void forget(OpenPlace held, long line, Collection<Integer> numbers) {
+    public void forget(OpenPlace openPlace, long line, Collection<Integer> numbers) {
         for (int number : numbers) {
-            List<Path> all = copies.remove(of(held, line, number));
+            List<Path> all = copies.remove(of(openPlace, line, number));
             if (all != null) {
                 all.forEach(OpenedCopies::remove);
             }

@@ -45,27 +45,30 @@ public record Overview(int folders, int watched, Instant lastSave, Space space, 
         Map<OpenVault, Space> spaces = new HashMap<>();
         int folders = 0;
         int watched = 0;
-        for (OpenPlace held : places) {
-            boolean folder = !held.place().isOutside() && held.place().versioning() != Versioning.OFF;
+        for (OpenPlace openPlace : places) {
+            boolean folder = !openPlace.place().isOutside() && openPlace.place().versioning() != Versioning.OFF;
             folders += folder ? 1 : 0;
-            boolean onSave = held.place().isKept() && held.place().rhythm().kind() == Rhythm.Kind.ON_SAVE;
-            watched += onSave && Files.isDirectory(held.place().root()) ? 1 : 0;
-            try (Reading reading = held.vault().read()) {
-                PlaceState state = reading.state(held.place());
+            boolean onSave =
+                    openPlace.place().isKept() && openPlace.place().rhythm().kind() == Rhythm.Kind.ON_SAVE;
+            watched += onSave && Files.isDirectory(openPlace.place().root()) ? 1 : 0;
+            try (Reading reading = openPlace.vault().read()) {
+                PlaceState state = reading.state(openPlace.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
-                Instant save = folder ? reading.lastSave(held.place()).orElse(Instant.EPOCH) : Instant.EPOCH;
+                Instant save = folder ? reading.lastSave(openPlace.place()).orElse(Instant.EPOCH) : Instant.EPOCH;
                 last = save.isAfter(last) ? save : last;
                 // Whoever paused or ended it knows.
-                boolean kept = held.place().versioning() == Versioning.ON;
+                boolean kept = openPlace.place().versioning() == Versioning.ON;
                 if (kept && !state.trouble().isEmpty()) {
                     troubles.add(state.trouble());
-                } else if (kept && folder && !Files.isDirectory(held.place().root())) {
+                } else if (kept
+                        && folder
+                        && !Files.isDirectory(openPlace.place().root())) {
                     // One that is captured by hand may be away for long before anybody looks.
-                    troubles.add(Words.of("capture.placeGone", held.place().root()));
-                } else if (kept && state.lastGood().isPresent() && Lateness.isLate(held.place(), state, now)) {
-                    troubles.add(Words.of("status.late", held.place().name(), Formats.moment(good, now, zone)));
+                    troubles.add(Words.of("capture.placeGone", openPlace.place().root()));
+                } else if (kept && state.lastGood().isPresent() && Lateness.isLate(openPlace.place(), state, now)) {
+                    troubles.add(Words.of("status.late", openPlace.place().name(), Formats.moment(good, now, zone)));
                 }
-                if (!spaces.containsKey(held.vault())) {
+                if (!spaces.containsKey(openPlace.vault())) {
                     Present.ahead(reading, now).ifPresent(a -> troubles.add(Present.words(a, now, zone)));
                     duties.addAll(Duties.failing(reading));
                 }
@@ -73,9 +76,9 @@ public record Overview(int folders, int watched, Instant lastSave, Space space, 
                         .filter(s -> s.reason().isTrouble())
                         .count();
                 if (kept && gaps > 0) {
-                    troubles.add(Words.of("status.gaps", held.place().name(), gaps));
+                    troubles.add(Words.of("status.gaps", openPlace.place().name(), gaps));
                 }
-                spaces.put(held.vault(), reading.space());
+                spaces.put(openPlace.vault(), reading.space());
             }
         }
         // What a folder says of itself is not said once more as the failure of what captures it.

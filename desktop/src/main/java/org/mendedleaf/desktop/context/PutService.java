@@ -31,7 +31,7 @@ public final class PutService {
      *
      * @param target path in the place
      */
-    public record Doubt(OpenPlace held, Path file, String target, PutOptions options, Judgement judgement) {}
+    public record Doubt(OpenPlace openPlace, Path file, String target, PutOptions options, Judgement judgement) {}
 
     /** What hears of how it went. */
     public interface Hearer {
@@ -46,28 +46,29 @@ public final class PutService {
     }
 
     /** The guard's evidence on files of a place. */
-    public static Evidence evidence(AppContext context, OpenPlace held) {
-        ContentFetch fetch = new ContentFetch(held.vault(), context.book());
-        return new Evidence(held.vault(), held.place(), context.clock(), v -> fetch.bytes(v, DocumentText.MOST));
+    public static Evidence evidence(AppContext context, OpenPlace openPlace) {
+        ContentFetch fetch = new ContentFetch(openPlace.vault(), context.registry());
+        return new Evidence(
+                openPlace.vault(), openPlace.place(), context.clock(), v -> fetch.bytes(v, DocumentText.MOST));
     }
 
     /** Asks the guard off the screen's thread; what is sure goes in. */
-    public void put(OpenPlace held, Path file, String target, PutOptions options, Hearer hearer) {
+    public void put(OpenPlace openPlace, Path file, String target, PutOptions options, Hearer hearer) {
         context.background()
                 .run(
-                        () -> evidence(context, held).judge(file, target),
+                        () -> evidence(context, openPlace).judge(file, target),
                         judgement -> {
                             if (judgement.outcome() == Judgement.Outcome.SURE) {
-                                carryOut(held, file, target, options, hearer);
+                                carryOut(openPlace, file, target, options, hearer);
                             } else {
-                                hearer.doubtful(new Doubt(held, file, target, options, judgement));
+                                hearer.doubtful(new Doubt(openPlace, file, target, options, judgement));
                             }
                         },
                         hearer::failed);
     }
 
     /** Puts it in whatever the guard thinks, as a job. */
-    public void carryOut(OpenPlace held, Path file, String target, PutOptions options, Hearer hearer) {
+    public void carryOut(OpenPlace openPlace, Path file, String target, PutOptions options, Hearer hearer) {
         String name = RelativePath.name(target);
         context.jobs()
                 .start(
@@ -75,11 +76,11 @@ public final class PutService {
                         progress -> {
                             Revision revision =
                                     new Revision(file, target, options.note(), options.stage(), options.take());
-                            PutResult result = context.work(held).put(List.of(revision), progress);
+                            PutResult result = context.work(openPlace).put(List.of(revision), progress);
                             if (result.failed().containsKey(target)) {
                                 throw new IOException(result.failed().get(target));
                             }
-                            return words(held, target, options, result);
+                            return words(openPlace, target, options, result);
                         },
                         words -> {
                             hearer.done(words.text(), words.changed());
@@ -90,7 +91,7 @@ public final class PutService {
 
     private record Said(String text, boolean changed) {}
 
-    private Said words(OpenPlace held, String target, PutOptions options, PutResult result) throws IOException {
+    private Said words(OpenPlace openPlace, String target, PutOptions options, PutResult result) throws IOException {
         if (result.cancelled() && result.labels().isEmpty()) {
             return new Said(Words.of("restore.cancelled"), false);
         }
@@ -101,17 +102,17 @@ public final class PutService {
         said.add(Words.of(same ? "files.putSame" : "files.put", name, label));
         said.addAll(result.stayed());
         if (!same && !options.tell().isEmpty()) {
-            said.addAll(tell(held, target, options.tell()));
+            said.addAll(tell(openPlace, target, options.tell()));
         }
         return new Said(String.join(" ", said), !same);
     }
 
     /** What was put in stays in, whatever becomes of the messages. */
-    private List<String> tell(OpenPlace held, String target, List<String> names) throws IOException {
+    private List<String> tell(OpenPlace openPlace, String target, List<String> names) throws IOException {
         try {
             Announcer.Told told = new Announcer(
-                            held.vault(),
-                            held.place(),
+                            openPlace.vault(),
+                            openPlace.place(),
                             context.clock(),
                             context.settings().who(),
                             context.settings()::address,
@@ -136,17 +137,19 @@ public final class PutService {
                 .start(
                         Words.of("job.restore", RelativePath.name(doubt.target())),
                         progress -> {
-                            OpenPlace held = doubt.held();
+                            OpenPlace openPlace = doubt.openPlace();
                             org.mendedleaf.core.line.Version v;
-                            try (Reading reading = held.vault().read()) {
-                                v = reading.line(held.place(), doubt.target())
+                            try (Reading reading = openPlace.vault().read()) {
+                                v = reading.line(openPlace.place(), doubt.target())
                                         .flatMap(l -> l.version(number))
                                         .orElseThrow();
                             }
-                            org.mendedleaf.core.line.Version here = held.place().isOutside()
-                                    ? v
-                                    : new ContentFetch(held.vault(), context.book()).intoVault(v, progress);
-                            return context.work(held)
+                            org.mendedleaf.core.line.Version here =
+                                    openPlace.place().isOutside()
+                                            ? v
+                                            : new ContentFetch(openPlace.vault(), context.registry())
+                                                    .intoVault(v, progress);
+                            return context.work(openPlace)
                                     .restore(
                                             List.of(new org.mendedleaf.core.recovery.RestoreItem(here, doubt.target())),
                                             org.mendedleaf.core.recovery.Collision.REPLACE,

@@ -26,39 +26,42 @@ public final class TypedMoments {
      * @throws IllegalArgumentException with a message for the user, when it means none, or one before anything is known
      */
     public static Instant understand(
-            AppContext context, OpenPlace held, String folder, @Nullable String file, String typed) throws IOException {
-        try (Reading reading = held.vault().read()) {
-            Instant at = new MomentText(context.zone(), context.clock().instant(), around(reading, held, folder, file))
+            AppContext context, OpenPlace openPlace, String folder, @Nullable String file, String typed)
+            throws IOException {
+        try (Reading reading = openPlace.vault().read()) {
+            Instant at = new MomentText(
+                            context.zone(), context.clock().instant(), around(reading, openPlace, folder, file))
                     .read(typed);
-            Instant first = reading.firstCapture(held.place()).orElse(Instant.EPOCH);
+            Instant first = reading.firstCapture(openPlace.place()).orElse(Instant.EPOCH);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
                         "moment.beforeFirst",
                         Formats.full(at, context.zone()),
-                        held.place().label(),
+                        openPlace.place().label(),
                         Formats.full(first, context.zone())));
             }
             return at;
         }
     }
 
-    private static MomentText.Around around(Reading reading, OpenPlace held, String folder, @Nullable String file) {
+    private static MomentText.Around around(
+            Reading reading, OpenPlace openPlace, String folder, @Nullable String file) {
         return new MomentText.Around() {
             @Override
             public Optional<Instant> lastChange() throws IOException {
-                return reading.lastChange(held.place(), folder);
+                return reading.lastChange(openPlace.place(), folder);
             }
 
             @Override
             public List<MomentText.Named> snapshots() throws IOException {
-                return SnapshotStore.of(reading).all(held.place()).stream()
+                return SnapshotStore.of(reading).all(openPlace.place()).stream()
                         .map(Snapshot::named)
                         .toList();
             }
 
             @Override
             public Optional<Instant> version(String label) throws IOException {
-                return (file == null ? Optional.<Line>empty() : reading.line(held.place(), file))
+                return (file == null ? Optional.<Line>empty() : reading.line(openPlace.place(), file))
                         .flatMap(l -> l.version(label))
                         .map(Version::saved);
             }

@@ -83,9 +83,10 @@ final class CoordinateBar extends HBox {
     }
 
     private void where() {
-        @Nullable OpenPlace held = model.placeProperty().get();
-        places.setText(held == null ? "" : label(held));
-        places.setTooltip(held == null ? null : Ui.tooltip(held.place().where()));
+        @Nullable OpenPlace openPlace = model.placeProperty().get();
+        places.setText(openPlace == null ? "" : label(openPlace));
+        places.setTooltip(
+                openPlace == null ? null : Ui.tooltip(openPlace.place().where()));
         places.getItems().clear();
         boolean systems = false;
         for (OpenPlace each : model.context()
@@ -165,11 +166,12 @@ final class CoordinateBar extends HBox {
     }
 
     /** A place in another system goes with that system's name. */
-    private static String label(OpenPlace held) {
-        return held.place()
+    private static String label(OpenPlace openPlace) {
+        return openPlace
+                .place()
                 .outside()
                 .map(o -> Words.of("where.outside", o.place(), o.system()))
-                .orElse(held.place().name());
+                .orElse(openPlace.place().name());
     }
 
     private void when() {

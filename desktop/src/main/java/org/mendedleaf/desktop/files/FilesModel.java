@@ -134,9 +134,9 @@ public final class FilesModel {
 
     /** Ticks a row, or takes its tick away. */
     public void tick(FileRow row, boolean on) {
-        OpenPlace held = place.get();
-        if (held != null && !row.isAdded()) {
-            ticks.tick(held, ListingLoader.moment(moment.get()), row.path(), on);
+        OpenPlace openPlace = place.get();
+        if (openPlace != null && !row.isAdded()) {
+            ticks.tick(openPlace, ListingLoader.moment(moment.get()), row.path(), on);
         }
     }
 
@@ -155,7 +155,7 @@ public final class FilesModel {
 
     /** Goes to the plan of recovering what is ticked; with nothing ticked, the selected row. */
     public void recover() {
-        chosen().ifPresent(paths -> navigator.plan(new Navigator.What(held(), paths, moment.get(), false)));
+        chosen().ifPresent(paths -> navigator.plan(new Navigator.What(openPlace(), paths, moment.get(), false)));
     }
 
     /** Goes to the plan of rolling back what is ticked; with nothing ticked, the folder that is looked at. */
@@ -163,7 +163,7 @@ public final class FilesModel {
         Instant at = moment.get();
         if (place.get() != null && at != null) {
             List<String> paths = ticks.paths().isEmpty() ? List.of(folder.get()) : ticks.paths();
-            navigator.plan(new Navigator.What(held(), paths, at, true));
+            navigator.plan(new Navigator.What(openPlace(), paths, at, true));
         }
     }
 
@@ -178,14 +178,14 @@ public final class FilesModel {
     /** Goes to the comparison of the folder that is looked at with now. */
     public void compare() {
         if (place.get() != null) {
-            navigator.compare(held(), folder.get(), moment.get());
+            navigator.compare(openPlace(), folder.get(), moment.get());
         }
     }
 
     /** Goes to the snapshots of the place. */
     public void snapshots() {
         if (place.get() != null) {
-            navigator.snapshots(held(), folder.get());
+            navigator.snapshots(openPlace(), folder.get());
         }
     }
 
@@ -260,23 +260,23 @@ public final class FilesModel {
     }
 
     /** Goes to a place, and to the folder in it that was looked at last. */
-    public void open(OpenPlace held, String inFolder) {
-        place.set(held);
+    public void open(OpenPlace openPlace, String inFolder) {
+        place.set(openPlace);
         ticks.clear();
         unfolded.clear();
         select(null);
         folder.set(inFolder);
-        ruler.load(held);
+        ruler.load(openPlace);
         context.background()
                 .run(
-                        () -> read(held, r -> r.firstCapture(held.place())),
+                        () -> read(openPlace, r -> r.firstCapture(openPlace.place())),
                         first -> beginning.set(first.orElse(null)),
                         e -> {});
         reload();
     }
 
-    private static <T> T read(OpenPlace held, Query<T> query) throws IOException {
-        try (Reading reading = held.vault().read()) {
+    private static <T> T read(OpenPlace openPlace, Query<T> query) throws IOException {
+        try (Reading reading = openPlace.vault().read()) {
             return query.ask(reading);
         }
     }
@@ -319,18 +319,18 @@ public final class FilesModel {
             putting.close();
         }
         selected.set(row);
-        OpenPlace held = place.get();
-        if (row == null || row.isFolder() || held == null) {
+        OpenPlace openPlace = place.get();
+        if (row == null || row.isFolder() || openPlace == null) {
             line.show(null, 0);
         } else {
-            line.show(held, row.entry().line());
+            line.show(openPlace, row.entry().line());
         }
     }
 
     /** Looks again. */
     public void reload() {
-        OpenPlace held = place.get();
-        if (held == null) {
+        OpenPlace openPlace = place.get();
+        if (openPlace == null) {
             return;
         }
         String in = folder.get();
@@ -340,22 +340,24 @@ public final class FilesModel {
         Set<String> open = Set.copyOf(unfolded);
         Instant at = ListingLoader.moment(past);
         listingQuestion.ask(
-                () -> read(held, r -> new ListingLoader(r, held.place(), at, removed, added).load(in, open)),
+                () -> read(openPlace, r -> new ListingLoader(r, openPlace.place(), at, removed, added).load(in, open)),
                 found -> {
                     listing.set(found);
                     if (past != null) {
-                        mark(held, in, open, at);
+                        mark(openPlace, in, open, at);
                     }
                 },
                 this::unread);
     }
 
     /** What was listed at once gets its marks against now, unless something else is asked for meanwhile. */
-    private void mark(OpenPlace held, String in, Set<String> open, Instant at) {
+    private void mark(OpenPlace openPlace, String in, Set<String> open, Instant at) {
         boolean removed = showRemoved.get();
         boolean added = showAdded.get();
         listingQuestion.ask(
-                () -> read(held, r -> new ListingLoader(r, held.place(), at, removed, added).loadMarked(in, open)),
+                () -> read(
+                        openPlace,
+                        r -> new ListingLoader(r, openPlace.place(), at, removed, added).loadMarked(in, open)),
                 listing::set,
                 this::unread);
     }
@@ -366,22 +368,22 @@ public final class FilesModel {
 
     /** Goes to the change before the moment that is looked at, in this folder. */
     public void earlier() {
-        step((reading, at) -> reading.changeBefore(held().place(), folder.get(), at)
+        step((reading, at) -> reading.changeBefore(openPlace().place(), folder.get(), at)
                 // Just before a change is the moment at which it had not happened.
                 .map(t -> t.minusNanos(1000)));
     }
 
     /** Goes to the change after the moment that is looked at, in this folder; after the last one to now. */
     public void later() {
-        step((reading, at) -> reading.changeAfter(held().place(), folder.get(), at));
+        step((reading, at) -> reading.changeAfter(openPlace().place(), folder.get(), at));
     }
 
-    private OpenPlace held() {
-        OpenPlace held = place.get();
-        if (held == null) {
+    private OpenPlace openPlace() {
+        OpenPlace openPlace = place.get();
+        if (openPlace == null) {
             throw new IllegalStateException("expected a place");
         }
-        return held;
+        return openPlace;
     }
 
     private interface Neighbour {
@@ -389,15 +391,15 @@ public final class FilesModel {
     }
 
     private void step(Neighbour neighbour) {
-        OpenPlace held = place.get();
-        if (held == null) {
+        OpenPlace openPlace = place.get();
+        if (openPlace == null) {
             return;
         }
         Instant past = moment.get();
         Instant at = past == null ? context.clock().instant() : past;
         context.background()
                 .run(
-                        () -> read(held, r -> neighbour.find(r, at)),
+                        () -> read(openPlace, r -> neighbour.find(r, at)),
                         found -> {
                             Instant first = beginning.get();
                             if (found.isPresent()
@@ -420,12 +422,12 @@ public final class FilesModel {
         String file = row == null || row.isFolder()
                 ? null
                 : RelativePath.child(folder.get(), row.entry().name());
-        return TypedMoments.understand(context, held(), folder.get(), file, typed);
+        return TypedMoments.understand(context, openPlace(), folder.get(), file, typed);
     }
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */
     public void restore(Version version) {
-        versionActions.restore(held(), version);
+        versionActions.restore(openPlace(), version);
     }
 
     /** Putting in a revision of the selected file. */
@@ -440,10 +442,10 @@ public final class FilesModel {
 
     /** Opens what puts a revision of the selected file in; with none selected, nothing. */
     public void openPut() {
-        OpenPlace held = line.held();
+        OpenPlace openPlace = line.openPlace();
         Line selectedLine = line.lineProperty().get();
-        if (held != null && selectedLine != null && isNow()) {
-            putting.open(held, selectedLine);
+        if (openPlace != null && selectedLine != null && isNow()) {
+            putting.open(openPlace, selectedLine);
         }
     }
 
@@ -481,7 +483,7 @@ public final class FilesModel {
     /** Puts one file in as the next version at a path, asking the guard first. */
     public void putOnto(Path file, String target) {
         if (place.get() != null && isNow()) {
-            new PutService(context).put(held(), file, target, PutOptions.PLAIN, hearer());
+            new PutService(context).put(openPlace(), file, target, PutOptions.PLAIN, hearer());
         }
     }
 
@@ -502,26 +504,26 @@ public final class FilesModel {
             return;
         }
         String into = onto == null ? folder.get() : onto.isFolder() ? onto.path() : RelativePath.parent(onto.path());
-        navigator.intake(held(), good, into);
+        navigator.intake(openPlace(), good, into);
     }
 
     /** Goes to the scattered copies in the folder that is looked at. */
     public void fold() {
         if (place.get() != null && isNow()) {
-            navigator.fold(held(), folder.get());
+            navigator.fold(openPlace(), folder.get());
         }
     }
 
     /** Goes to the safety copies in the folder that is looked at. */
     public void strays() {
         if (place.get() != null && isNow()) {
-            navigator.strays(held(), folder.get());
+            navigator.strays(openPlace(), folder.get());
         }
     }
 
     /** Goes to what erasing versions of the selected file would do. */
     void erase(org.mendedleaf.core.retention.Erasing.What what, int number) {
-        OpenPlace of = line.held();
+        OpenPlace of = line.openPlace();
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
             navigator.erase(of, l, what, number);
@@ -534,7 +536,7 @@ public final class FilesModel {
      * @param number of a version; 0 for the file
      */
     void hold(int number) {
-        OpenPlace of = line.held();
+        OpenPlace of = line.openPlace();
         org.mendedleaf.core.line.Line l = line.lineProperty().get();
         if (of != null && l != null) {
             navigator.hold(of, Hold.ofFile(of.place(), l, number), l.label(number));
@@ -546,13 +548,13 @@ public final class FilesModel {
         FileRow row = selected.get();
         if (place.get() != null) {
             String path = row != null && row.isFolder() ? row.path() : folder.get();
-            navigator.hold(held(), Hold.ofFolder(held().place(), path), "");
+            navigator.hold(openPlace(), Hold.ofFolder(openPlace().place(), path), "");
         }
     }
 
     /** Goes to the safety copies beside the selected file. */
     void straysOfFile() {
-        OpenPlace of = line.held();
+        OpenPlace of = line.openPlace();
         if (of != null) {
             navigator.strays(of, RelativePath.parent(line.path()));
         }
@@ -560,37 +562,40 @@ public final class FilesModel {
 
     /** Says what taking a snapshot of the place asks for and costs. */
     void beforeSnapshot(Consumer<String> words) {
-        folderActions.beforeSnapshot(held(), words);
+        folderActions.beforeSnapshot(openPlace(), words);
     }
 
     /** Takes a snapshot of the place that is looked at. */
     public void snapshot(String label) {
-        folderActions.snapshot(held(), label);
+        folderActions.snapshot(openPlace(), label);
     }
 
     /** Gives a file or folder another name where it lies. */
     public void rename(String path, String name) {
-        folderActions.rename(held(), path, name);
+        folderActions.rename(openPlace(), path, name);
     }
 
     /** Removes the selected file from its folder. */
     public void remove() {
-        folderActions.remove(held(), line.path());
+        folderActions.remove(openPlace(), line.path());
     }
 
     /** Erases the chosen version in its system; the vault takes it first. */
     public void erase(Version version) {
-        versionActions.erase(held(), version);
+        versionActions.erase(openPlace(), version);
     }
 
     /** Whether the system of the place that is looked at can do this; a folder can be written to and no more. */
     boolean can(Capability capability) {
-        OpenPlace held = place.get();
-        if (held == null) {
+        OpenPlace openPlace = place.get();
+        if (openPlace == null) {
             return false;
         }
-        return held.place().isOutside()
-                ? context.book().kind(held.place()).map(k -> k.can(capability)).orElse(false)
+        return openPlace.place().isOutside()
+                ? context.registry()
+                        .kind(openPlace.place())
+                        .map(k -> k.can(capability))
+                        .orElse(false)
                 : capability == Capability.WRITING;
     }
 
@@ -601,23 +606,23 @@ public final class FilesModel {
 
     /** Whether what is at this path has a name here that can be changed: it lies in a folder of this computer, now. */
     boolean canRename() {
-        OpenPlace held = place.get();
-        return held != null && !held.place().isOutside() && moment.get() == null;
+        OpenPlace openPlace = place.get();
+        return openPlace != null && !openPlace.place().isOutside() && moment.get() == null;
     }
 
     /** Undoes the last action in the vault of the place that is looked at. */
     public void undo() {
-        OpenPlace held = place.get();
-        if (held != null) {
-            undoActions.undoLast(held);
+        OpenPlace openPlace = place.get();
+        if (openPlace != null) {
+            undoActions.undoLast(openPlace);
         }
     }
 
     /** Takes the last undoing back, while nothing else was done since. */
     public void redo() {
-        OpenPlace held = place.get();
-        if (held != null) {
-            undoActions.redoLast(held);
+        OpenPlace openPlace = place.get();
+        if (openPlace != null) {
+            undoActions.redoLast(openPlace);
         }
     }
 
@@ -628,19 +633,19 @@ public final class FilesModel {
 
     /** Saves a copy of a version into a folder. */
     public void copy(Version version, Path into, Consumer<Path> done) {
-        versionActions.copy(held(), version, into, done);
+        versionActions.copy(openPlace(), version, into, done);
     }
 
     /** Makes a read-only copy of a version for another program to open. */
     public void openCopy(Version version, Consumer<Path> done) {
-        versionActions.openCopy(held(), version, done);
+        versionActions.openCopy(openPlace(), version, done);
     }
 
     /** Leads to a version of a line, in the folder where the file is or was. */
-    public void lead(OpenPlace held, Line to, @Nullable Version version) {
+    public void lead(OpenPlace openPlace, Line to, @Nullable Version version) {
         moment.set(null);
-        open(held, RelativePath.parent(to.path()));
-        line.show(held, to.id(), version);
+        open(openPlace, RelativePath.parent(to.path()));
+        line.show(openPlace, to.id(), version);
     }
 
     /** The large view of the chosen version. */

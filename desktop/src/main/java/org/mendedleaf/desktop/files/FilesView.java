@@ -130,10 +130,12 @@ public final class FilesView extends BorderPane {
                         new SeparatorMenuItem(),
                         item("listing.in.fold", model::fold),
                         item("listing.in.strays", model::strays));
-        model.placeProperty().addListener((o, a, held) -> {
+        model.placeProperty().addListener((o, a, openPlace) -> {
             boolean writing = model.can(Capability.WRITING);
             in.setDisable(!writing);
-            in.getItems().get(4).setDisable(held == null || held.place().isOutside());
+            in.getItems()
+                    .get(4)
+                    .setDisable(openPlace == null || openPlace.place().isOutside());
         });
         return in;
     }

@@ -28,13 +28,16 @@ final class FolderActions {
     }
 
     /** Says what taking a snapshot of the place asks for and costs. */
-    void beforeSnapshot(OpenPlace held, Consumer<String> words) {
+    void beforeSnapshot(OpenPlace openPlace, Consumer<String> words) {
         context.background()
                 .run(
                         () -> {
-                            try (Reading reading = held.vault().read()) {
+                            try (Reading reading = openPlace.vault().read()) {
                                 return Outlook.snapshotWords(
-                                        reading, held.place(), context.clock().instant(), context.zone());
+                                        reading,
+                                        openPlace.place(),
+                                        context.clock().instant(),
+                                        context.zone());
                             }
                         },
                         words,
@@ -42,28 +45,28 @@ final class FolderActions {
     }
 
     /** Takes a snapshot of a place. */
-    void snapshot(OpenPlace held, String label) {
+    void snapshot(OpenPlace openPlace, String label) {
         context.jobs()
                 .start(
-                        Words.of("job.snapshot", held.place().where()),
-                        progress -> context.outsideWork(held).snapshot(label),
+                        Words.of("job.snapshot", openPlace.place().where()),
+                        progress -> context.outsideWork(openPlace).snapshot(label),
                         cut -> {
                             said.accept(new FilesModel.Message(
-                                    Words.of("files.snapshot", held.place().where()), false, false));
+                                    Words.of("files.snapshot", openPlace.place().where()), false, false));
                             context.changed();
                         },
                         this::failed);
     }
 
     /** Gives a file or folder another name where it lies, and captures that, so that its line goes on. */
-    void rename(OpenPlace held, String path, String name) {
+    void rename(OpenPlace openPlace, String path, String name) {
         context.jobs()
                 .start(
                         Words.of("job.rename", RelativePath.name(path)),
                         progress -> {
-                            String to = Renaming.rename(held.place(), path, name);
-                            if (held.place().versioning() == Versioning.ON) {
-                                new Capture(held.vault(), held.place(), context.clock(), context.authors())
+                            String to = Renaming.rename(openPlace.place(), path, name);
+                            if (openPlace.place().versioning() == Versioning.ON) {
+                                new Capture(openPlace.vault(), openPlace.place(), context.clock(), context.authors())
                                         .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), progress);
                             }
                             return to;
@@ -79,12 +82,12 @@ final class FolderActions {
     }
 
     /** Removes a file from its folder. */
-    void remove(OpenPlace held, String path) {
+    void remove(OpenPlace openPlace, String path) {
         String name = RelativePath.name(path);
         context.jobs()
                 .start(
                         Words.of("job.remove", name),
-                        progress -> context.work(held).remove(List.of(path)),
+                        progress -> context.work(openPlace).remove(List.of(path)),
                         (FileWork.Removal removal) -> {
                             boolean done = removal.failed().isEmpty();
                             said.accept(

@@ -37,32 +37,32 @@ public final class LineActions {
         String run(LineWork work, String path) throws IOException;
     }
 
-    private LineWork work(OpenPlace held) throws IOException {
-        return held.place().isOutside()
+    private LineWork work(OpenPlace openPlace) throws IOException {
+        return openPlace.place().isOutside()
                 ? new OutsideLines(
-                        held.vault(),
-                        held.place(),
-                        context.book(),
+                        openPlace.vault(),
+                        openPlace.place(),
+                        context.registry(),
                         context.clock(),
                         context.settings().who())
                 : new FolderLines(
-                        held.vault(),
-                        held.place(),
+                        openPlace.vault(),
+                        openPlace.place(),
                         context.clock(),
                         context.authors(),
                         context.settings().who());
     }
 
     private void start(String title, boolean undo, Work work) {
-        OpenPlace held = line.held();
+        OpenPlace openPlace = line.openPlace();
         String path = line.path();
-        if (held == null || path.isEmpty()) {
+        if (openPlace == null || path.isEmpty()) {
             return;
         }
         context.jobs()
                 .start(
                         Words.of(title, line.name()),
-                        progress -> work.run(work(held), path),
+                        progress -> work.run(work(openPlace), path),
                         words -> {
                             if (!words.isEmpty()) {
                                 said.say(words, undo, false);

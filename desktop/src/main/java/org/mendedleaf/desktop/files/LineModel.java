@@ -61,7 +61,7 @@ public final class LineModel {
     private final ReadOnlyObjectWrapper<@Nullable LineRemarks> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
     private final LineStrays strays;
-    private @Nullable OpenPlace held;
+    private @Nullable OpenPlace openPlace;
     private @Nullable Version wanted;
     private long id;
 
@@ -111,8 +111,8 @@ public final class LineModel {
 
     /** The place of the line; null when no file is selected. */
     @Nullable
-    OpenPlace held() {
-        return held;
+    OpenPlace openPlace() {
+        return openPlace;
     }
 
     /** The point of the chosen version; empty when none is chosen. */
@@ -130,14 +130,14 @@ public final class LineModel {
     /** Takes the chosen version into the vault, as a job. */
     public void take() {
         Version v = chosen.get();
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         if (v == null || of == null) {
             return;
         }
         context.jobs()
                 .start(
                         Words.of("job.take", name()),
-                        progress -> new ContentFetch(of.vault(), context.book()).intoVault(v, progress),
+                        progress -> new ContentFetch(of.vault(), context.registry()).intoVault(v, progress),
                         taken -> {
                             Version now = chosen.get();
                             if (now != null && now.line() == v.line() && now.number() == v.number()) {
@@ -200,7 +200,7 @@ public final class LineModel {
     /** The pictures and pages of the chosen version. */
     Pictures pictures() {
         Version v = chosenPoint().flatMap(MergedPoint::readable).orElse(chosen.get());
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         return v == null || of == null || v.recipe().isElsewhere()
                 ? Pictures.NONE
                 : new VersionPictures(context, of, v);
@@ -240,7 +240,7 @@ public final class LineModel {
         if (of != null && lineId == id && line.get() != null) {
             return;
         }
-        held = of;
+        openPlace = of;
         id = lineId;
         against.set(new CompareTarget.Before());
         member.set("");
@@ -263,7 +263,7 @@ public final class LineModel {
     }
 
     void reload() {
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         if (of != null) {
             load(of);
         }
@@ -287,7 +287,8 @@ public final class LineModel {
                     return found.isEmpty()
                             ? new Loaded(Optional.empty(), says)
                             : new Loaded(
-                                    Optional.of(MergedLine.of(of.vault(), found.get(), context.book(), false)), says);
+                                    Optional.of(MergedLine.of(of.vault(), found.get(), context.registry(), false)),
+                                    says);
                 },
                 this::took,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
@@ -305,7 +306,7 @@ public final class LineModel {
         line.set(now);
         merged.set(found.orElse(null));
         showRows();
-        strays.show(held, now);
+        strays.show(openPlace, now);
         if (now == null) {
             choose(null);
             return;
@@ -340,12 +341,12 @@ public final class LineModel {
 
     /** Equal contents elsewhere are known only when the digests are, which may take reading the contents. */
     private void loadOthers(Line l) {
-        OpenPlace of = held;
-        if (of == null || context.book().connections().isEmpty()) {
+        OpenPlace of = openPlace;
+        if (of == null || context.registry().connections().isEmpty()) {
             return;
         }
         mergedQuestion.ask(
-                () -> MergedLine.of(of.vault(), l, context.book(), true),
+                () -> MergedLine.of(of.vault(), l, context.registry(), true),
                 all -> {
                     merged.set(all);
                     showRows();
@@ -385,7 +386,7 @@ public final class LineModel {
 
     private void loadDetail() {
         Version version = chosen.get();
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         Line l = line.get();
         if (version == null || of == null || l == null) {
             detailQuestion.drop();
@@ -457,7 +458,7 @@ public final class LineModel {
     }
 
     private void loadChanges(Line l) {
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         if (of == null) {
             return;
         }

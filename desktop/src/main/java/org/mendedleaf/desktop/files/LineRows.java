@@ -69,9 +69,17 @@ final class LineRows {
                 continue;
             }
             if (v.line() != line.id()) {
-                LineRow.Held held = held(point);
+                LineRow.Held openPlace = openPlace(point);
                 rows.add(new LineRow.OfVersion(
-                        v, "", false, LineRow.Lane.NONE, 0, held, words(v, 0, held), LineRow.Kept.NOTHING, ""));
+                        v,
+                        "",
+                        false,
+                        LineRow.Lane.NONE,
+                        0,
+                        openPlace,
+                        words(v, 0, openPlace),
+                        LineRow.Kept.NOTHING,
+                        ""));
                 folding = null;
                 continue;
             }
@@ -98,7 +106,7 @@ final class LineRows {
         return days;
     }
 
-    private LineRow.Held held(MergedPoint point) {
+    private LineRow.Held openPlace(MergedPoint point) {
         boolean foreign = point.line().id() != line.id();
         String where = foreign ? point.line().place().label() : "";
         boolean onlyVault = point.copies().stream().allMatch(c -> c.holder().kind() == Holder.Kind.VAULT);
@@ -142,12 +150,12 @@ final class LineRows {
         LineRow.Kept kept = kept(v);
         boolean letGo =
                 said.map(x -> x.verdicts().letGo().containsKey(v.number())).orElse(false);
-        LineRow.Held held = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : held(point);
+        LineRow.Held openPlace = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : openPlace(point);
         int equalTo = equal == v.number() ? 0 : equal;
         String trouble =
                 said.map(s -> s.troubles().getOrDefault(v.number(), "")).orElse("");
         return new LineRow.OfVersion(
-                v, change, current, LineRow.Lane.NONE, equalTo, held, words(v, equalTo, held), kept, trouble);
+                v, change, current, LineRow.Lane.NONE, equalTo, openPlace, words(v, equalTo, openPlace), kept, trouble);
     }
 
     /** Until when a version is kept, that it may go, or that it is gone; at length in its tooltip. */
@@ -186,16 +194,16 @@ final class LineRows {
     }
 
     /** Who, how, and what is said of a version, in one line. */
-    private String words(Version v, int equalTo, LineRow.Held held) {
-        boolean foreign = !held.foreign().isEmpty();
+    private String words(Version v, int equalTo, LineRow.Held openPlace) {
+        boolean foreign = !openPlace.foreign().isEmpty();
         List<String> parts = new ArrayList<>();
         if (!v.who().isEmpty()) {
             parts.add(v.who());
         }
-        boolean draft = !foreign && (v.edition().isDraft() || held.label().contains("."));
+        boolean draft = !foreign && (v.edition().isDraft() || openPlace.label().contains("."));
         parts.add(line.originWords(v) + (draft ? " " + Words.of("line.draft") : ""));
         if (foreign) {
-            parts.add(Words.of("line.foreign", held.foreign(), v.label()));
+            parts.add(Words.of("line.foreign", openPlace.foreign(), v.label()));
         }
         if (equalTo > 0 && v.origin() != Origin.RESTORED) {
             parts.add(Words.of("line.equal", line.label(equalTo)));
@@ -232,7 +240,7 @@ final class LineRows {
         java.util.Arrays.fill(lanes, LineRow.Lane.NONE);
         for (int i = 0; i < rows.size(); i++) {
             if (rows.get(i) instanceof LineRow.OfVersion v
-                    && v.held().foreign().isEmpty()
+                    && v.openPlace().foreign().isEmpty()
                     && v.version().origin() == Origin.RESTORED) {
                 int to = find(rows, v.version().source());
                 boolean free = to > i && (lanes[i] == LineRow.Lane.NONE || lanes[i] == LineRow.Lane.TO);
@@ -255,7 +263,7 @@ final class LineRows {
     private static int find(List<LineRow> rows, int number) {
         for (int i = 0; i < rows.size(); i++) {
             if (rows.get(i) instanceof LineRow.OfVersion v
-                    && v.held().foreign().isEmpty()
+                    && v.openPlace().foreign().isEmpty()
                     && v.version().number() == number) {
                 return i;
             }
@@ -271,7 +279,7 @@ final class LineRows {
                     v.current(),
                     lane,
                     v.equalTo(),
-                    v.held(),
+                    v.openPlace(),
                     v.words(),
                     v.kept(),
                     v.trouble());

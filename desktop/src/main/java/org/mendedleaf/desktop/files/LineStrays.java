@@ -33,8 +33,8 @@ final class LineStrays {
     }
 
     /** Looks for those of another line; null for none. Those of the same line stay until what is there now is known. */
-    void show(@Nullable OpenPlace held, @Nullable Line line) {
-        if (held == null || line == null || line.place().isOutside()) {
+    void show(@Nullable OpenPlace openPlace, @Nullable Line line) {
+        if (openPlace == null || line == null || line.place().isOutside()) {
             question.drop();
             of = 0;
             found.set(List.of());
@@ -46,7 +46,11 @@ final class LineStrays {
         }
         List<Path> others = context.settings().strayFolders();
         question.ask(
-                () -> new StrayCopies(held.vault(), held.place(), PutService.evidence(context, held), context.clock())
+                () -> new StrayCopies(
+                                openPlace.vault(),
+                                openPlace.place(),
+                                PutService.evidence(context, openPlace),
+                                context.clock())
                         .of(line.path(), others),
                 found::set,
                 e -> {

@@ -147,13 +147,13 @@ public final class PickModel {
             ticked.remove(number);
         }
         plan.set(Plan.NOTHING);
-        Optional<Wish> wish = wish();
-        if (wish.isEmpty()) {
+        Optional<Wish> asked = asked();
+        if (asked.isEmpty()) {
             planQuestion.drop();
             return;
         }
         planQuestion.ask(
-                () -> new Plan(true, "", outcome(wish.get()).outcome().also()),
+                () -> new Plan(true, "", outcome(asked.get()).outcome().also()),
                 plan::set,
                 e -> plan.set(new Plan(true, Failures.words(e), List.of())));
     }
@@ -165,12 +165,12 @@ public final class PickModel {
      * @param numbers of the changes
      * @param shown all changes, as they were shown
      */
-    private record Wish(OpenPlace held, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
+    private record Wish(OpenPlace openPlace, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
 
-    private Optional<Wish> wish() {
-        OpenPlace held = line.held();
+    private Optional<Wish> asked() {
+        OpenPlace openPlace = line.openPlace();
         Line l = line.lineProperty().get();
-        if (held == null
+        if (openPlace == null
                 || l == null
                 || ticked.isEmpty()
                 || !(line.detailProperty().get() instanceof Detail.Compared c)) {
@@ -180,7 +180,7 @@ public final class PickModel {
                 ? c.version()
                 : DetailLoader.before(l, c.version()).orElse(c.version());
         return Optional.of(
-                new Wish(held, l, from, Set.copyOf(ticked), c.comparison().changes()));
+                new Wish(openPlace, l, from, Set.copyOf(ticked), c.comparison().changes()));
     }
 
     /** How many are ticked. */
@@ -190,15 +190,15 @@ public final class PickModel {
 
     /** Makes a version of what is in the folder with the ticked changes taken back, as a job that can be undone. */
     public void take() {
-        Wish wish = wish().orElse(null);
-        if (wish == null) {
+        Wish asked = asked().orElse(null);
+        if (asked == null) {
             return;
         }
-        String name = wish.line().name();
+        String name = asked.line().name();
         context.jobs()
                 .start(
                         Words.of("pick.job", name),
-                        progress -> make(wish, progress),
+                        progress -> make(asked, progress),
                         done -> {
                             said.accept(done);
                             context.changed();
@@ -209,33 +209,33 @@ public final class PickModel {
     /** An outcome, and which point it was taken from, as a message. */
     private record Outcome(Picking.Outcome outcome, String from) {}
 
-    private static Outcome outcome(Wish wish) throws IOException {
+    private static Outcome outcome(Wish asked) throws IOException {
         Side before;
-        try (Reading reading = wish.held().vault().read()) {
-            before = Side.version(reading, wish.from());
+        try (Reading reading = asked.openPlace().vault().read()) {
+            before = Side.version(reading, asked.from());
         }
-        Side after = Side.live(wish.held().place(), wish.line().path())
+        Side after = Side.live(asked.openPlace().place(), asked.line().path())
                 .orElseThrow(
-                        () -> new IOException(Words.of("pick.live", wish.line().name())));
+                        () -> new IOException(Words.of("pick.live", asked.line().name())));
         Comparison comparison = Compare.compare(before.name(), before.content(), after.name(), after.content());
         // Somebody may have saved since the changes were shown.
-        if (!comparison.changes().equals(wish.shown())) {
+        if (!comparison.changes().equals(asked.shown())) {
             throw new IOException(Words.of("pick.changed"));
         }
         return new Outcome(
-                Picking.back(after.name(), before.content(), after.content(), comparison, wish.numbers()),
+                Picking.back(after.name(), before.content(), after.content(), comparison, asked.numbers()),
                 before.said());
     }
 
-    private Message make(Wish wish, Progress progress) throws IOException {
-        Outcome found = outcome(wish);
+    private Message make(Wish asked, Progress progress) throws IOException {
+        Outcome found = outcome(asked);
         Picking.Outcome outcome = found.outcome();
-        Line l = wish.line();
+        Line l = asked.line();
         Path made = TemporaryFiles.file("");
         try {
             Files.write(made, outcome.content());
             Revision revision = new Revision(made, l.path(), Picking.note(found.from(), outcome.taken()));
-            PutResult result = context.work(wish.held()).put(List.of(revision), progress);
+            PutResult result = context.work(asked.openPlace()).put(List.of(revision), progress);
             Optional<String> failed = result.failed().values().stream().findFirst();
             if (failed.isPresent()) {
                 throw new IOException(failed.get());

@@ -47,7 +47,7 @@ public final class PutModel {
     private final ObjectProperty<DraftChoice> stage = new SimpleObjectProperty<>(DraftChoice.BY_RULE);
     private final Set<String> tell = new TreeSet<>();
     private final BooleanProperty open = new SimpleBooleanProperty();
-    private @Nullable OpenPlace held;
+    private @Nullable OpenPlace openPlace;
     private String path = "";
     private @Nullable Evidence evidence;
 
@@ -109,7 +109,7 @@ public final class PutModel {
 
     /** Opens it for a file. */
     public void open(OpenPlace of, Line line) {
-        held = of;
+        openPlace = of;
         path = line.path();
         evidence = PutService.evidence(context, of);
         note.set("");
@@ -202,7 +202,7 @@ public final class PutModel {
 
     /** Puts a file in as the next version. */
     public void put(Path file, PutService.Hearer hearer) {
-        OpenPlace of = held;
+        OpenPlace of = openPlace;
         if (of != null) {
             new PutService(context).put(of, file, path, options(), hearer);
         }

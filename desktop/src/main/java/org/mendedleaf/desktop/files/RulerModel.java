@@ -35,7 +35,7 @@ public final class RulerModel {
     private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Stretch> stretch;
-    private @Nullable OpenPlace held;
+    private @Nullable OpenPlace openPlace;
     private Zoom zoom = Zoom.DAY;
     /** Whether somebody chose how long steps are, for the place that is looked at. */
     private boolean chosen;
@@ -198,12 +198,12 @@ public final class RulerModel {
         Zoom[] all = Zoom.values();
         zoom = all[Math.max(0, Math.min(all.length - 1, zoom.ordinal() + by))];
         chosen = true;
-        load(held);
+        load(openPlace);
     }
 
     void load(@Nullable OpenPlace of) {
-        OpenPlace before = held;
-        held = of;
+        OpenPlace before = openPlace;
+        openPlace = of;
         if (of == null) {
             return;
         }

@@ -238,8 +238,8 @@ final class RulerView extends Pane {
         int index = (int) Math.max(
                 0, Math.min(s.steps().size() - 1, x / getWidth() * s.steps().size()));
         RulerModel.Step step = s.steps().get(index);
-        @Nullable OpenPlace held = model.placeProperty().get();
-        if (held == null || step.changes() == 0) {
+        @Nullable OpenPlace openPlace = model.placeProperty().get();
+        if (openPlace == null || step.changes() == 0) {
             go(x);
             return;
         }
@@ -247,8 +247,8 @@ final class RulerView extends Pane {
                 .background()
                 .run(
                         () -> {
-                            try (Reading reading = held.vault().read()) {
-                                return reading.firstChangeFrom(held.place(), step.from());
+                            try (Reading reading = openPlace.vault().read()) {
+                                return reading.firstChangeFrom(openPlace.place(), step.from());
                             }
                         },
                         found -> found.ifPresent(t -> model.momentProperty().set(s.clip(t.minusNanos(1000)))),

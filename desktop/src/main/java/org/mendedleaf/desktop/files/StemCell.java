@@ -101,14 +101,14 @@ final class StemCell extends ListCell<LineRow> {
 
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
-        number.setText(row.held().foreign().isEmpty() ? row.label() : "");
+        number.setText(row.openPlace().foreign().isEmpty() ? row.label() : "");
         when.setText(Formats.moment(v.saved(), context.clock().instant(), context.zone()));
         Ui.tooltip(when, Formats.exact(v.saved(), context.zone()));
         who.setText(v.who());
-        String held = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
+        String openPlace = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
         boolean bad = !row.trouble().isEmpty();
         String words = bad ? row.trouble() : row.change().isEmpty() ? row.words() : row.change();
-        change.setText(held.isEmpty() ? words : words + " · " + held);
+        change.setText(openPlace.isEmpty() ? words : words + " · " + openPlace);
         Ui.style(change, "clay-text", bad || v.size() == 0 && !row.change().isEmpty());
     }
 

@@ -68,7 +68,7 @@ public final class TicksModel {
     }
 
     /** Ticks a path, or takes its tick away; a ticked folder has all below it. */
-    void tick(OpenPlace held, Instant at, String path, boolean on) {
+    void tick(OpenPlace openPlace, Instant at, String path, boolean on) {
         if (isWithin(path)) {
             return;
         }
@@ -78,10 +78,10 @@ public final class TicksModel {
         } else {
             paths.remove(path);
         }
-        count(held, at);
+        count(openPlace, at);
     }
 
-    private void count(OpenPlace held, Instant at) {
+    private void count(OpenPlace openPlace, Instant at) {
         List<String> now = paths();
         if (now.isEmpty()) {
             clear();
@@ -90,13 +90,13 @@ public final class TicksModel {
         sum.set(new Sum(now.size(), -1, 0));
         question.ask(
                 () -> {
-                    try (Reading reading = held.vault().read()) {
-                        RestoreRequest order = new Selection(now, at)
-                                .order(reading, held.place(), false, Collisions.all(Collision.REPLACE));
-                        long bytes = order.wishes().stream()
+                    try (Reading reading = openPlace.vault().read()) {
+                        RestoreRequest request = new Selection(now, at)
+                                .request(reading, openPlace.place(), false, Collisions.all(Collision.REPLACE));
+                        long bytes = request.requested().stream()
                                 .mapToLong(w -> w.version().size())
                                 .sum();
-                        return new Sum(now.size(), order.wishes().size(), bytes);
+                        return new Sum(now.size(), request.requested().size(), bytes);
                     }
                 },
                 sum::set,

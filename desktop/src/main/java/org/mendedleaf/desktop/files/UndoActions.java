@@ -36,13 +36,13 @@ public final class UndoActions {
     }
 
     /** Undoes what was done last in the vault of a place, wherever in it. */
-    void undoLast(OpenPlace held) {
-        start("job.undo", held, JournalStore::lastUndoable, FileWork::undo, this::undone);
+    void undoLast(OpenPlace openPlace) {
+        start("job.undo", openPlace, JournalStore::lastUndoable, FileWork::undo, this::undone);
     }
 
     /** Takes the last undoing back, unless something else was done since. */
-    void redoLast(OpenPlace held) {
-        start("job.redo", held, JournalStore::lastRedoable, FileWork::redo, this::redone);
+    void redoLast(OpenPlace openPlace) {
+        start("job.redo", openPlace, JournalStore::lastRedoable, FileWork::redo, this::redone);
     }
 
     /** Undoes an action of a place. */
@@ -56,19 +56,23 @@ public final class UndoActions {
     }
 
     private void start(
-            String title, OpenPlace held, Find find, Deed deed, Function<Optional<FileWork.Undone>, Message> words) {
+            String title,
+            OpenPlace openPlace,
+            Find find,
+            Deed deed,
+            Function<Optional<FileWork.Undone>, Message> words) {
         context.jobs()
                 .start(
                         Words.of(title),
                         progress -> {
                             Optional<Action> found;
-                            try (Reading reading = held.vault().read()) {
+                            try (Reading reading = openPlace.vault().read()) {
                                 found = find.in(JournalStore.of(reading));
                             }
                             return found.isEmpty()
                                     ? Optional.<FileWork.Undone>empty()
-                                    : Optional.of(
-                                            deed.run(context.work(place(held, found.get())), found.get(), progress));
+                                    : Optional.of(deed.run(
+                                            context.work(place(openPlace, found.get())), found.get(), progress));
                         },
                         done -> {
                             said.accept(words.apply(done));
@@ -81,11 +85,11 @@ public final class UndoActions {
     }
 
     /** The place that an action was done in, in the same vault. */
-    private OpenPlace place(OpenPlace held, Action action) {
+    private OpenPlace place(OpenPlace openPlace, Action action) {
         return context.places().stream()
-                .filter(h -> h.vault() == held.vault() && h.place().id() == action.place())
+                .filter(h -> h.vault() == openPlace.vault() && h.place().id() == action.place())
                 .findFirst()
-                .orElse(held);
+                .orElse(openPlace);
     }
 
     private Message undone(Optional<FileWork.Undone> done) {

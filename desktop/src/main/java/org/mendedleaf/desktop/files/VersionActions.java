@@ -43,23 +43,23 @@ final class VersionActions {
      * @param label what the version is called
      * @param from the place that a version of another line is from
      */
-    private record Asked(OpenPlace held, Version version, long lineId, String path, String label, String from) {
+    private record Asked(OpenPlace openPlace, Version version, long lineId, String path, String label, String from) {
         String name() {
             return RelativePath.name(path);
         }
     }
 
-    private Asked asked(OpenPlace held, Version version) {
+    private Asked asked(OpenPlace openPlace, Version version) {
         String from = line.chosenPoint().map(p -> p.line().place().where()).orElse("");
-        return new Asked(held, version, line.lineId(), line.path(), line.labelOf(version), from);
+        return new Asked(openPlace, version, line.lineId(), line.path(), line.labelOf(version), from);
     }
 
-    void restore(OpenPlace held, Version version) {
-        Asked asked = asked(held, version);
+    void restore(OpenPlace openPlace, Version version) {
+        Asked asked = asked(openPlace, version);
         context.jobs()
                 .start(
                         Words.of("job.restore", asked.name()),
-                        progress -> context.work(held)
+                        progress -> context.work(openPlace)
                                 .restore(
                                         List.of(new RestoreItem(here(asked, progress), asked.path())),
                                         Collision.REPLACE,
@@ -70,7 +70,7 @@ final class VersionActions {
 
     /** What is restored into a folder must be in the vault; of another line it is a content without a number. */
     private Version here(Asked asked, Progress progress) throws IOException {
-        boolean outside = asked.held().place().isOutside();
+        boolean outside = asked.openPlace().place().isOutside();
         Version version = asked.version();
         Version fetched = outside ? version : fetched(asked, progress);
         return version.line() == asked.lineId()
@@ -79,7 +79,7 @@ final class VersionActions {
     }
 
     private Version fetched(Asked asked, Progress progress) throws IOException {
-        return new ContentFetch(asked.held().vault(), context.book()).intoVault(asked.version(), progress);
+        return new ContentFetch(asked.openPlace().vault(), context.registry()).intoVault(asked.version(), progress);
     }
 
     private void restored(Asked asked, RestoreResult result) {
@@ -98,23 +98,23 @@ final class VersionActions {
         context.changed();
     }
 
-    void erase(OpenPlace held, Version version) {
-        Asked asked = asked(held, version);
+    void erase(OpenPlace openPlace, Version version) {
+        Asked asked = asked(openPlace, version);
         context.jobs()
                 .start(
                         Words.of("job.erase", asked.name()),
                         progress -> {
-                            context.outsideWork(held).erase(version, progress);
+                            context.outsideWork(openPlace).erase(version, progress);
                             return version;
                         },
                         v -> {
-                            context.openedCopies().forget(held, version.line(), List.of(version.number()));
+                            context.openedCopies().forget(openPlace, version.line(), List.of(version.number()));
                             said.accept(new Message(
                                     Words.of(
                                             "files.erased",
                                             asked.label(),
                                             asked.name(),
-                                            held.place().where()),
+                                            openPlace.place().where()),
                                     false,
                                     false));
                             context.changed();
@@ -122,12 +122,12 @@ final class VersionActions {
                         this::failed);
     }
 
-    void copy(OpenPlace held, Version version, Path into, Consumer<Path> done) {
-        Asked asked = asked(held, version);
+    void copy(OpenPlace openPlace, Version version, Path into, Consumer<Path> done) {
+        Asked asked = asked(openPlace, version);
         context.jobs()
                 .start(
                         Words.of("job.copy", asked.name()),
-                        progress -> new FolderRestore(held.vault(), into)
+                        progress -> new FolderRestore(openPlace.vault(), into)
                                 .copy(fetched(asked, progress), context.zone(), progress),
                         copy -> {
                             said.accept(new Message(Words.of("files.copied", copy), false, false));
@@ -136,16 +136,16 @@ final class VersionActions {
                         this::failed);
     }
 
-    void openCopy(OpenPlace held, Version version, Consumer<Path> done) {
-        Asked asked = asked(held, version);
+    void openCopy(OpenPlace openPlace, Version version, Consumer<Path> done) {
+        Asked asked = asked(openPlace, version);
         context.jobs()
                 .start(
                         Words.of("job.copy", asked.name()),
                         progress -> {
                             OpenedCopies opened = context.openedCopies();
-                            Path copy = new FolderRestore(held.vault(), opened.folder())
+                            Path copy = new FolderRestore(openPlace.vault(), opened.folder())
                                     .copy(fetched(asked, progress), context.zone(), progress);
-                            opened.add(held, version, copy);
+                            opened.add(openPlace, version, copy);
                             return copy;
                         },
                         done,

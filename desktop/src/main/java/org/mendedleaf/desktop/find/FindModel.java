@@ -63,14 +63,14 @@ public final class FindModel {
     /** Something that was found in a place. */
     public sealed interface Hit {
         /** The place. */
-        OpenPlace held();
+        OpenPlace openPlace();
     }
 
     /** A file that was found, and the place that it is in. */
-    public record OfFile(OpenPlace held, Finder.FileHit file) implements Hit {}
+    public record OfFile(OpenPlace openPlace, Finder.FileHit file) implements Hit {}
 
     /** A snapshot whose label holds the words. */
-    public record OfSnapshot(OpenPlace held, FindQuery.Labelled snapshot) implements Hit {}
+    public record OfSnapshot(OpenPlace openPlace, FindQuery.Labelled snapshot) implements Hit {}
 
     /** Finds in all open vaults. */
     public FindModel(AppContext context) {
@@ -158,10 +158,10 @@ public final class FindModel {
             answer.set(new Answer(List.of(), text.isBlank() ? "" : Failures.words(e)));
             return;
         }
-        List<OpenPlace> held = List.copyOf(context.places());
+        List<OpenPlace> openPlace = List.copyOf(context.places());
         String asks = context.settings().who();
         question.ask(
-                () -> find(wanted, only, held, asks),
+                () -> find(wanted, only, openPlace, asks),
                 answer::set,
                 e -> answer.set(new Answer(List.of(), String.valueOf(e.getMessage()))));
     }
@@ -206,13 +206,13 @@ public final class FindModel {
             indexed += found.indexed();
             all += found.all();
             for (Finder.SnapshotHit hit : found.snapshots()) {
-                Optional<OpenPlace> of = held(places, vault, hit.place());
+                Optional<OpenPlace> of = openPlace(places, vault, hit.place());
                 if (of.isPresent()) {
                     hits.add(snapshots++, new OfSnapshot(of.get(), hit.snapshot()));
                 }
             }
             for (Finder.FileHit file : found.files()) {
-                held(places, vault, file.line().place()).ifPresent(h -> hits.add(new OfFile(h, file)));
+                openPlace(places, vault, file.line().place()).ifPresent(h -> hits.add(new OfFile(h, file)));
             }
         }
         List<String> words = new ArrayList<>();
@@ -231,7 +231,7 @@ public final class FindModel {
         return new Answer(hits, String.join(" · ", words));
     }
 
-    private static Optional<OpenPlace> held(List<OpenPlace> places, OpenVault vault, Place place) {
+    private static Optional<OpenPlace> openPlace(List<OpenPlace> places, OpenVault vault, Place place) {
         return places.stream()
                 .filter(h -> h.vault().equals(vault) && h.place().id() == place.id())
                 .findFirst();

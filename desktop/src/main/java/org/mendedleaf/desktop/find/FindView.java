@@ -64,8 +64,10 @@ public final class FindView extends BorderPane {
         in.setAccessibleText(Words.of("find.in"));
         in.setConverter(new StringConverter<>() {
             @Override
-            public String toString(@Nullable OpenPlace held) {
-                return held == null ? Words.of("find.in.all") : held.place().label();
+            public String toString(@Nullable OpenPlace openPlace) {
+                return openPlace == null
+                        ? Words.of("find.in.all")
+                        : openPlace.place().label();
             }
 
             @Override
@@ -231,7 +233,7 @@ public final class FindView extends BorderPane {
                     8,
                     Ui.label(Words.of("find.snapshotBadge"), "badge", "badge-slate"),
                     Ui.label(hit.snapshot().label(), "find-name"),
-                    Ui.label(hit.held().place().label() + " · " + when, "dim"));
+                    Ui.label(hit.openPlace().place().label() + " · " + when, "dim"));
             row.setAlignment(Pos.CENTER_LEFT);
             return row;
         }

@@ -23,7 +23,7 @@ import org.mendedleaf.desktop.context.PutService;
 public final class FoldModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final String folder;
     private final ReadOnlyObjectWrapper<@Nullable List<Family>> families = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
@@ -31,14 +31,15 @@ public final class FoldModel {
     private final Set<Integer> leftOut = new HashSet<>();
 
     /** Copies in a folder of a place and below it. */
-    public FoldModel(AppContext context, OpenPlace held, String folder) {
+    public FoldModel(AppContext context, OpenPlace openPlace, String folder) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.folder = folder;
         context.jobs()
                 .start(
                         Words.of("job.findCopies"),
-                        progress -> new ScatteredCopies(held.vault(), held.place(), PutService.evidence(context, held))
+                        progress -> new ScatteredCopies(
+                                        openPlace.vault(), openPlace.place(), PutService.evidence(context, openPlace))
                                 .find(folder, progress),
                         families::set,
                         e -> {
@@ -54,7 +55,9 @@ public final class FoldModel {
 
     /** What it is, in one line. */
     public String heading() {
-        String in = folder.isEmpty() ? held.place().label() : held.place().label() + " › " + folder.replace("/", " › ");
+        String in = folder.isEmpty()
+                ? openPlace.place().label()
+                : openPlace.place().label() + " › " + folder.replace("/", " › ");
         return Words.of("fold.heading", in);
     }
 
@@ -145,7 +148,7 @@ public final class FoldModel {
         context.jobs()
                 .start(
                         Words.of("job.fold"),
-                        progress -> context.work(held).fold(chosen, progress),
+                        progress -> context.work(openPlace).fold(chosen, progress),
                         result -> {
                             running.set(false);
                             context.changed();

@@ -85,8 +85,8 @@ public final class GuardModel {
     }
 
     private Side readCurrent() throws IOException {
-        try (Reading reading = doubt.held().vault().read()) {
-            Optional<Version> v = reading.line(doubt.held().place(), doubt.target())
+        try (Reading reading = doubt.openPlace().vault().read()) {
+            Optional<Version> v = reading.line(doubt.openPlace().place(), doubt.target())
                     .filter(l -> l.removed().isEmpty() && l.path().equals(doubt.target()))
                     .flatMap(Line::newest);
             if (v.isEmpty()) {
@@ -131,8 +131,8 @@ public final class GuardModel {
         // It is read as what it would be.
         org.mendedleaf.core.compare.Side named =
                 new org.mendedleaf.core.compare.Side(doubt.target(), incoming.said(), incoming.content());
-        try (Reading reading = doubt.held().vault().read()) {
-            Optional<Version> current = reading.line(doubt.held().place(), doubt.target())
+        try (Reading reading = doubt.openPlace().vault().read()) {
+            Optional<Version> current = reading.line(doubt.openPlace().place(), doubt.target())
                     .filter(l -> l.removed().isEmpty() && l.path().equals(doubt.target()))
                     .flatMap(Line::newest);
             return new Pair(
@@ -170,12 +170,12 @@ public final class GuardModel {
 
     /** Puts it in all the same. */
     public void putAnyway(PutService.Hearer hearer) {
-        putting.carryOut(doubt.held(), doubt.file(), doubt.target(), options(), hearer);
+        putting.carryOut(doubt.openPlace(), doubt.file(), doubt.target(), options(), hearer);
     }
 
     /** Puts it in where it rather belongs; the guard is asked again for that. */
     public void putThere(PutService.Hearer hearer) {
-        belongsTo().ifPresent(path -> putting.put(doubt.held(), doubt.file(), path, options(), hearer));
+        belongsTo().ifPresent(path -> putting.put(doubt.openPlace(), doubt.file(), path, options(), hearer));
     }
 
     /** Restores the version that is the same. */

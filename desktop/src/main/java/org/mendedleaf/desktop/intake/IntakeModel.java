@@ -43,7 +43,7 @@ public final class IntakeModel {
 
     private final AppContext context;
     private final OwnJob job;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final List<Path> dropped;
     private final String folder;
     private final Background.Newest judging;
@@ -77,10 +77,10 @@ public final class IntakeModel {
      *
      * @param folder from the place's root
      */
-    public IntakeModel(AppContext context, OpenPlace held, List<Path> dropped, String folder) {
+    public IntakeModel(AppContext context, OpenPlace openPlace, List<Path> dropped, String folder) {
         this.context = context;
         this.job = new OwnJob(context.jobs());
-        this.held = held;
+        this.openPlace = openPlace;
         this.dropped = List.copyOf(dropped);
         this.folder = folder;
         this.judging = context.background().new Newest();
@@ -99,11 +99,11 @@ public final class IntakeModel {
     }
 
     private NameTaken rule() throws Exception {
-        if (held.place().isOutside()) {
+        if (openPlace.place().isOutside()) {
             return NameTaken.VERSION;
         }
-        try (Reading reading = held.vault().read()) {
-            return NameTaken.of(PlaceRules.of(reading, held.place()).settings());
+        try (Reading reading = openPlace.vault().read()) {
+            return NameTaken.of(PlaceRules.of(reading, openPlace.place()).settings());
         }
     }
 
@@ -128,7 +128,7 @@ public final class IntakeModel {
     }
 
     private Intake intake() {
-        return new Intake(held.vault(), held.place(), PutService.evidence(context, held));
+        return new Intake(openPlace.vault(), openPlace.place(), PutService.evidence(context, openPlace));
     }
 
     /** The desk. */
@@ -137,14 +137,15 @@ public final class IntakeModel {
     }
 
     /** The place. */
-    public OpenPlace held() {
-        return held;
+    public OpenPlace openPlace() {
+        return openPlace;
     }
 
     /** What it is, in one line. */
     public String heading() {
-        String into =
-                folder.isEmpty() ? held.place().label() : held.place().label() + " › " + folder.replace("/", " › ");
+        String into = folder.isEmpty()
+                ? openPlace.place().label()
+                : openPlace.place().label() + " › " + folder.replace("/", " › ");
         return Words.of("intake.heading", into);
     }
 
@@ -195,13 +196,13 @@ public final class IntakeModel {
                 .run(
                         () -> {
                             PlaceRules before;
-                            try (Reading reading = held.vault().read()) {
-                                before = PlaceRules.of(reading, held.place());
+                            try (Reading reading = openPlace.vault().read()) {
+                                before = PlaceRules.of(reading, openPlace.place());
                             }
-                            try (WriteSession session = held.vault().write()) {
+                            try (WriteSession session = openPlace.vault().write()) {
                                 before.store(
                                         session,
-                                        held.place(),
+                                        openPlace.place(),
                                         before.settings().with(Setting.COLLISION, rule.text()),
                                         context.clock().instant(),
                                         context.settings().who());
@@ -293,7 +294,7 @@ public final class IntakeModel {
         problem.set("");
         job.start(
                 Words.of("job.putMany", revisions.size()),
-                progress -> context.work(held).put(revisions, progress),
+                progress -> context.work(openPlace).put(revisions, progress),
                 done -> {
                     labels.putAll(done.labels());
                     failed.keySet().removeAll(done.labels().keySet());
@@ -328,10 +329,10 @@ public final class IntakeModel {
                         Words.of("job.undo"),
                         progress -> {
                             Optional<Action> found;
-                            try (Reading reading = held.vault().read()) {
+                            try (Reading reading = openPlace.vault().read()) {
                                 found = JournalStore.of(reading).get(last);
                             }
-                            return context.work(held).undo(found.orElseThrow(), progress);
+                            return context.work(openPlace).undo(found.orElseThrow(), progress);
                         },
                         (FileWork.Undone undone) -> {
                             context.changed();

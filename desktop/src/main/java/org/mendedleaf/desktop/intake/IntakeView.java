@@ -118,7 +118,7 @@ public final class IntakeView extends BorderPane {
         model.takenProperty().addListener((o, a, v) -> taken.setValue(v));
         Button remember = Ui.button("intake.remember", model::rememberRule, "flat", "small");
         remember.setId("intake-remember");
-        Ui.visible(remember, !model.held().place().isOutside());
+        Ui.visible(remember, !model.openPlace().place().isOutside());
         CheckBox take = new CheckBox(Words.of("intake.take"));
         take.setId("intake-take");
         take.selectedProperty().bindBidirectional(model.takeProperty());

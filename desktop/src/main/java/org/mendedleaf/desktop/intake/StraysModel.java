@@ -21,16 +21,16 @@ import org.mendedleaf.desktop.context.PutService;
 public final class StraysModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final String folder;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<@Nullable List<Stray>> strays = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>("");
 
     /** Safety copies in this folder of a place. */
-    public StraysModel(AppContext context, OpenPlace held, String folder) {
+    public StraysModel(AppContext context, OpenPlace openPlace, String folder) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.folder = folder;
         this.question = context.background().new Newest();
         look();
@@ -43,7 +43,7 @@ public final class StraysModel {
 
     /** What it is, in one line. */
     public String heading() {
-        return Words.of("strays.heading", folder.isEmpty() ? held.place().label() : RelativePath.name(folder));
+        return Words.of("strays.heading", folder.isEmpty() ? openPlace.place().label() : RelativePath.name(folder));
     }
 
     /** The copies; null while they are looked for. */
@@ -57,14 +57,17 @@ public final class StraysModel {
     }
 
     private StrayCopies copies() {
-        return new StrayCopies(held.vault(), held.place(), PutService.evidence(context, held), context.clock());
+        return new StrayCopies(
+                openPlace.vault(), openPlace.place(), PutService.evidence(context, openPlace), context.clock());
     }
 
     /** Looks again. */
     public void look() {
         List<Path> others = context.settings().strayFolders();
         question.ask(
-                () -> held.place().isOutside() ? List.<Stray>of() : copies().find(folder, others), strays::set, e -> {
+                () -> openPlace.place().isOutside() ? List.<Stray>of() : copies().find(folder, others),
+                strays::set,
+                e -> {
                     message.set(Failures.words(e));
                     strays.set(List.of());
                 });
@@ -89,7 +92,8 @@ public final class StraysModel {
         context.jobs()
                 .start(
                         Words.of("job.adopt", RelativePath.name(stray.belongsTo())),
-                        progress -> context.recovery(held).adopt(List.of(copies().revision(stray, false)), progress),
+                        progress ->
+                                context.recovery(openPlace).adopt(List.of(copies().revision(stray, false)), progress),
                         result -> {
                             String failed = result.failed().get(stray.belongsTo());
                             message.set(

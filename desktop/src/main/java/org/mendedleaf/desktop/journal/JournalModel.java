@@ -49,10 +49,10 @@ public final class JournalModel {
     /**
      * An entry.
      *
-     * @param held its place, held open; null when it is about a whole vault
+     * @param openPlace its place, held open; null when it is about a whole vault
      * @param undoable whether it can be undone now
      */
-    public record Row(@Nullable OpenPlace held, JournalQuery.Entry entry, boolean undoable) {
+    public record Row(@Nullable OpenPlace openPlace, JournalQuery.Entry entry, boolean undoable) {
         /** What the action did to each file; none of one that is no action on files. */
         List<Action.Item> files() {
             return entry.action().map(Action::items).orElse(List.of());
@@ -60,7 +60,7 @@ public final class JournalModel {
 
         /** What its place is called; empty when it has none. */
         String place() {
-            return held == null ? "" : held.place().label();
+            return openPlace == null ? "" : openPlace.place().label();
         }
     }
 
@@ -155,13 +155,13 @@ public final class JournalModel {
                 Set<Long> undoable = new LinkedHashSet<>();
                 JournalStore.of(reading).undoable(MOST).forEach(a -> undoable.add(a.id()));
                 for (JournalQuery.Entry e : JournalQuery.of(reading).entries(wanted, MOST)) {
-                    OpenPlace held = places.stream()
+                    OpenPlace openPlace = places.stream()
                             .filter(h -> h.vault().equals(vault) && h.place().id() == e.place())
                             .findFirst()
                             .orElse(null);
-                    boolean can = held != null
+                    boolean can = openPlace != null
                             && e.action().filter(a -> undoable.contains(a.id())).isPresent();
-                    all.add(new Row(held, e, can));
+                    all.add(new Row(openPlace, e, can));
                 }
             }
         }

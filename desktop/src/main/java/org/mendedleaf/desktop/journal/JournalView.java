@@ -250,16 +250,16 @@ public final class JournalView extends BorderPane {
 
     private void undo() {
         JournalModel.Row row = table.getSelectionModel().getSelectedItem();
-        if (row != null && row.undoable() && row.held() != null) {
-            undoing.accept(row.held(), row.entry().action().orElseThrow());
+        if (row != null && row.undoable() && row.openPlace() != null) {
+            undoing.accept(row.openPlace(), row.entry().action().orElseThrow());
         }
     }
 
     private void lead() {
         JournalModel.Row row = table.getSelectionModel().getSelectedItem();
         Action.Item item = files.getSelectionModel().getSelectedItem();
-        if (row != null && row.held() != null && item != null && item.line() != 0) {
-            leading.accept(row.held(), item);
+        if (row != null && row.openPlace() != null && item != null && item.line() != 0) {
+            leading.accept(row.openPlace(), item);
         }
     }
 }

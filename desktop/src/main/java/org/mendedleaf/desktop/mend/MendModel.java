@@ -60,7 +60,7 @@ public final class MendModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** A finding in the place that is held open. */
-    public record Row(OpenPlace held, Findings.Listed listed) {
+    public record Row(OpenPlace openPlace, Findings.Listed listed) {
         /** What looks wrong. */
         Finding finding() {
             return listed.found().finding();
@@ -248,14 +248,14 @@ public final class MendModel {
         Finding f = row.finding();
         long day = f.from().getEpochSecond() / Duration.ofDays(1).toSeconds();
         Map<Long, Integer> days = new TreeMap<>();
-        try (Reading reading = row.held().vault().read()) {
-            reading.density(row.held().place(), (day + DAYS_AFTER - DAYS) * 24, (day + DAYS_AFTER) * 24)
+        try (Reading reading = row.openPlace().vault().read()) {
+            reading.density(row.openPlace().place(), (day + DAYS_AFTER - DAYS) * 24, (day + DAYS_AFTER) * 24)
                     .forEach((hour, changes) -> days.merge(hour / 24, changes, Integer::sum));
         }
         boolean any = row.listed().found().count(Found.Fate.TO_MEND) > 0;
         RestorePlan made = any
-                ? new Findings(row.held().vault(), context.settings().who())
-                        .plan(row.listed(), context.work(row.held()))
+                ? new Findings(row.openPlace().vault(), context.settings().who())
+                        .plan(row.listed(), context.work(row.openPlace()))
                 : null;
         return new Plan(row, made, days, day);
     }
@@ -321,13 +321,13 @@ public final class MendModel {
                         Words.of("job.mend", row.finding().words()),
                         progress -> {
                             Findings findings = new Findings(
-                                    row.held().vault(), context.settings().who());
+                                    row.openPlace().vault(), context.settings().who());
                             RestoreResult result = findings.mend(
                                     row.listed(),
-                                    context.work(row.held()),
+                                    context.work(row.openPlace()),
                                     context.clock().instant(),
                                     progress);
-                            new HealthCheck(row.held().vault(), context.clock(), false).run(progress);
+                            new HealthCheck(row.openPlace().vault(), context.clock(), false).run(progress);
                             return result;
                         },
                         result -> {
@@ -387,7 +387,7 @@ public final class MendModel {
                 .run(
                         () -> {
                             Findings findings = new Findings(
-                                    row.held().vault(), context.settings().who());
+                                    row.openPlace().vault(), context.settings().who());
                             if (reach == Reach.ONCE) {
                                 findings.dismiss(row.listed(), now, reason);
                             } else {
@@ -412,7 +412,10 @@ public final class MendModel {
         context.background()
                 .run(
                         () -> {
-                            new Findings(row.held().vault(), context.settings().who()).reopen(row.listed());
+                            new Findings(
+                                            row.openPlace().vault(),
+                                            context.settings().who())
+                                    .reopen(row.listed());
                             return true;
                         },
                         ok -> reload(),
@@ -422,11 +425,11 @@ public final class MendModel {
     /** What is there now, and what would be there after mending. Slow; never on the thread of the screen. */
     public Pair pair(Row row, int file) throws IOException {
         Found.OfFile of = row.listed().found().files().get(file);
-        try (Reading reading = row.held().vault().read()) {
+        try (Reading reading = row.openPlace().vault().read()) {
             Line line = reading.line(of.mark().line()).orElseThrow();
             Optional<Side> now = line.removed().isPresent()
                     ? Optional.empty()
-                    : Side.live(row.held().place(), line.path());
+                    : Side.live(row.openPlace().place(), line.path());
             Optional<Version> good = line.version(of.mark().good());
             return new Pair(now, good.isPresent() ? Optional.of(Side.version(reading, good.get())) : Optional.empty());
         }

@@ -74,8 +74,8 @@ public final class AheadModel {
     }
 
     /** Says for which folder it is, and of which intervals it is asked what they would come to. */
-    public void show(OpenPlace held, List<Rhythm> others) {
-        target = held;
+    public void show(OpenPlace openPlace, List<Rhythm> others) {
+        target = openPlace;
         intervals = List.copyOf(others);
         lookWhereItIsDue();
     }
@@ -87,38 +87,38 @@ public final class AheadModel {
     }
 
     private void lookWhereItIsDue() {
-        OpenPlace held = target;
-        if (!seen || held == null) {
+        OpenPlace openPlace = target;
+        if (!seen || openPlace == null) {
             return;
         }
         Instant now = context.clock().instant();
         OpenPlace before = lookedAt;
         boolean same = before != null
-                && before.vault() == held.vault()
-                && before.place().id() == held.place().id()
-                && before.place().rhythm().equals(held.place().rhythm());
+                && before.vault() == openPlace.vault()
+                && before.place().id() == openPlace.place().id()
+                && before.place().rhythm().equals(openPlace.place().rhythm());
         if (same && now.isBefore(looked.plus(AGAIN))) {
             return;
         }
         if (!same) {
             ahead.set(null);
         }
-        lookedAt = held;
+        lookedAt = openPlace;
         looked = now;
         problem.set("");
         List<Rhythm> others = intervals;
-        question.ask(() -> look(held, others, now), ahead::set, e -> problem.set(Failures.words(e)));
+        question.ask(() -> look(openPlace, others, now), ahead::set, e -> problem.set(Failures.words(e)));
     }
 
-    private Ahead look(OpenPlace held, List<Rhythm> intervals, Instant now) throws IOException {
-        Place place = held.place();
+    private Ahead look(OpenPlace openPlace, List<Rhythm> intervals, Instant now) throws IOException {
+        Place place = openPlace.place();
         Rhythm present = place.rhythm();
-        try (Reading reading = held.vault().read()) {
+        try (Reading reading = openPlace.vault().read()) {
             VersionTable table = VersionTable.of(reading);
             Verdicts verdicts =
                     Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, context.calendar());
-            long free =
-                    SpaceReport.of(held.vault().folder(), new SpaceTable(table)).free();
+            long free = SpaceReport.of(openPlace.vault().folder(), new SpaceTable(table))
+                    .free();
             Map<Rhythm, Forecast> others = new LinkedHashMap<>();
             for (Rhythm r : intervals) {
                 // How often somebody will ask for a capture by hand is not known.

@@ -117,7 +117,7 @@ public final class ConnectModel {
                                     vault.get(),
                                     Retry.DEFAULT);
                             for (Place p : connecting.takeIn(c, vault.get())) {
-                                new Mirror(vault.get(), p, context.book().system(p), context.clock()).run(progress);
+                                new Mirror(vault.get(), p, context.registry().system(p), context.clock()).run(progress);
                             }
                             return c;
                         },
@@ -201,7 +201,7 @@ public final class ConnectModel {
                         Words.of("job.create", place.get()),
                         progress -> {
                             Place p = context.connecting().create(c, place.get().strip(), wanted, vault);
-                            new Mirror(vault, p, context.book().system(p), context.clock()).run(Progress.NONE);
+                            new Mirror(vault, p, context.registry().system(p), context.clock()).run(Progress.NONE);
                             return p;
                         },
                         p -> {

@@ -23,14 +23,14 @@ import org.mendedleaf.desktop.context.OpenPlace;
 public final class FolderRulesModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final ReadOnlyObjectWrapper<@Nullable PlaceRules> rules = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** Begins to read what counts in this folder. */
-    public FolderRulesModel(AppContext context, OpenPlace held) {
+    public FolderRulesModel(AppContext context, OpenPlace openPlace) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         load();
     }
 
@@ -38,8 +38,8 @@ public final class FolderRulesModel {
         context.background()
                 .run(
                         () -> {
-                            try (Reading reading = held.vault().read()) {
-                                return PlaceRules.of(reading, held.place());
+                            try (Reading reading = openPlace.vault().read()) {
+                                return PlaceRules.of(reading, openPlace.place());
                             }
                         },
                         rules::set,
@@ -59,7 +59,8 @@ public final class FolderRulesModel {
     /** Whether who works here may change them. */
     public boolean mayChange() {
         PlaceRules r = rules.get();
-        return r != null && r.rights(context.settings().who(), held.place()).may(Permission.SETTINGS);
+        return r != null
+                && r.rights(context.settings().who(), openPlace.place()).may(Permission.SETTINGS);
     }
 
     /** Changes a setting. */
@@ -94,10 +95,10 @@ public final class FolderRulesModel {
         context.background()
                 .run(
                         () -> {
-                            try (WriteSession session = held.vault().write()) {
+                            try (WriteSession session = openPlace.vault().write()) {
                                 before.store(
                                         session,
-                                        held.place(),
+                                        openPlace.place(),
                                         wanted,
                                         context.clock().instant(),
                                         context.settings().who());
@@ -129,15 +130,15 @@ public final class FolderRulesModel {
         context.background()
                 .run(
                         () -> {
-                            try (Reading reading = held.vault().read()) {
-                                return reading.state(held.place())
+                            try (Reading reading = openPlace.vault().read()) {
+                                return reading.state(openPlace.place())
                                         .lastGood()
-                                        .orElse(held.place().created());
+                                        .orElse(openPlace.place().created());
                             }
                         },
                         last -> {
-                            OpenPlace again =
-                                    new OpenPlace(held.vault(), held.place().with(Versioning.ON));
+                            OpenPlace again = new OpenPlace(
+                                    openPlace.vault(), openPlace.place().with(Versioning.ON));
                             context.captureAgain(again, result -> {
                                 context.placesChanged();
                                 context.tell(Protect.missed(

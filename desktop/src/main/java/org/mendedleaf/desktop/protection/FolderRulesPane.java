@@ -30,10 +30,10 @@ final class FolderRulesPane extends VBox {
     private final FolderRulesModel model;
     private final Label problem = Ui.label("", "error-text");
 
-    FolderRulesPane(AppContext context, OpenPlace held) {
+    FolderRulesPane(AppContext context, OpenPlace openPlace) {
         super(10);
         setId("folder-rules");
-        this.model = new FolderRulesModel(context, held);
+        this.model = new FolderRulesModel(context, openPlace);
         problem.setWrapText(true);
         model.rulesProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, words) -> {

@@ -182,20 +182,20 @@ public final class PlaceModel {
     /** Changes the settings in the system. */
     public void save() {
         Coverage.Row r = row.get();
-        Optional<OpenPlace> held = r == null ? Optional.empty() : ProtectionModel.held(r);
-        if (held.isEmpty()) {
+        Optional<OpenPlace> openPlace = r == null ? Optional.empty() : ProtectionModel.openPlace(r);
+        if (openPlace.isEmpty()) {
             return;
         }
         PlaceSettings wanted = draft.get();
         context.jobs()
                 .start(
-                        Words.of("job.settings", held.get().place().where()),
+                        Words.of("job.settings", openPlace.get().place().where()),
                         progress -> {
                             context.connecting()
                                     .configure(
-                                            held.get().place(),
+                                            openPlace.get().place(),
                                             wanted,
-                                            held.get().vault());
+                                            openPlace.get().vault());
                             return true;
                         },
                         ok -> {
@@ -232,7 +232,7 @@ public final class PlaceModel {
     public void snapshot(String label) {
         Coverage.Row r = row.get();
         if (r != null) {
-            ProtectionModel.held(r)
+            ProtectionModel.openPlace(r)
                     .ifPresent(h -> context.jobs()
                             .start(
                                     Words.of("job.snapshot", r.where()),
@@ -245,8 +245,8 @@ public final class PlaceModel {
     /** Says that a protected folder and this place are the same files; for a drive, that it is backed up there. */
     public void relate(Path folder) {
         Coverage.Row r = row.get();
-        Optional<OpenPlace> held = r == null ? Optional.empty() : ProtectionModel.held(r);
-        if (held.isEmpty()) {
+        Optional<OpenPlace> openPlace = r == null ? Optional.empty() : ProtectionModel.openPlace(r);
+        if (openPlace.isEmpty()) {
             return;
         }
         context.background()
@@ -254,19 +254,19 @@ public final class PlaceModel {
                         () -> {
                             Path real = org.mendedleaf.core.capture.Protect.realOfNew(folder);
                             Place from;
-                            try (Reading reading = held.get().vault().read()) {
+                            try (Reading reading = openPlace.get().vault().read()) {
                                 from = reading.placeOf(real)
                                         .orElseThrow(() -> new IllegalArgumentException(
                                                 Words.of("protection.notProtected", real)));
                             }
                             String path = RawNames.text(from.root().relativize(real));
-                            Place to = held.get().place();
+                            Place to = openPlace.get().place();
                             boolean drive = kind().filter(k -> k == SystemKind.BACKUP_DRIVE)
                                     .isPresent();
                             Relation relation = drive
                                     ? BackupRun.relation(from, path, to)
                                     : new Relation(from.id(), path, to.id(), "");
-                            context.connecting().relate(held.get().vault(), relation);
+                            context.connecting().relate(openPlace.get().vault(), relation);
                             return true;
                         },
                         ok -> context.changed(),

@@ -153,8 +153,8 @@ final class PlacePane extends BorderPane {
             trouble.setId("place-trouble");
             trouble.setWrapText(true);
             box.getChildren().add(trouble);
-            model.askEmptied(row, held -> {
-                Button emptied = Ui.button("protection.emptied", () -> model.captureEmptied(held), "danger-text");
+            model.askEmptied(row, openPlace -> {
+                Button emptied = Ui.button("protection.emptied", () -> model.captureEmptied(openPlace), "danger-text");
                 emptied.setId("place-emptied");
                 box.getChildren().add(emptied);
             });
@@ -194,8 +194,8 @@ final class PlacePane extends BorderPane {
             snapshot.setId("place-snapshot");
             buttons.getChildren().add(snapshot);
         }
-        Button open =
-                Ui.button("protection.open", () -> ProtectionModel.held(row).ifPresent(openFiles));
+        Button open = Ui.button(
+                "protection.open", () -> ProtectionModel.openPlace(row).ifPresent(openFiles));
         open.setId("place-open");
         buttons.getChildren().addAll(open, Ui.spacer());
         if (row.kind().filter(k -> !k.settings().isEmpty()).isPresent()) {
@@ -255,9 +255,10 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
-        ProtectionModel.held(row).ifPresent(held -> model.ahead().show(held, rhythm.choices()));
+        ProtectionModel.openPlace(row).ifPresent(openPlace -> model.ahead().show(openPlace, rhythm.choices()));
         body.getChildren().add(ahead);
-        ProtectionModel.held(row).ifPresent(held -> body.getChildren().add(new FolderRulesPane(model.context(), held)));
+        ProtectionModel.openPlace(row)
+                .ifPresent(openPlace -> body.getChildren().add(new FolderRulesPane(model.context(), openPlace)));
         gaps(row, body);
     }
 

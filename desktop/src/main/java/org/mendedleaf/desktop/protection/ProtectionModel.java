@@ -111,18 +111,18 @@ public final class ProtectionModel {
     }
 
     /** The place of a row, to work with. */
-    static Optional<OpenPlace> held(Coverage.Row row) {
+    static Optional<OpenPlace> openPlace(Coverage.Row row) {
         return row.place().flatMap(p -> row.vault().map(v -> new OpenPlace(v, p)));
     }
 
     /** Looks at a place, or runs its backup, now. */
     public void run(Coverage.Row row) {
-        held(row).ifPresent(h -> context.capture(h, r -> {}));
+        openPlace(row).ifPresent(h -> context.capture(h, r -> {}));
     }
 
     /** Asks whether somebody has to say that a folder was emptied on purpose. */
     void askEmptied(Coverage.Row row, Consumer<OpenPlace> emptied) {
-        held(row)
+        openPlace(row)
                 .filter(h -> !h.place().isOutside() && !row.trouble().isEmpty())
                 .ifPresent(h -> context.background()
                         .run(
@@ -140,23 +140,24 @@ public final class ProtectionModel {
     }
 
     /** Captures the folder as empty. */
-    void captureEmptied(OpenPlace held) {
-        context.captureEmptied(held);
+    void captureEmptied(OpenPlace openPlace) {
+        context.captureEmptied(openPlace);
     }
 
     /** Changes how often a folder is captured and what is left out. */
     public void settings(Coverage.Row row, Rhythm rhythm, List<String> exclusions, Consumer<String> wrong) {
-        Optional<OpenPlace> held = held(row);
-        if (held.isEmpty()) {
+        Optional<OpenPlace> openPlace = openPlace(row);
+        if (openPlace.isEmpty()) {
             return;
         }
         context.background()
                 .run(
                         () -> {
-                            Place p = held.get().place();
-                            Protect.check(p.root(), held.get().vault().folder().root(), exclusions);
+                            Place p = openPlace.get().place();
+                            Protect.check(
+                                    p.root(), openPlace.get().vault().folder().root(), exclusions);
                             return Protect.place(
-                                    held.get().vault(),
+                                    openPlace.get().vault(),
                                     p.root(),
                                     rhythm,
                                     exclusions,
@@ -182,6 +183,6 @@ public final class ProtectionModel {
                 ? Optional.empty()
                 : row.place()
                         .flatMap(Place::outside)
-                        .flatMap(o -> context.book().connection(o.system()));
+                        .flatMap(o -> context.registry().connection(o.system()));
     }
 }

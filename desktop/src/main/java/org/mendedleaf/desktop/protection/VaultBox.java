@@ -204,10 +204,10 @@ final class VaultBox extends VBox {
         Label text = Ui.label(words, "warning-words", "small-words");
         text.setWrapText(true);
         HBox line = new HBox(10, text);
-        lost.held().ifPresent(held -> {
+        lost.openPlace().ifPresent(openPlace -> {
             Hyperlink link = new Hyperlink(Words.of("vaultBox.showLost"));
             link.setMinWidth(USE_PREF_SIZE);
-            link.setOnAction(e -> show.accept(held, lost));
+            link.setOnAction(e -> show.accept(openPlace, lost));
             line.getChildren().addAll(Ui.spacer(), link);
         });
         line.setAlignment(Pos.CENTER_LEFT);

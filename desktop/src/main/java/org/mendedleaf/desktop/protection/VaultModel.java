@@ -51,9 +51,9 @@ public final class VaultModel {
     /**
      * A version that is damaged, and that nobody has whole.
      *
-     * @param held its place; empty when that is not known any more
+     * @param openPlace its place; empty when that is not known any more
      */
-    public record Lost(Optional<OpenPlace> held, VaultCheck.LostVersion version) {}
+    public record Lost(Optional<OpenPlace> openPlace, VaultCheck.LostVersion version) {}
 
     /**
      * A vault.
@@ -300,8 +300,8 @@ public final class VaultModel {
         context.jobs()
                 .start(
                         Words.of("job.checkVault"),
-                        progress ->
-                                new Healing(vault, context.book(), context.clock(), context.authors()).run(progress),
+                        progress -> new Healing(vault, context.registry(), context.clock(), context.authors())
+                                .run(progress),
                         result -> done(words(vault, result)),
                         this::failed);
     }

@@ -36,7 +36,7 @@ import org.mendedleaf.desktop.context.TypedMoments;
 public final class CompareModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final String folder;
     private final Background.Newest question;
     private final ObjectProperty<@Nullable Instant> from = new SimpleObjectProperty<>();
@@ -48,9 +48,9 @@ public final class CompareModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** A comparison of a folder. */
-    public CompareModel(AppContext context, OpenPlace held, String folder) {
+    public CompareModel(AppContext context, OpenPlace openPlace, String folder) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.folder = folder;
         this.question = context.background().new Newest();
         from.addListener((o, a, b) -> load());
@@ -65,8 +65,8 @@ public final class CompareModel {
     }
 
     /** The place. */
-    public OpenPlace held() {
-        return held;
+    public OpenPlace openPlace() {
+        return openPlace;
     }
 
     /** The folder in it. */
@@ -111,7 +111,7 @@ public final class CompareModel {
 
     /** The moment that a text means here; asked off the screen's thread. */
     public Instant understand(String typed) throws IOException {
-        return TypedMoments.understand(context, held, folder, null, typed);
+        return TypedMoments.understand(context, openPlace, folder, null, typed);
     }
 
     private void load() {
@@ -129,8 +129,8 @@ public final class CompareModel {
         problem.set("");
         question.ask(
                 () -> {
-                    try (Reading reading = held.vault().read()) {
-                        return TwoMoments.of(reading.difference(held.place(), folder, first, second));
+                    try (Reading reading = openPlace.vault().read()) {
+                        return TwoMoments.of(reading.difference(openPlace.place(), folder, first, second));
                     }
                 },
                 all -> {
@@ -162,7 +162,7 @@ public final class CompareModel {
 
     /** A file at the earlier and at the later moment. Slow; never on the thread of the screen. */
     public Pair pair(TwoMoments.Change change) throws IOException {
-        try (Reading reading = held.vault().read()) {
+        try (Reading reading = openPlace.vault().read()) {
             return new Pair(side(reading, change.before()), side(reading, change.after()));
         }
     }
@@ -182,9 +182,9 @@ public final class CompareModel {
         context.background()
                 .run(
                         () -> {
-                            try (Reading reading = held.vault().read()) {
+                            try (Reading reading = openPlace.vault().read()) {
                                 return Files.writeString(
-                                        file, TwoMomentsReport.csv(rows, Labels.of(reading, held.place())));
+                                        file, TwoMomentsReport.csv(rows, Labels.of(reading, openPlace.place())));
                             }
                         },
                         f -> done.run(),

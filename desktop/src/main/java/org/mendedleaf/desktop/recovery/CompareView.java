@@ -71,8 +71,8 @@ public final class CompareView extends BorderPane {
         this.movedFrom = Tables.words("moments.column.from", 260, this::from, Comparator.comparing(this::from));
         getStyleClass().addAll("files", "past", "plan");
         String where = model.folder().isEmpty()
-                ? model.held().place().label()
-                : model.held().place().label() + " › " + model.folder().replace("/", " › ");
+                ? model.openPlace().place().label()
+                : model.openPlace().place().label() + " › " + model.folder().replace("/", " › ");
         Label title = Ui.label(Words.of("moments.title", where), "big-title");
         title.setMinWidth(0);
         HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));

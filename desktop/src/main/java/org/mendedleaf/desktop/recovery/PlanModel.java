@@ -191,21 +191,21 @@ public final class PlanModel {
         return at == null ? Moment.FAR : at;
     }
 
-    private RestoreRequest order(Where to, Collisions collisions) throws IOException {
-        try (Reading reading = what.held().vault().read()) {
+    private RestoreRequest request(Where to, Collisions collisions) throws IOException {
+        try (Reading reading = what.openPlace().vault().read()) {
             return new Selection(what.paths(), moment())
-                    .order(reading, what.held().place(), to != Where.BACK, collisions);
+                    .request(reading, what.openPlace().place(), to != Where.BACK, collisions);
         }
     }
 
     private Destination destination(Where to, @Nullable Path path) throws IOException {
         if (to == Where.BACK || path == null) {
-            return context.work(what.held());
+            return context.work(what.openPlace());
         }
         return switch (to) {
-            case FOLDER -> new FolderRestore(what.held().vault(), path);
-            case ZIP -> new ZipArchive(what.held().vault(), path);
-            default -> new BagArchive(what.held().vault(), path, context.clock());
+            case FOLDER -> new FolderRestore(what.openPlace().vault(), path);
+            case ZIP -> new ZipArchive(what.openPlace().vault(), path);
+            default -> new BagArchive(what.openPlace().vault(), path, context.clock());
         };
     }
 
@@ -225,8 +225,8 @@ public final class PlanModel {
         problem.set("");
         question.ask(
                 () -> what.rollBack()
-                        ? context.work(what.held()).plan(rollback(remove), Progress.NONE)
-                        : destination(to, path).plan(order(to, choices)),
+                        ? context.work(what.openPlace()).plan(rollback(remove), Progress.NONE)
+                        : destination(to, path).plan(request(to, choices)),
                 this::planned,
                 e -> {
                     plan.set(null);
@@ -266,7 +266,7 @@ public final class PlanModel {
         job.start(
                 title(),
                 progress -> what.rollBack()
-                        ? context.work(what.held()).rollBack(rollback(remove), progress)
+                        ? context.work(what.openPlace()).rollBack(rollback(remove), progress)
                         : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
                 done -> {
                     result.set(done);
@@ -283,28 +283,28 @@ public final class PlanModel {
     /** The order with its contents at hand: what only other systems have is fetched first. */
     private RestoreRequest ready(Where to, Collisions choices, Set<String> wanted, Progress progress)
             throws IOException {
-        RestoreRequest order = order(to, choices);
-        boolean fetch = to != Where.BACK || !what.held().place().isOutside();
-        List<RestoreItem> wishes = new ArrayList<>();
-        for (RestoreItem w : order.wishes()) {
+        RestoreRequest request = request(to, choices);
+        boolean fetch = to != Where.BACK || !what.openPlace().place().isOutside();
+        List<RestoreItem> requested = new ArrayList<>();
+        for (RestoreItem w : request.requested()) {
             if (wanted.isEmpty() || wanted.contains(w.target())) {
                 boolean away = fetch && w.version().recipe().isElsewhere();
-                wishes.add(
+                requested.add(
                         away
                                 ? new RestoreItem(
-                                        new ContentFetch(what.held().vault(), context.book())
+                                        new ContentFetch(what.openPlace().vault(), context.registry())
                                                 .intoVault(w.version(), progress),
                                         w.target())
                                 : w);
             }
         }
-        return order.with(wishes);
+        return request.with(requested);
     }
 
     private String title() {
         return Words.of(
                 what.rollBack() ? "job.rollBack" : "job.recover",
-                what.held().place().label());
+                what.openPlace().place().label());
     }
 
     /** Tries again what failed, or was not done when it was cancelled. */
@@ -341,11 +341,11 @@ public final class PlanModel {
                         Words.of("job.undo"),
                         progress -> {
                             Action action;
-                            try (Reading reading = what.held().vault().read()) {
+                            try (Reading reading = what.openPlace().vault().read()) {
                                 action =
                                         JournalStore.of(reading).get(r.action()).orElseThrow();
                             }
-                            return context.work(what.held()).undo(action, progress);
+                            return context.work(what.openPlace()).undo(action, progress);
                         },
                         (FileWork.Undone undone) -> {
                             context.changed();
@@ -362,9 +362,9 @@ public final class PlanModel {
     public Path placed(RestorePlan.Item item) {
         Path to = target.get();
         if (where.get() == Where.BACK || to == null) {
-            return what.held().place().isOutside()
+            return what.openPlace().place().isOutside()
                     ? Path.of("")
-                    : RawNames.resolve(what.held().place().root(), item.target());
+                    : RawNames.resolve(what.openPlace().place().root(), item.target());
         }
         return switch (where.get()) {
             case FOLDER -> RawNames.resolve(to, item.target());
@@ -379,7 +379,7 @@ public final class PlanModel {
         if (item.step() == RestorePlan.Step.REMOVE) {
             return new Pair(now, Optional.empty());
         }
-        try (Reading reading = what.held().vault().read()) {
+        try (Reading reading = what.openPlace().vault().read()) {
             return new Pair(now, Optional.of(Side.version(reading, item.version())));
         }
     }
@@ -396,11 +396,11 @@ public final class PlanModel {
         // What goes back to where it was is compared with what it is now, wherever that is.
         String path =
                 item.step() == RestorePlan.Step.MOVE_BACK && !item.other().isEmpty() ? item.other() : item.wanted();
-        if (!what.held().place().isOutside()) {
-            return Side.live(what.held().place(), path);
+        if (!what.openPlace().place().isOutside()) {
+            return Side.live(what.openPlace().place(), path);
         }
-        try (Reading reading = what.held().vault().read()) {
-            Optional<Version> newest = reading.line(what.held().place(), path)
+        try (Reading reading = what.openPlace().vault().read()) {
+            Optional<Version> newest = reading.line(what.openPlace().place(), path)
                     .filter(l -> l.removed().isEmpty())
                     .flatMap(Line::newest);
             return newest.isEmpty() ? Optional.empty() : Optional.of(Side.version(reading, newest.get()));
@@ -429,7 +429,7 @@ public final class PlanModel {
         String at = what.at() == null ? Words.of("when.now") : Formats.full(what.at(), context.zone());
         String named = what.paths().size() == 1
                 ? (what.paths().get(0).isEmpty()
-                        ? what.held().place().label()
+                        ? what.openPlace().place().label()
                         : what.paths().get(0))
                 : Words.of("plan.several", what.paths().size());
         return Words.of(what.rollBack() ? "plan.rollBackTitle" : "plan.recoverTitle", named, at);

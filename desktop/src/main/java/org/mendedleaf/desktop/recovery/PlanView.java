@@ -275,7 +275,8 @@ public final class PlanView extends BorderPane {
         Ui.visible(open, ended);
         Ui.visible(show, ended);
         Ui.visible(done, ended);
-        boolean placed = table.selectedDone() && !model.what().held().place().isOutside();
+        boolean placed =
+                table.selectedDone() && !model.what().openPlace().place().isOutside();
         open.setDisable(!placed);
         show.setDisable(!placed);
         go.setDisable(stage != PlanModel.Stage.READY);

@@ -17,7 +17,7 @@ import org.mendedleaf.desktop.context.OpenPlace;
 public final class EraseModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final Line line;
     private final Erasing.What what;
     private final int number;
@@ -25,9 +25,9 @@ public final class EraseModel {
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
 
     /** Erasing this of a line. */
-    public EraseModel(AppContext context, OpenPlace held, Line line, Erasing.What what, int number) {
+    public EraseModel(AppContext context, OpenPlace openPlace, Line line, Erasing.What what, int number) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.line = line;
         this.what = what;
         this.number = number;
@@ -40,8 +40,8 @@ public final class EraseModel {
 
     private Erasing erasing() {
         return new Erasing(
-                held.vault(),
-                held.place(),
+                openPlace.vault(),
+                openPlace.place(),
                 context.clock(),
                 context.authors(),
                 context.settings().who());
@@ -76,7 +76,10 @@ public final class EraseModel {
                         progress -> erasing().erase(line.id(), what, number, progress),
                         d -> {
                             context.openedCopies()
-                                    .forget(held, line.id(), d.consequences().numbers());
+                                    .forget(
+                                            openPlace,
+                                            line.id(),
+                                            d.consequences().numbers());
                             done.accept(Words.of(
                                     "erase.done",
                                     d.consequences().numbers().size(),

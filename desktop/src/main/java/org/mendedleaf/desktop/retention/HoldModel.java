@@ -35,7 +35,7 @@ import org.mendedleaf.desktop.context.OpenPlace;
 public final class HoldModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final List<Hold> choices;
     private final String version;
     private final Background.Newest question;
@@ -51,9 +51,9 @@ public final class HoldModel {
      * @param choices that nobody has put yet; the first is chosen
      * @param version what the version is called that one of them is of; empty where none is
      */
-    public HoldModel(AppContext context, OpenPlace held, List<Hold> choices, String version) {
+    public HoldModel(AppContext context, OpenPlace openPlace, List<Hold> choices, String version) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.choices = List.copyOf(choices);
         this.version = version;
         this.question = context.background().new Newest();
@@ -106,7 +106,7 @@ public final class HoldModel {
 
     private String name(Hold of) {
         return of.path().isEmpty() || of.kind() == Hold.Kind.SNAPSHOT
-                ? held.place().label()
+                ? openPlace.place().label()
                 : RelativePath.name(of.path());
     }
 
@@ -124,8 +124,8 @@ public final class HoldModel {
         Instant now = context.clock().instant();
         question.ask(
                 () -> {
-                    try (Reading reading = held.vault().read()) {
-                        return HoldEffect.of(reading, held.place(), of, now, context.calendar());
+                    try (Reading reading = openPlace.vault().read()) {
+                        return HoldEffect.of(reading, openPlace.place(), of, now, context.calendar());
                     }
                 },
                 effect::set,
@@ -138,8 +138,8 @@ public final class HoldModel {
         if (e == null) {
             return "";
         }
-        return held.place().isOutside()
-                ? e.words() + " " + Words.of("hold.outside", held.place().where())
+        return openPlace.place().isOutside()
+                ? e.words() + " " + Words.of("hold.outside", openPlace.place().where())
                 : e.words();
     }
 
@@ -175,17 +175,18 @@ public final class HoldModel {
 
     private Done put(Hold of, String why, Optional<Instant> until, Progress progress) throws IOException {
         String who = context.settings().who();
-        Place place = held.place();
+        Place place = openPlace.place();
         if (of.kind() == Hold.Kind.SNAPSHOT) {
-            new Snapshots(held.vault(), place, context.clock(), context.authors(), who).hold(of.snapshot(), why, until);
+            new Snapshots(openPlace.vault(), place, context.clock(), context.authors(), who)
+                    .hold(of.snapshot(), why, until);
         } else {
-            new Holds(held.vault(), context.clock(), who).put(place, of, why, until);
+            new Holds(openPlace.vault(), context.clock(), who).put(place, of, why, until);
         }
         // No system can be kept from forgetting, so the vault takes what is held.
         return new Done(
                 until,
                 place.isOutside()
-                        ? new OutsideHolds(held.vault(), context.book())
+                        ? new OutsideHolds(openPlace.vault(), context.registry())
                                 .take(place, context.clock().instant(), progress)
                         : new OutsideHolds.Taken(0, Map.of()));
     }
@@ -200,7 +201,7 @@ public final class HoldModel {
                 .orElseGet(() -> Words.of("hold.done", words(of))));
         if (d.taken().versions() > 0) {
             all.add(Words.of(
-                    "cli.hold.taken", d.taken().versions(), held.place().where()));
+                    "cli.hold.taken", d.taken().versions(), openPlace.place().where()));
         }
         d.taken().failed().forEach((what, why) -> all.add(Words.of("cli.hold.notTaken", what, why)));
         return String.join(" ", all);

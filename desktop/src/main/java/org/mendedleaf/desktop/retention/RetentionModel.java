@@ -387,7 +387,7 @@ public final class RetentionModel {
                 ? List.of()
                 : p.table().places().stream()
                         .filter(place -> place.isOutside()
-                                && context.book()
+                                && context.registry()
                                         .kind(place)
                                         .filter(k -> k.can(Capability.ERASING))
                                         .isPresent())

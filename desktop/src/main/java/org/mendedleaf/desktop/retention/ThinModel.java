@@ -180,7 +180,7 @@ final class ThinModel {
         return new OutsideThinning(
                 picture.vault(),
                 place,
-                model.context().book(),
+                model.context().registry(),
                 model.context().clock(),
                 model.context().settings().who());
     }

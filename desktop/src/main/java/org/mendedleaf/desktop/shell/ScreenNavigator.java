@@ -124,8 +124,8 @@ final class ScreenNavigator implements Navigator, PlanView.Asks, SnapshotsView.A
     }
 
     @Override
-    public void compare(OpenPlace held, String folder, @Nullable Instant from) {
-        CompareModel model = new CompareModel(context, held, folder);
+    public void compare(OpenPlace openPlace, String folder, @Nullable Instant from) {
+        CompareModel model = new CompareModel(context, openPlace, folder);
         show(new CompareView(model, from, saveAsk, c -> reveal(model, c), back, this::said));
     }
 
@@ -136,22 +136,22 @@ final class ScreenNavigator implements Navigator, PlanView.Asks, SnapshotsView.A
         boolean now = to == null || to.equals(org.mendedleaf.core.time.Moment.FAR);
         back.run();
         files.reveal(
-                model.held(),
+                model.openPlace(),
                 change.path(),
                 change.line(),
                 gone ? model.fromProperty().get() : now ? null : to);
     }
 
     @Override
-    public void snapshots(OpenPlace held, String folder) {
+    public void snapshots(OpenPlace openPlace, String folder) {
         show(new SnapshotsView(
-                new SnapshotsModel(context, held, folder),
+                new SnapshotsModel(context, openPlace, folder),
                 this,
                 at -> {
                     back.run();
                     files.momentProperty().set(at);
                 },
-                at -> compare(held, "", at),
+                at -> compare(openPlace, "", at),
                 back,
                 this::said));
     }
@@ -184,41 +184,41 @@ final class ScreenNavigator implements Navigator, PlanView.Asks, SnapshotsView.A
     }
 
     @Override
-    public void intake(OpenPlace held, List<Path> dropped, String folder) {
-        show(new IntakeView(new IntakeModel(context, held, dropped, folder), back, this::said));
+    public void intake(OpenPlace openPlace, List<Path> dropped, String folder) {
+        show(new IntakeView(new IntakeModel(context, openPlace, dropped, folder), back, this::said));
     }
 
     @Override
-    public void fold(OpenPlace held, String folder) {
-        show(new FoldView(new FoldModel(context, held, folder), back, words -> files.say(words, true, false)));
+    public void fold(OpenPlace openPlace, String folder) {
+        show(new FoldView(new FoldModel(context, openPlace, folder), back, words -> files.say(words, true, false)));
     }
 
     @Override
-    public void strays(OpenPlace held, String folder) {
-        show(new StraysView(new StraysModel(context, held, folder), () -> folderAsk.get(), back));
+    public void strays(OpenPlace openPlace, String folder) {
+        show(new StraysView(new StraysModel(context, openPlace, folder), () -> folderAsk.get(), back));
     }
 
     @Override
-    public void erase(OpenPlace held, Line line, Erasing.What what, int number) {
+    public void erase(OpenPlace openPlace, Line line, Erasing.What what, int number) {
         show(new EraseView(
-                new EraseModel(context, held, line, what, number), back, words -> files.say(words, true, false)));
+                new EraseModel(context, openPlace, line, what, number), back, words -> files.say(words, true, false)));
     }
 
     @Override
-    public void hold(OpenPlace held, List<Hold> choices, String version) {
-        show(new HoldView(new HoldModel(context, held, choices, version), back, this::said));
+    public void hold(OpenPlace openPlace, List<Hold> choices, String version) {
+        show(new HoldView(new HoldModel(context, openPlace, choices, version), back, this::said));
     }
 
     @Override
-    public void holdSnapshot(OpenPlace held, Snapshot snapshot) {
+    public void holdSnapshot(OpenPlace openPlace, Snapshot snapshot) {
         Node snapshots = shown;
-        Hold what = Hold.of(held.place(), Hold.Kind.SNAPSHOT, 0, 0, snapshot.path(), snapshot.id());
+        Hold what = Hold.of(openPlace.place(), Hold.Kind.SNAPSHOT, 0, 0, snapshot.path(), snapshot.id());
         Runnable leave = () -> {
             if (snapshots != null) {
                 show(snapshots);
             }
         };
-        show(new HoldView(new HoldModel(context, held, List.of(what), ""), leave, this::said));
+        show(new HoldView(new HoldModel(context, openPlace, List.of(what), ""), leave, this::said));
     }
 
     @Override

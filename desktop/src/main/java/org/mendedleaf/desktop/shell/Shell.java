@@ -92,12 +92,13 @@ public final class Shell extends BorderPane {
         this.protectionView = new ProtectionView(
                 protection,
                 start -> this.folderAsk.apply(start),
-                held -> {
-                    files.open(held, "");
+                openPlace -> {
+                    files.open(openPlace, "");
                     showFiles();
                 },
-                (held, lost) -> {
-                    files.reveal(held, lost.version().path(), lost.version().line(), null);
+                (openPlace, lost) -> {
+                    files.reveal(
+                            openPlace, lost.version().path(), lost.version().line(), null);
                     showFiles();
                 },
                 () -> protect(false));
@@ -108,10 +109,10 @@ public final class Shell extends BorderPane {
         this.journal = new JournalModel(context);
         this.journalView = new JournalView(
                 journal,
-                (held, action) -> files.undoActions().undo(held, action),
-                (held, item) -> {
+                (openPlace, action) -> files.undoActions().undo(openPlace, action),
+                (openPlace, item) -> {
                     files.reveal(
-                            held,
+                            openPlace,
                             org.mendedleaf.core.disk.RelativePath.child(item.folder(), item.name()),
                             item.line(),
                             null);
@@ -212,11 +213,11 @@ public final class Shell extends BorderPane {
     /** Leads to what was found: a point on its line, read large, at the words; or the moment of a snapshot. */
     private void lead(FindModel.Hit hit) {
         if (hit instanceof FindModel.OfSnapshot of) {
-            files.open(of.held(), of.snapshot().path());
+            files.open(of.openPlace(), of.snapshot().path());
             files.momentProperty().set(of.snapshot().at());
             showFiles();
         } else if (hit instanceof FindModel.OfFile of) {
-            files.lead(of.held(), of.file().line(), of.file().version().orElse(null));
+            files.lead(of.openPlace(), of.file().line(), of.file().version().orElse(null));
             showFiles();
             if (!of.file().spans().isEmpty()) {
                 filesView.read(findView.words());
@@ -339,8 +340,8 @@ public final class Shell extends BorderPane {
                 model,
                 first,
                 folderAsk,
-                held -> {
-                    files.open(held, "");
+                openPlace -> {
+                    files.open(openPlace, "");
                     showFiles();
                 },
                 this::showFiles);
@@ -465,9 +466,9 @@ public final class Shell extends BorderPane {
     }
 
     void remember(UserSettings home) {
-        OpenPlace held = files.placeProperty().get();
-        if (held != null) {
-            home.remember("place", held.place().where());
+        OpenPlace openPlace = files.placeProperty().get();
+        if (openPlace != null) {
+            home.remember("place", openPlace.place().where());
             home.remember("folder", files.folderProperty().get());
         }
         home.remember("columns", filesView.columns());

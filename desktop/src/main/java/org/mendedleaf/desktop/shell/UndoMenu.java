@@ -32,7 +32,7 @@ final class UndoMenu extends MenuButton {
     private final Background.Newest question;
 
     /** What is done to which action, and what that action was. */
-    private record Undoable(OpenPlace held, Action action, Action shown) {
+    private record Undoable(OpenPlace openPlace, Action action, Action shown) {
         boolean redo() {
             return shown.id() != action.id();
         }
@@ -67,10 +67,10 @@ final class UndoMenu extends MenuButton {
         for (OpenVault vault : vaults.values()) {
             try (Reading reading = vault.read()) {
                 for (Action a : JournalStore.of(reading).undoable(MOST)) {
-                    Optional<OpenPlace> held = places.stream()
+                    Optional<OpenPlace> openPlace = places.stream()
                             .filter(h -> h.vault() == vault && h.place().id() == a.place())
                             .findFirst();
-                    held.ifPresent(h -> found.add(new Undoable(h, a, a)));
+                    openPlace.ifPresent(h -> found.add(new Undoable(h, a, a)));
                 }
                 Optional<Action> undo = JournalStore.of(reading).lastRedoable();
                 Optional<Action> was = undo.isEmpty()
@@ -105,9 +105,9 @@ final class UndoMenu extends MenuButton {
                     a.who()));
             item.setOnAction(e -> {
                 if (u.redo()) {
-                    files.undoActions().redo(u.held(), a);
+                    files.undoActions().redo(u.openPlace(), a);
                 } else {
-                    files.undoActions().undo(u.held(), a);
+                    files.undoActions().undo(u.openPlace(), a);
                 }
             });
             getItems().add(item);

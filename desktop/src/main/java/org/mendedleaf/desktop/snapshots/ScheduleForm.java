@@ -158,7 +158,7 @@ final class ScheduleForm extends VBox {
     private void show() {
         try {
             SnapshotSchedule s = made.schedule(
-                    model.held().place().id(), model.scopeProperty().get());
+                    model.openPlace().place().id(), model.scopeProperty().get());
             sentence.setText(ScheduleModel.sentence(s, model.context().clock().instant()));
             Ui.style(sentence, "error-text", false);
             go.setDisable(false);
@@ -170,7 +170,7 @@ final class ScheduleForm extends VBox {
     }
 
     private void add() {
-        model.schedule(
-                made.schedule(model.held().place().id(), model.scopeProperty().get()));
+        model.schedule(made.schedule(
+                model.openPlace().place().id(), model.scopeProperty().get()));
     }
 }

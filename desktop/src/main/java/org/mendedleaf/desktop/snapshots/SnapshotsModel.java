@@ -36,7 +36,7 @@ import org.mendedleaf.desktop.context.OpenPlace;
 public final class SnapshotsModel {
 
     private final AppContext context;
-    private final OpenPlace held;
+    private final OpenPlace openPlace;
     private final String folder;
     private final StringProperty scope = new SimpleStringProperty("");
     private final Background.Newest question;
@@ -53,9 +53,9 @@ public final class SnapshotsModel {
      *
      * @param folder in it that new ones may cover alone; empty for none
      */
-    public SnapshotsModel(AppContext context, OpenPlace held, String folder) {
+    public SnapshotsModel(AppContext context, OpenPlace openPlace, String folder) {
         this.context = context;
-        this.held = held;
+        this.openPlace = openPlace;
         this.folder = folder;
         this.question = context.background().new Newest();
         this.spaceQuestion = context.background().new Newest();
@@ -77,8 +77,8 @@ public final class SnapshotsModel {
     }
 
     /** The place. */
-    public OpenPlace held() {
-        return held;
+    public OpenPlace openPlace() {
+        return openPlace;
     }
 
     /** Its snapshots, newest first. */
@@ -118,22 +118,22 @@ public final class SnapshotsModel {
 
     /** Whether it is a place in another system. */
     public boolean isOutside() {
-        return held.place().isOutside();
+        return openPlace.place().isOutside();
     }
 
     /** Whether snapshots can be taken of it. */
     public boolean canTake() {
         return !isOutside()
-                || context.book()
-                        .kind(held.place())
+                || context.registry()
+                        .kind(openPlace.place())
                         .map(k -> k.can(Capability.SNAPSHOTS) && k.can(Capability.WRITING))
                         .orElse(false);
     }
 
     private Snapshots snapshots() {
         return new Snapshots(
-                held.vault(),
-                held.place(),
+                openPlace.vault(),
+                openPlace.place(),
                 context.clock(),
                 context.authors(),
                 context.settings().who());
@@ -159,16 +159,19 @@ public final class SnapshotsModel {
 
     private List<Row> load() throws IOException {
         List<Row> found = new ArrayList<>();
-        try (Reading reading = held.vault().read()) {
+        try (Reading reading = openPlace.vault().read()) {
             if (isOutside()) {
-                for (RemoteSnapshot c : reading.cuts(held.place())) {
+                for (RemoteSnapshot c : reading.cuts(openPlace.place())) {
                     if (!c.isLive()) {
-                        Snapshot s = new Snapshot(0, held.place().id(), "", c.at(), c.label(), "", 0, Optional.empty());
+                        Snapshot s =
+                                new Snapshot(0, openPlace.place().id(), "", c.at(), c.label(), "", 0, Optional.empty());
                         found.add(0, new Row(s, c, null));
                     }
                 }
             } else {
-                SnapshotStore.of(reading).standing(held.place()).forEach(s -> found.add(0, new Row(s, null, null)));
+                SnapshotStore.of(reading)
+                        .standing(openPlace.place())
+                        .forEach(s -> found.add(0, new Row(s, null, null)));
             }
         }
         return found;
@@ -182,10 +185,10 @@ public final class SnapshotsModel {
         }
         spaceQuestion.ask(
                 () -> {
-                    try (Reading reading = held.vault().read()) {
+                    try (Reading reading = openPlace.vault().read()) {
                         return SnapshotSpace.of(
                                 reading,
-                                held.place(),
+                                openPlace.place(),
                                 found.stream().map(Row::snapshot).toList());
                     }
                 },
@@ -226,7 +229,7 @@ public final class SnapshotsModel {
     public String origin(Row row) {
         Snapshot s = row.snapshot();
         if (row.cut() != null) {
-            return held.place().where();
+            return openPlace.place().where();
         }
         return s.schedule() == 0 ? Words.of("snapshot.byHand", s.who()) : Words.of("snapshot.bySchedule");
     }
@@ -235,7 +238,7 @@ public final class SnapshotsModel {
     public String eraseWords(Row row) {
         SnapshotSpace.Holds h = row.holds();
         if (row.cut() != null) {
-            return Words.of("snapshot.eraseThere", held.place().where());
+            return Words.of("snapshot.eraseThere", openPlace.place().where());
         }
         if (row.snapshot().isHeld(context.clock().instant())) {
             return Words.of("snapshot.eraseHeld");
@@ -262,17 +265,17 @@ public final class SnapshotsModel {
     public void take(String label) {
         String path = scope.get();
         work(
-                Words.of("job.snapshot", held.place().label()),
+                Words.of("job.snapshot", openPlace.place().label()),
                 progress -> isOutside()
-                        ? context.outsideWork(held).snapshot(label).at()
+                        ? context.outsideWork(openPlace).snapshot(label).at()
                         : snapshots().take(path, label, progress).at(),
-                (Instant at) -> Words.of("files.snapshot", held.place().label()));
+                (Instant at) -> Words.of("files.snapshot", openPlace.place().label()));
     }
 
     /** Gives a snapshot another label. */
     public void rename(Row row, String label) {
         work(
-                Words.of("job.snapshot", held.place().label()),
+                Words.of("job.snapshot", openPlace.place().label()),
                 progress -> snapshots().rename(row.snapshot().id(), label),
                 s -> Words.of("snapshot.renamed", s.label()));
     }
@@ -299,7 +302,7 @@ public final class SnapshotsModel {
     /** Ends the hold on a snapshot. */
     public void endHold(Row row) {
         work(
-                Words.of("job.snapshot", held.place().label()),
+                Words.of("job.snapshot", openPlace.place().label()),
                 progress -> snapshots().hold(row.snapshot().id(), "", Optional.empty()),
                 s -> Words.of("snapshot.notHeld"));
     }
@@ -312,7 +315,7 @@ public final class SnapshotsModel {
                 Words.of("job.erase", Formats.full(row.snapshot().at(), context.zone())),
                 progress -> cut == null
                         ? snapshots().erase(List.of(row.snapshot().id()))
-                        : (long) context.outsideWork(held).eraseSnapshot(cut, progress),
+                        : (long) context.outsideWork(openPlace).eraseSnapshot(cut, progress),
                 n -> cut == null
                         ? Words.of(
                                 "snapshot.erased",
@@ -343,8 +346,8 @@ public final class SnapshotsModel {
         work(
                 Words.of("job.schedule"),
                 progress -> {
-                    List<SnapshotSchedule> found =
-                            CalendarFile.read(TextFile.read(file), held.place().id(), "", context.zone());
+                    List<SnapshotSchedule> found = CalendarFile.read(
+                            TextFile.read(file), openPlace.place().id(), "", context.zone());
                     for (SnapshotSchedule s : found) {
                         snapshots().schedule(s);
                     }
@@ -361,7 +364,7 @@ public final class SnapshotsModel {
                 progress -> Files.writeString(
                         file,
                         CalendarFile.write(
-                                all, held.place().label(), context.clock().instant())),
+                                all, openPlace.place().label(), context.clock().instant())),
                 f -> Words.of("plan.saved", f));
     }
 

@@ -47,7 +47,7 @@ public final class SnapshotsView extends BorderPane {
     /** How the person at the screen is asked. */
     public interface Asks {
         /** Asks why and until when a snapshot is held, and comes back. */
-        void holdSnapshot(OpenPlace held, Snapshot snapshot);
+        void holdSnapshot(OpenPlace openPlace, Snapshot snapshot);
 
         /** Asks for a file to read. */
         Supplier<Optional<File>> file();
@@ -74,7 +74,8 @@ public final class SnapshotsView extends BorderPane {
         this.model = model;
         this.asks = asks;
         getStyleClass().addAll("files", "plan");
-        Label title = Ui.label(Words.of("snapshot.title", model.held().place().label()), "big-title");
+        Label title =
+                Ui.label(Words.of("snapshot.title", model.openPlace().place().label()), "big-title");
         title.setMinWidth(0);
         HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
         head.setAlignment(Pos.CENTER_LEFT);
@@ -231,7 +232,8 @@ public final class SnapshotsView extends BorderPane {
         if (model.isOutside()) {
             side.getChildren()
                     .add(wrapped(Words.of(
-                            "snapshot.outsideSchedules", model.held().place().where())));
+                            "snapshot.outsideSchedules",
+                            model.openPlace().place().where())));
             return;
         }
         for (SnapshotSchedule s : model.schedulesProperty().get()) {
@@ -328,7 +330,7 @@ public final class SnapshotsView extends BorderPane {
         side.getChildren().add(line);
         Button hold = model.isHeld(row)
                 ? Ui.button("snapshot.endHold", () -> model.endHold(row))
-                : Ui.button("snapshot.hold", () -> asks.holdSnapshot(model.held(), row.snapshot()));
+                : Ui.button("snapshot.hold", () -> asks.holdSnapshot(model.openPlace(), row.snapshot()));
         hold.setId("snapshot-hold");
         Label why = wrapped(model.holdWords(row));
         side.getChildren().add(new VBox(6, why, hold));

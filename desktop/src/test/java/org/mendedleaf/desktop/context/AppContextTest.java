@@ -28,7 +28,7 @@ public abstract class AppContextTest extends ModelTest {
     protected final Instant later = then.plus(Duration.ofHours(10));
     protected Path folder;
     protected AppContext context;
-    protected OpenPlace held;
+    protected OpenPlace openPlace;
 
     @BeforeEach
     void open() throws Exception {
@@ -52,7 +52,7 @@ public abstract class AppContextTest extends ModelTest {
         boolean[] ready = {false};
         context.open(() -> ready[0] = true);
         until(() -> ready[0]);
-        held = context.places().get(0);
+        openPlace = context.places().get(0);
     }
 
     @AfterEach

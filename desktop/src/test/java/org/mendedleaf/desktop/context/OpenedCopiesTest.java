@@ -19,14 +19,14 @@ import org.mendedleaf.desktop.retention.EraseModel;
 class OpenedCopiesTest extends AppContextTest {
 
     private Line ledger() throws IOException {
-        try (Reading reading = held.vault().read()) {
-            return reading.line(held.place(), "ledger.csv").orElseThrow();
+        try (Reading reading = openPlace.vault().read()) {
+            return reading.line(openPlace.place(), "ledger.csv").orElseThrow();
         }
     }
 
     private Path opened(int number) throws Exception {
         FilesModel files = new FilesModel(context);
-        files.open(held, "");
+        files.open(openPlace, "");
         Version version = ledger().version(number).orElseThrow();
         List<Path> copies = new ArrayList<>();
         files.openCopy(version, copies::add);
@@ -68,7 +68,7 @@ class OpenedCopiesTest extends AppContextTest {
     void anErasedVersionLeavesNoCopyAndTheOthersStay() throws Exception {
         Path erased = opened(1);
         Path kept = opened(2);
-        EraseModel model = new EraseModel(context, held, ledger(), Erasing.What.VERSION, 1);
+        EraseModel model = new EraseModel(context, openPlace, ledger(), Erasing.What.VERSION, 1);
         List<String> said = new ArrayList<>();
         model.erase(said::add);
         until(() -> !said.isEmpty());

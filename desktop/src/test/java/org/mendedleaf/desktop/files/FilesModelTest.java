@@ -20,7 +20,7 @@ class FilesModelTest extends AppContextTest {
 
     private FilesModel files() throws Exception {
         FilesModel files = new FilesModel(context);
-        files.open(held, "");
+        files.open(openPlace, "");
         until(() -> !files.listingProperty().get().top().isEmpty());
         return files;
     }
@@ -86,7 +86,7 @@ class FilesModelTest extends AppContextTest {
                     int number) {}
 
             @Override
-            public void hold(OpenPlace held, List<org.mendedleaf.core.line.Hold> choices, String version) {}
+            public void hold(OpenPlace openPlace, List<org.mendedleaf.core.line.Hold> choices, String version) {}
         });
         files.recover();
         assertThat(led).as("nothing is chosen").isEmpty();

@@ -15,10 +15,10 @@ class TicksModelTest extends AppContextTest {
     @Test
     void aTickedFolderHasAllBelowItAndIsCountedOnce() throws Exception {
         TicksModel ticks = ticks();
-        ticks.tick(held, between(), "sub/plan.txt", true);
+        ticks.tick(openPlace, between(), "sub/plan.txt", true);
         until(() -> ticks.sumProperty().get().files() == 1);
         assertThat(ticks.isPartly("sub")).isTrue();
-        ticks.tick(held, between(), "sub", true);
+        ticks.tick(openPlace, between(), "sub", true);
         assertThat(ticks.paths()).containsExactly("sub");
         assertThat(ticks.isTicked("sub/deep/note.txt")).isTrue();
         assertThat(ticks.isPartly("sub")).isFalse();
@@ -29,10 +29,10 @@ class TicksModelTest extends AppContextTest {
     @Test
     void whatIsBelowATickedFolderCannotBeTickedByItself() {
         TicksModel ticks = ticks();
-        ticks.tick(held, Moment.FAR, "sub", true);
-        ticks.tick(held, Moment.FAR, "sub/plan.txt", false);
+        ticks.tick(openPlace, Moment.FAR, "sub", true);
+        ticks.tick(openPlace, Moment.FAR, "sub/plan.txt", false);
         assertThat(ticks.isTicked("sub/plan.txt")).isTrue();
-        ticks.tick(held, Moment.FAR, "sub", false);
+        ticks.tick(openPlace, Moment.FAR, "sub", false);
         assertThat(ticks.paths()).isEmpty();
         assertThat(ticks.sumProperty().get()).isEqualTo(TicksModel.Sum.NOTHING);
     }
@@ -40,7 +40,7 @@ class TicksModelTest extends AppContextTest {
     @Test
     void removedFilesAreCountedToo() throws Exception {
         TicksModel ticks = ticks();
-        ticks.tick(held, Moment.FAR, "sub/deep/note.txt", true);
+        ticks.tick(openPlace, Moment.FAR, "sub/deep/note.txt", true);
         until(() -> ticks.sumProperty().get().files() == 1);
         assertThat(ticks.sumProperty().get().bytes()).isEqualTo("a note".length());
     }

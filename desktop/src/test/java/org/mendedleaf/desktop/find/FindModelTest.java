@@ -18,7 +18,7 @@ class FindModelTest extends AppContextTest {
 
     @BeforeEach
     void index() throws IOException {
-        new Indexer(held.vault(), false).run(Progress.NONE);
+        new Indexer(openPlace.vault(), false).run(Progress.NONE);
         model = new FindModel(context);
     }
 

@@ -37,9 +37,9 @@ class FoldModelTest extends AppContextTest {
         save("plans/plan v2.txt", plan(22), then.plusSeconds(60));
         save("plans/plan FINAL.txt", plan(25), then.plusSeconds(120));
         boolean[] captured = {false};
-        context.capture(held, r -> captured[0] = true);
+        context.capture(openPlace, r -> captured[0] = true);
         until(() -> captured[0]);
-        model = new FoldModel(context, held, "plans");
+        model = new FoldModel(context, openPlace, "plans");
         until(() -> model.familiesProperty().get() != null);
     }
 
@@ -117,9 +117,10 @@ class FoldModelTest extends AppContextTest {
     }
 
     private int versions() throws IOException {
-        try (Reading reading = held.vault().read()) {
-            List<Version> all =
-                    reading.line(held.place(), "plans/plan.txt").orElseThrow().versions();
+        try (Reading reading = openPlace.vault().read()) {
+            List<Version> all = reading.line(openPlace.place(), "plans/plan.txt")
+                    .orElseThrow()
+                    .versions();
             return all.size();
         }
     }

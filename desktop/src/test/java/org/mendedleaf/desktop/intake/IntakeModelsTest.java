@@ -78,20 +78,20 @@ public class IntakeModelsTest extends AppContextTest {
     private void kept(String name, String text) throws Exception {
         save(name, text, Instant.now().minusSeconds(600));
         boolean[] done = {false};
-        context.capture(held, r -> done[0] = true);
+        context.capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
     }
 
     private Line line(String path) {
-        try (Reading reading = held.vault().read()) {
-            return reading.line(held.place(), path).orElseThrow();
+        try (Reading reading = openPlace.vault().read()) {
+            return reading.line(openPlace.place(), path).orElseThrow();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }
     }
 
     private void put(Path file, String target, PutOptions options) throws Exception {
-        new PutService(context).put(held, file, target, options, heard);
+        new PutService(context).put(openPlace, file, target, options, heard);
         until(heard::any);
     }
 
@@ -167,7 +167,7 @@ public class IntakeModelsTest extends AppContextTest {
         incoming("drop/a.txt", words(1, 20) + "more");
         incoming("drop/b.txt", words(7, 20));
         incoming("drop/c.txt", "new");
-        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "sub");
+        IntakeModel model = new IntakeModel(context, openPlace, List.of(temp.resolve("in/drop")), "sub");
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(fates(model)).isEqualTo("a.txt NEW_VERSION, b.txt UNSURE, c.txt NEW_FILE");
         model.choose(2, IntakeRow.Fate.NEW_FILE, "sub/a.txt");
@@ -193,15 +193,15 @@ public class IntakeModelsTest extends AppContextTest {
     @Test
     void theRuleForTakenNamesIsRememberedForTheFolder() throws Exception {
         incoming("drop/ledger.csv", "kind,kilos\nother,1\n");
-        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "");
+        IntakeModel model = new IntakeModel(context, openPlace, List.of(temp.resolve("in/drop")), "");
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE);
         model.takenProperty().set(NameTaken.KEEP_BOTH);
         until(() -> model.stepProperty().get() == IntakeModel.Step.TABLE
                 && fates(model).equals("ledger.csv NEW_FILE"));
         model.rememberRule();
         until(() -> {
-            try (Reading reading = held.vault().read()) {
-                return PlaceRules.of(reading, held.place())
+            try (Reading reading = openPlace.vault().read()) {
+                return PlaceRules.of(reading, openPlace.place())
                         .settings()
                         .get(Setting.COLLISION)
                         .equals("keep-both");
@@ -209,7 +209,7 @@ public class IntakeModelsTest extends AppContextTest {
                 throw new java.io.UncheckedIOException(e);
             }
         });
-        IntakeModel again = new IntakeModel(context, held, List.of(temp.resolve("in/drop")), "");
+        IntakeModel again = new IntakeModel(context, openPlace, List.of(temp.resolve("in/drop")), "");
         until(() -> again.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(again.takenProperty().get()).isEqualTo(NameTaken.KEEP_BOTH);
         assertThat(fates(again)).isEqualTo("ledger.csv NEW_FILE");
@@ -217,11 +217,11 @@ public class IntakeModelsTest extends AppContextTest {
 
     @Test
     void nothingThatIsThereBlocksTheTable() throws Exception {
-        IntakeModel model = new IntakeModel(context, held, List.of(temp.resolve("nowhere")), "");
+        IntakeModel model = new IntakeModel(context, openPlace, List.of(temp.resolve("nowhere")), "");
         until(() -> model.stepProperty().get() == IntakeModel.Step.BLOCKED);
         assertThat(model.problemProperty().get()).contains("nowhere");
         Path empty = Files.createDirectories(temp.resolve("empty"));
-        IntakeModel none = new IntakeModel(context, held, List.of(empty), "");
+        IntakeModel none = new IntakeModel(context, openPlace, List.of(empty), "");
         until(() -> none.stepProperty().get() == IntakeModel.Step.TABLE);
         assertThat(none.canRun()).isFalse();
     }
@@ -231,7 +231,7 @@ public class IntakeModelsTest extends AppContextTest {
         save("plan v1.txt", words(1, 20), Instant.now().minusSeconds(3000));
         save("plan v2.txt", words(1, 20) + "two", Instant.now().minusSeconds(2000));
         kept("plan (1).txt", words(1, 20) + "two\nthree");
-        FoldModel model = new FoldModel(context, held, "");
+        FoldModel model = new FoldModel(context, openPlace, "");
         until(() -> model.familiesProperty().get() != null);
         List<Family> families = Objects.requireNonNull(model.familiesProperty().get());
         assertThat(families).hasSize(1);
@@ -256,7 +256,7 @@ public class IntakeModelsTest extends AppContextTest {
     void safetyCopiesAreFoundAndTakenIn() throws Exception {
         kept("plan.txt", words(1, 20));
         Files.writeString(folder.resolve("plan.txt.bak"), words(1, 20) + "kept by a program");
-        StraysModel model = new StraysModel(context, held, "");
+        StraysModel model = new StraysModel(context, openPlace, "");
         until(() -> model.straysProperty().get() != null);
         Stray stray = Objects.requireNonNull(model.straysProperty().get()).get(0);
         model.adopt(stray);
@@ -273,7 +273,7 @@ public class IntakeModelsTest extends AppContextTest {
         context.settings().address("Tomas", "tomas@orchard.example");
         Files.writeString(downloads.resolve("other.txt"), "x");
         PutModel model = new PutModel(context);
-        model.open(held, line("plan.txt"));
+        model.open(openPlace, line("plan.txt"));
         until(() -> model.arrivalsProperty().get().size() == 1
                 && !model.peopleProperty().get().isEmpty());
         assertThat(model.peopleProperty().get()).containsExactly("Tomas");

@@ -20,10 +20,10 @@ class JournalModelTest extends AppContextTest {
 
     private JournalModel restored() throws Exception {
         Line line;
-        try (Reading reading = held.vault().read()) {
-            line = reading.line(held.place(), "ledger.csv").orElseThrow();
+        try (Reading reading = openPlace.vault().read()) {
+            line = reading.line(openPlace.place(), "ledger.csv").orElseThrow();
         }
-        context.recovery(held)
+        context.recovery(openPlace)
                 .restore(
                         RestoreRequest.restore(
                                 List.of(new RestoreItem(line.version(1).orElseThrow(), "ledger.csv")),
@@ -42,7 +42,7 @@ class JournalModelTest extends AppContextTest {
         assertThat(row.files()).hasSize(1);
         assertThat(row.undoable()).isTrue();
         assertThat(row.entry().words()).isEqualTo("ledger.csv restored");
-        context.recovery(held).undo(row.entry().action().orElseThrow(), Progress.NONE);
+        context.recovery(openPlace).undo(row.entry().action().orElseThrow(), Progress.NONE);
         JournalModel again = new JournalModel(context);
         again.reload();
         until(() -> again.rowsProperty().get().size() == 3);

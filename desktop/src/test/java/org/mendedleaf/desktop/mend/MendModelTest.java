@@ -27,7 +27,7 @@ class MendModelTest extends AppContextTest {
     private final List<String> said = new ArrayList<>();
 
     private void capture() throws IOException {
-        new Capture(held.vault(), held.place(), Clock.systemUTC(), (p, o) -> "Tomas")
+        new Capture(openPlace.vault(), openPlace.place(), Clock.systemUTC(), (p, o) -> "Tomas")
                 .run(CaptureScope.WHOLE, Progress.NONE);
     }
 

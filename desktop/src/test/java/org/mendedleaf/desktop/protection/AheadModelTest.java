@@ -16,15 +16,15 @@ class AheadModelTest extends AppContextTest {
     private static final List<Rhythm> INTERVALS = List.of(Rhythm.ON_SAVE, Rhythm.every(60), Rhythm.BY_HAND);
 
     private OpenPlace everyDay() throws Exception {
-        var place =
-                Protect.place(held.vault(), folder, Rhythm.parse("daily 18:00"), List.of(), Clock.systemUTC(), "Ines");
-        return new OpenPlace(held.vault(), place);
+        var place = Protect.place(
+                openPlace.vault(), folder, Rhythm.parse("daily 18:00"), List.of(), Clock.systemUTC(), "Ines");
+        return new OpenPlace(openPlace.vault(), place);
     }
 
     @Test
     void nobodySeesItSoNothingIsRead() throws Exception {
         AheadModel model = new AheadModel(context);
-        model.show(held, INTERVALS);
+        model.show(openPlace, INTERVALS);
         assertThat(model.words()).isEmpty();
         model.seen(true);
         until(() -> model.aheadProperty().get() != null);
@@ -37,7 +37,7 @@ class AheadModelTest extends AppContextTest {
     void byHandNobodyKnowsHowOftenSoNothingIsBesideIt() throws Exception {
         AheadModel model = new AheadModel(context);
         model.seen(true);
-        model.show(held, INTERVALS);
+        model.show(openPlace, INTERVALS);
         until(() -> model.aheadProperty().get() != null);
         assertThat(model.aheadProperty().get().present()).isEqualTo(Rhythm.BY_HAND);
         assertThat(model.aheadProperty().get().others()).isEmpty();

@@ -21,7 +21,7 @@ class FolderRulesModelTest extends AppContextTest {
 
     @BeforeEach
     void rules() throws Exception {
-        model = new FolderRulesModel(context, held);
+        model = new FolderRulesModel(context, openPlace);
         until(() -> model.rulesProperty().get() != null);
     }
 
@@ -30,13 +30,13 @@ class FolderRulesModelTest extends AppContextTest {
     }
 
     private String stored(Setting setting) throws IOException {
-        try (Reading reading = held.vault().read()) {
-            return PlaceRules.of(reading, held.place()).settings().get(setting);
+        try (Reading reading = openPlace.vault().read()) {
+            return PlaceRules.of(reading, openPlace.place()).settings().get(setting);
         }
     }
 
     private Versioning versioning() {
-        try (Reading reading = held.vault().read()) {
+        try (Reading reading = openPlace.vault().read()) {
             return reading.places().get(0).versioning();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
@@ -113,8 +113,8 @@ class FolderRulesModelTest extends AppContextTest {
     }
 
     private boolean kept(String path) {
-        try (Reading reading = held.vault().read()) {
-            return reading.line(held.place(), path).isPresent();
+        try (Reading reading = openPlace.vault().read()) {
+            return reading.line(openPlace.place(), path).isPresent();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
         }

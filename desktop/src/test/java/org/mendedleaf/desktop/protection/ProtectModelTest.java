@@ -74,10 +74,10 @@ class ProtectModelTest extends ModelTest {
         model.vaultProperty().set(temp.resolve("vault").toString());
         model.rhythmProperty().set(Rhythm.BY_HAND);
         until(() -> model.readyProperty().get());
-        OpenPlace[] held = new OpenPlace[1];
-        model.protect(h -> held[0] = h);
-        until(() -> held[0] != null);
-        assertThat(context.places()).containsExactly(held[0]);
+        OpenPlace[] openPlace = new OpenPlace[1];
+        model.protect(h -> openPlace[0] = h);
+        until(() -> openPlace[0] != null);
+        assertThat(context.places()).containsExactly(openPlace[0]);
         assertThat(context.settings().vaults()).hasSize(1);
         until(() -> context.overviewProperty().get().space().versions() == 2);
     }

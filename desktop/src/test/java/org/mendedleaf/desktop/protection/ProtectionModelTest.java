@@ -72,7 +72,7 @@ class ProtectionModelTest extends ModelTest {
 
     private void library() throws Exception {
         connect("Library", outside.library().address(), outside.library().token("ines"));
-        Connection c = context.book().connection("Library").orElseThrow();
+        Connection c = context.registry().connection("Library").orElseThrow();
         ConnectModel place = new ConnectModel(context);
         place.placeProperty().set("Minutes");
         place.membersProperty().set("rana, tomas=reader");
@@ -115,7 +115,7 @@ class ProtectionModelTest extends ModelTest {
                         .problemProperty()
                         .get())
                 .contains("does not accept the token");
-        assertThat(context.book().connections()).isEmpty();
+        assertThat(context.registry().connections()).isEmpty();
     }
 
     @Test
@@ -124,7 +124,7 @@ class ProtectionModelTest extends ModelTest {
         assertThat(model.place().draftProperty().get().members())
                 .containsExactlyInAnyOrder(new Member("rana", Role.EDITOR), new Member("tomas", Role.READER));
         ConnectModel another = new ConnectModel(context);
-        Connection c = context.book().connection("Library").orElseThrow();
+        Connection c = context.registry().connection("Library").orElseThrow();
         assertThat(another.outlook(c)).contains("Only you can see it.");
         another.membersProperty().set("rana=reader");
         assertThat(String.join(" ", another.outlook(c))).contains("rana (reader)");
@@ -173,7 +173,7 @@ class ProtectionModelTest extends ModelTest {
         ConnectModel create = new ConnectModel(context);
         create.placeProperty().set("logs");
         boolean[] done = {false};
-        create.create(context.book().connection("Archive").orElseThrow(), () -> done[0] = true);
+        create.create(context.registry().connection("Archive").orElseThrow(), () -> done[0] = true);
         until(() -> done[0]);
         until(() -> row("Archive:logs").isPresent());
         model.select(row("Archive:logs").orElseThrow());

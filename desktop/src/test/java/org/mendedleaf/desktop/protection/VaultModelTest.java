@@ -140,7 +140,7 @@ class VaultModelTest extends ModelTest {
         model.check(row().vault());
         until(() -> !row().lost().isEmpty());
         assertThat(row().lost().get(0).version().path()).isEqualTo("a.txt");
-        assertThat(row().lost().get(0).held()).isPresent();
+        assertThat(row().lost().get(0).openPlace()).isPresent();
         until(() -> model.saidProperty().get().contains("nobody has them whole"));
     }
 

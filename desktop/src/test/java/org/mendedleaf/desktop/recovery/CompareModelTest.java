@@ -21,7 +21,7 @@ class CompareModelTest extends AppContextTest {
 
     @BeforeEach
     void compare() throws Exception {
-        model = new CompareModel(context, held, "");
+        model = new CompareModel(context, openPlace, "");
         model.fromProperty().set(between());
         model.toProperty().set(later.plusSeconds(60));
         until(() -> model.wholeProperty().get() != null);
@@ -106,6 +106,6 @@ class CompareModelTest extends AppContextTest {
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("before anything is known");
         assertThat(model.folder()).isEmpty();
-        assertThat(model.held()).isEqualTo(held);
+        assertThat(model.openPlace()).isEqualTo(openPlace);
     }
 }

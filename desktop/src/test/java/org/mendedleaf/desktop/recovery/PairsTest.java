@@ -18,7 +18,7 @@ import org.mendedleaf.desktop.context.Navigator;
 class PairsTest extends AppContextTest {
 
     private PlanModel plan(boolean rollBack, String... paths) throws Exception {
-        PlanModel plan = new PlanModel(context, new Navigator.What(held, List.of(paths), between(), rollBack));
+        PlanModel plan = new PlanModel(context, new Navigator.What(openPlace, List.of(paths), between(), rollBack));
         until(() -> plan.planProperty().get() != null);
         return plan;
     }
@@ -83,7 +83,7 @@ class PairsTest extends AppContextTest {
 
     @Test
     void twoMomentsCompareTheVersionsOfThen() throws Exception {
-        CompareModel model = new CompareModel(context, held, "");
+        CompareModel model = new CompareModel(context, openPlace, "");
         model.fromProperty().set(between());
         model.toProperty().set(Moment.FAR);
         until(() -> model.wholeProperty().get() != null);

@@ -16,7 +16,7 @@ import org.mendedleaf.desktop.context.Navigator;
 class PlanModelTest extends AppContextTest {
 
     private PlanModel plan(boolean rollBack, String... paths) throws Exception {
-        PlanModel plan = new PlanModel(context, new Navigator.What(held, List.of(paths), between(), rollBack));
+        PlanModel plan = new PlanModel(context, new Navigator.What(openPlace, List.of(paths), between(), rollBack));
         until(() -> plan.planProperty().get() != null);
         return plan;
     }
@@ -106,7 +106,7 @@ class PlanModelTest extends AppContextTest {
         until(plan, PlanModel.Stage.NOTHING);
         plan.run();
         assertThat(plan.stageProperty().get()).isEqualTo(PlanModel.Stage.NOTHING);
-        PlanModel gone = new PlanModel(context, new Navigator.What(held, List.of("nowhere"), between(), false));
+        PlanModel gone = new PlanModel(context, new Navigator.What(openPlace, List.of("nowhere"), between(), false));
         until(gone, PlanModel.Stage.BLOCKED);
         assertThat(gone.problemProperty().get()).contains("was not there");
     }

@@ -18,13 +18,13 @@ import org.mendedleaf.desktop.protection.FolderRulesModel;
 class EraseModelTest extends AppContextTest {
 
     private Line line(String path) throws IOException {
-        try (Reading reading = held.vault().read()) {
-            return reading.line(held.place(), path).orElseThrow();
+        try (Reading reading = openPlace.vault().read()) {
+            return reading.line(openPlace.place(), path).orElseThrow();
         }
     }
 
     private EraseModel erase(Erasing.What what, int number) throws Exception {
-        EraseModel model = new EraseModel(context, held, line("ledger.csv"), what, number);
+        EraseModel model = new EraseModel(context, openPlace, line("ledger.csv"), what, number);
         until(() -> model.consequencesProperty().get() != null
                 || !model.problemProperty().get().isEmpty());
         return model;
@@ -45,7 +45,7 @@ class EraseModelTest extends AppContextTest {
         model.erase(said::add);
         until(() -> !said.isEmpty());
         assertThat(said.get(0)).contains("ledger.csv");
-        try (Reading reading = held.vault().read()) {
+        try (Reading reading = openPlace.vault().read()) {
             assertThat(PendingDeletionStore.of(reading).waiting())
                     .as("it waits until its grace ends")
                     .anyMatch(p -> p.number() == 1);
@@ -54,7 +54,7 @@ class EraseModelTest extends AppContextTest {
 
     @Test
     void whoMayNotEraseIsToldSoAndNothingGoes() throws Exception {
-        FolderRulesModel rules = new FolderRulesModel(context, held);
+        FolderRulesModel rules = new FolderRulesModel(context, openPlace);
         until(() -> rules.rulesProperty().get() != null);
         rules.member("Ines", Role.OWNER);
         until(() -> rules.rulesProperty().get().settings().members().size() == 1);

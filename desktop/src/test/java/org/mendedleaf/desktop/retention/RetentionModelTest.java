@@ -38,14 +38,14 @@ class RetentionModelTest extends AppContextTest {
         for (int i = 1; i <= 8; i++) {
             Instant at = Instant.now().minus(Duration.ofHours(12 - i));
             save("ledger.csv", "kind,kilos\nKaty," + (400 + i) + "\n", at);
-            new Capture(held.vault(), held.place(), Clock.fixed(at, ZoneOffset.UTC), (p, o) -> "Tomas")
+            new Capture(openPlace.vault(), openPlace.place(), Clock.fixed(at, ZoneOffset.UTC), (p, o) -> "Tomas")
                     .run(CaptureScope.WHOLE, Progress.NONE);
         }
     }
 
     private Line ledger() throws IOException {
-        try (Reading reading = held.vault().read()) {
-            return reading.line(held.place(), "ledger.csv").orElseThrow();
+        try (Reading reading = openPlace.vault().read()) {
+            return reading.line(openPlace.place(), "ledger.csv").orElseThrow();
         }
     }
 
@@ -106,7 +106,7 @@ class RetentionModelTest extends AppContextTest {
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality()).isEqualTo(9);
         assertThat(thin.scopes()).extracting(thin::scopeWords).containsExactly("everywhere", "papers");
-        thin.in(held.place().id(), "sub");
+        thin.in(openPlace.place().id(), "sub");
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality())
                 .as("nothing of it lies there")
@@ -139,7 +139,8 @@ class RetentionModelTest extends AppContextTest {
 
     private HoldModel hold(String version) throws Exception {
         Line line = ledger();
-        return new HoldModel(context, held, Hold.ofFile(held.place(), line, version.isEmpty() ? 0 : 1), version);
+        return new HoldModel(
+                context, openPlace, Hold.ofFile(openPlace.place(), line, version.isEmpty() ? 0 : 1), version);
     }
 
     @Test
@@ -149,7 +150,7 @@ class RetentionModelTest extends AppContextTest {
                 .extracting(hold::words)
                 .containsExactly("Version 1 of ledger.csv", "All versions of ledger.csv", "Everything in papers");
         assertThat(hold.heading()).isEqualTo("Hold ledger.csv");
-        assertThat(Hold.ofFolder(held.place(), "sub/deep"))
+        assertThat(Hold.ofFolder(openPlace.place(), "sub/deep"))
                 .extracting(Hold::path)
                 .containsExactly("sub/deep", "sub", "");
         assertThat(hold("").choices()).as("of a file there is no version").hasSize(2);

@@ -59,7 +59,12 @@ class SystemsScreenTest extends WindowTest {
     }
 
     private interface Work {
-        void run(UserSettings settings, OpenVault vault, Place folder, SystemRegistry book, SystemConnector connecting)
+        void run(
+                UserSettings settings,
+                OpenVault vault,
+                Place folder,
+                SystemRegistry registry,
+                SystemConnector connecting)
                 throws IOException;
     }
 
@@ -69,7 +74,7 @@ class SystemsScreenTest extends WindowTest {
         UserSettings settings = UserSettings.open(home);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", java.time.Duration.ofSeconds(5))) {
             var clock = java.time.Clock.systemUTC();
-            SystemRegistry book = new SystemRegistry(settings, Systems.OPENER, clock, Retry.DEFAULT);
+            SystemRegistry registry = new SystemRegistry(settings, Systems.OPENER, clock, Retry.DEFAULT);
             Place folder;
             try (Reading reading = vault.read()) {
                 folder = reading.places().get(0);
@@ -82,7 +87,7 @@ class SystemsScreenTest extends WindowTest {
                         s.token("Ines"),
                         vault.folder().root()));
             }
-            work.run(settings, vault, folder, book, new SystemConnector(settings, book, clock));
+            work.run(settings, vault, folder, registry, new SystemConnector(settings, registry, clock));
         }
     }
 
@@ -177,9 +182,9 @@ class SystemsScreenTest extends WindowTest {
 
     @Test
     void settingsSayWhatTheyMeanBeforeTheyAreSaved() throws Exception {
-        prepare((settings, vault, folder, book, c) -> {
+        prepare((settings, vault, folder, registry, c) -> {
             Place logs = create(c, settings, vault, SystemKind.OBJECT_STORE, "logs");
-            OutsideWork work = new OutsideWork(vault, logs, book, java.time.Clock.systemUTC(), "Ines");
+            OutsideWork work = new OutsideWork(vault, logs, registry, java.time.Clock.systemUTC(), "Ines");
             for (String text : List.of("one", "two", "three")) {
                 Path file = Files.writeString(temp.resolve("in"), text);
                 work.put(List.of(new Revision(file, "a.txt", "")), Progress.NONE);
@@ -213,12 +218,12 @@ class SystemsScreenTest extends WindowTest {
 
     @Test
     void anUnpluggedDriveIsShownWithTheNextStepAndRunsWhenItIsBack() throws Exception {
-        prepare((settings, vault, folder, book, c) -> {
+        prepare((settings, vault, folder, registry, c) -> {
             Place set = create(c, settings, vault, SystemKind.BACKUP_DRIVE, "desk");
             c.relate(vault, BackupRun.relation(folder, "", set));
             outside.drive().plug(false);
             try {
-                new Mirror(vault, set, book.system(set), java.time.Clock.systemUTC()).run(Progress.NONE);
+                new Mirror(vault, set, registry.system(set), java.time.Clock.systemUTC()).run(Progress.NONE);
             } catch (org.mendedleaf.core.systems.SystemException e) {
                 assertThat(e.words()).contains("not plugged in");
             }
@@ -242,10 +247,10 @@ class SystemsScreenTest extends WindowTest {
 
     @Test
     void aLineShowsWhatOtherSystemsHoldAndTakesItFromThere() throws Exception {
-        prepare((settings, vault, folder, book, c) -> {
+        prepare((settings, vault, folder, registry, c) -> {
             Place share = create(c, settings, vault, SystemKind.FILE_SERVER, "common");
             c.relate(vault, new Relation(folder.id(), "", share.id(), ""));
-            OutsideWork work = new OutsideWork(vault, share, book, java.time.Clock.systemUTC(), "Ines");
+            OutsideWork work = new OutsideWork(vault, share, registry, java.time.Clock.systemUTC(), "Ines");
             Path file = Files.writeString(temp.resolve("in"), "kind,kilos\nKaty,500\n");
             work.put(List.of(new Revision(file, "ledger.csv", "")), Progress.NONE);
         });
@@ -255,15 +260,15 @@ class SystemsScreenTest extends WindowTest {
                 "the version on the server",
                 () -> points().stream()
                         .anyMatch(r -> r instanceof LineRow.OfVersion v
-                                && v.held().foreign().equals("file-server:common")));
+                                && v.openPlace().foreign().equals("file-server:common")));
         int at = 0;
         while (!(points().get(at) instanceof LineRow.OfVersion v)
-                || v.held().foreign().isEmpty()) {
+                || v.openPlace().foreign().isEmpty()) {
             at++;
         }
         LineRow.OfVersion theirs = (LineRow.OfVersion) points().get(at);
-        assertThat(theirs.held().words()).isEqualTo("file-server:common only");
-        assertThat(theirs.held().warn()).isTrue();
+        assertThat(theirs.openPlace().words()).isEqualTo("file-server:common only");
+        assertThat(theirs.openPlace().warn()).isTrue();
         choosePoint(at);
         eventually("a way to take it", () -> visible("#take"));
         robot.clickOn("#take");
@@ -281,9 +286,9 @@ class SystemsScreenTest extends WindowTest {
 
     @Test
     void aPlaceInASystemIsWorkedInLikeAFolder() throws Exception {
-        prepare((settings, vault, folder, book, c) -> {
+        prepare((settings, vault, folder, registry, c) -> {
             Place minutes = create(c, settings, vault, SystemKind.LIBRARY, "Minutes");
-            OutsideWork work = new OutsideWork(vault, minutes, book, java.time.Clock.systemUTC(), "Ines");
+            OutsideWork work = new OutsideWork(vault, minutes, registry, java.time.Clock.systemUTC(), "Ines");
             for (String text : List.of("first draft", "as approved")) {
                 Path file = Files.writeString(temp.resolve("in"), text);
                 work.put(List.of(new Revision(file, "march.txt", text)), Progress.NONE);
@@ -332,9 +337,9 @@ class SystemsScreenTest extends WindowTest {
 
     @Test
     void aSystemIsThinnedFromTheRetentionTabAfterAPreview() throws Exception {
-        prepare((settings, vault, folder, book, connecting) -> {
+        prepare((settings, vault, folder, registry, connecting) -> {
             Place archive = create(connecting, settings, vault, SystemKind.OBJECT_STORE, "archive");
-            OutsideWork work = new OutsideWork(vault, archive, book, java.time.Clock.systemUTC(), "Ines");
+            OutsideWork work = new OutsideWork(vault, archive, registry, java.time.Clock.systemUTC(), "Ines");
             for (int i = 1; i <= 4; i++) {
                 Path file = Files.writeString(temp.resolve("in.txt"), "state " + i);
                 work.put(List.of(new Revision(file, "letters/offer.txt", "")), Progress.NONE);

@@ -75,7 +75,7 @@ class SnapshotsModelTest extends AppContextTest {
 
     @Test
     void aSnapshotOfOneFolderCoversThatAlone() throws Exception {
-        SnapshotsModel model = new SnapshotsModel(context, held, "sub");
+        SnapshotsModel model = new SnapshotsModel(context, openPlace, "sub");
         assertThat(model.scopes()).containsExactly("", "sub");
         model.scopeProperty().set("sub");
         model.take("only here");
@@ -97,8 +97,8 @@ class SnapshotsModelTest extends AppContextTest {
 
     @Test
     void schedulesGoOutAndComeInAndWhatIsNoCalendarIsSaid() throws Exception {
-        SnapshotsModel model = new SnapshotsModel(context, held, "");
-        model.schedule(choices().schedule(held.place().id(), ""));
+        SnapshotsModel model = new SnapshotsModel(context, openPlace, "");
+        model.schedule(choices().schedule(openPlace.place().id(), ""));
         until(() -> model.schedulesProperty().get().size() == 1);
         assertThat(model.countWords(model.schedulesProperty().get().get(0))).isEqualTo("none taken yet");
         Path file = temp.resolve("s.ics");
