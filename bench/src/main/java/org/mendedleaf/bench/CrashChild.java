@@ -203,7 +203,7 @@ final class CrashChild {
     private void rollBack() throws IOException {
         java.time.Instant first;
         try (Reading reading = vault.read()) {
-            first = reading.firstCapture(place).orElseThrow();
+            first = reading.changes().firstCapture(place).orElseThrow();
         }
         long span = Math.max(1, Duration.between(first, clock.instant()).toMillis());
         java.time.Instant at = clock.instant().minusMillis((long) (random.nextDouble() * span));

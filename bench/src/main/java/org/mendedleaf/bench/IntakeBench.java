@@ -129,7 +129,8 @@ final class IntakeBench {
     private static void scan(OpenVault vault, Place place, List<Matcher.Incoming> files) throws IOException {
         List<String> names = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            reading.liveFiles(place)
+            reading.folders()
+                    .liveFiles(place)
                     .forEach(f -> names.add(
                             f.path().substring(f.path().lastIndexOf('/') + 1).toLowerCase(Locale.ROOT)));
         }

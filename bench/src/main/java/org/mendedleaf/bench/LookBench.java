@@ -206,7 +206,7 @@ final class LookBench {
     /** Five words in a row of one version. */
     private static String rare(OpenVault vault, Place place) throws IOException {
         try (Reading reading = vault.read()) {
-            List<Long> lines = reading.lines(place);
+            List<Long> lines = reading.lines().ids(place);
             Version v = reading.line(lines.get(lines.size() / 2))
                     .orElseThrow()
                     .versions()
@@ -226,7 +226,7 @@ final class LookBench {
     private static long extraction(OpenVault vault, Place place) throws IOException {
         long chars = 0;
         try (Reading reading = vault.read()) {
-            for (long id : reading.lines(place)) {
+            for (long id : reading.lines().ids(place)) {
                 for (Version v : reading.line(id).orElseThrow().versions()) {
                     byte[] content = reading.contents().head(v.recipe(), 1 << 20);
                     for (String line : Document.words(Documents.read(v.path(), content, false))) {
@@ -241,7 +241,7 @@ final class LookBench {
     /** From version to version of one line, each compared with the one before it, for the first time and again. */
     private void stepping(OpenVault vault, Place place) throws IOException {
         try (Reading reading = vault.read()) {
-            Line line = reading.line(reading.lines(place).get(0)).orElseThrow();
+            Line line = reading.line(reading.lines().ids(place).get(0)).orElseThrow();
             List<Version> versions = new ArrayList<>(line.versions());
             DocumentCache looks = DocumentCache.shared();
             double first = once(() -> step(looks, reading, versions));

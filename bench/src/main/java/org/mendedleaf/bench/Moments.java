@@ -99,7 +99,7 @@ final class Moments {
             for (int i = 0; i < folderMillis.length + 100; i++) {
                 Instant at = START.plus(Duration.ofHours(random.nextInt(8000)));
                 long start = System.nanoTime();
-                int n = reading.listing(place, "d0000", at, false).size();
+                int n = reading.folders().listing(place, "d0000", at, false).size();
                 double millis = (System.nanoTime() - start) / 1e6;
                 if (n != 200) {
                     throw new IOException("expected 200 entries, got " + n);
@@ -116,24 +116,26 @@ final class Moments {
                     5);
             table.absolute(
                     "whole tree at any moment, the slowest of nine",
-                    slowest(at -> reading.tree(place, "", at).size()),
+                    slowest(at -> reading.folders().tree(place, "", at).size()),
                     "ms",
                     120);
             table.absolute(
                     "whole tree with its versions at any moment, the slowest of nine",
-                    slowest(at -> reading.treeAt(place, "", at).files().size()),
+                    slowest(at ->
+                            reading.folders().treeAt(place, "", at).files().size()),
                     "ms",
                     0);
             table.absolute(
                     "comparing a moment with now, the slowest of nine",
-                    slowest(at -> TwoMoments.of(reading.difference(place, "", at, Moment.FAR))
+                    slowest(at -> TwoMoments.of(reading.folders().difference(place, "", at, Moment.FAR))
                             .changes()
                             .size()),
                     "ms",
                     0);
             table.absolute(
                     "comparing two moments a week apart, the slowest of nine",
-                    slowest(at -> TwoMoments.of(reading.difference(place, "", at, at.plus(Duration.ofDays(7))))
+                    slowest(at -> TwoMoments.of(
+                                    reading.folders().difference(place, "", at, at.plus(Duration.ofDays(7))))
                             .changes()
                             .size()),
                     "ms",

@@ -162,7 +162,7 @@ public final class TestPlace implements AutoCloseable {
     /** What was there at a moment, by path; folders with a slash at the end. */
     public java.util.NavigableMap<String, Entry> tree(Instant at) throws IOException {
         try (Reading reading = vault.read()) {
-            return new TreeMap<>(reading.tree(place, "", at));
+            return new TreeMap<>(reading.folders().tree(place, "", at));
         }
     }
 

@@ -216,7 +216,8 @@ final class SampleSystems {
     /** The harvest folder as it was then; once, somebody saved straight onto the server. */
     private void serve(Place harvest, Map<String, Integer> served, int before) throws IOException {
         try (Reading reading = vault.read()) {
-            for (Map.Entry<String, Entry> e : reading.tree(desk, HARVEST, now).entrySet()) {
+            for (Map.Entry<String, Entry> e :
+                    reading.folders().tree(desk, HARVEST, now).entrySet()) {
                 Entry entry = e.getValue();
                 String path = e.getKey().substring(HARVEST.length() + 1);
                 boolean fresh = entry.kind() == EntryKind.FILE && entry.number() != served.getOrDefault(path, 0);
@@ -248,7 +249,7 @@ final class SampleSystems {
     private void put(Place place, String from, String to, String note) throws IOException {
         try (Reading reading = vault.read()) {
             Line line = reading.line(desk, from).orElseThrow();
-            int number = reading.numberAt(line.id(), now).orElse(0);
+            int number = reading.lines().numberAt(line.id(), now).orElse(0);
             if (number > 0) {
                 Version v = line.version(number).orElseThrow();
                 put(place, to, bytes(reading, v), Instant.ofEpochSecond(0, v.mtimeNanos()), note);

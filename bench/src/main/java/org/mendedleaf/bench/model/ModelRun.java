@@ -216,7 +216,7 @@ public final class ModelRun implements AutoCloseable {
     private void learn() throws IOException {
         try (Reading reading = office.vault.read()) {
             Set<String> there = new HashSet<>();
-            reading.tree(office.place, "", Moment.FAR).forEach((path, e) -> {
+            reading.folders().tree(office.place, "", Moment.FAR).forEach((path, e) -> {
                 if (e.kind() != EntryKind.FOLDER) {
                     there.add(path);
                 }

@@ -262,7 +262,7 @@ public abstract class Base implements Callable<Integer> {
         try {
             Optional<Place> place;
             try (Reading reading = open.read()) {
-                place = reading.outside(connection.get().name(), name);
+                place = reading.outsidePlace(connection.get().name(), name);
             }
             if (place.isEmpty()) {
                 place = new SystemConnector(settings(), registry(), clock())
@@ -421,7 +421,7 @@ public abstract class Base implements Callable<Integer> {
         try (Reading reading = located.vault().read()) {
             Instant now = now();
             Instant at = Present.since(new MomentText(zone(), now, around(reading, located)).read(typed), now);
-            Instant first = reading.firstCapture(located.place()).orElse(Instant.MAX);
+            Instant first = reading.changes().firstCapture(located.place()).orElse(Instant.MAX);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
                         "moment.beforeFirst",
@@ -437,7 +437,7 @@ public abstract class Base implements Callable<Integer> {
         return new MomentText.Around() {
             @Override
             public Optional<Instant> lastChange() throws IOException {
-                return reading.lastChange(located.place(), located.path());
+                return reading.changes().lastChange(located.place(), located.path());
             }
 
             @Override

@@ -59,7 +59,7 @@ final class TypedNames {
 
     private static Set<String> names(Reading reading, Place place, String folder) throws IOException {
         Set<String> names = new TreeSet<>();
-        reading.listing(place, folder, Moment.FAR, true).forEach(e -> names.add(e.name()));
+        reading.folders().listing(place, folder, Moment.FAR, true).forEach(e -> names.add(e.name()));
         if (place.isOutside()) {
             return names;
         }

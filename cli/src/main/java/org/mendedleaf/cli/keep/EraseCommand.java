@@ -166,7 +166,7 @@ public final class EraseCommand extends RetentionBase {
         List<Version> there;
         try (Reading reading = located.vault().read()) {
             Line line = line(located, reading);
-            Map<Integer, List<Holder>> holders = reading.holders(line);
+            Map<Integer, List<Holder>> holders = reading.outside().holders(line);
             int newest = line.newest().map(Version::number).orElse(0);
             there = line.versions().stream()
                     .filter(v -> v.number() != newest

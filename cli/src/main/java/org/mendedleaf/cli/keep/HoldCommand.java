@@ -81,7 +81,7 @@ public final class HoldCommand extends RetentionBase {
             boolean folder;
             try (Reading reading = located.vault().read()) {
                 line = reading.line(place, located.path());
-                folder = reading.isFolder(place, located.path());
+                folder = reading.folders().isFolder(place, located.path());
             }
             Hold what;
             if (line.isEmpty() && folder && version == null) {

@@ -45,7 +45,7 @@ abstract class SnapshotBase extends Base {
     /** A snapshot of a place in another system, by what the system calls it or by its label. */
     RemoteSnapshot cut(Located located, String wanted) throws IOException {
         try (Reading reading = located.vault().read()) {
-            List<RemoteSnapshot> found = reading.cuts(located.place()).stream()
+            List<RemoteSnapshot> found = reading.outside().cuts(located.place()).stream()
                     .filter(c -> !c.isLive())
                     .filter(c -> c.key().equals(wanted) || c.label().equalsIgnoreCase(wanted))
                     .toList();

@@ -78,8 +78,9 @@ public final class SnapshotList extends SnapshotBase {
     }
 
     private void cuts(Reading reading, Located located) throws IOException {
-        List<RemoteSnapshot> all =
-                reading.cuts(located.place()).stream().filter(c -> !c.isLive()).toList();
+        List<RemoteSnapshot> all = reading.outside().cuts(located.place()).stream()
+                .filter(c -> !c.isLive())
+                .toList();
         if (json) {
             printJson(all.stream().map(SnapshotList::map).toList());
             return;

@@ -85,7 +85,7 @@ public final class CompareCommand extends Base {
             if (begin == null) {
                 throw new IllegalArgumentException(Words.of("cli.compare.noFrom"));
             }
-            return reading.isFolder(located.place(), located.path())
+            return reading.folders().isFolder(located.place(), located.path())
                     ? folder(located, reading, begin)
                     : file(located, reading, begin);
         }
@@ -143,7 +143,7 @@ public final class CompareCommand extends Base {
         if (second.isBefore(first)) {
             throw new IllegalArgumentException(Words.of("cli.compare.order", begin, end));
         }
-        TwoMoments all = TwoMoments.of(reading.difference(located.place(), located.path(), first, second));
+        TwoMoments all = TwoMoments.of(reading.folders().difference(located.place(), located.path(), first, second));
         Labels labels = Labels.of(reading, located.place());
         Path file = csv;
         if (file != null) {

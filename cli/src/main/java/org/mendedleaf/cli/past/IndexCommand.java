@@ -101,7 +101,7 @@ public final class IndexCommand extends Base {
     private int set(Located located) throws IOException {
         try (Reading reading = located.vault().read();
                 FindIndex index = FindIndex.open(located.vault().folder())) {
-            index.off(located.place(), off, reading.lines(located.place()));
+            index.off(located.place(), off, reading.lines().ids(located.place()));
         }
         if (json) {
             printJson(Map.of("place", located.place().where(), "searched", on));

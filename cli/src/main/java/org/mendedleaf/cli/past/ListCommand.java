@@ -47,10 +47,11 @@ public final class ListCommand extends Base {
         try (Located located = locate(folder);
                 Reading reading = located.vault().read()) {
             Instant moment = moment(at, located);
-            if (!reading.isFolder(located.place(), located.path())) {
+            if (!reading.folders().isFolder(located.place(), located.path())) {
                 throw new IllegalArgumentException(Words.of("cli.list.noFolder", located.file()));
             }
-            List<Entry> entries = new ArrayList<>(reading.listing(located.place(), located.path(), moment, removed));
+            List<Entry> entries =
+                    new ArrayList<>(reading.folders().listing(located.place(), located.path(), moment, removed));
             Labels labels = Labels.of(reading, located.place());
             entries.sort(Comparator.comparing((Entry e) -> e.kind() != EntryKind.FOLDER)
                     .thenComparing(Entry::name));

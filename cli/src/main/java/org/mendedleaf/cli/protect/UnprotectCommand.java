@@ -44,7 +44,7 @@ public final class UnprotectCommand extends Base {
             try (Reading reading = located.vault().read()) {
                 PlaceRules.of(reading, place).rights(who(), place).require(Permission.SETTINGS);
                 files = reading.state(place).files();
-                versions = reading.versions(place);
+                versions = reading.lines().versions(place);
                 rules = RuleSets.of(reading);
             }
             boolean was = place.versioning() != Versioning.OFF;

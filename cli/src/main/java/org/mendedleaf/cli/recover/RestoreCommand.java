@@ -194,7 +194,7 @@ public final class RestoreCommand extends Base {
     private List<RestoreItem> requested(Located located, boolean elsewhere, List<TreeAt.Folder> folders)
             throws IOException {
         try (Reading reading = located.vault().read()) {
-            boolean isFolder = reading.isFolder(located.place(), located.path());
+            boolean isFolder = reading.folders().isFolder(located.place(), located.path());
             Line line = located.path().isEmpty()
                     ? null
                     : reading.line(located.place(), located.path()).orElse(null);
@@ -231,7 +231,8 @@ public final class RestoreCommand extends Base {
         }
         if (at != null) {
             Instant moment = moment(at, located);
-            int number = reading.numberAt(line.id(), moment)
+            int number = reading.lines()
+                    .numberAt(line.id(), moment)
                     .orElseThrow(
                             () -> new IllegalArgumentException(Words.of("cli.notThere", line.path(), safe(moment))));
             // Who may not see drafts gets what was published last by then.

@@ -49,7 +49,7 @@ final class PlaceThere {
         if (emptied || before == 0 || before == key()) {
             return Optional.empty();
         }
-        List<Entry> known = reading.listing(place, "", Moment.FAR, false);
+        List<Entry> known = reading.folders().listing(place, "", Moment.FAR, false);
         if (known.isEmpty() || holdsAny(known)) {
             return Optional.empty();
         }

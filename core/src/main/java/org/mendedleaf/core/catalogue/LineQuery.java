@@ -21,7 +21,7 @@ import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
 
 /** Queries about lines. */
-final class LineQuery {
+public final class LineQuery {
 
     private final Sql sql;
     private final PathIds names;
@@ -201,5 +201,25 @@ final class LineQuery {
                 r -> r.getInt(1),
                 line,
                 at);
+    }
+
+    /** Versions of a place, all of them. */
+    public long versions(Place place) throws IOException {
+        return sql.number("SELECT coalesce(sum(versions), 0) FROM line WHERE place = ?", place.id());
+    }
+
+    /** Lines of a place. */
+    public List<Long> ids(Place place) throws IOException {
+        return sql.list("SELECT id FROM line WHERE place = ? ORDER BY id", r -> r.getLong(1), place.id());
+    }
+
+    /** Where a file was at a moment; empty when it was not there. */
+    public Optional<String> pathAt(long line, Instant at) throws IOException {
+        return pathAt(line, Moment.micros(at));
+    }
+
+    /** The version of a line that was current at a moment, if the file was there. */
+    public Optional<Integer> numberAt(long line, Instant at) throws IOException {
+        return numberAt(line, Moment.micros(at));
     }
 }

@@ -180,7 +180,7 @@ public final class Evidence {
         Digest digest = place.isOutside() ? sha256(file) : incoming.scan().digest();
         return incoming.size() == 0
                 ? Optional.empty()
-                : reading.pathsHolding(place, digest, incoming.size()).stream()
+                : reading.content().paths(place, digest, incoming.size()).stream()
                         .filter(p -> !p.equals(path))
                         .sorted()
                         .findFirst();
@@ -197,7 +197,7 @@ public final class Evidence {
         String folder = RelativePath.parent(path);
         String name = RelativePath.name(path);
         String ending = NameStem.of(name).ending();
-        List<Entry> near = reading.listing(place, folder, Moment.FAR, false).stream()
+        List<Entry> near = reading.folders().listing(place, folder, Moment.FAR, false).stream()
                 .filter(e -> e.kind() == EntryKind.FILE && !e.name().equals(name))
                 .filter(e -> NameStem.of(e.name()).ending().equals(ending) && e.size() <= DocumentText.MOST / 8)
                 .sorted(Comparator.comparingInt((Entry e) -> -prefix(e.name(), name))

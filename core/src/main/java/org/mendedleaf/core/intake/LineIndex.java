@@ -52,7 +52,7 @@ public final class LineIndex {
 
     /** An index of all files that are there in a place. */
     public static LineIndex of(Reading reading, Place place) throws IOException {
-        return new LineIndex(reading.liveFiles(place).stream()
+        return new LineIndex(reading.folders().liveFiles(place).stream()
                 .map(f -> new Entry(f.line(), f.path(), f.number(), f.size(), f.digest(), f.saved()))
                 .toList());
     }

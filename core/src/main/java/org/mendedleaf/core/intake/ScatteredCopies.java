@@ -6,6 +6,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.mendedleaf.core.catalogue.FolderQuery;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
@@ -32,24 +33,24 @@ public final class ScatteredCopies {
     /** The families in a folder and below it, each of one folder, by path. */
     public List<Family> find(String folder, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
-            List<Reading.LiveFile> files = reading.liveFiles(place).stream()
+            List<FolderQuery.LiveFile> files = reading.folders().liveFiles(place).stream()
                     .filter(f -> folder.isEmpty() || f.path().startsWith(folder + "/"))
                     .toList();
-            Map<String, List<Reading.LiveFile>> alike = new HashMap<>();
-            for (Reading.LiveFile f : files) {
+            Map<String, List<FolderQuery.LiveFile>> alike = new HashMap<>();
+            for (FolderQuery.LiveFile f : files) {
                 NameStem stem = NameStem.of(RelativePath.name(f.path()));
                 alike.computeIfAbsent(
                                 RelativePath.parent(f.path()) + "\n" + stem.base() + "\n" + stem.ending(),
                                 k -> new ArrayList<>())
                         .add(f);
             }
-            List<Reading.LiveFile> worth = alike.values().stream()
+            List<FolderQuery.LiveFile> worth = alike.values().stream()
                     .filter(l -> l.size() > 1)
                     .flatMap(List::stream)
                     .toList();
             progress.begin(Words.of("intake.comparing"), worth.size(), 0);
             List<Families.Copy> copies = new ArrayList<>();
-            for (Reading.LiveFile f : worth) {
+            for (FolderQuery.LiveFile f : worth) {
                 if (progress.isCancelled()) {
                     throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
                 }

@@ -146,7 +146,7 @@ public final class StrayCopies {
     /** Files of a folder by name, there or removed; what is there hides what was removed under its name. */
     private Map<String, Entry> files(Reading reading, String folder) throws IOException {
         Map<String, Entry> all = new TreeMap<>();
-        for (Entry e : reading.listing(place, folder, Moment.FAR, true)) {
+        for (Entry e : reading.folders().listing(place, folder, Moment.FAR, true)) {
             if (e.kind() == EntryKind.FILE && (e.removed().isEmpty() || !all.containsKey(e.name()))) {
                 all.put(e.name(), e);
             }

@@ -33,7 +33,7 @@ final class LiveView extends PlacePlanTarget {
                 return Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0));
             }
             EntryKind kind = d.type() == DiskEntry.Type.LINK ? EntryKind.LINK : EntryKind.FILE;
-            Optional<LiveEntry> live = reading.live(place, path).filter(l -> l.kind() != EntryKind.FOLDER);
+            Optional<LiveEntry> live = reading.folders().live(place, path).filter(l -> l.kind() != EntryKind.FOLDER);
             return Optional.of(
                     live.isEmpty() ? new Existing(kind, Optional.empty(), 0) : existing(kind, live.get(), d));
         } catch (NoSuchFileException e) {

@@ -49,7 +49,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
                 file(reading, line.get(), requested);
                 continue;
             }
-            if (!reading.isFolder(place, path)) {
+            if (!reading.folders().isFolder(place, path)) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", path));
             }
             folder(reading, place, path, requested, late, folders, lateFolders);
@@ -73,17 +73,20 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
     }
 
     private boolean isFolderThen(Reading reading, Place place, String path) throws IOException {
-        return reading.isFolder(place, path)
-                && (!reading.listing(place, path, at, false).isEmpty()
-                        || !reading.listing(place, path, Moment.FAR, false).isEmpty());
+        return reading.folders().isFolder(place, path)
+                && (!reading.folders().listing(place, path, at, false).isEmpty()
+                        || !reading.folders()
+                                .listing(place, path, Moment.FAR, false)
+                                .isEmpty());
     }
 
     /** A chosen file goes back to the version and the path that it had; one that was not there then stays. */
     private void file(Reading reading, Line line, Map<String, RestoreItem> requested) throws IOException {
-        int number = reading.numberAt(line.id(), at)
+        int number = reading.lines()
+                .numberAt(line.id(), at)
                 .orElseThrow(() -> new IllegalArgumentException(Words.of("rollback.notThere", line.path())));
         Version then = line.version(number).orElseThrow();
-        String path = reading.pathAt(line.id(), at).orElse(then.path());
+        String path = reading.lines().pathAt(line.id(), at).orElse(then.path());
         boolean live = line.removed().isEmpty();
         boolean same = live
                 && path.equals(line.path())
@@ -102,7 +105,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
             Map<String, TreeAt.Folder> folders,
             Set<String> lateFolders)
             throws IOException {
-        Difference difference = reading.difference(place, path, at, Moment.FAR);
+        Difference difference = reading.folders().difference(place, path, at, Moment.FAR);
         Map<Long, Version> versions = new HashMap<>();
         for (TwoMoments.Change c : TwoMoments.of(difference).changes()) {
             Optional<Difference.At> before = c.before();

@@ -59,7 +59,7 @@ public record Selection(List<String> paths, Instant at) {
             throws IOException {
         Optional<Entry> entry = path.isEmpty()
                 ? Optional.empty()
-                : reading.listing(place, RelativePath.parent(path), at, true).stream()
+                : reading.folders().listing(place, RelativePath.parent(path), at, true).stream()
                         .filter(e -> e.name().equals(RelativePath.name(path)))
                         .findFirst();
         if (!path.isEmpty() && entry.isEmpty()) {
@@ -71,7 +71,7 @@ public record Selection(List<String> paths, Instant at) {
             Entry e = entry.get();
             files.put(path, reading.version(e.line(), e.number()).orElseThrow().looking(e.mtimeNanos(), e.mode()));
         } else {
-            TreeAt tree = reading.treeAt(place, path, at);
+            TreeAt tree = reading.folders().treeAt(place, path, at);
             files.putAll(tree.files());
             entry.ifPresent(e -> folders.put(path, new TreeAt.Folder(path, e.mtimeNanos(), e.mode())));
             tree.folders().forEach(f -> folders.put(f.path(), f));
@@ -89,7 +89,7 @@ public record Selection(List<String> paths, Instant at) {
                             .looking(entry.mtimeNanos(), entry.mode()));
             return;
         }
-        for (Entry inside : reading.listing(place, path, at, true)) {
+        for (Entry inside : reading.folders().listing(place, path, at, true)) {
             removed(reading, place, RelativePath.child(path, inside.name()), inside, files);
         }
     }
@@ -100,7 +100,7 @@ public record Selection(List<String> paths, Instant at) {
         Deque<String> left = new ArrayDeque<>(List.of(folder));
         while (!left.isEmpty()) {
             String in = left.removeFirst();
-            for (Entry e : reading.listing(place, in, at, true)) {
+            for (Entry e : reading.folders().listing(place, in, at, true)) {
                 String path = RelativePath.child(in, e.name());
                 if (e.removed().isPresent()) {
                     found.add(path);

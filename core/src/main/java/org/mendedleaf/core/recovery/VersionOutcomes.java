@@ -18,7 +18,7 @@ public final class VersionOutcomes {
     /** Where the file of a version is now; empty when it is removed. */
     static Optional<String> pathNow(Reading reading, Version version) {
         try {
-            return version.number() == 0 ? Optional.empty() : reading.pathAt(version.line(), Moment.FAR);
+            return version.number() == 0 ? Optional.empty() : reading.lines().pathAt(version.line(), Moment.FAR);
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -55,7 +55,7 @@ public record GoingSoon(int versions, int files, Instant first) {
         if (version.recipe().isElsewhere()) {
             return true;
         }
-        for (Version other : reading.versionsWith(version.digest())) {
+        for (Version other : reading.content().versions(version.digest())) {
             if (!waiting.contains(other.line() + "/" + other.number())) {
                 return true;
             }
@@ -64,6 +64,6 @@ public record GoingSoon(int versions, int files, Instant first) {
         Digest plain = version.sha256().isPresent()
                 ? version.sha256().get()
                 : reading.contents().sha256(version.recipe());
-        return !reading.versionsWith(plain).isEmpty();
+        return !reading.content().versions(plain).isEmpty();
     }
 }

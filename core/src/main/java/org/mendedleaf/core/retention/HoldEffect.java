@@ -57,8 +57,9 @@ public record HoldEffect(Hold hold, int files, int versions, long bytes, int alr
     /** What this hold would keep of what a vault and the systems it looks at have, under the rules that count. */
     public static HoldEffect of(Reading reading, Place place, Hold hold, Instant now, Calendar calendar)
             throws IOException {
-        VersionTable table =
-                place.isOutside() ? VersionTable.of(reading, reading.heldPoints(place)) : VersionTable.of(reading);
+        VersionTable table = place.isOutside()
+                ? VersionTable.of(reading, reading.outside().points(place))
+                : VersionTable.of(reading);
         Verdicts standing = Verdicts.of(table, HoldStore.of(reading).standing(), RuleSets.of(reading), now, calendar);
         return of(standing, new SpaceTable(table), hold, now, calendar);
     }

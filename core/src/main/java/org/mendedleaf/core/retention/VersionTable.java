@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.mendedleaf.core.catalogue.OutsideQuery;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -44,9 +45,9 @@ public final class VersionTable extends VersionColumns {
      *
      * @param held what the system holds
      */
-    public static VersionTable of(Reading reading, List<Reading.HeldPoint> held) throws IOException {
+    public static VersionTable of(Reading reading, List<OutsideQuery.HeldPoint> held) throws IOException {
         VersionTable table = of(reading);
-        for (Reading.HeldPoint h : held) {
+        for (OutsideQuery.HeldPoint h : held) {
             int row = table.row(h.line(), h.number());
             if (row >= 0) {
                 table.unmark(row, ELSEWHERE);

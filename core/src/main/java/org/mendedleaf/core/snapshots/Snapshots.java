@@ -89,7 +89,7 @@ public final class Snapshots {
     }
 
     private void requireFolder(Reading reading, String path) throws IOException {
-        if (!path.isEmpty() && !reading.isFolder(place, path)) {
+        if (!path.isEmpty() && !reading.folders().isFolder(place, path)) {
             throw new IllegalArgumentException(Words.of("snapshot.noFolder", path, place.name()));
         }
     }

@@ -193,13 +193,13 @@ public final class BackupRun {
         try (Reading reading = vault.read()) {
             Map<Long, Place> places = new HashMap<>();
             reading.places().forEach(p -> places.put(p.id(), p));
-            for (Relation r : reading.relations()) {
+            for (Relation r : reading.outside().relations()) {
                 if (r.other() != set.id()) {
                     continue;
                 }
                 Place from = java.util.Objects.requireNonNull(places.get(r.place()));
                 for (Map.Entry<String, Entry> e :
-                        reading.tree(from, r.path(), at).entrySet()) {
+                        reading.folders().tree(from, r.path(), at).entrySet()) {
                     if (e.getValue().kind() == EntryKind.FILE) {
                         String path = r.there(from.id(), e.getKey()).orElseThrow();
                         Version v = reading.line(e.getValue().line())

@@ -88,7 +88,7 @@ public final class Coverage {
         try (Reading reading = vault.read()) {
             List<Row> rows = new ArrayList<>();
             List<Place> places = reading.places();
-            List<Relation> relations = reading.relations();
+            List<Relation> relations = reading.outside().relations();
             for (Place p : places) {
                 rows.add(row(reading, vault, p, places, relations, now, zone));
             }
@@ -155,8 +155,9 @@ public final class Coverage {
                         ? place.rhythm().longest().filter(d -> !d.isZero())
                         : Optional.empty();
         // Of a drive it is the last finished run that counts, not that somebody looked.
-        Optional<Instant> lastGood =
-                drive ? reading.cuts(place).stream().map(c -> c.at()).max(Instant::compareTo) : state.lastGood();
+        Optional<Instant> lastGood = drive
+                ? reading.outside().cuts(place).stream().map(c -> c.at()).max(Instant::compareTo)
+                : state.lastGood();
         if (drive && related.isEmpty()) {
             every = Optional.empty();
         }
@@ -187,7 +188,7 @@ public final class Coverage {
                 next,
                 missed,
                 state.files(),
-                reading.versions(place),
+                reading.lines().versions(place),
                 facts.map(OutsidePlaceState::usedBytes).orElse(-1L),
                 facts.map(OutsidePlaceState::totalBytes).orElse(-1L),
                 gaps,

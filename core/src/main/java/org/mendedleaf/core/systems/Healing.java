@@ -221,7 +221,7 @@ public final class Healing {
     private Optional<String> fromAnother(Version version) throws IOException {
         List<Version> same;
         try (Reading reading = vault.read()) {
-            same = reading.versionsWith(version.digest());
+            same = reading.content().versions(version.digest());
         }
         for (Version other : same) {
             boolean itself = other.line() == version.line() && other.number() == version.number();

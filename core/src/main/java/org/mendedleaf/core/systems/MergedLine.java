@@ -139,12 +139,12 @@ public record MergedLine(Line own, List<Line> others, List<MergedPoint> points) 
         Map<Integer, Digest> own =
                 digests && !line.place().isOutside() ? new PlainDigests(vault).of(line) : known(line);
         try (Reading reading = vault.read()) {
-            Part part = new Part(line, reading.holders(line), own);
+            Part part = new Part(line, reading.outside().holders(line), own);
             List<Part> others = new ArrayList<>();
             for (Line other : Relatives.of(reading, line, own)) {
                 Map<Integer, Digest> theirs =
                         digests && !other.place().isOutside() ? new PlainDigests(vault).of(other) : known(other);
-                others.add(new Part(other, reading.holders(other), theirs));
+                others.add(new Part(other, reading.outside().holders(other), theirs));
             }
             return merge(
                     part,

@@ -281,7 +281,7 @@ public final class Mirror {
     private Result files(Instant now, Duration shift, Progress progress) throws IOException {
         Map<String, OutsideWriter.Known> known;
         try (Reading reading = vault.read()) {
-            known = reading.outsideFiles(place);
+            known = reading.outside().files(place);
         }
         Map<String, String> tags = new HashMap<>();
         known.forEach((k, v) -> tags.put(k, v.tag()));
@@ -387,7 +387,7 @@ public final class Mirror {
     private Result cuts(Instant now, Duration shift, Progress progress) throws IOException {
         List<RemoteSnapshot> known;
         try (Reading reading = vault.read()) {
-            known = reading.cuts(place);
+            known = reading.outside().cuts(place);
         }
         List<RemoteSnapshot> told = system.cuts(name);
         Map<String, List<OutsideSystem.InTree>> trees = new HashMap<>();
@@ -446,7 +446,7 @@ public final class Mirror {
     private Result plain(Instant now, Progress progress) throws IOException {
         Map<String, OutsideWriter.Known> known;
         try (Reading reading = vault.read()) {
-            known = reading.outsideFiles(place);
+            known = reading.outside().files(place);
         }
         List<OutsideSystem.InTree> tree = tree(RemoteSnapshot.LIVE);
         List<OutsideSystem.InTree> changed = tree.stream()

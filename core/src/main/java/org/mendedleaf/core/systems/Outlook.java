@@ -122,7 +122,7 @@ public final class Outlook {
     public static Optional<RemoteSnapshot> goesForOneMore(Reading reading, Place place) throws IOException {
         Optional<OutsidePlaceState> facts = OutsidePlaceState.of(reading, place);
         List<RemoteSnapshot> cuts =
-                reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
+                reading.outside().cuts(place).stream().filter(c -> !c.isLive()).toList();
         boolean limited = facts.filter(f -> f.settings().values().containsKey(Setting.SNAPSHOT_KEEP))
                 .filter(f -> cuts.size() >= f.settings().number(Setting.SNAPSHOT_KEEP))
                 .isPresent();
@@ -144,9 +144,11 @@ public final class Outlook {
                 ? OutsideRetention.cuts(
                         kind,
                         settings,
-                        reading.cuts(place).stream().filter(c -> !c.isLive()).toList(),
+                        reading.outside().cuts(place).stream()
+                                .filter(c -> !c.isLive())
+                                .toList(),
                         now)
-                : OutsideRetention.points(kind, settings, reading.heldPoints(place), now);
+                : OutsideRetention.points(kind, settings, reading.outside().points(place), now);
         Instant month = now.plus(java.time.Duration.ofDays(30));
         long atOnce = 0;
         long soon = 0;

@@ -82,7 +82,7 @@ public final class OutsideHolds {
             }
             boolean folders = holds.stream().anyMatch(h -> h.kind() == Hold.Kind.FOLDER);
             List<Long> lines = folders
-                    ? reading.lines(place)
+                    ? reading.lines().ids(place)
                     : holds.stream()
                             .map(Hold::line)
                             .filter(l -> l != 0)
@@ -95,7 +95,7 @@ public final class OutsideHolds {
                     if (v.recipe().isElsewhere()
                             && HeldLines.covering(reading, holds, place, line, v.number())
                                     .isPresent()
-                            && reading.holders(line).containsKey(v.number())) {
+                            && reading.outside().holders(line).containsKey(v.number())) {
                         found.add(v);
                     }
                 }

@@ -74,7 +74,7 @@ public final class OutsideLines implements LineWork {
     /** The system's own point of a version. */
     private Holder point(Line line, Version version) throws IOException {
         try (Reading reading = vault.read()) {
-            return reading.holders(line).getOrDefault(version.number(), List.of()).stream()
+            return reading.outside().holders(line).getOrDefault(version.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .findFirst()
                     .orElseThrow(() ->

@@ -59,7 +59,7 @@ public record OutsidePlaceState(
 
     /** What is known of a place, if anything is. */
     public static Optional<OutsidePlaceState> of(Reading reading, Place place) throws IOException {
-        Optional<String> json = reading.outsideFacts(place);
+        Optional<String> json = reading.outside().facts(place);
         return json.isEmpty() ? Optional.empty() : Optional.of(read(json.get()));
     }
 

@@ -8,7 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.mendedleaf.core.catalogue.Reading.HeldPoint;
+import org.mendedleaf.core.catalogue.OutsideQuery.HeldPoint;
 import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;

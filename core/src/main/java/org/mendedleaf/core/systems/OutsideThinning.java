@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.OutsideQuery;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.jobs.Progress;
@@ -60,7 +61,7 @@ public final class OutsideThinning {
                     Words.of(kind.keepsCuts() ? "outside.thin.cuts" : "outside.thin.none", place.where()));
         }
         try (Reading reading = vault.read()) {
-            List<Reading.HeldPoint> held = reading.heldPoints(place);
+            List<OutsideQuery.HeldPoint> held = reading.outside().points(place);
             VersionTable table = VersionTable.of(reading, held);
             BitSet rows = new BitSet();
             held.stream()

@@ -110,7 +110,7 @@ public final class OutsideWork implements FileWork {
         Map<String, OutsideWriter.Known> tags = known;
         try (Reading reading = vault.read()) {
             if (tags == null) {
-                tags = reading.outsideFiles(place);
+                tags = reading.outside().files(place);
                 known = tags;
             }
             Optional<Version> live =
@@ -266,7 +266,7 @@ public final class OutsideWork implements FileWork {
 
     private boolean keeps(Line line, Version version) throws IOException {
         try (Reading reading = vault.read()) {
-            boolean inCut = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
+            boolean inCut = reading.outside().holders(line).getOrDefault(version.number(), List.of()).stream()
                     .anyMatch(h -> h.kind() == Holder.Kind.CUT);
             boolean versioned = system.kind().can(Capability.VERSIONS)
                     && OutsidePlaceState.of(reading, place)
@@ -361,7 +361,8 @@ public final class OutsideWork implements FileWork {
                 return Optional.of(new Existing(
                         EntryKind.FILE, Optional.of(digest), v.get().line()));
             }
-            boolean folder = !reading.listing(place, path, Moment.FAR, false).isEmpty();
+            boolean folder =
+                    !reading.folders().listing(place, path, Moment.FAR, false).isEmpty();
             return folder ? Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0)) : Optional.empty();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
@@ -459,7 +460,7 @@ public final class OutsideWork implements FileWork {
     private Optional<Holder> cutWith(Version v) throws IOException {
         try (Reading reading = vault.read()) {
             Line line = reading.line(v.line()).orElseThrow();
-            return reading.holders(line).getOrDefault(v.number(), List.of()).stream()
+            return reading.outside().holders(line).getOrDefault(v.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.CUT)
                     .findFirst();
         }
@@ -545,7 +546,7 @@ public final class OutsideWork implements FileWork {
         List<Holder> points;
         try (Reading reading = vault.read()) {
             Line line = reading.line(version.line()).orElseThrow();
-            points = reading.holders(line).getOrDefault(version.number(), List.of()).stream()
+            points = reading.outside().holders(line).getOrDefault(version.number(), List.of()).stream()
                     .filter(h -> h.kind() == Holder.Kind.POINT)
                     .toList();
             Instant now = TrustedTime.of(reading, clock.instant());
@@ -584,9 +585,10 @@ public final class OutsideWork implements FileWork {
         needs(Capability.SNAPSHOTS);
         List<Version> alone = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            for (Version v : reading.treeAt(place, "", cut.at()).files().values()) {
+            for (Version v :
+                    reading.folders().treeAt(place, "", cut.at()).files().values()) {
                 Line line = reading.line(v.line()).orElseThrow();
-                List<Holder> holders = reading.holders(line).getOrDefault(v.number(), List.of());
+                List<Holder> holders = reading.outside().holders(line).getOrDefault(v.number(), List.of());
                 if (holders.stream().allMatch(h -> h.point().equals(cut.key()))) {
                     alone.add(line.version(v.number()).orElseThrow());
                 }

@@ -49,7 +49,7 @@ final class Relatives {
     /** Follows declarations from place to place. */
     private static void declared(Reading reading, Line line, Map<Long, Place> places, Set<Long> found)
             throws IOException {
-        List<Relation> relations = reading.relations();
+        List<Relation> relations = reading.outside().relations();
         Deque<At> open = new ArrayDeque<>(List.of(new At(line.place().id(), line.path())));
         Set<At> seen = new HashSet<>(open);
         while (!open.isEmpty()) {
@@ -74,9 +74,9 @@ final class Relatives {
             if (sha == null || v.size() == 0 || !asked.add(sha) || ++n > MOST) {
                 continue;
             }
-            List<Long> with = new ArrayList<>(reading.outsideLinesWith(sha));
+            List<Long> with = new ArrayList<>(reading.content().outsideLines(sha));
             if (line.place().isOutside()) {
-                with.addAll(reading.folderLinesWith(sha, v.size()));
+                with.addAll(reading.content().folderLines(sha, v.size()));
             }
             accept(reading, line, with, found);
         }

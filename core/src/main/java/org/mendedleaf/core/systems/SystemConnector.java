@@ -70,7 +70,7 @@ public final class SystemConnector {
             for (String n : names) {
                 Optional<Place> known;
                 try (Reading reading = vault.read()) {
-                    known = reading.outside(connection.name(), n);
+                    known = reading.outsidePlace(connection.name(), n);
                 }
                 places.add(
                         known.isPresent()

@@ -106,7 +106,7 @@ public final class SystemWatch implements Supervisor.Duty {
             boolean drive = facts.map(f ->
                             f.kind() == SystemKind.BACKUP_DRIVE && f.awaySince().isEmpty())
                     .orElse(false);
-            if (!drive || reading.relations().stream().noneMatch((Relation r) -> r.other() == place.id())) {
+            if (!drive || reading.outside().relations().stream().noneMatch((Relation r) -> r.other() == place.id())) {
                 return false;
             }
             OutsidePlaceState f = facts.orElseThrow();
@@ -126,7 +126,7 @@ public final class SystemWatch implements Supervisor.Duty {
                 return false;
             }
             Optional<Instant> last =
-                    reading.cuts(place).stream().map(c -> c.at()).max(Instant::compareTo);
+                    reading.outside().cuts(place).stream().map(c -> c.at()).max(Instant::compareTo);
             return f.unfinished().isPresent()
                     || last.isEmpty()
                     || !clock.instant().isBefore(last.get().plus(every.get()));

@@ -80,8 +80,8 @@ class CaptureTest {
         assertThat(p.line("a.txt").newest().orElseThrow().saved()).isEqualTo(saved);
         try (Reading r = p.vault().read()) {
             long line = p.line("a.txt").id();
-            assertThat(r.numberAt(line, saved.minusMillis(1))).contains(1);
-            assertThat(r.numberAt(line, saved)).contains(2);
+            assertThat(r.lines().numberAt(line, saved.minusMillis(1))).contains(1);
+            assertThat(r.lines().numberAt(line, saved)).contains(2);
         }
     }
 

@@ -51,7 +51,7 @@ class ClockTest {
 
     private String at(Instant moment) throws IOException {
         try (Reading r = p.vault().read()) {
-            Version v = r.treeAt(p.place(), "", moment).files().get("a.txt");
+            Version v = r.folders().treeAt(p.place(), "", moment).files().get("a.txt");
             return new String(r.contents().head(v.recipe(), 100), java.nio.charset.StandardCharsets.UTF_8);
         }
     }
@@ -141,8 +141,9 @@ class ClockTest {
         };
         new Capture(p.vault(), p.place(), clock, p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
         try (Reading r = p.vault().read()) {
-            Instant before = r.lastChange(p.place(), "d").orElseThrow().minusNanos(1000);
-            assertThat(r.listing(p.place(), "d", before, false)).hasSize(5);
+            Instant before =
+                    r.changes().lastChange(p.place(), "d").orElseThrow().minusNanos(1000);
+            assertThat(r.folders().listing(p.place(), "d", before, false)).hasSize(5);
         }
     }
 }

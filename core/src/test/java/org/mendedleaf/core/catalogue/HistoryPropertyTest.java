@@ -100,7 +100,7 @@ class HistoryPropertyTest {
             Map<String, String> found = new TreeMap<>();
             try (Reading reading = p.vault().read()) {
                 for (Map.Entry<String, Entry> e :
-                        reading.tree(p.place(), "", look.getKey()).entrySet()) {
+                        reading.folders().tree(p.place(), "", look.getKey()).entrySet()) {
                     if (e.getValue().kind() == EntryKind.FILE) {
                         Version v = reading.line(e.getValue().line())
                                 .orElseThrow()

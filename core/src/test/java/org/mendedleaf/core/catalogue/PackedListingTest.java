@@ -61,7 +61,7 @@ class PackedListingTest {
                 assertThat(numbers(p, look.getKey())).as("at %s", look.getKey()).isEqualTo(look.getValue());
                 try (Reading reading = p.vault().read()) {
                     Map<String, Integer> listed = new TreeMap<>();
-                    for (Entry e : reading.listing(p.place(), "", look.getKey(), false)) {
+                    for (Entry e : reading.folders().listing(p.place(), "", look.getKey(), false)) {
                         listed.put(e.name(), e.number());
                         assertThat(e.versions())
                                 .isEqualTo(p.line(e.name()).versions().size());

@@ -34,7 +34,7 @@ class ReadingTest {
 
     private List<Entry> listing(String folder, Instant at, boolean removed) throws IOException {
         try (Reading r = p.vault().read()) {
-            return r.listing(p.place(), folder, at, removed);
+            return r.folders().listing(p.place(), folder, at, removed);
         }
     }
 
@@ -101,9 +101,9 @@ class ReadingTest {
         Files.delete(p.path("folder/deep/b.txt"));
         p.capture();
         try (Reading r = p.vault().read()) {
-            assertThat(r.totals(p.place(), "folder", then).size()).isEqualTo(8);
-            assertThat(r.totals(p.place(), "folder", then).files()).isEqualTo(2);
-            Totals now = r.totals(p.place(), "folder", p.now());
+            assertThat(r.folders().totals(p.place(), "folder", then).size()).isEqualTo(8);
+            assertThat(r.folders().totals(p.place(), "folder", then).files()).isEqualTo(2);
+            Totals now = r.folders().totals(p.place(), "folder", p.now());
             assertThat(now.size()).isEqualTo(10);
             assertThat(now.files()).isEqualTo(1);
             assertThat(now.versions()).isEqualTo(2);
@@ -120,9 +120,9 @@ class ReadingTest {
         long hour = p.now().getEpochSecond() / 3600;
         p.capture();
         try (Reading r = p.vault().read()) {
-            assertThat(r.density(p.place(), 0, Long.MAX_VALUE)).containsOnly(java.util.Map.entry(hour, 1));
-            assertThat(r.captures(p.place())).hasSize(2);
-            assertThat(r.captures(p.place()).get(0).first()).isTrue();
+            assertThat(r.changes().density(p.place(), 0, Long.MAX_VALUE)).containsOnly(java.util.Map.entry(hour, 1));
+            assertThat(r.changes().captures(p.place())).hasSize(2);
+            assertThat(r.changes().captures(p.place()).get(0).first()).isTrue();
         }
     }
 
@@ -139,11 +139,11 @@ class ReadingTest {
         p.later(10);
         p.capture();
         try (Reading r = p.vault().read()) {
-            assertThat(r.changeBefore(p.place(), "", p.now())).contains(third);
-            assertThat(r.changeBefore(p.place(), "", third)).contains(second);
-            assertThat(r.changeAfter(p.place(), "", second)).contains(third);
-            assertThat(r.changeAfter(p.place(), "", third)).isEmpty();
-            assertThat(r.firstChangeFrom(p.place(), second)).contains(second);
+            assertThat(r.changes().changeBefore(p.place(), "", p.now())).contains(third);
+            assertThat(r.changes().changeBefore(p.place(), "", third)).contains(second);
+            assertThat(r.changes().changeAfter(p.place(), "", second)).contains(third);
+            assertThat(r.changes().changeAfter(p.place(), "", third)).isEmpty();
+            assertThat(r.changes().firstChangeFrom(p.place(), second)).contains(second);
         }
     }
 
@@ -172,7 +172,7 @@ class ReadingTest {
             assertThat(r.line(p.place(), "no/such/folder.txt")).isEmpty();
             assertThat(r.line(p.place(), "")).isEmpty();
             assertThat(r.line(999)).isEmpty();
-            assertThat(r.listing(p.place(), "no", p.now(), true)).isEmpty();
+            assertThat(r.folders().listing(p.place(), "no", p.now(), true)).isEmpty();
         }
     }
 }

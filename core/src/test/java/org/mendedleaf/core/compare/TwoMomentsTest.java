@@ -22,7 +22,7 @@ class TwoMomentsTest {
 
     private static TwoMoments compare(TestPlace p, String folder, Instant from, Instant to) throws IOException {
         try (Reading reading = p.vault().read()) {
-            return TwoMoments.of(reading.difference(p.place(), folder, from, to));
+            return TwoMoments.of(reading.folders().difference(p.place(), folder, from, to));
         }
     }
 

@@ -75,7 +75,7 @@ class CopiesTest {
         try (OpenVault open = OpenVault.open(vault, "test", Duration.ofSeconds(1));
                 Reading reading = open.read()) {
             for (var place : reading.places()) {
-                for (long line : reading.lines(place)) {
+                for (long line : reading.lines().ids(place)) {
                     for (Version v : reading.line(line).orElseThrow().versions()) {
                         String said = v.recipe().isElsewhere()
                                 ? "gone"
@@ -402,7 +402,7 @@ class CopiesTest {
 
     private static void erase(TestPlace place, Random random) throws IOException {
         try (Reading reading = place.vault().read()) {
-            List<Long> lines = reading.lines(place.place());
+            List<Long> lines = reading.lines().ids(place.place());
             var line = reading.line(lines.get(random.nextInt(lines.size()))).orElseThrow();
             if (line.versions().size() < 2) {
                 return;

@@ -160,7 +160,8 @@ final class RawNamesTest {
         p.capture();
         assertThat(p.line("café.txt").versions()).hasSize(1);
         try (var reading = p.vault().read()) {
-            assertThat(reading.listing(p.place(), "", Moment.FAR, true)).hasSize(1);
+            assertThat(reading.folders().listing(p.place(), "", Moment.FAR, true))
+                    .hasSize(1);
         }
     }
 }

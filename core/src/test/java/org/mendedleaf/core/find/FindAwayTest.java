@@ -153,13 +153,13 @@ class FindAwayTest {
     void aDriveThatIsLeftOutIsNotSearched() throws IOException {
         try (Reading reading = rig.vault().read();
                 FindIndex index = FindIndex.open(rig.vault().folder())) {
-            index.off(drive, true, reading.lines(drive));
+            index.off(drive, true, reading.lines().ids(drive));
         }
         index();
         assertThat(found("fourhundred")).containsExactly("desk 1-1");
         try (Reading reading = rig.vault().read();
                 FindIndex index = FindIndex.open(rig.vault().folder())) {
-            index.off(drive, false, reading.lines(drive));
+            index.off(drive, false, reading.lines().ids(drive));
         }
         index();
         assertThat(found("fourhundred")).containsExactly("backup-drive:desk 1-1", "desk 1-1");

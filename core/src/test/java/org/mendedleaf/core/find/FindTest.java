@@ -233,7 +233,7 @@ class FindTest {
     private void set(boolean off) throws IOException {
         try (Reading reading = p.vault().read();
                 FindIndex index = FindIndex.open(p.vault().folder())) {
-            index.off(p.place(), off, reading.lines(p.place()));
+            index.off(p.place(), off, reading.lines().ids(p.place()));
         }
     }
 

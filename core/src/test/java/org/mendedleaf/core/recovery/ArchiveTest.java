@@ -33,7 +33,7 @@ class ArchiveTest {
 
     private static RestoreRequest everything(TestPlace p) throws IOException {
         try (Reading reading = p.vault().read()) {
-            TreeAt tree = reading.treeAt(p.place(), "", p.now());
+            TreeAt tree = reading.folders().treeAt(p.place(), "", p.now());
             List<RestoreItem> requested = new ArrayList<>();
             tree.files().forEach((path, v) -> requested.add(new RestoreItem(v, path)));
             return RestoreRequest.restore(requested, Collisions.all(Collision.KEEP_BOTH), tree.folders());

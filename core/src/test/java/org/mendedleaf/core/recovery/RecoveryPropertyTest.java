@@ -54,7 +54,7 @@ class RecoveryPropertyTest {
 
     private static RestoreRequest whole(TestPlace p, Instant at, Collisions collisions) throws IOException {
         try (Reading reading = p.vault().read()) {
-            TreeAt tree = reading.treeAt(p.place(), "", at);
+            TreeAt tree = reading.folders().treeAt(p.place(), "", at);
             List<RestoreItem> requested = new ArrayList<>();
             tree.files().forEach((path, v) -> requested.add(new RestoreItem(v, path)));
             return RestoreRequest.restore(requested, collisions, tree.folders());
@@ -169,7 +169,7 @@ class RecoveryPropertyTest {
             Instant at = any(looks, random);
             Map<String, Version> then;
             try (Reading reading = p.vault().read()) {
-                then = reading.treeAt(p.place(), "", at).byPath();
+                then = reading.folders().treeAt(p.place(), "", at).byPath();
             }
             Map<String, String> before = Trees.look(p.folder());
             RestoreResult result = p.recovery().rollBack(new Rollback(List.of(""), at, false), Progress.NONE);

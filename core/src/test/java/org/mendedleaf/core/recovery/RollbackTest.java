@@ -361,7 +361,7 @@ class RollbackTest {
             p.capture();
             List<RestoreItem> requested;
             try (Reading reading = p.vault().read()) {
-                requested = reading.treeAt(p.place(), "", p.now()).files().entrySet().stream()
+                requested = reading.folders().treeAt(p.place(), "", p.now()).files().entrySet().stream()
                         .map(e -> new RestoreItem(e.getValue(), e.getKey()))
                         .toList();
             }

@@ -266,9 +266,9 @@ class MirrorTest {
                 var reading = again.read()) {
             Line after = reading.line(place, "a").orElseThrow();
             assertThat(after.points()).isEqualTo(before.points());
-            assertThat(reading.holders(after).get(1)).isEqualTo(held);
-            assertThat(reading.cuts(share)).hasSize(2);
-            assertThat(reading.relations()).hasSize(1);
+            assertThat(reading.outside().holders(after).get(1)).isEqualTo(held);
+            assertThat(reading.outside().cuts(share)).hasSize(2);
+            assertThat(reading.outside().relations()).hasSize(1);
         }
     }
 
@@ -335,7 +335,7 @@ class MirrorTest {
             thread.join();
         }
         try (var reading = rig.vault().read()) {
-            assertThat(reading.lines(place)).hasSize(20);
+            assertThat(reading.lines().ids(place)).hasSize(20);
         }
         for (int i = 0; i < 20; i++) {
             assertThat(rig.line(place, "f" + i).versions()).hasSize(1);

@@ -45,7 +45,7 @@ class OutsideRetentionRulesTest {
         try (Reading reading = rig.vault().read()) {
             return kind.keepsCuts()
                     ? OutsideRetention.cuts(kind, settings, rig.cuts(place), rig.now())
-                    : OutsideRetention.points(kind, settings, reading.heldPoints(place), rig.now());
+                    : OutsideRetention.points(kind, settings, reading.outside().points(place), rig.now());
         }
     }
 
@@ -56,7 +56,7 @@ class OutsideRetentionRulesTest {
             rig.cuts(place).forEach(c -> held.add(c.key()));
         } else {
             try (Reading reading = rig.vault().read()) {
-                reading.heldPoints(place).forEach(h -> held.add(h.point()));
+                reading.outside().points(place).forEach(h -> held.add(h.point()));
             }
         }
         return held;

@@ -168,20 +168,22 @@ public final class Rig implements AutoCloseable {
 
     public List<Holder> holders(Line line, int number) throws IOException {
         try (Reading reading = vault().read()) {
-            return reading.holders(line).getOrDefault(number, List.of());
+            return reading.outside().holders(line).getOrDefault(number, List.of());
         }
     }
 
     public List<RemoteSnapshot> cuts(Place place) throws IOException {
         try (Reading reading = vault().read()) {
-            return reading.cuts(place).stream().filter(c -> !c.isLive()).toList();
+            return reading.outside().cuts(place).stream()
+                    .filter(c -> !c.isLive())
+                    .toList();
         }
     }
 
     /** The names that are listed in a folder of a place at a moment. */
     public List<String> listing(Place place, String folder, Instant at) throws IOException {
         try (Reading reading = vault().read()) {
-            return reading.listing(place, folder, at, false).stream()
+            return reading.folders().listing(place, folder, at, false).stream()
                     .map(e -> e.name())
                     .sorted()
                     .toList();

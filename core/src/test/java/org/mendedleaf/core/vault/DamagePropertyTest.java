@@ -160,7 +160,7 @@ class DamagePropertyTest {
     private static List<Version> versions(Reading r) throws IOException {
         List<Version> all = new ArrayList<>();
         for (Place place : r.places()) {
-            for (long line : r.lines(place)) {
+            for (long line : r.lines().ids(place)) {
                 r.line(line).map(Line::versions).ifPresent(all::addAll);
             }
         }

@@ -54,7 +54,8 @@ public record Overview(int folders, int watched, Instant lastSave, Space space, 
             try (Reading reading = openPlace.vault().read()) {
                 PlaceState state = reading.state(openPlace.place());
                 Instant good = state.lastGood().orElse(Instant.EPOCH);
-                Instant save = folder ? reading.lastSave(openPlace.place()).orElse(Instant.EPOCH) : Instant.EPOCH;
+                Instant save =
+                        folder ? reading.changes().lastSave(openPlace.place()).orElse(Instant.EPOCH) : Instant.EPOCH;
                 last = save.isAfter(last) ? save : last;
                 // Whoever paused or ended it knows.
                 boolean kept = openPlace.place().versioning() == Versioning.ON;

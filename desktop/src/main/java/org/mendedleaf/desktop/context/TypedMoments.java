@@ -32,7 +32,7 @@ public final class TypedMoments {
             Instant at = new MomentText(
                             context.zone(), context.clock().instant(), around(reading, openPlace, folder, file))
                     .read(typed);
-            Instant first = reading.firstCapture(openPlace.place()).orElse(Instant.EPOCH);
+            Instant first = reading.changes().firstCapture(openPlace.place()).orElse(Instant.EPOCH);
             if (at.isBefore(first)) {
                 throw new IllegalArgumentException(Words.of(
                         "moment.beforeFirst",
@@ -49,7 +49,7 @@ public final class TypedMoments {
         return new MomentText.Around() {
             @Override
             public Optional<Instant> lastChange() throws IOException {
-                return reading.lastChange(openPlace.place(), folder);
+                return reading.changes().lastChange(openPlace.place(), folder);
             }
 
             @Override

@@ -269,7 +269,7 @@ public final class FilesModel {
         ruler.load(openPlace);
         context.background()
                 .run(
-                        () -> read(openPlace, r -> r.firstCapture(openPlace.place())),
+                        () -> read(openPlace, r -> r.changes().firstCapture(openPlace.place())),
                         first -> beginning.set(first.orElse(null)),
                         e -> {});
         reload();
@@ -368,14 +368,15 @@ public final class FilesModel {
 
     /** Goes to the change before the moment that is looked at, in this folder. */
     public void earlier() {
-        step((reading, at) -> reading.changeBefore(openPlace().place(), folder.get(), at)
+        step((reading, at) -> reading.changes()
+                .changeBefore(openPlace().place(), folder.get(), at)
                 // Just before a change is the moment at which it had not happened.
                 .map(t -> t.minusNanos(1000)));
     }
 
     /** Goes to the change after the moment that is looked at, in this folder; after the last one to now. */
     public void later() {
-        step((reading, at) -> reading.changeAfter(openPlace().place(), folder.get(), at));
+        step((reading, at) -> reading.changes().changeAfter(openPlace().place(), folder.get(), at));
     }
 
     private OpenPlace openPlace() {

@@ -27,7 +27,7 @@ final class FolderMarks {
     private FolderMarks() {}
 
     static FolderMarks of(Reading reading, Place place, String folder, Instant past) throws java.io.IOException {
-        Difference difference = reading.difference(place, folder, past, Moment.FAR);
+        Difference difference = reading.folders().difference(place, folder, past, Moment.FAR);
         FolderMarks marks = new FolderMarks();
         for (TwoMoments.Change c : TwoMoments.of(difference).changes()) {
             switch (c.kind()) {

@@ -46,7 +46,7 @@ final class ListingLoader {
 
     /** The listing, without a word on how it stands to now. */
     Listing load(String folder, Set<String> unfolded) throws IOException {
-        List<Entry> all = reading.listing(place, folder, at, true);
+        List<Entry> all = reading.folders().listing(place, folder, at, true);
         long gone = all.stream().filter(e -> e.removed().isPresent()).count();
         long folders = all.stream()
                 .filter(e -> e.removed().isEmpty() && e.kind() == EntryKind.FOLDER)
@@ -79,7 +79,7 @@ final class ListingLoader {
         }
         Set<String> names = marks.added(folder, added);
         if (!names.isEmpty()) {
-            for (Entry e : reading.listing(place, folder, Moment.FAR, false)) {
+            for (Entry e : reading.folders().listing(place, folder, Moment.FAR, false)) {
                 if (names.contains(e.name())) {
                     FileRow row = row(folder, e, Moment.FAR);
                     rows.add(new FileRow(e, row.path(), row.totals(), FileRow.Change.ADDED, ChangesSince.NOTHING));
@@ -90,7 +90,7 @@ final class ListingLoader {
         into.put(folder, rows);
         for (FileRow row : rows) {
             if (row.isFolder() && unfolded.contains(row.path())) {
-                put(row.path(), reading.listing(place, row.path(), at, true), unfolded, into);
+                put(row.path(), reading.folders().listing(place, row.path(), at, true), unfolded, into);
             }
         }
     }
@@ -104,7 +104,8 @@ final class ListingLoader {
     private FileRow row(String folder, Entry e, Instant moment) throws IOException {
         String path = RelativePath.child(folder, e.name());
         boolean isFolder = e.kind() == EntryKind.FOLDER;
-        Optional<Totals> totals = isFolder ? Optional.of(reading.totals(place, path, moment)) : Optional.empty();
+        Optional<Totals> totals =
+                isFolder ? Optional.of(reading.folders().totals(place, path, moment)) : Optional.empty();
         boolean gone = e.removed().isPresent();
         return new FileRow(
                 e,

@@ -214,12 +214,17 @@ public final class RulerModel {
         question.ask(
                 () -> {
                     try (Reading reading = of.vault().read()) {
-                        List<CaptureRecord> captures = reading.captures(of.place());
+                        List<CaptureRecord> captures = reading.changes().captures(of.place());
                         Zoom wanted = byHand ? set : Zoom.of(beginning(captures), now);
                         long to = now.toEpochSecond() / 3600 + 1;
                         long from =
                                 to - wanted.steps * wanted.unit.getDuration().toHours() - 24 * 32;
-                        return stretch(wanted, now, reading.density(of.place(), from, to), captures, pegs(reading, of));
+                        return stretch(
+                                wanted,
+                                now,
+                                reading.changes().density(of.place(), from, to),
+                                captures,
+                                pegs(reading, of));
                     }
                 },
                 s -> {

@@ -248,7 +248,7 @@ final class RulerView extends Pane {
                 .run(
                         () -> {
                             try (Reading reading = openPlace.vault().read()) {
-                                return reading.firstChangeFrom(openPlace.place(), step.from());
+                                return reading.changes().firstChangeFrom(openPlace.place(), step.from());
                             }
                         },
                         found -> found.ifPresent(t -> model.momentProperty().set(s.clip(t.minusNanos(1000)))),

@@ -249,7 +249,8 @@ public final class MendModel {
         long day = f.from().getEpochSecond() / Duration.ofDays(1).toSeconds();
         Map<Long, Integer> days = new TreeMap<>();
         try (Reading reading = row.openPlace().vault().read()) {
-            reading.density(row.openPlace().place(), (day + DAYS_AFTER - DAYS) * 24, (day + DAYS_AFTER) * 24)
+            reading.changes()
+                    .density(row.openPlace().place(), (day + DAYS_AFTER - DAYS) * 24, (day + DAYS_AFTER) * 24)
                     .forEach((hour, changes) -> days.merge(hour / 24, changes, Integer::sum));
         }
         boolean any = row.listed().found().count(Found.Fate.TO_MEND) > 0;

@@ -167,7 +167,7 @@ public final class PlaceModel {
         Place place = r.place().orElseThrow();
         Instant now = context.clock().instant();
         try (Reading reading = r.vault().orElseThrow().read()) {
-            List<RemoteSnapshot> all = new ArrayList<>(reading.cuts(place));
+            List<RemoteSnapshot> all = new ArrayList<>(reading.outside().cuts(place));
             all.removeIf(RemoteSnapshot::isLive);
             java.util.Collections.reverse(all);
             if (kind.settings().isEmpty()) {

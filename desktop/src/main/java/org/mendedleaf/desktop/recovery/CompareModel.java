@@ -130,7 +130,7 @@ public final class CompareModel {
         question.ask(
                 () -> {
                     try (Reading reading = openPlace.vault().read()) {
-                        return TwoMoments.of(reading.difference(openPlace.place(), folder, first, second));
+                        return TwoMoments.of(reading.folders().difference(openPlace.place(), folder, first, second));
                     }
                 },
                 all -> {

@@ -161,7 +161,7 @@ public final class SnapshotsModel {
         List<Row> found = new ArrayList<>();
         try (Reading reading = openPlace.vault().read()) {
             if (isOutside()) {
-                for (RemoteSnapshot c : reading.cuts(openPlace.place())) {
+                for (RemoteSnapshot c : reading.outside().cuts(openPlace.place())) {
                     if (!c.isLive()) {
                         Snapshot s =
                                 new Snapshot(0, openPlace.place().id(), "", c.at(), c.label(), "", 0, Optional.empty());
