@@ -54,7 +54,7 @@ class OfficeTest {
                 Reading reading = vault.read()) {
             Place place = reading.places().get(0);
             assertThat(reading.space().versions()).isBetween(2800L, 3600L);
-            assertThat(reading.captures(place)).hasSizeGreaterThan(120);
+            assertThat(reading.changes().captures(place)).hasSizeGreaterThan(120);
             Line ledger = reading.line(place, Furniture.HARVEST + "Harvest ledger.ods")
                     .orElseThrow();
             List<EventKind> events = ledger.points().stream()
@@ -76,7 +76,7 @@ class OfficeTest {
                             .orElseThrow()
                             .removed())
                     .isPresent();
-            assertThat(reading.captures(place))
+            assertThat(reading.changes().captures(place))
                     .as("the burst")
                     .anyMatch(c -> c.changes() >= Furniture.CARD_COUNT && !c.first());
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();

@@ -16,7 +16,7 @@ import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Erasing;
-import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.OutsideErasing;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -151,7 +151,7 @@ public final class EraseCommand extends RetentionBase {
             throw new NeedsYesException(what + " " + Words.of("cli.needsYes"));
         }
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            new OutsideWork(located.vault(), located.place(), registry(), clock(), who()).erase(wanted, progress);
+            new OutsideErasing(located.vault(), located.place(), registry(), clock(), who()).erase(wanted, progress);
         }
         if (json) {
             rows.add(Map.of("erased", named, "path", wanted.path()));
@@ -188,7 +188,7 @@ public final class EraseCommand extends RetentionBase {
         }
         Map<String, String> failed;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            failed = new OutsideWork(located.vault(), located.place(), registry(), clock(), who())
+            failed = new OutsideErasing(located.vault(), located.place(), registry(), clock(), who())
                     .erase(there, progress);
         }
         if (json) {

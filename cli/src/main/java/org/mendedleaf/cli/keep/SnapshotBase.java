@@ -10,7 +10,7 @@ import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.systems.OutsideWork;
+import org.mendedleaf.core.systems.OutsideErasing;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Parameters;
 
@@ -25,8 +25,8 @@ abstract class SnapshotBase extends Base {
         super(surroundings);
     }
 
-    OutsideWork outside(Located located) throws IOException {
-        return new OutsideWork(located.vault(), located.place(), registry(), clock(), who());
+    OutsideErasing outside(Located located) throws IOException {
+        return new OutsideErasing(located.vault(), located.place(), registry(), clock(), who());
     }
 
     /** A snapshot by its number or its label. */

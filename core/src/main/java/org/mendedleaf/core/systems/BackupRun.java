@@ -259,7 +259,7 @@ public final class BackupRun {
                     run.id(),
                     new OutsideSystem.Put(
                             item.path(),
-                            OutsideWork.fileBytes(temp),
+                            OutsideFiles.fileBytes(temp),
                             sha,
                             modified(item.version()),
                             item.version().who(),

@@ -1,10 +1,6 @@
 package org.mendedleaf.core.systems;
 
 import java.io.IOException;
-import java.io.OutputStream;
-import java.nio.channels.FileChannel;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -26,7 +22,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.ScanStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.CheckOut;
@@ -154,7 +149,8 @@ public final class Mirror {
         }
     }
 
-    private WriteSession write() throws IOException {
+    /** A session, unless another process looked at the place meanwhile. */
+    WriteSession write() throws IOException {
         WriteSession session = vault.write();
         ScanStore.Looked looked = ScanStore.looked(session, place);
         if (!looked.last().equals(before.orElse(Instant.EPOCH))) {
@@ -181,12 +177,13 @@ public final class Mirror {
         }
     }
 
-    private List<OutsideSystem.InTree> tree(String cut) throws IOException {
+    /** The files of a cut that can stand on lines. */
+    List<OutsideSystem.InTree> tree(String cut) throws IOException {
         return system.tree(name, cut).stream().filter(f -> keepable(f.path())).toList();
     }
 
     private Result plainOrFiles(Instant now, Duration shift, Progress progress) throws IOException {
-        return system.kind().can(Capability.VERSIONS) ? files(now, shift, progress) : plain(now, progress);
+        return system.kind().can(Capability.VERSIONS) ? files(now, shift, progress) : new PlainMirror(this, vault, place, system).run(now, progress);
     }
 
     private OutsidePlaceState facts(OutsideSystem.State state, OutsideSystem.OutsidePlace told, Duration shift) {
@@ -375,7 +372,7 @@ public final class Mirror {
     }
 
     /** What was restored by us turns up like anything that was put in; here it gets its right name. */
-    private FileMirror.Coming originOf(String path, Digest sha256) {
+    FileMirror.Coming originOf(String path, Digest sha256) {
         Expected e = expected.get(path);
         return e != null && e.sha256().equals(sha256)
                 ? new FileMirror.Coming(Origin.RESTORED, e.source())
@@ -438,97 +435,6 @@ public final class Mirror {
             session.commit();
             long files = hasLive ? live.size() : writer.live().size();
             return new Result(files, mirror.points(), forgotten);
-        }
-    }
-
-    // Plain servers: what changed comes into the vault.
-
-    private Result plain(Instant now, Progress progress) throws IOException {
-        Map<String, OutsideWriter.Known> known;
-        try (Reading reading = vault.read()) {
-            known = reading.outside().files(place);
-        }
-        List<OutsideSystem.InTree> tree = tree(RemoteSnapshot.LIVE);
-        List<OutsideSystem.InTree> changed = tree.stream()
-                .filter(f -> {
-                    OutsideWriter.Known k = known.get(f.path());
-                    return k == null || !k.tag().equals(f.tag());
-                })
-                .toList();
-        progress.begin(
-                Words.of("mirror.fetch", place.where()),
-                changed.size(),
-                changed.stream().mapToLong(OutsideSystem.InTree::size).sum());
-        Path temp = TemporaryFiles.folder();
-        try {
-            long points = 0;
-            for (int from = 0; from < Math.max(1, changed.size()) && !progress.isCancelled(); from += GROUP) {
-                List<OutsideSystem.InTree> some = changed.subList(from, Math.min(changed.size(), from + GROUP));
-                Map<OutsideSystem.InTree, Path> fetched = fetch(some, temp, progress);
-                points += store(fetched, now);
-            }
-            points += removals(tree, now);
-            return new Result(tree.size(), points, 0);
-        } finally {
-            deleteAll(temp);
-        }
-    }
-
-    private Map<OutsideSystem.InTree, Path> fetch(List<OutsideSystem.InTree> files, Path temp, Progress progress)
-            throws IOException {
-        Map<OutsideSystem.InTree, Path> fetched = new LinkedHashMap<>();
-        for (OutsideSystem.InTree f : files) {
-            Path to = Files.createTempFile(temp, "content", "");
-            try (OutputStream out = Files.newOutputStream(to)) {
-                system.read(name, f.path(), RemoteSnapshot.LIVE, Optional.empty(), out);
-                fetched.put(f, to);
-                progress.advance(1, f.size());
-            } catch (SystemException.Missing | SystemException.Garbled e) {
-                // Gone or changed while we looked: the next scan sees it as it is then.
-                org.slf4j.LoggerFactory.getLogger(Mirror.class).debug("{} is not taken now", f.path(), e);
-            }
-        }
-        return fetched;
-    }
-
-    private long store(Map<OutsideSystem.InTree, Path> fetched, Instant now) throws IOException {
-        long points = 0;
-        try (WriteSession session = write();
-                var worker = new org.mendedleaf.core.vault.ContentWorker(session.chunks())) {
-            OutsideWriter writer = new OutsideWriter(session, place);
-            TreeMirror mirror = new TreeMirror(writer, Duration.ZERO, Origin.SERVED, this::originOf);
-            for (Map.Entry<OutsideSystem.InTree, Path> e : fetched.entrySet()) {
-                try (FileChannel in = FileChannel.open(e.getValue())) {
-                    points += mirror.stored(e.getKey(), worker.store(in, n -> {}), now) ? 1 : 0;
-                }
-                Files.deleteIfExists(e.getValue());
-            }
-            RemoteSnapshot live = new RemoteSnapshot(RemoteSnapshot.LIVE, Moment.FAR, "", Optional.empty());
-            if (!writer.cuts().contains(live)) {
-                writer.cut(live);
-            }
-            session.commit();
-        }
-        return points;
-    }
-
-    private long removals(List<OutsideSystem.InTree> tree, Instant now) throws IOException {
-        try (WriteSession session = write()) {
-            OutsideWriter writer = new OutsideWriter(session, place);
-            long n = TreeMirror.remove(writer, tree, now, true);
-            session.commit();
-            return n;
-        }
-    }
-
-    private static void deleteAll(Path temp) {
-        try (var files = Files.list(temp)) {
-            for (Path file : files.toList()) {
-                Files.deleteIfExists(file);
-            }
-            Files.deleteIfExists(temp);
-        } catch (IOException e) {
-            org.slf4j.LoggerFactory.getLogger(Mirror.class).debug("{} stays", temp, e);
         }
     }
 }

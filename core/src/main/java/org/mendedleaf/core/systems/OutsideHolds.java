@@ -64,7 +64,7 @@ public final class OutsideHolds {
                 fetch.intoVault(v, Progress.NONE);
                 taken++;
             } catch (SystemException e) {
-                failed.put(OutsideWork.named(v), e.words());
+                failed.put(OutsideErasing.named(v), e.words());
             }
             progress.advance(1, v.size());
         }

@@ -101,7 +101,7 @@ public final class OutsideLines implements LineWork {
         if (!point.label().contains(".")) {
             throw new IllegalArgumentException(Words.of("publish.noDraft", point.label(), path));
         }
-        system.publish(name, path, point.point(), note, OutsideWork.key());
+        system.publish(name, path, point.point(), note, OutsideFiles.key());
         look();
         long action = journal(ActionKind.PUBLISHED);
         return new Done(action, newest.number(), point(line(path), newest).label());
@@ -113,7 +113,7 @@ public final class OutsideLines implements LineWork {
         look();
         Optional<CheckOut> before = out(path);
         if (before.isEmpty()) {
-            system.checkOut(name, path, OutsideWork.key());
+            system.checkOut(name, path, OutsideFiles.key());
             look();
             journal(ActionKind.CHECKED_OUT);
         } else if (!before.get().who().equalsIgnoreCase(who)) {
@@ -148,9 +148,9 @@ public final class OutsideLines implements LineWork {
         if (changed && !note.isEmpty()) {
             system.note(name, path, point.point(), note);
         }
-        system.endCheckOut(name, path, OutsideSystem.CheckOutEnd.CHECK_IN, OutsideWork.key());
+        system.endCheckOut(name, path, OutsideSystem.CheckOutEnd.CHECK_IN, OutsideFiles.key());
         if (publish && changed && point.label().contains(".")) {
-            system.publish(name, path, point.point(), "", OutsideWork.key());
+            system.publish(name, path, point.point(), "", OutsideFiles.key());
         }
         look();
         long action = journal(ActionKind.CHECKED_IN);
@@ -170,7 +170,7 @@ public final class OutsideLines implements LineWork {
     @Override
     public void endCheckOut(String path) throws IOException {
         needs(Capability.CHECK_OUT);
-        system.endCheckOut(name, path, OutsideSystem.CheckOutEnd.GIVE_UP, OutsideWork.key());
+        system.endCheckOut(name, path, OutsideSystem.CheckOutEnd.GIVE_UP, OutsideFiles.key());
         look();
         journal(ActionKind.CHECK_OUT_ENDED);
     }

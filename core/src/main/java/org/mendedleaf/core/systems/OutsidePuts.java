@@ -41,16 +41,16 @@ import org.mendedleaf.core.words.Words;
 /** Puts files into a place of another system, and folds copies there. */
 final class OutsidePuts {
 
-    private final OutsideWork work;
+    private final OutsideFiles files;
     private final OpenVault vault;
     private final OutsideSystem system;
     private final Clock clock;
 
-    OutsidePuts(OutsideWork work, OpenVault vault, OutsideSystem system, Clock clock) {
-        this.work = work;
-        this.vault = vault;
-        this.system = system;
-        this.clock = clock;
+    OutsidePuts(OutsideFiles files) {
+        this.files = files;
+        this.vault = files.vault;
+        this.system = files.system;
+        this.clock = files.clock;
     }
 
     /** Puts files in, several at a time. */
@@ -62,16 +62,16 @@ final class OutsidePuts {
             }
         }
         boolean staged = revisions.stream().anyMatch(r -> r.stage() != DraftChoice.BY_RULE);
-        if (staged && !work.hasDrafts()) {
+        if (staged && !files.hasDrafts()) {
             throw new IllegalArgumentException(
-                    Words.of("put.noDrafts", work.place().where()));
+                    Words.of("put.noDrafts", files.place.where()));
         }
-        work.look(Progress.NONE);
+        files.look(Progress.NONE);
         Map<String, Integer> before = new HashMap<>();
         long bytes = 0;
         for (Revision r : revisions) {
-            before.put(r.path(), OutsideWork.current(work.line(r.path())));
-            work.secure(r.path());
+            before.put(r.path(), OutsideFiles.current(files.line(r.path())));
+            files.secure(r.path());
             bytes += Files.isRegularFile(r.file()) ? Files.size(r.file()) : 0;
         }
         progress.begin(Words.of("put.step"), revisions.size(), bytes);
@@ -80,19 +80,19 @@ final class OutsidePuts {
                 revisions,
                 Revision::path,
                 r -> {
-                    Digest sha = OutsideWork.digest(r.file());
+                    Digest sha = OutsideFiles.digest(r.file());
                     digests.put(r.path(), sha);
                     Instant modified = Files.getLastModifiedTime(r.file()).toInstant();
-                    String point = work.putOne(r.path(), r.file(), sha, modified, r.note());
+                    String point = files.putOne(r.path(), r.file(), sha, modified, r.note());
                     if (r.stage() == DraftChoice.PUBLISHED) {
-                        system.publish(work.name(), r.path(), point, "", OutsideWork.key());
+                        system.publish(files.name, r.path(), point, "", OutsideFiles.key());
                     }
                     progress.advance(1, Files.size(r.file()));
                 },
                 progress);
-        work.look(Progress.NONE);
+        files.look(Progress.NONE);
         Map<String, Integer> numbers = new LinkedHashMap<>();
-        long action = work.note(ActionKind.PUT, 0, before, numbers);
+        long action = files.note(ActionKind.PUT, 0, before, numbers);
         List<String> same = new ArrayList<>();
         for (String path : before.keySet()) {
             if (!numbers.containsKey(path) && !failed.containsKey(path)) {
@@ -104,7 +104,7 @@ final class OutsidePuts {
         for (Map.Entry<String, Integer> e : numbers.entrySet()) {
             labels.put(
                     e.getKey(),
-                    work.line(e.getKey()).map(l -> l.label(e.getValue())).orElse(""));
+                    files.line(e.getKey()).map(l -> l.label(e.getValue())).orElse(""));
         }
         List<String> stayed = takeAway(revisions, failed, same, digests, action);
         boolean cancelled = failed.values().remove(Transfers.NOT_STARTED);
@@ -142,11 +142,11 @@ final class OutsidePuts {
     }
 
     private void takeAway(Revision r, Digest put, long action) throws IOException {
-        Version v = work.line(r.path()).flatMap(Line::newest).orElseThrow();
+        Version v = files.line(r.path()).flatMap(Line::newest).orElseThrow();
         if (Files.isSymbolicLink(r.file())) {
             throw new IOException(Words.of("put.link"));
         }
-        if (!put.equals(OutsideWork.digest(r.file()))) {
+        if (!put.equals(OutsideFiles.digest(r.file()))) {
             throw new IOException(Words.of("restore.changedMeanwhile"));
         }
         RemarkStore.Taken taken = new RemarkStore.Taken(
@@ -159,7 +159,7 @@ final class OutsidePuts {
             session.commit();
         }
         try {
-            OwnFile.delete(r.file(), now -> put.equals(OutsideWork.digest(now)));
+            OwnFile.delete(r.file(), now -> put.equals(OutsideFiles.digest(now)));
         } catch (IOException e) {
             try (WriteSession session = vault.write()) {
                 RemarkStore.notTaken(session, action, taken);
@@ -171,7 +171,7 @@ final class OutsidePuts {
 
     /** Makes copies the versions of one file each: their contents go in one after the other, then they are removed. */
     FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
-        work.look(Progress.NONE);
+        files.look(Progress.NONE);
         Map<String, Integer> before = new LinkedHashMap<>();
         Map<String, Integer> versions = new LinkedHashMap<>();
         Map<String, String> failed = new LinkedHashMap<>();
@@ -187,16 +187,16 @@ final class OutsidePuts {
                 break;
             }
             Map<String, Integer> touched = new LinkedHashMap<>();
-            touched.put(f.keep(), OutsideWork.current(work.line(f.keep())));
+            touched.put(f.keep(), OutsideFiles.current(files.line(f.keep())));
             for (String path : f.order()) {
-                touched.put(path, OutsideWork.current(work.line(path)));
+                touched.put(path, OutsideFiles.current(files.line(path)));
             }
             before.putAll(touched);
             fold(f, versions, failed, removed);
             progress.advance(f.order().size(), 0);
         }
-        work.look(Progress.NONE);
-        long action = work.note(ActionKind.FOLDED, 0, before, new HashMap<>());
+        files.look(Progress.NONE);
+        long action = files.note(ActionKind.FOLDED, 0, before, new HashMap<>());
         return new FoldResult(action, versions, removed, failed, cancelled);
     }
 
@@ -205,7 +205,7 @@ final class OutsidePuts {
         Map<String, Version> contents = new LinkedHashMap<>();
         for (String path : f.order()) {
             Optional<Version> v =
-                    work.line(path).filter(l -> l.removed().isEmpty()).flatMap(Line::newest);
+                    files.line(path).filter(l -> l.removed().isEmpty()).flatMap(Line::newest);
             if (v.isPresent()) {
                 contents.put(path, v.get());
             } else {
@@ -215,7 +215,7 @@ final class OutsidePuts {
         if (contents.keySet().stream().allMatch(f.keep()::equals)) {
             return;
         }
-        work.secure(f.keep());
+        files.secure(f.keep());
         Version current = null;
         boolean begun = false;
         int added = 0;
@@ -227,17 +227,17 @@ final class OutsidePuts {
                 if (!there) {
                     if (begun) {
                         // A system that keeps no versions would have forgotten this one with the next.
-                        work.look(Progress.NONE);
-                        work.secure(f.keep());
+                        files.look(Progress.NONE);
+                        files.secure(f.keep());
                     }
-                    work.putContent(f.keep(), v, isKept ? v.note() : note(v));
+                    files.putContent(f.keep(), v, isKept ? v.note() : note(v));
                     begun = true;
                     added++;
                 }
                 current = v;
                 if (!isKept) {
-                    work.secure(e.getKey());
-                    work.remove(e.getKey());
+                    files.secure(e.getKey());
+                    files.remove(e.getKey());
                     removed.add(e.getKey());
                 }
             } catch (SystemException x) {

@@ -117,11 +117,11 @@ public final class OutsideThinning {
                 Optional<Version> v = reading.line(line).flatMap(l -> l.version(number));
                 if (v.isPresent()) {
                     versions.add(v.get());
-                    rows.put(OutsideWork.named(v.get()), row);
+                    rows.put(OutsideErasing.named(v.get()), row);
                 }
             }
         }
-        Map<String, String> failed = new OutsideWork(vault, place, registry, clock, who).erase(versions, progress);
+        Map<String, String> failed = new OutsideErasing(vault, place, registry, clock, who).erase(versions, progress);
         BitSet erased = rows.entrySet().stream()
                 .filter(e -> !failed.containsKey(e.getKey()))
                 .map(Map.Entry::getValue)

@@ -136,7 +136,7 @@ class FindAwayTest {
     @Test
     void whatTheDriveDropsWasTakenIntoTheVaultAndIsFound() throws IOException {
         letGoByARule(1);
-        rig.work(drive).eraseSnapshot(rig.cuts(drive).get(0), Progress.NONE);
+        rig.erasing(drive).eraseSnapshot(rig.cuts(drive).get(0), Progress.NONE);
         new Mirror(rig.vault(), drive, rig.registry.system(drive), rig.clock()).run(Progress.NONE);
         index();
         // The vault took the content before the drive let it go, so it is found in the drive's line still.

@@ -132,15 +132,15 @@ class OutsideLinesTest {
     @Test
     void whatSomebodyElseHasCheckedOutThereIsRefusedHereAndAnOwnerEndsIt() throws IOException {
         Place place = library();
-        tomas().checkOut("Contracts", PAPER, OutsideWork.key());
+        tomas().checkOut("Contracts", PAPER, OutsideFiles.key());
         assertThatThrownBy(() -> lines(place).checkOut(PAPER)).hasMessageContaining("tomas");
         assertThat(out(place).orElseThrow().who()).isEqualTo("tomas");
         assertThatThrownBy(() -> lines(place).giveUp(PAPER)).hasMessageContaining("tomas");
         assertThatThrownBy(() -> lines(place).checkIn(PAPER, "", false)).hasMessageContaining("tomas");
         lines(place).endCheckOut(PAPER);
         assertThat(out(place)).isEmpty();
-        tomas().checkOut("Contracts", PAPER, OutsideWork.key());
-        tomas().endCheckOut("Contracts", PAPER, OutsideSystem.CheckOutEnd.GIVE_UP, OutsideWork.key());
+        tomas().checkOut("Contracts", PAPER, OutsideFiles.key());
+        tomas().endCheckOut("Contracts", PAPER, OutsideSystem.CheckOutEnd.GIVE_UP, OutsideFiles.key());
         rig.look(place);
         assertThat(out(place)).as("what ended there has ended here").isEmpty();
     }

@@ -149,19 +149,19 @@ class OutsideRetentionRulesTest {
     void whichSnapshotGoesForOneMoreIsSaidBeforeItIsTaken() throws IOException {
         Place place = rig.place(SystemKind.FILE_SERVER, "p", Setting.SNAPSHOT_KEEP, "2");
         rig.put(place, "a", "one");
-        RemoteSnapshot first = rig.work(place).snapshot("first");
+        RemoteSnapshot first = rig.erasing(place).snapshot("first");
         try (Reading reading = rig.vault().read()) {
             assertThat(Outlook.goesForOneMore(reading, place)).isEmpty();
         }
         rig.later(Duration.ofHours(1));
-        rig.work(place).snapshot("second");
+        rig.erasing(place).snapshot("second");
         try (Reading reading = rig.vault().read()) {
             assertThat(Outlook.goesForOneMore(reading, place).orElseThrow().key())
                     .isEqualTo(first.key());
             assertThat(Outlook.snapshotWords(reading, place, rig.now(), ZoneOffset.UTC))
                     .contains("The oldest one, of today 08:00, goes for it");
         }
-        rig.work(place).snapshot("third");
+        rig.erasing(place).snapshot("third");
         assertThat(rig.cuts(place)).extracting(RemoteSnapshot::label).containsExactly("second", "third");
     }
 

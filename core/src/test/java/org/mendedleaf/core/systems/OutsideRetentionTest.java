@@ -146,7 +146,7 @@ class OutsideRetentionTest {
                 .isEqualTo(1);
         assertThat(heldThere(place, "a.txt")).containsExactly(1, 3, 4);
         Version first = rig.line(place, "a.txt").version(1).orElseThrow();
-        assertThatThrownBy(() -> rig.work(place).erase(first, Progress.NONE))
+        assertThatThrownBy(() -> rig.erasing(place).erase(first, Progress.NONE))
                 .isInstanceOf(SystemException.Refused.class)
                 .hasMessageContaining("the auditors want it");
         // The system is set to keep two versions, and forgets the held one.
@@ -180,7 +180,7 @@ class OutsideRetentionTest {
         Place place = rig.place(SystemKind.FILE_SERVER, "p");
         rig.put(place, "a.txt", "one");
         rig.later(Duration.ofMinutes(1));
-        rig.work(place).snapshot("before");
+        rig.erasing(place).snapshot("before");
         holds().line(place, rig.line(place, "a.txt").id(), "a.txt", "why not", Optional.empty());
         assertThat(take(place).versions()).isEqualTo(1);
     }

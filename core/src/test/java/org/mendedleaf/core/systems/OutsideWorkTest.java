@@ -102,7 +102,7 @@ class OutsideWorkTest {
         put(place, "a.txt", "good");
         if (kind.can(Capability.SNAPSHOTS)) {
             rig.later(Duration.ofMinutes(1));
-            rig.work(place).snapshot("before");
+            rig.erasing(place).snapshot("before");
         }
         put(place, "a.txt", "bad");
         RestoreResult result = restore(place, "a.txt", 1);
@@ -222,7 +222,7 @@ class OutsideWorkTest {
         Place store = rig.place(SystemKind.OBJECT_STORE, "p");
         put(store, "a.txt", "one");
         put(store, "a.txt", "two");
-        rig.work(store).erase(rig.line(store, "a.txt").version(1).orElseThrow(), Progress.NONE);
+        rig.erasing(store).erase(rig.line(store, "a.txt").version(1).orElseThrow(), Progress.NONE);
         Line line = rig.line(store, "a.txt");
         assertThat(rig.holders(line, 1)).hasSize(1);
         assertThat(rig.text(line.version(1).orElseThrow())).isEqualTo("one");
@@ -278,7 +278,7 @@ class OutsideWorkTest {
         put(place, "a.txt", "one");
         put(place, "sub/b.txt", "stays");
         if (kind.keepsCuts()) {
-            rig.work(place).snapshot("then");
+            rig.erasing(place).snapshot("then");
         }
         Instant then = rig.later(Duration.ofMinutes(5)).now();
         put(place, "a.txt", "two");
@@ -304,12 +304,12 @@ class OutsideWorkTest {
     void whatOnlyASnapshotHoldsIsInTheVaultBeforeItIsErased() throws IOException {
         Place share = place(SystemKind.FILE_SERVER);
         put(share, "a.txt", "only the snapshot has it");
-        RemoteSnapshot cut = rig.work(share).snapshot("then");
+        RemoteSnapshot cut = rig.erasing(share).snapshot("then");
         rig.system(SystemKind.FILE_SERVER)
                 .put("p", rig.request("a.txt", "replaced by somebody else", "", "another-key"));
         rig.later(Duration.ofMinutes(1));
         rig.work(share).look(Progress.NONE);
-        rig.work(share).eraseSnapshot(cut, Progress.NONE);
+        rig.erasing(share).eraseSnapshot(cut, Progress.NONE);
         assertThat(rig.cuts(share)).noneMatch(c -> c.key().equals(cut.key()));
         Version first = rig.line(share, "a.txt").versions().stream()
                 .filter(v -> v.size() == "only the snapshot has it".length())

@@ -115,6 +115,10 @@ public final class Rig implements AutoCloseable {
         return new OutsideWork(vault(), place, registry, clock(), "ines");
     }
 
+    public OutsideErasing erasing(Place place) throws IOException {
+        return new OutsideErasing(vault(), place, registry, clock(), "ines");
+    }
+
     public Mirror.Result look(Place place) throws IOException {
         return new Mirror(vault(), place, registry.system(place), clock()).run(Progress.NONE);
     }

@@ -40,6 +40,7 @@ import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
+import org.mendedleaf.core.systems.OutsideErasing;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
@@ -230,12 +231,14 @@ public final class AppContext implements AutoCloseable {
 
     /** Work with files of a place, wherever it is. */
     public FileWork work(OpenPlace openPlace) throws IOException {
-        return openPlace.place().isOutside() ? outsideWork(openPlace) : recovery(openPlace);
+        return openPlace.place().isOutside()
+                ? new OutsideWork(openPlace.vault(), openPlace.place(), registry, clock, settings.who())
+                : recovery(openPlace);
     }
 
-    /** Work with files of a place in another system. */
-    public OutsideWork outsideWork(OpenPlace openPlace) throws IOException {
-        return new OutsideWork(openPlace.vault(), openPlace.place(), registry, clock, settings.who());
+    /** Snapshots of a place in another system, and erasing there. */
+    public OutsideErasing outsideErasing(OpenPlace openPlace) throws IOException {
+        return new OutsideErasing(openPlace.vault(), openPlace.place(), registry, clock, settings.who());
     }
 
     /** The systems of the user. */

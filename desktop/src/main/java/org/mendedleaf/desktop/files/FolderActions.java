@@ -49,7 +49,7 @@ final class FolderActions {
         context.jobs()
                 .start(
                         Words.of("job.snapshot", openPlace.place().where()),
-                        progress -> context.outsideWork(openPlace).snapshot(label),
+                        progress -> context.outsideErasing(openPlace).snapshot(label),
                         cut -> {
                             said.accept(new FilesModel.Message(
                                     Words.of("files.snapshot", openPlace.place().where()), false, false));

@@ -104,7 +104,7 @@ final class VersionActions {
                 .start(
                         Words.of("job.erase", asked.name()),
                         progress -> {
-                            context.outsideWork(openPlace).erase(version, progress);
+                            context.outsideErasing(openPlace).erase(version, progress);
                             return version;
                         },
                         v -> {

@@ -236,7 +236,7 @@ public final class PlaceModel {
                     .ifPresent(h -> context.jobs()
                             .start(
                                     Words.of("job.snapshot", r.where()),
-                                    progress -> context.outsideWork(h).snapshot(label),
+                                    progress -> context.outsideErasing(h).snapshot(label),
                                     cut -> context.changed(),
                                     e -> problem.set(Failures.words(e))));
         }

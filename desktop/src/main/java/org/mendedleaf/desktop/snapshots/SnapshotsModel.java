@@ -267,7 +267,7 @@ public final class SnapshotsModel {
         work(
                 Words.of("job.snapshot", openPlace.place().label()),
                 progress -> isOutside()
-                        ? context.outsideWork(openPlace).snapshot(label).at()
+                        ? context.outsideErasing(openPlace).snapshot(label).at()
                         : snapshots().take(path, label, progress).at(),
                 (Instant at) -> Words.of("files.snapshot", openPlace.place().label()));
     }
@@ -315,7 +315,7 @@ public final class SnapshotsModel {
                 Words.of("job.erase", Formats.full(row.snapshot().at(), context.zone())),
                 progress -> cut == null
                         ? snapshots().erase(List.of(row.snapshot().id()))
-                        : (long) context.outsideWork(openPlace).eraseSnapshot(cut, progress),
+                        : (long) context.outsideErasing(openPlace).eraseSnapshot(cut, progress),
                 n -> cut == null
                         ? Words.of(
                                 "snapshot.erased",
