@@ -16,6 +16,7 @@ import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -301,7 +302,8 @@ public final class Bench {
                 resident[i] = (System.nanoTime() - start) / 1e9;
                 cold[i] = Shell.java(folder, CLI, "capture", "many", "--vault", "vault");
             }
-            Snapshots snapshots = new Snapshots(vault, place, Clock.system(ZoneOffset.UTC), (p, o) -> o, "bench");
+            Snapshots snapshots =
+                    new Snapshots(new WorkContext(vault, place, Clock.system(ZoneOffset.UTC), (p, o) -> o, "bench"));
             // In turns, each against the look beside it.
             for (int i = 0; i < beyond.length; i++) {
                 long start = System.nanoTime();

@@ -19,6 +19,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -342,7 +343,7 @@ final class CrashChild {
     }
 
     private Recovery recovery() {
-        return new Recovery(vault, place, clock, authors, "child");
+        return new Recovery(new WorkContext(vault, place, clock, authors, "child"));
     }
 
     private void before(ActionKind kind) throws IOException {

@@ -23,6 +23,7 @@ import java.util.stream.Stream;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -323,7 +324,7 @@ public final class CrashHarness {
             place = reading.places().get(0);
         }
         Clock clock = Clock.system(ZoneOffset.UTC);
-        Recovery recovery = new Recovery(vault, place, clock, (path, owner) -> owner, "harness");
+        Recovery recovery = new Recovery(new WorkContext(vault, place, clock, (path, owner) -> owner, "harness"));
         boolean again = under == ActionKind.REDONE || under == ActionKind.UNDONE;
         if (again && redo.isPresent()) {
             recovery.redo(redo.get(), Progress.NONE);

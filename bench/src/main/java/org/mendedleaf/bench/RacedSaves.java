@@ -25,6 +25,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.VaultCheck;
@@ -141,7 +142,7 @@ public final class RacedSaves {
                     saver.println("file" + f + " " + content + " " + (random.nextBoolean() ? "write" : "replace") + " "
                             + random.nextInt(2500));
                 }
-                Recovery recovery = new Recovery(vault, place, clock, authors, "Tomas");
+                Recovery recovery = new Recovery(new WorkContext(vault, place, clock, authors, "Tomas"));
                 if (random.nextInt(4) == 0) {
                     recovery.remove(requested.stream().map(RestoreItem::target).toList());
                 } else {

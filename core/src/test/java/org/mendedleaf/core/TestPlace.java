@@ -19,6 +19,7 @@ import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
@@ -150,7 +151,7 @@ public final class TestPlace implements AutoCloseable {
 
     public Recovery recovery() {
         later(1);
-        return new Recovery(vault, place, clock(), authors(), "Tomas");
+        return new Recovery(new WorkContext(vault, place, clock(), authors(), "Tomas"));
     }
 
     public Line line(String path) throws IOException {

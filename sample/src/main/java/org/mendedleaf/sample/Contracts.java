@@ -15,6 +15,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -106,7 +107,7 @@ final class Contracts {
         Path sent = Files.createTempFile("mill", ".odt");
         try {
             Files.write(sent, mill.save());
-            new Recovery(vault, place, clock(), authors(), "Ines")
+            new Recovery(new WorkContext(vault, place, clock(), authors(), "Ines"))
                     .put(
                             List.of(new Revision(sent, MILL, "the mill's answer: other price, other notice")),
                             Progress.NONE);
@@ -165,7 +166,7 @@ final class Contracts {
     }
 
     private FolderLines work(String who) {
-        return new FolderLines(vault, place, clock(), authors(), who);
+        return new FolderLines(new WorkContext(vault, place, clock(), authors(), who));
     }
 
     private Authors authors() {

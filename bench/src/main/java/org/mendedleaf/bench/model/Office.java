@@ -18,6 +18,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
@@ -90,7 +91,7 @@ final class Office implements AutoCloseable {
     }
 
     Recovery recovery() {
-        return new Recovery(vault, place, clock(), authors(), WHO);
+        return new Recovery(new WorkContext(vault, place, clock(), authors(), WHO));
     }
 
     Holds holds() {
@@ -98,11 +99,11 @@ final class Office implements AutoCloseable {
     }
 
     Snapshots snapshots() {
-        return new Snapshots(vault, place, clock(), authors(), WHO);
+        return new Snapshots(new WorkContext(vault, place, clock(), authors(), WHO));
     }
 
     Erasing erasing() {
-        return new Erasing(vault, place, clock(), authors(), WHO);
+        return new Erasing(new WorkContext(vault, place, clock(), authors(), WHO));
     }
 
     /** What the files hold, by path. */

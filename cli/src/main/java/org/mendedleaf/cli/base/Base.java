@@ -1,10 +1,6 @@
 package org.mendedleaf.cli.base;
 
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.io.Writer;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -21,10 +17,9 @@ import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.catalogue.Present;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.catalogue.SnapshotStore;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.intake.Evidence;
@@ -33,7 +28,6 @@ import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
@@ -53,24 +47,19 @@ import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
 
-/** What all commands have: the vault, the form of the output, and the way from a path to its place. */
-public abstract class Base implements Callable<Integer> {
+/** What all commands have: the vault, who works, and the way from a path to its place. */
+public abstract class Base extends Output implements Callable<Integer> {
 
     private static final Duration PATIENCE = Duration.ofSeconds(10);
-    public static final ObjectMapper JSON = new ObjectMapper();
 
     /** So many versions are named where one was asked for that is not there. */
     private static final int NAMED = 8;
 
-    private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
-
-    public final Surroundings surroundings;
     private @Nullable UserSettings settings;
     private @Nullable SystemRegistry registry;
     private final Set<String> looked = new HashSet<>();
@@ -85,12 +74,6 @@ public abstract class Base implements Callable<Integer> {
     @Nullable
     protected Path vault;
 
-    @Option(names = "--json", descriptionKey = "cli.option.json")
-    public boolean json;
-
-    @Option(names = "--quiet", descriptionKey = "cli.option.quiet")
-    protected boolean quiet;
-
     /** Read before anything is logged, by {@link Main#main}. */
     @Option(names = "--verbose", descriptionKey = "cli.option.verbose")
     protected boolean verbose;
@@ -100,7 +83,7 @@ public abstract class Base implements Callable<Integer> {
     protected String workingAs;
 
     public Base(Surroundings surroundings) {
-        this.surroundings = surroundings;
+        super(surroundings);
     }
 
     /** Who works here: the person of this computer, unless chosen otherwise. */
@@ -297,7 +280,12 @@ public abstract class Base implements Callable<Integer> {
     protected FileWork work(OpenVault open, Place place) throws IOException {
         return place.isOutside()
                 ? new OutsideWork(open, place, registry(), clock(), who())
-                : new Recovery(open, place, clock(), authors(), who());
+                : new Recovery(new WorkContext(open, place, clock(), authors(), who()));
+    }
+
+    /** Where a command works, and for whom. */
+    protected WorkContext context(Located located) throws IOException {
+        return new WorkContext(located.vault(), located.place(), clock(), authors(), who());
     }
 
     protected FileWork work(Located located) throws IOException {
@@ -315,7 +303,7 @@ public abstract class Base implements Callable<Integer> {
     protected LineWork lineWork(Located located) throws IOException {
         return located.place().isOutside()
                 ? new OutsideLines(located.vault(), located.place(), registry(), clock(), who())
-                : new FolderLines(located.vault(), located.place(), clock(), authors(), who());
+                : new FolderLines(context(located));
     }
 
     /** What the guard goes by. */
@@ -346,7 +334,7 @@ public abstract class Base implements Callable<Integer> {
     }
 
     protected Snapshots snapshots(Located located) throws IOException {
-        return new Snapshots(located.vault(), located.place(), clock(), authors(), who());
+        return new Snapshots(context(located));
     }
 
     /** Files of one place are worked on in one step, which one undo takes back. */
@@ -415,45 +403,7 @@ public abstract class Base implements Callable<Integer> {
      * was first captured.
      */
     protected Instant moment(@Nullable String typed, Located located) throws IOException {
-        if (typed == null) {
-            return Moment.FAR;
-        }
-        try (Reading reading = located.vault().read()) {
-            Instant now = now();
-            Instant at = Present.since(new MomentText(zone(), now, around(reading, located)).read(typed), now);
-            Instant first = reading.changes().firstCapture(located.place()).orElse(Instant.MAX);
-            if (at.isBefore(first)) {
-                throw new IllegalArgumentException(Words.of(
-                        "moment.beforeFirst",
-                        Formats.full(at, zone()),
-                        located.place().name(),
-                        first.equals(Instant.MAX) ? "" : Formats.full(first, zone())));
-            }
-            return at;
-        }
-    }
-
-    private static MomentText.Around around(Reading reading, Located located) {
-        return new MomentText.Around() {
-            @Override
-            public Optional<Instant> lastChange() throws IOException {
-                return reading.changes().lastChange(located.place(), located.path());
-            }
-
-            @Override
-            public List<MomentText.Named> snapshots() throws IOException {
-                return SnapshotStore.of(reading).all(located.place()).stream()
-                        .map(Snapshot::named)
-                        .toList();
-            }
-
-            @Override
-            public Optional<Instant> version(String label) throws IOException {
-                return reading.line(located.place(), located.path())
-                        .flatMap(l -> l.version(label))
-                        .map(Version::saved);
-            }
-        };
+        return typed == null ? Moment.FAR : TypedMoment.read(typed, located, now(), zone());
     }
 
     /** A moment in words. */
@@ -464,78 +414,5 @@ public abstract class Base implements Callable<Integer> {
     /** A moment as JSON has it. */
     public String iso(Instant moment) throws IOException {
         return (moment.equals(Moment.FAR) ? now() : moment).toString();
-    }
-
-    public void say(String key, @Nullable Object... arguments) {
-        words().println(Words.of(key, arguments));
-    }
-
-    public void line(String text) {
-        words().println(printable(text));
-    }
-
-    /** Where words go: beside the answer where that is data, so that nothing else stands in it. */
-    private PrintWriter words() {
-        return quiet ? NOWHERE : json ? surroundings.err() : surroundings.out();
-    }
-
-    /**
-     * Names may hold anything, even what would make a terminal jump; here it is shown as an escape, and so is a byte of a
-     * name that is no text.
-     */
-    public static String printable(String text) {
-        StringBuilder out = new StringBuilder(text.length());
-        text.codePoints().forEach(c -> {
-            if (Character.getType(c) == Character.CONTROL && c != '\t') {
-                out.append(c == '\n' ? "\\n" : "\\u%04x".formatted(c));
-            } else if (RawNames.isByte(c)) {
-                out.append("\\x%02x".formatted(RawNames.byteOf(c)));
-            } else {
-                out.appendCodePoint(c);
-            }
-        });
-        return out.toString();
-    }
-
-    public void complain(String text) {
-        surroundings.err().println(printable(text));
-    }
-
-    public void printJson(Object value) {
-        surroundings.out().println(jsonText(value));
-    }
-
-    public static String jsonText(Object value) {
-        try {
-            return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    /** Columns of text, each as wide as its widest cell; the last one is not padded. */
-    public void table(List<List<String>> rows, String alignRight) {
-        List<Integer> widths = new ArrayList<>();
-        for (List<String> row : rows) {
-            for (int i = 0; i < row.size(); i++) {
-                int width = printable(row.get(i)).length();
-                if (i == widths.size()) {
-                    widths.add(width);
-                } else {
-                    widths.set(i, Math.max(widths.get(i), width));
-                }
-            }
-        }
-        for (List<String> row : rows) {
-            StringBuilder out = new StringBuilder();
-            for (int i = 0; i < row.size(); i++) {
-                String cell = printable(row.get(i));
-                String pad = " ".repeat(widths.get(i) - cell.length());
-                boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
-                out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
-                out.append(i == row.size() - 1 ? "" : "  ");
-            }
-            surroundings.out().println(out.toString().stripTrailing());
-        }
     }
 }

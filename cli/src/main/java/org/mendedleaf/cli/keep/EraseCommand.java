@@ -96,7 +96,7 @@ public final class EraseCommand extends RetentionBase {
         try (Reading reading = located.vault().read()) {
             line = line(located, reading);
         }
-        Erasing erasing = new Erasing(located.vault(), located.place(), clock(), authors(), who());
+        Erasing erasing = new Erasing(context(located));
         Erasing.What what = named != null ? Erasing.What.VERSION : older ? Erasing.What.OLDER : Erasing.What.ALL;
         int number = named == null ? 0 : version(line, named).number();
         Erasing.Consequences would = erasing.consequences(line.id(), what, number);

@@ -73,8 +73,7 @@ public final class StraysCommand extends Base {
                 say("cli.strays.nothing");
                 return ExitCodes.DONE;
             }
-            PutResult result = new Recovery(located.vault(), located.place(), clock(), authors(), who())
-                    .adopt(revisions, progress);
+            PutResult result = new Recovery(context(located)).adopt(revisions, progress);
             result.failed().forEach((path, why) -> complain(path + ": " + why));
             result.stayed().forEach(this::complain);
             if (json) {

@@ -6,9 +6,8 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.capture.Authors;
-import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.FindingStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -41,10 +40,10 @@ import org.mendedleaf.core.words.Words;
 /** Publishing, check-out, notes and comments in a protected folder. What is live is captured first. */
 public final class FolderLines implements LineWork {
 
+    private final WorkContext context;
     private final OpenVault vault;
     private final Place place;
     private final Clock clock;
-    private final Authors authors;
     private final String who;
 
     /**
@@ -52,12 +51,12 @@ public final class FolderLines implements LineWork {
      *
      * @param who does it; stands in the journal and at what is said
      */
-    public FolderLines(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
-        this.vault = vault;
-        this.place = place;
-        this.clock = clock;
-        this.authors = authors;
-        this.who = who;
+    public FolderLines(WorkContext context) {
+        this.context = context;
+        this.vault = context.vault();
+        this.place = context.place();
+        this.clock = context.clock();
+        this.who = context.who();
     }
 
     /** A file that is there, within a session, with what this person may do. */
@@ -73,7 +72,7 @@ public final class FolderLines implements LineWork {
         try (WriteSession session = vault.write()) {
             Rights rights = PlaceRules.of(session, place).rights(who, place);
             rights.require(deed);
-            new Capture(vault, place, clock, authors)
+            context.capture()
                     .runWithin(session, new CaptureScope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
             LineWriter lines = new LineWriter(session);
             Optional<Long> folder = lines.knownFolder(place, RelativePath.parent(path));

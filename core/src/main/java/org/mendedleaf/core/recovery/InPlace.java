@@ -14,15 +14,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.MovedAside;
 import org.mendedleaf.core.capture.Unsettled;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
-import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.ScanStore;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -61,37 +60,22 @@ final class InPlace {
     private final Rights rights;
     private final MovedAside aside;
 
-    InPlace(
-            OpenVault vault,
-            WriteSession session,
-            Place place,
-            Clock clock,
-            Authors authors,
-            Rights rights,
-            ContentReader contents) {
+    private InPlace(WorkContext context, WriteSession session, Rights rights, ContentReader contents) {
         this.session = session;
-        this.place = place;
-        this.clock = clock;
+        this.place = context.place();
+        this.clock = context.clock();
         this.rights = rights;
         this.who = rights.who();
         this.lines = new LineWriter(session);
         this.contents = contents;
-        this.capture = new Capture(vault, place, clock, authors);
-        this.aside = new MovedAside(session, place, lines, authors, clock);
+        this.capture = context.capture();
+        this.aside = new MovedAside(session, place, lines, context.authors(), clock);
     }
 
     /** Changes by this person, who may do what the place allows. */
-    static InPlace of(
-            OpenVault vault,
-            WriteSession session,
-            Reading reading,
-            Place place,
-            Clock clock,
-            Authors authors,
-            String who)
-            throws IOException {
-        Rights rights = PlaceRules.of(session, place).rights(who, place);
-        return new InPlace(vault, session, place, clock, authors, rights, reading.contents());
+    static InPlace of(WorkContext context, WriteSession session, Reading reading) throws IOException {
+        Rights rights = PlaceRules.of(session, context.place()).rights(context.who(), context.place());
+        return new InPlace(context, session, rights, reading.contents());
     }
 
     private Instant removed = Instant.EPOCH;

@@ -10,9 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import org.mendedleaf.core.capture.Authors;
-import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -39,23 +38,23 @@ import org.mendedleaf.core.words.Words;
  */
 public final class Recovery implements FileWork {
 
+    private final WorkContext context;
     private final OpenVault vault;
     private final Place place;
     private final Clock clock;
-    private final Authors authors;
     private final String who;
 
     /**
      * Recovery within a place.
      *
-     * @param who does it; stands at the new points and in the journal
+     * @param context where it is done; who does it stands at the new points and in the journal
      */
-    public Recovery(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
-        this.vault = vault;
-        this.place = place;
-        this.clock = clock;
-        this.authors = authors;
-        this.who = who;
+    public Recovery(WorkContext context) {
+        this.context = context;
+        this.vault = context.vault();
+        this.place = context.place();
+        this.clock = context.clock();
+        this.who = context.who();
     }
 
     @Override
@@ -72,7 +71,7 @@ public final class Recovery implements FileWork {
 
     /** What is to be done for it, after a look at what is there now. */
     private RestoreRequest request(Rollback rollback, Progress progress) throws IOException {
-        new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, progress);
+        context.capture().run(CaptureScope.WHOLE, progress);
         try (Reading reading = vault.read()) {
             return rollback.request(reading, place);
         }
@@ -260,12 +259,12 @@ public final class Recovery implements FileWork {
 
     @Override
     public Undone undo(Action action, Progress progress) throws IOException {
-        return new Undoing(vault, place, clock, authors, who).undo(action, progress);
+        return new Undoing(context).undo(action, progress);
     }
 
     @Override
     public Undone redo(Action undo, Progress progress) throws IOException {
-        return new Undoing(vault, place, clock, authors, who).redo(undo, progress);
+        return new Undoing(context).redo(undo, progress);
     }
 
     /** What this person may do here, when they may do this. */
@@ -276,6 +275,6 @@ public final class Recovery implements FileWork {
     }
 
     private InPlace files(WriteSession session, Reading reading) throws IOException {
-        return InPlace.of(vault, session, reading, place, clock, authors, who);
+        return InPlace.of(context, session, reading);
     }
 }

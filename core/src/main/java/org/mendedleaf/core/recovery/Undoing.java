@@ -10,7 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
@@ -39,25 +39,23 @@ import org.mendedleaf.core.words.Words;
  */
 final class Undoing {
 
+    private final WorkContext context;
     private final OpenVault vault;
     private final Place place;
     private final Clock clock;
-    private final Authors authors;
     private final String who;
 
-    Undoing(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
-        this.vault = vault;
-        this.place = place;
-        this.clock = clock;
-        this.authors = authors;
-        this.who = who;
+    Undoing(WorkContext context) {
+        this.context = context;
+        this.vault = context.vault();
+        this.place = context.place();
+        this.clock = context.clock();
+        this.who = context.who();
     }
 
     FileWork.Undone undo(Action action, Progress progress) throws IOException {
         return switch (action.kind()) {
-            case SNAPSHOT_ERASED ->
-                new FileWork.Undone(
-                        action, new Snapshots(vault, place, clock, authors, who).bringBack(action), List.of());
+            case SNAPSHOT_ERASED -> new FileWork.Undone(action, new Snapshots(context).bringBack(action), List.of());
             case PUBLISHED, NOTED -> sayBack(action);
             case THINNED -> ThinningUndo.run(vault, place, clock, who, action);
             default -> back(action, action, ActionKind.UNDONE, progress);
@@ -71,10 +69,7 @@ final class Undoing {
         }
         return switch (original.kind()) {
             case SNAPSHOT_ERASED ->
-                new FileWork.Undone(
-                        original,
-                        new Snapshots(vault, place, clock, authors, who).eraseAgain(original, undo),
-                        List.of());
+                new FileWork.Undone(original, new Snapshots(context).eraseAgain(original, undo), List.of());
             case PUBLISHED, NOTED -> sayAgain(original, undo);
             case THINNED -> ThinningUndo.again(vault, place, clock, who, original, undo);
             default -> back(undo, original, ActionKind.REDONE, progress);
@@ -94,7 +89,7 @@ final class Undoing {
             PlaceRules.of(session, place)
                     .rights(who, place)
                     .require(about.kind() == ActionKind.LET_GO && !undoes ? Permission.ERASE : Permission.CHANGE);
-            InPlace files = InPlace.of(vault, session, reading, place, clock, authors, who);
+            InPlace files = InPlace.of(context, session, reading);
             List<Action.Item> items = firstOfEach(action.items());
             files.captureFirst(items.stream().map(Undoing::path).toList());
             JournalWriter noting = new JournalWriter(session, place, clock, who, kind, true);

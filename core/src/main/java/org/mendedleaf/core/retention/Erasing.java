@@ -7,9 +7,8 @@ import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Set;
-import org.mendedleaf.core.capture.Authors;
-import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
@@ -48,19 +47,19 @@ public final class Erasing {
 
     private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Erasing.class);
 
+    private final WorkContext context;
     private final OpenVault vault;
     private final Place place;
     private final Clock clock;
-    private final Authors authors;
     private final String who;
 
     /** Erasing in this folder, by this person. */
-    public Erasing(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
-        this.vault = vault;
-        this.place = place;
-        this.clock = clock;
-        this.authors = authors;
-        this.who = who;
+    public Erasing(WorkContext context) {
+        this.context = context;
+        this.vault = context.vault();
+        this.place = context.place();
+        this.clock = context.clock();
+        this.who = context.who();
     }
 
     /** What of a line. */
@@ -235,8 +234,7 @@ public final class Erasing {
             path = reading.line(line).orElseThrow().path();
         }
         try {
-            new Capture(vault, place, clock, authors)
-                    .run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
+            context.capture().run(new CaptureScope.Folders(Set.of(RelativePath.parent(path))), Progress.NONE);
         } catch (VaultException.Full e) {
             // To erase is how space is made. What is in the folder stays there; where it would be changed, it is looked
             // at again.
@@ -327,6 +325,6 @@ public final class Erasing {
     }
 
     private Recovery recovery() {
-        return new Recovery(vault, place, clock, authors, who);
+        return new Recovery(context);
     }
 }

@@ -5,6 +5,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import org.mendedleaf.core.capture.Authors;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -60,7 +61,7 @@ public final class SnapshotKeeper implements Supervisor.Duty {
                 continue;
             }
             try {
-                new Snapshots(vault, place, clock, authors, who)
+                new Snapshots(new WorkContext(vault, place, clock, authors, who))
                         .seeToSchedules(Progress.NONE)
                         .forEach(s -> listener.taken(place, s));
             } catch (IOException e) {

@@ -7,9 +7,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
-import org.mendedleaf.core.capture.Authors;
-import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.LineWriter;
@@ -33,19 +32,19 @@ import org.mendedleaf.core.words.Words;
 /** Snapshots of one protected folder: takes, names, holds and erases them, and sees to their schedules. */
 public final class Snapshots {
 
+    private final WorkContext context;
     private final OpenVault vault;
     private final Place place;
     private final Clock clock;
-    private final Authors authors;
     private final String who;
 
-    /** @param who does it; stands at the snapshots and in the journal */
-    public Snapshots(OpenVault vault, Place place, Clock clock, Authors authors, String who) {
-        this.vault = vault;
-        this.place = place;
-        this.clock = clock;
-        this.authors = authors;
-        this.who = who;
+    /** @param context where; who works there stands at the snapshots and in the journal */
+    public Snapshots(WorkContext context) {
+        this.context = context;
+        this.vault = context.vault();
+        this.place = context.place();
+        this.clock = context.clock();
+        this.who = context.who();
     }
 
     /**
@@ -66,7 +65,7 @@ public final class Snapshots {
 
     private Snapshot take(WriteSession session, String path, String label, long schedule, Progress progress)
             throws IOException {
-        boolean whole = !new Capture(vault, place, clock, authors)
+        boolean whole = !context.capture()
                 .runWithin(session, CaptureScope.WHOLE, progress)
                 .cancelled();
         if (!whole) {

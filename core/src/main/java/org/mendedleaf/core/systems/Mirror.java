@@ -183,7 +183,9 @@ public final class Mirror {
     }
 
     private Result plainOrFiles(Instant now, Duration shift, Progress progress) throws IOException {
-        return system.kind().can(Capability.VERSIONS) ? files(now, shift, progress) : new PlainMirror(this, vault, place, system).run(now, progress);
+        return system.kind().can(Capability.VERSIONS)
+                ? files(now, shift, progress)
+                : new PlainMirror(this, vault, place, system).run(now, progress);
     }
 
     private OutsidePlaceState facts(OutsideSystem.State state, OutsideSystem.OutsidePlace told, Duration shift) {

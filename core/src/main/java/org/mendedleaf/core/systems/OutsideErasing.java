@@ -39,7 +39,8 @@ public final class OutsideErasing {
      * @param who erases; stands in the journal
      * @throws SystemException.Missing when its system is not connected
      */
-    public OutsideErasing(OpenVault vault, Place place, SystemRegistry registry, Clock clock, String who) throws IOException {
+    public OutsideErasing(OpenVault vault, Place place, SystemRegistry registry, Clock clock, String who)
+            throws IOException {
         this.files = new OutsideFiles(vault, place, registry, clock, who);
     }
 
@@ -128,7 +129,16 @@ public final class OutsideErasing {
     private void noteErased() throws IOException {
         try (WriteSession session = files.vault.write()) {
             JournalStore.begin(
-                    session, new Action(0, files.clock.instant(), files.who, ActionKind.ERASED, files.place.id(), 0, false, List.of()));
+                    session,
+                    new Action(
+                            0,
+                            files.clock.instant(),
+                            files.who,
+                            ActionKind.ERASED,
+                            files.place.id(),
+                            0,
+                            false,
+                            List.of()));
             session.commit();
         }
     }
@@ -167,7 +177,15 @@ public final class OutsideErasing {
         try (WriteSession session = files.vault.write()) {
             JournalStore.begin(
                     session,
-                    new Action(0, files.clock.instant(), files.who, ActionKind.SNAPSHOT_ERASED, files.place.id(), 0, false, List.of()));
+                    new Action(
+                            0,
+                            files.clock.instant(),
+                            files.who,
+                            ActionKind.SNAPSHOT_ERASED,
+                            files.place.id(),
+                            0,
+                            false,
+                            List.of()));
             session.commit();
         }
         return alone.size();
@@ -180,7 +198,16 @@ public final class OutsideErasing {
         files.look(Progress.NONE);
         try (WriteSession session = files.vault.write()) {
             JournalStore.begin(
-                    session, new Action(0, files.clock.instant(), files.who, ActionKind.SNAPSHOT, files.place.id(), 0, false, List.of()));
+                    session,
+                    new Action(
+                            0,
+                            files.clock.instant(),
+                            files.who,
+                            ActionKind.SNAPSHOT,
+                            files.place.id(),
+                            0,
+                            false,
+                            List.of()));
             session.commit();
         }
         return cut;

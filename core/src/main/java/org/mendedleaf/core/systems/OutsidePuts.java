@@ -63,8 +63,7 @@ final class OutsidePuts {
         }
         boolean staged = revisions.stream().anyMatch(r -> r.stage() != DraftChoice.BY_RULE);
         if (staged && !files.hasDrafts()) {
-            throw new IllegalArgumentException(
-                    Words.of("put.noDrafts", files.place.where()));
+            throw new IllegalArgumentException(Words.of("put.noDrafts", files.place.where()));
         }
         files.look(Progress.NONE);
         Map<String, Integer> before = new HashMap<>();

@@ -11,7 +11,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -124,8 +123,9 @@ public final class OutsideWork implements FileWork {
                 return Optional.of(new Existing(
                         EntryKind.FILE, Optional.of(digest), v.get().line()));
             }
-            boolean folder =
-                    !reading.folders().listing(files.place, path, Moment.FAR, false).isEmpty();
+            boolean folder = !reading.folders()
+                    .listing(files.place, path, Moment.FAR, false)
+                    .isEmpty();
             return folder ? Optional.of(new Existing(EntryKind.FOLDER, Optional.empty(), 0)) : Optional.empty();
         } catch (IOException e) {
             throw new java.io.UncheckedIOException(e);
@@ -204,7 +204,8 @@ public final class OutsideWork implements FileWork {
         boolean ownLine = files.line(item.target()).map(l -> l.id() == v.line()).orElse(false);
         v.sha256().ifPresent(sha -> mirror.expect(item.target(), sha, ownLine ? v.number() : 0));
         Optional<Holder> cut = ownLine && v.path().equals(item.target()) ? cutWith(v) : Optional.empty();
-        if (cut.isPresent() && files.system.takeBack(files.name, cut.get().point(), item.target(), OutsideFiles.key())) {
+        if (cut.isPresent()
+                && files.system.takeBack(files.name, cut.get().point(), item.target(), OutsideFiles.key())) {
             return;
         }
         Path temp = TemporaryFiles.file(".content");

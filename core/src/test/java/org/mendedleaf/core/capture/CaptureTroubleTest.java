@@ -161,7 +161,7 @@ class CaptureTroubleTest {
                 .isInstanceOf(PlaceGoneException.class)
                 .hasMessageContaining("is not there");
         assertThatThrownBy(() -> new org.mendedleaf.core.snapshots.Snapshots(
-                                p.vault(), p.place(), p.clock(), p.authors(), "Ines")
+                                new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
                         .take("", "now", Progress.NONE))
                 .isInstanceOf(PlaceGoneException.class);
         assertThat(Duration.ofNanos(System.nanoTime() - began)).isLessThan(Duration.ofSeconds(10));

@@ -70,8 +70,8 @@ class ClockTest {
 
     @Test
     void aSnapshotNamesWhatIsThereAndStaysSo() throws IOException {
-        Snapshot taken =
-                new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ines").take("", "now", Progress.NONE);
+        Snapshot taken = new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                .take("", "now", Progress.NONE);
         assertThat(at(taken.at())).isEqualTo("three");
         p.save("a.txt", "four");
         p.capture();
@@ -81,7 +81,7 @@ class ClockTest {
 
     @Test
     void whatChangesAfterASnapshotIsNotInItThoughTheSnapshotIsDatedAhead() throws IOException {
-        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ines");
+        Snapshots snapshots = new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"));
         Snapshot taken = snapshots.take("", "now", Progress.NONE);
         int before = p.tree(taken.at()).get("other.txt").number();
         p.save("other.txt", "changed after the snapshot");

@@ -25,6 +25,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.Child;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.Op;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -57,7 +58,8 @@ class VaultCheckTest {
             Files.move(p.path("b/other.txt"), p.path("b/renamed.txt"));
             Files.delete(p.path("a/file 1.txt"));
             p.capture();
-            new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ines").take("", "before", Progress.NONE);
+            new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                    .take("", "before", Progress.NONE);
             try (WriteSession session = p.vault().write()) {
                 Place place = p.place();
                 session.apply(Op.RULE, place.id(), "numbering", "whole");
@@ -205,7 +207,7 @@ class VaultCheckTest {
                     p.capture();
                     if (i % 4 == 3) {
                         long line = p.line("busy " + i % 5 + ".bin").id();
-                        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ines")
+                        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
                                 .erase(line, Erasing.What.OLDER, 0, Progress.NONE);
                         new Reclaim(p.vault(), p.clock()).endGrace("Ada", Progress.NONE);
                     }

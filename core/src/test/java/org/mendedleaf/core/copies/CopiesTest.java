@@ -19,6 +19,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.Rebuild;
@@ -161,7 +162,7 @@ class CopiesTest {
         p.capture();
         CopyStatus begun = begin();
         long line = p.line("secret.bin").id();
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(line, Erasing.What.VERSION, 1, Progress.NONE);
         new Reclaim(p.vault(), p.clock()).endGrace("Ada", Progress.NONE);
         assertThat(holds(p.vault().folder(), secret)).isFalse();
@@ -408,7 +409,7 @@ class CopiesTest {
                 return;
             }
             int number = line.versions().get(line.versions().size() - 1).number();
-            new Erasing(place.vault(), place.place(), place.clock(), place.authors(), "Ada")
+            new Erasing(new WorkContext(place.vault(), place.place(), place.clock(), place.authors(), "Ada"))
                     .erase(line.id(), Erasing.What.VERSION, number, Progress.NONE);
         }
         new Reclaim(place.vault(), place.clock()).endGrace("Ada", Progress.NONE);

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -123,7 +124,7 @@ class FindAwayTest {
 
     @Test
     void whatSomebodyErasedIsForgottenWhoeverElseHoldsIt() throws IOException {
-        new Erasing(rig.vault(), rig.desk.place(), rig.clock(), rig.desk.authors(), "Ines")
+        new Erasing(new WorkContext(rig.vault(), rig.desk.place(), rig.clock(), rig.desk.authors(), "Ines"))
                 .erase(rig.desk.line("lease.txt").id(), Erasing.What.VERSION, 1, Progress.NONE);
         new Reclaim(rig.vault(), rig.clock()).endGrace("Ines", Progress.NONE);
         assertThat(found("fourhundred")).isEmpty();

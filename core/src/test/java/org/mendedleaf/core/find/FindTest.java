@@ -15,6 +15,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
@@ -199,7 +200,7 @@ class FindTest {
         save("a.txt", "nothing of interest any more");
         assertThat(paths("secretpassphrase")).containsExactly("a.txt");
         assertThat(inFile("secretpassphrase")).isTrue();
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ines")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
                 .erase(p.line("a.txt").id(), Erasing.What.VERSION, 2, Progress.NONE);
         new Reclaim(p.vault(), p.clock()).endGrace("Ines", Progress.NONE);
         assertThat(inFile("secretpassphrase")).isFalse();

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.CheckOutStore;
 import org.mendedleaf.core.catalogue.FindingStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -68,12 +69,12 @@ class FolderLinesTest {
 
     private FolderLines lines(String who) {
         p.later(1);
-        return new FolderLines(p.vault(), p.place(), p.clock(), (path, owner) -> who, who);
+        return new FolderLines(new WorkContext(p.vault(), p.place(), p.clock(), (path, owner) -> who, who));
     }
 
     private Recovery recovery(String who) {
         p.later(1);
-        return new Recovery(p.vault(), p.place(), p.clock(), (path, owner) -> who, who);
+        return new Recovery(new WorkContext(p.vault(), p.place(), p.clock(), (path, owner) -> who, who));
     }
 
     private void capture(String who) throws IOException {

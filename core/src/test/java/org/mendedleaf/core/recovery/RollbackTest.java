@@ -15,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Job;
@@ -460,7 +461,7 @@ class RollbackTest {
             p.save("a", "two");
             p.save("b", "two");
             p.capture();
-            new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+            new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                     .erase(p.line("a").id(), Erasing.What.VERSION, 1, Progress.NONE);
             new Reclaim(p.vault(), p.clock()).endGrace("Ada", Progress.NONE);
             Rollback rollback = new Rollback(List.of(""), then, false);

@@ -19,6 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
@@ -205,7 +206,7 @@ class UndoingTest {
     void eraseIsOneActionThatIsUndoneAndDoneAgain() throws IOException {
         versions("one", "two", "three");
         long line = p.line("a.txt").id();
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(line, Erasing.What.VERSION, 3, Progress.NONE);
         assertThat(p.read("a.txt")).isEqualTo("two");
         assertThat(undoable()).extracting(Action::kind).containsExactly(ActionKind.LET_GO);
@@ -223,7 +224,7 @@ class UndoingTest {
     @Test
     void onlyThePastErasedComesBackAndGoesAgain() throws IOException {
         versions("one", "two", "three");
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(p.line("a.txt").id(), Erasing.What.OLDER, 0, Progress.NONE);
         assertThat(waiting()).isEqualTo(2);
         undo();
@@ -236,12 +237,13 @@ class UndoingTest {
     @Test
     void notesAndSnapshotsComeBackAndGoAgain() throws IOException {
         versions("one");
-        new FolderLines(p.vault(), p.place(), p.clock(), p.authors(), "Ada").note(version(1), "for the bank");
+        new FolderLines(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
+                .note(version(1), "for the bank");
         undo();
         assertThat(version(1).note()).isEmpty();
         redo();
         assertThat(version(1).note()).isEqualTo("for the bank");
-        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+        Snapshots snapshots = new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"));
         p.later(1);
         Snapshot s = snapshots.take("", "closing", Progress.NONE);
         snapshots.erase(List.of(s.id()));

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 
@@ -73,7 +74,7 @@ class GoingSoonTest {
 
     @Test
     void whatSomebodyErasedHimselfIsNotSaid() throws IOException {
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(p.line("a.txt").id(), Erasing.What.VERSION, 1, Progress.NONE);
         p.later(5 * DAY);
         assertThat(going()).isEmpty();

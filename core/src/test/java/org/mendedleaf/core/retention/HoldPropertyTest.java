@@ -20,6 +20,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -201,7 +202,7 @@ class HoldPropertyTest {
                 .append(' ')
                 .append(number);
         try {
-            new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+            new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                     .erase(line.get().id(), what, number, Progress.NONE);
         } catch (VaultException e) {
             throw e;

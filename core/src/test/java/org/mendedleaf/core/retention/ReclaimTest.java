@@ -18,6 +18,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
@@ -61,7 +62,7 @@ class ReclaimTest {
     }
 
     private Erasing erasing() {
-        return new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+        return new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"));
     }
 
     private Reclaim reclaim() {

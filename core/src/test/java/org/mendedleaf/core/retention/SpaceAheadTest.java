@@ -17,6 +17,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
@@ -278,7 +279,7 @@ class SpaceAheadTest {
     void onAFullDriveTheGraceOfWhatSomebodyLetGoGoesOn() throws IOException {
         daily();
         long line = p.line("log.bin").id();
-        new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ada")
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(line, Erasing.What.VERSION, 29, Progress.NONE);
         Rule lazy = Rule.keepAll("r", RuleScope.ALL)
                 .withEverything(Optional.of(Term.days(365)))

@@ -19,6 +19,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
@@ -163,7 +164,7 @@ class VerdictsTest {
     void whatAStandingSnapshotShowsIsKept() throws IOException {
         save(p, "x.txt", "1", day(0, 0));
         p.at(day(0, 1));
-        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+        Snapshots snapshots = new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"));
         org.mendedleaf.core.line.Snapshot snapshot =
                 snapshots.take("", "before pressing", org.mendedleaf.core.jobs.Progress.NONE);
         save(p, "x.txt", "2", day(1, 0));
@@ -183,7 +184,7 @@ class VerdictsTest {
     void aHeldSnapshotIsAmongTheHoldsAndWhatItShowsIsHeld() throws IOException {
         save(p, "x.txt", "1", day(0, 0));
         p.at(day(0, 1));
-        Snapshots snapshots = new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ada");
+        Snapshots snapshots = new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"));
         long id = snapshots
                 .take("", "before pressing", org.mendedleaf.core.jobs.Progress.NONE)
                 .id();

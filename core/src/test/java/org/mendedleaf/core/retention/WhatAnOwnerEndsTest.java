@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -66,11 +67,11 @@ class WhatAnOwnerEndsTest {
     }
 
     private Erasing erasing() {
-        return new Erasing(p.vault(), p.place(), p.clock(), p.authors(), "Ines");
+        return new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"));
     }
 
     private Snapshots snapshots(String who) {
-        return new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), who);
+        return new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), who));
     }
 
     private static void isRefused(ThrowingCallable deed, String who) {

@@ -19,6 +19,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -38,7 +39,7 @@ class SnapshotsTest {
 
     private static Snapshots of(TestPlace p) {
         p.later(1);
-        return new Snapshots(p.vault(), p.place(), p.clock(), p.authors(), "Ines");
+        return new Snapshots(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"));
     }
 
     @Test
@@ -286,7 +287,8 @@ class SnapshotsTest {
             List<Thread> programs = new ArrayList<>();
             try (OpenVault other = OpenVault.open(temp.resolve("vault"), "another program", Duration.ofSeconds(10))) {
                 for (OpenVault vault : List.of(p.vault(), other)) {
-                    Snapshots snapshots = new Snapshots(vault, p.place(), p.clock(), p.authors(), "Ines");
+                    Snapshots snapshots =
+                            new Snapshots(new WorkContext(vault, p.place(), p.clock(), p.authors(), "Ines"));
                     Thread program = new Thread(() -> {
                         for (int i = 0; i < 20; i++) {
                             try {

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.VaultCheck;
@@ -136,7 +137,8 @@ class UnwritableDiskTest {
             }
             java.time.Clock clock =
                     java.time.Clock.fixed(TestPlace.START.plus(Duration.ofDays(1)), java.time.ZoneOffset.UTC);
-            new Erasing(vault, place, clock, (p, o) -> o, "Ines").erase(line, Erasing.What.OLDER, 0, Progress.NONE);
+            new Erasing(new WorkContext(vault, place, clock, (p, o) -> o, "Ines"))
+                    .erase(line, Erasing.What.OLDER, 0, Progress.NONE);
             Reclaim.Done done = new Reclaim(vault, clock).endGrace("Ada", Progress.NONE);
             assertThat(done.freedBytes()).isGreaterThan(before / 2);
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).damages()).isEmpty();

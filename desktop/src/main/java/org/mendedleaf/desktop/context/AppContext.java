@@ -26,6 +26,7 @@ import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
@@ -39,8 +40,8 @@ import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Mirror;
-import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.OutsideErasing;
+import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
@@ -226,7 +227,12 @@ public final class AppContext implements AutoCloseable {
 
     /** Recovery within a folder. */
     public Recovery recovery(OpenPlace openPlace) {
-        return new Recovery(openPlace.vault(), openPlace.place(), clock, authors(), settings.who());
+        return new Recovery(workContext(openPlace));
+    }
+
+    /** Where somebody works. */
+    public WorkContext workContext(OpenPlace openPlace) {
+        return new WorkContext(openPlace.vault(), openPlace.place(), clock, authors(), settings.who());
     }
 
     /** Work with files of a place, wherever it is. */

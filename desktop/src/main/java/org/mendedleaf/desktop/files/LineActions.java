@@ -45,12 +45,7 @@ public final class LineActions {
                         context.registry(),
                         context.clock(),
                         context.settings().who())
-                : new FolderLines(
-                        openPlace.vault(),
-                        openPlace.place(),
-                        context.clock(),
-                        context.authors(),
-                        context.settings().who());
+                : new FolderLines(context.workContext(openPlace));
     }
 
     private void start(String title, boolean undo, Work work) {

@@ -39,12 +39,7 @@ public final class EraseModel {
     }
 
     private Erasing erasing() {
-        return new Erasing(
-                openPlace.vault(),
-                openPlace.place(),
-                context.clock(),
-                context.authors(),
-                context.settings().who());
+        return new Erasing(context.workContext(openPlace));
     }
 
     /** What it is, in one line. */

@@ -177,8 +177,7 @@ public final class HoldModel {
         String who = context.settings().who();
         Place place = openPlace.place();
         if (of.kind() == Hold.Kind.SNAPSHOT) {
-            new Snapshots(openPlace.vault(), place, context.clock(), context.authors(), who)
-                    .hold(of.snapshot(), why, until);
+            new Snapshots(context.workContext(openPlace)).hold(of.snapshot(), why, until);
         } else {
             new Holds(openPlace.vault(), context.clock(), who).put(place, of, why, until);
         }

@@ -131,12 +131,7 @@ public final class SnapshotsModel {
     }
 
     private Snapshots snapshots() {
-        return new Snapshots(
-                openPlace.vault(),
-                openPlace.place(),
-                context.clock(),
-                context.authors(),
-                context.settings().who());
+        return new Snapshots(context.workContext(openPlace));
     }
 
     private void reload() {

@@ -1,0 +1,113 @@
+package org.mendedleaf.cli.base;
+
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.PrintWriter;
+import java.io.Writer;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.words.Words;
+import picocli.CommandLine.Option;
+
+/** What a command says: sentences, tables and JSON, with nothing in them that would move a terminal. */
+public abstract class Output {
+
+    /** Writes JSON. */
+    public static final ObjectMapper JSON = new ObjectMapper();
+
+    private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
+
+    /** Where it runs: its streams, its environment, its clock. */
+    public final Surroundings surroundings;
+
+    /** Whether the answer is JSON. */
+    @Option(names = "--json", descriptionKey = "cli.option.json")
+    public boolean json;
+
+    @Option(names = "--quiet", descriptionKey = "cli.option.quiet")
+    private boolean quiet;
+
+    Output(Surroundings surroundings) {
+        this.surroundings = surroundings;
+    }
+
+    /** Says something by the key of a message; nothing with {@code --quiet}. */
+    public void say(String key, @Nullable Object... arguments) {
+        words().println(Words.of(key, arguments));
+    }
+
+    /** Says a line of text. */
+    public void line(String text) {
+        words().println(printable(text));
+    }
+
+    /** Where words go: beside the answer where that is data, so that nothing else stands in it. */
+    private PrintWriter words() {
+        return quiet ? NOWHERE : json ? surroundings.err() : surroundings.out();
+    }
+
+    /**
+     * Names may hold anything, even what would make a terminal jump; here it is shown as an escape, and so is a byte of a
+     * name that is no text.
+     */
+    public static String printable(String text) {
+        StringBuilder out = new StringBuilder(text.length());
+        text.codePoints().forEach(c -> {
+            if (Character.getType(c) == Character.CONTROL && c != '\t') {
+                out.append(c == '\n' ? "\\n" : "\\u%04x".formatted(c));
+            } else if (RawNames.isByte(c)) {
+                out.append("\\x%02x".formatted(RawNames.byteOf(c)));
+            } else {
+                out.appendCodePoint(c);
+            }
+        });
+        return out.toString();
+    }
+
+    /** Says what went wrong, on standard error. */
+    public void complain(String text) {
+        surroundings.err().println(printable(text));
+    }
+
+    /** Prints the answer as JSON. */
+    public void printJson(Object value) {
+        surroundings.out().println(jsonText(value));
+    }
+
+    /** A value as JSON, indented. */
+    public static String jsonText(Object value) {
+        try {
+            return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+        } catch (JsonProcessingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Columns of text, each as wide as its widest cell; the last one is not padded. */
+    public void table(List<List<String>> rows, String alignRight) {
+        List<Integer> widths = new ArrayList<>();
+        for (List<String> row : rows) {
+            for (int i = 0; i < row.size(); i++) {
+                int width = printable(row.get(i)).length();
+                if (i == widths.size()) {
+                    widths.add(width);
+                } else {
+                    widths.set(i, Math.max(widths.get(i), width));
+                }
+            }
+        }
+        for (List<String> row : rows) {
+            StringBuilder out = new StringBuilder();
+            for (int i = 0; i < row.size(); i++) {
+                String cell = printable(row.get(i));
+                String pad = " ".repeat(widths.get(i) - cell.length());
+                boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
+                out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
+                out.append(i == row.size() - 1 ? "" : "  ");
+            }
+            surroundings.out().println(out.toString().stripTrailing());
+        }
+    }
+}
