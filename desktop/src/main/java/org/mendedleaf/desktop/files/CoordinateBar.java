@@ -43,9 +43,9 @@ final class CoordinateBar extends HBox {
         now.getStyleClass().add("moment-pill");
         now.setId("moment");
         now.setOnAction(e -> model.momentProperty().set(null));
-        Button earlier = Ui.iconButton(Feather.CHEVRON_LEFT, "when.earlier", model::earlier);
+        Button earlier = Ui.iconButton(Feather.CHEVRON_LEFT, "when.earlier", model.steps()::earlier);
         earlier.setId("earlier");
-        Button later = Ui.iconButton(Feather.CHEVRON_RIGHT, "when.later", model::later);
+        Button later = Ui.iconButton(Feather.CHEVRON_RIGHT, "when.later", model.steps()::later);
         later.setId("later");
         // After now there is nothing yet.
         later.disableProperty().bind(model.momentProperty().isNull());
@@ -111,7 +111,7 @@ final class CoordinateBar extends HBox {
         });
         MenuItem hold = new MenuItem(Words.of("where.hold"));
         hold.setId("where-hold");
-        hold.setOnAction(e -> model.holdFolder());
+        hold.setOnAction(e -> model.routes().holdFolder());
         MenuItem more = new MenuItem(Words.of("where.protect"));
         more.setOnAction(e -> protect.run());
         places.getItems().addAll(new SeparatorMenuItem(), top, look, hold, more);
@@ -152,7 +152,7 @@ final class CoordinateBar extends HBox {
         }
         MenuItem every = new MenuItem(Words.of("when.allSnapshots"));
         every.setId("all-snapshots");
-        every.setOnAction(e -> model.snapshots());
+        every.setOnAction(e -> model.routes().snapshots());
         snapshots.getItems().addAll(new SeparatorMenuItem(), every);
     }
 

@@ -6,7 +6,6 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
@@ -19,7 +18,6 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Intake;
-import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
@@ -27,11 +25,9 @@ import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
-import org.mendedleaf.desktop.context.Navigator;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.context.PutOptions;
 import org.mendedleaf.desktop.context.PutService;
-import org.mendedleaf.desktop.context.TypedMoments;
 
 /**
  * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
@@ -48,7 +44,6 @@ public final class FilesModel {
     private final ReadOnlyObjectWrapper<Listing> listing = new ReadOnlyObjectWrapper<>(Listing.EMPTY);
     private final ReadOnlyObjectWrapper<@Nullable FileRow> selected = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<Message> message = new ReadOnlyObjectWrapper<>(Message.NONE);
-    private final ReadOnlyObjectWrapper<@Nullable Instant> beginning = new ReadOnlyObjectWrapper<>();
     private final Set<String> unfolded = new HashSet<>();
     private final BooleanProperty showAdded = new SimpleBooleanProperty(true);
     private final LineModel line;
@@ -61,7 +56,8 @@ public final class FilesModel {
     private final FolderActions folderActions;
     private final ReadingModel reading;
     private final PickModel picking;
-    private Navigator navigator = Navigator.NOWHERE;
+    private final FilesRoutes routes;
+    private final MomentSteps steps;
 
     /** The model over this desk. */
     public FilesModel(AppContext context) {
@@ -83,6 +79,8 @@ public final class FilesModel {
         showAdded.addListener((o, a, b) -> reload());
         showRemoved.addListener((o, a, b) -> reload());
         this.reading = new ReadingModel(context, line);
+        this.routes = new FilesRoutes(this);
+        this.steps = new MomentSteps(context, this);
         this.picking = new PickModel(context, line, message::set);
         context.changesProperty().addListener((o, a, b) -> {
             reload();
@@ -148,47 +146,6 @@ public final class FilesModel {
         rows.forEach(r -> tick(r, on));
     }
 
-    /** Says where this screen leads to. */
-    public void setNavigator(Navigator to) {
-        navigator = to;
-    }
-
-    /** Goes to the plan of recovering what is ticked; with nothing ticked, the selected row. */
-    public void recover() {
-        chosen().ifPresent(paths -> navigator.plan(new Navigator.What(openPlace(), paths, moment.get(), false)));
-    }
-
-    /** Goes to the plan of rolling back what is ticked; with nothing ticked, the folder that is looked at. */
-    public void rollBack() {
-        Instant at = moment.get();
-        if (place.get() != null && at != null) {
-            List<String> paths = ticks.paths().isEmpty() ? List.of(folder.get()) : ticks.paths();
-            navigator.plan(new Navigator.What(openPlace(), paths, at, true));
-        }
-    }
-
-    private Optional<List<String>> chosen() {
-        FileRow row = selected.get();
-        if (place.get() == null || (ticks.paths().isEmpty() && (row == null || row.isAdded()))) {
-            return Optional.empty();
-        }
-        return Optional.of(ticks.paths().isEmpty() && row != null ? List.of(row.path()) : ticks.paths());
-    }
-
-    /** Goes to the comparison of the folder that is looked at with now. */
-    public void compare() {
-        if (place.get() != null) {
-            navigator.compare(openPlace(), folder.get(), moment.get());
-        }
-    }
-
-    /** Goes to the snapshots of the place. */
-    public void snapshots() {
-        if (place.get() != null) {
-            navigator.snapshots(openPlace(), folder.get());
-        }
-    }
-
     /** Whether files are shown that were not there at the moment that is looked at. */
     public BooleanProperty showAddedProperty() {
         return showAdded;
@@ -212,6 +169,16 @@ public final class FilesModel {
 
     void say(Message said) {
         message.set(said);
+    }
+
+    /** Where this screen leads. */
+    public FilesRoutes routes() {
+        return routes;
+    }
+
+    /** Ways to another moment. */
+    public MomentSteps steps() {
+        return steps;
     }
 
     /** The time ruler. */
@@ -267,21 +234,18 @@ public final class FilesModel {
         select(null);
         folder.set(inFolder);
         ruler.load(openPlace);
-        context.background()
-                .run(
-                        () -> read(openPlace, r -> r.changes().firstCapture(openPlace.place())),
-                        first -> beginning.set(first.orElse(null)),
-                        e -> {});
+        steps.begin(openPlace);
         reload();
     }
 
-    private static <T> T read(OpenPlace openPlace, Query<T> query) throws IOException {
+    static <T> T read(OpenPlace openPlace, Query<T> query) throws IOException {
         try (Reading reading = openPlace.vault().read()) {
             return query.ask(reading);
         }
     }
 
-    private interface Query<T> {
+    /** What is asked of a vault. */
+    interface Query<T> {
         T ask(Reading reading) throws IOException;
     }
 
@@ -366,64 +330,13 @@ public final class FilesModel {
         message.set(new Message(String.valueOf(e.getMessage()), false, true));
     }
 
-    /** Goes to the change before the moment that is looked at, in this folder. */
-    public void earlier() {
-        step((reading, at) -> reading.changes()
-                .changeBefore(openPlace().place(), folder.get(), at)
-                // Just before a change is the moment at which it had not happened.
-                .map(t -> t.minusNanos(1000)));
-    }
-
-    /** Goes to the change after the moment that is looked at, in this folder; after the last one to now. */
-    public void later() {
-        step((reading, at) -> reading.changes().changeAfter(openPlace().place(), folder.get(), at));
-    }
-
-    private OpenPlace openPlace() {
+    /** The place that is looked at, where there is one. */
+    OpenPlace openPlace() {
         OpenPlace openPlace = place.get();
         if (openPlace == null) {
             throw new IllegalStateException("expected a place");
         }
         return openPlace;
-    }
-
-    private interface Neighbour {
-        Optional<Instant> find(Reading reading, Instant at) throws IOException;
-    }
-
-    private void step(Neighbour neighbour) {
-        OpenPlace openPlace = place.get();
-        if (openPlace == null) {
-            return;
-        }
-        Instant past = moment.get();
-        Instant at = past == null ? context.clock().instant() : past;
-        context.background()
-                .run(
-                        () -> read(openPlace, r -> neighbour.find(r, at)),
-                        found -> {
-                            Instant first = beginning.get();
-                            if (found.isPresent()
-                                    && (first == null || !found.get().isBefore(first))) {
-                                moment.set(found.get());
-                            } else if (found.isEmpty()) {
-                                moment.set(null);
-                            }
-                        },
-                        e -> message.set(new Message(String.valueOf(e.getMessage()), false, true)));
-    }
-
-    /**
-     * What a typed moment means here; asked off the screen's thread.
-     *
-     * @throws IllegalArgumentException with a message for the user, when it means none, or one before anything is known
-     */
-    public Instant understand(String typed) throws IOException {
-        FileRow row = selected.get();
-        String file = row == null || row.isFolder()
-                ? null
-                : RelativePath.child(folder.get(), row.entry().name());
-        return TypedMoments.understand(context, openPlace(), folder.get(), file, typed);
     }
 
     /** Makes the chosen version the current one; for a removed file, brings it back. */
@@ -456,7 +369,7 @@ public final class FilesModel {
             @Override
             public void doubtful(PutService.Doubt doubt) {
                 putting.close();
-                navigator.guard(doubt);
+                routes.navigator().guard(doubt);
             }
 
             @Override
@@ -473,7 +386,7 @@ public final class FilesModel {
     }
 
     /** Files go in now, and not into the past. */
-    private boolean isNow() {
+    boolean isNow() {
         if (moment.get() == null) {
             return true;
         }
@@ -505,60 +418,7 @@ public final class FilesModel {
             return;
         }
         String into = onto == null ? folder.get() : onto.isFolder() ? onto.path() : RelativePath.parent(onto.path());
-        navigator.intake(openPlace(), good, into);
-    }
-
-    /** Goes to the scattered copies in the folder that is looked at. */
-    public void fold() {
-        if (place.get() != null && isNow()) {
-            navigator.fold(openPlace(), folder.get());
-        }
-    }
-
-    /** Goes to the safety copies in the folder that is looked at. */
-    public void strays() {
-        if (place.get() != null && isNow()) {
-            navigator.strays(openPlace(), folder.get());
-        }
-    }
-
-    /** Goes to what erasing versions of the selected file would do. */
-    void erase(org.mendedleaf.core.retention.Erasing.What what, int number) {
-        OpenPlace of = line.openPlace();
-        org.mendedleaf.core.line.Line l = line.lineProperty().get();
-        if (of != null && l != null) {
-            navigator.erase(of, l, what, number);
-        }
-    }
-
-    /**
-     * Goes to a hold on the selected file.
-     *
-     * @param number of a version; 0 for the file
-     */
-    void hold(int number) {
-        OpenPlace of = line.openPlace();
-        org.mendedleaf.core.line.Line l = line.lineProperty().get();
-        if (of != null && l != null) {
-            navigator.hold(of, Hold.ofFile(of.place(), l, number), l.label(number));
-        }
-    }
-
-    /** Goes to a hold on the selected folder, else on the one that is looked at. */
-    public void holdFolder() {
-        FileRow row = selected.get();
-        if (place.get() != null) {
-            String path = row != null && row.isFolder() ? row.path() : folder.get();
-            navigator.hold(openPlace(), Hold.ofFolder(openPlace().place(), path), "");
-        }
-    }
-
-    /** Goes to the safety copies beside the selected file. */
-    void straysOfFile() {
-        OpenPlace of = line.openPlace();
-        if (of != null) {
-            navigator.strays(of, RelativePath.parent(line.path()));
-        }
+        routes.navigator().intake(openPlace(), good, into);
     }
 
     /** Says what taking a snapshot of the place asks for and costs. */

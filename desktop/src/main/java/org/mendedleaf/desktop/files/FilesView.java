@@ -128,8 +128,8 @@ public final class FilesView extends BorderPane {
                         some,
                         whole,
                         new SeparatorMenuItem(),
-                        item("listing.in.fold", model::fold),
-                        item("listing.in.strays", model::strays));
+                        item("listing.in.fold", model.routes()::fold),
+                        item("listing.in.strays", model.routes()::strays));
         model.placeProperty().addListener((o, a, openPlace) -> {
             boolean writing = model.can(Capability.WRITING);
             in.setDisable(!writing);
@@ -206,15 +206,15 @@ public final class FilesView extends BorderPane {
                 && model.putting().openProperty().get()) {
             model.putting().close();
         } else if (e.isControlDown() && e.getCode() == KeyCode.R) {
-            model.recover();
+            model.routes().recover();
         } else if (e.isControlDown() && e.isShiftDown() && e.getCode() == KeyCode.B) {
-            model.rollBack();
+            model.routes().rollBack();
         } else if (e.isControlDown() && e.getCode() == KeyCode.M) {
-            model.compare();
+            model.routes().compare();
         } else if (e.isAltDown() && e.getCode() == KeyCode.LEFT) {
-            model.earlier();
+            model.steps().earlier();
         } else if (e.isAltDown() && e.getCode() == KeyCode.RIGHT) {
-            model.later();
+            model.steps().later();
         } else if (e.isAltDown()
                 && e.getCode() == KeyCode.UP
                 && !model.reading().openProperty().get()) {

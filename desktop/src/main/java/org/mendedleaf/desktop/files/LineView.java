@@ -88,7 +88,7 @@ final class LineView extends StackPane {
         title.setId("line-title");
         HBox head = new HBox(8, title, Ui.spacer(), state);
         head.setAlignment(Pos.BASELINE_LEFT);
-        work = new WorkBar(line, model.lineActions(), model::straysOfFile);
+        work = new WorkBar(line, model.lineActions(), model.routes()::straysOfFile);
         VBox header = new VBox(4, head, summary, work);
         header.getStyleClass().add("sheet-header");
         summary.setWrapText(true);
@@ -422,25 +422,25 @@ final class LineView extends StackPane {
         if (said != null && (outside || said.rights().may(Permission.NOTE))) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             if (here) {
-                item("line.holdVersion", () -> model.hold(v.number()))
+                item("line.holdVersion", () -> model.routes().hold(v.number()))
                         .setText(Words.of("line.holdVersion", line.labelOf(v)));
             }
-            item("line.holdFile", () -> model.hold(0));
+            item("line.holdFile", () -> model.routes().hold(0));
         }
         if (!outside && said != null && said.rights().may(Permission.ERASE)) {
             more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
             boolean letGo = said.verdicts().letGo().containsKey(v.number());
             if (here && !letGo) {
-                MenuItem one = item("line.eraseVersion", () -> model.erase(Erasing.What.VERSION, v.number()));
+                MenuItem one = item("line.eraseVersion", () -> model.routes().erase(Erasing.What.VERSION, v.number()));
                 one.setText(Words.of("line.eraseVersion", line.labelOf(v)));
                 one.getStyleClass().add("danger-text");
             }
             if (l.versions().size() > 1) {
-                item("line.eraseOlder", () -> model.erase(Erasing.What.OLDER, 0))
+                item("line.eraseOlder", () -> model.routes().erase(Erasing.What.OLDER, 0))
                         .getStyleClass()
                         .add("danger-text");
             }
-            item("line.eraseAll", () -> model.erase(Erasing.What.ALL, 0))
+            item("line.eraseAll", () -> model.routes().erase(Erasing.What.ALL, 0))
                     .getStyleClass()
                     .add("danger-text");
         }

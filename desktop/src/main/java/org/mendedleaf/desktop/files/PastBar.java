@@ -22,9 +22,9 @@ final class PastBar extends HBox {
         setAlignment(Pos.CENTER_LEFT);
         words.setId("past-words");
         words.setMinWidth(0);
-        Button compare = Ui.button("past.compare", model::compare, "small");
+        Button compare = Ui.button("past.compare", model.routes()::compare, "small");
         compare.setId("past-compare");
-        Button back = Ui.button("past.rollBack", model::rollBack, "small");
+        Button back = Ui.button("past.rollBack", model.routes()::rollBack, "small");
         back.setId("past-roll-back");
         getChildren().addAll(words, Ui.spacer(), compare, back);
         model.momentProperty().addListener((o, a, b) -> show());

@@ -31,7 +31,7 @@ final class PickMoment {
 
     PickMoment(FilesModel model) {
         this.model = model;
-        this.field = new MomentField(model.context(), "pick-text", model::understand);
+        this.field = new MomentField(model.context(), "pick-text", model.steps()::understand);
         day.setPrefWidth(150);
         time.setId("pick-time");
         time.setAccessibleText(Words.of("pick.time"));

@@ -18,9 +18,9 @@ final class TicksBar extends HBox {
         getStyleClass().add("ticks-bar");
         setAlignment(Pos.CENTER_LEFT);
         words.setId("ticks");
-        Button recover = Ui.button("ticks.recover", model::recover, "accent", "small");
+        Button recover = Ui.button("ticks.recover", model.routes()::recover, "accent", "small");
         recover.setId("ticks-recover");
-        Button back = Ui.button("ticks.rollBack", model::rollBack, "small");
+        Button back = Ui.button("ticks.rollBack", model.routes()::rollBack, "small");
         back.setId("ticks-roll-back");
         back.visibleProperty().bind(model.momentProperty().isNotNull());
         back.managedProperty().bind(back.visibleProperty());

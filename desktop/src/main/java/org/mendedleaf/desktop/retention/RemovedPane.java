@@ -43,9 +43,9 @@ final class RemovedPane extends ListPane<RemovedFile> {
         table.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
         Button all = Ui.button("removed.all", () -> table.getSelectionModel().selectAll(), "flat");
         all.setId("removed-all");
-        back = Ui.button("removed.back", () -> model.bringBack(chosen()), "accent");
+        back = Ui.button("removed.back", () -> model.removedFiles().bringBack(chosen()), "accent");
         back.setId("removed-back");
-        erase = Ui.button("removed.erase", () -> model.eraseRemoved(chosen()), "danger-text");
+        erase = Ui.button("removed.erase", () -> model.removedFiles().erase(chosen()), "danger-text");
         erase.setId("removed-erase");
         table.getSelectionModel().getSelectedItems().addListener((javafx.beans.InvalidationListener) o -> effect());
         finish(all, back, erase);
@@ -93,7 +93,7 @@ final class RemovedPane extends ListPane<RemovedFile> {
             effect.setText(Words.of("removed.hint"));
             return;
         }
-        model.erasing(chosen, e -> {
+        model.removedFiles().beforeErasing(chosen, e -> {
             erase.setDisable(e.rows().isEmpty());
             effect.setText(Words.of("removed.effect", chosen.size(), Formats.size(e.freedBytes()), e.kept()));
         });

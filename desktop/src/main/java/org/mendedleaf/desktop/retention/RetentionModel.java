@@ -3,13 +3,10 @@ package org.mendedleaf.desktop.retention;
 import java.io.File;
 import java.io.IOException;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -28,11 +25,9 @@ import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.retention.Pressure;
-import org.mendedleaf.core.retention.Reason;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
@@ -41,10 +36,8 @@ import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.StandingRules;
 import org.mendedleaf.core.retention.ThinPlan;
-import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
-import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -59,18 +52,12 @@ public final class RetentionModel {
 
     private final AppContext context;
     private final Background.Newest question;
-    private final Background.Newest effectQuestion;
-    private final Background.Newest forecastQuestion;
-    private @Nullable Made<WhatIf.Side> side;
-    private volatile @Nullable Made<Forecast> forecast;
     private final Background.Newest liftQuestion;
-    private final Background.Newest eraseQuestion;
     private final ObjectProperty<@Nullable OpenVault> vault = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<@Nullable Picture> picture = new ReadOnlyObjectWrapper<>();
-    private final ObjectProperty<RuleSet> proposed = new SimpleObjectProperty<>(RuleSet.NONE);
-    private final ReadOnlyObjectWrapper<@Nullable Effect> effect = new ReadOnlyObjectWrapper<>();
+    private final RuleProposal proposal;
+    private final RemovedFiles removedFiles;
     private final ReadOnlyObjectWrapper<String> message = new ReadOnlyObjectWrapper<>("");
-    private boolean touched;
 
     /**
      * A vault as it was at one moment.
@@ -116,39 +103,17 @@ public final class RetentionModel {
         }
     }
 
-    /**
-     * What the proposed rules would do.
-     *
-     * @param whatIf beside the rules that count
-     * @param plan what they would let go now
-     * @param ahead how much space the versions will take; empty until that is known
-     */
-    public record Effect(WhatIf whatIf, ThinPlan plan, Optional<Ahead> ahead) {}
-
-    /**
-     * How much space the versions will take.
-     *
-     * @param now as it is
-     * @param then under the proposed rules
-     */
-    public record Ahead(Forecast now, Forecast then) {}
-
-    /** What was made of verdicts, and does not change while the proposed rules do. */
-    private record Made<T>(Verdicts of, T value) {}
-
     /** The model over this desk. */
     public RetentionModel(AppContext context) {
         this.context = context;
         this.question = context.background().new Newest();
-        this.effectQuestion = context.background().new Newest();
-        this.forecastQuestion = context.background().new Newest();
         this.liftQuestion = context.background().new Newest();
-        this.eraseQuestion = context.background().new Newest();
+        this.proposal = new RuleProposal(context, this);
+        this.removedFiles = new RemovedFiles(context, this);
         vault.addListener((o, a, b) -> {
-            touched = false;
+            proposal.forget();
             reload();
         });
-        proposed.addListener((o, a, b) -> weigh());
     }
 
     /** The desk. */
@@ -173,40 +138,23 @@ public final class RetentionModel {
         return picture.getReadOnlyProperty();
     }
 
-    /** The rules as they are being changed; those that count while nobody changes them. */
-    public ReadOnlyObjectProperty<RuleSet> proposedProperty() {
-        return proposed;
-    }
-
-    /** What they would do; null while that is not known. */
-    public ReadOnlyObjectProperty<@Nullable Effect> effectProperty() {
-        return effect.getReadOnlyProperty();
-    }
-
     /** What was done or went wrong; empty for nothing. */
     public ReadOnlyObjectProperty<String> messageProperty() {
         return message.getReadOnlyProperty();
     }
 
-    /** Whether the rules were changed and are not set. */
-    public boolean isChanged() {
-        Picture p = picture.get();
-        return p != null && !p.rules().equals(proposed.get());
+    /** Rules as somebody changes them. */
+    public RuleProposal proposal() {
+        return proposal;
     }
 
-    /** Proposes other rules. */
-    public void propose(RuleSet rules) {
-        touched = true;
-        proposed.set(rules);
+    /** What can be done with removed files. */
+    public RemovedFiles removedFiles() {
+        return removedFiles;
     }
 
-    /** Goes back to the rules that count. */
-    public void revert() {
-        Picture p = picture.get();
-        touched = false;
-        if (p != null) {
-            proposed.set(p.rules());
-        }
+    void say(String words) {
+        message.set(words);
     }
 
     /** Looks again. */
@@ -266,91 +214,7 @@ public final class RetentionModel {
 
     private void took(Picture p) {
         picture.set(p);
-        if (!touched) {
-            proposed.set(p.rules());
-        }
-        weigh();
-    }
-
-    /** What the proposed rules would do is computed while they are changed. */
-    private void weigh() {
-        Picture p = picture.get();
-        RuleSet rules = proposed.get();
-        if (p == null) {
-            return;
-        }
-        forecastQuestion.drop();
-        Instant now = p.verdicts().now();
-        effectQuestion.ask(
-                () -> {
-                    Verdicts then = StandingRules.outlook(
-                            Verdicts.of(p.table(), p.holds(), rules, now, context.calendar()),
-                            p.space(),
-                            p.report().free());
-                    return new Effect(
-                            WhatIf.of(p.verdicts(), sideAsItIs(p, now), then, p.space(), now),
-                            ThinPlan.of(then, p.space(), ThinPlan.Limits.RULES),
-                            Optional.empty());
-                },
-                e -> {
-                    effect.set(e);
-                    lookAhead(p, e, now);
-                },
-                e -> message.set(Failures.words(e)));
-    }
-
-    /** The forecast takes longer than all else, and comes after it. */
-    private void lookAhead(Picture p, Effect of, Instant now) {
-        Forecast.Asked asked = Forecast.Asked.asItIs(p.report().free());
-        forecastQuestion.ask(
-                () -> new Ahead(
-                        forecastAsItIs(p, now, asked), Forecast.of(of.plan().verdicts(), now, asked)),
-                ahead -> effect.set(new Effect(of.whatIf(), of.plan(), Optional.of(ahead))),
-                e -> message.set(Failures.words(e)));
-    }
-
-    private synchronized WhatIf.Side sideAsItIs(Picture p, Instant now) {
-        Made<WhatIf.Side> made = side;
-        if (made == null || made.of() != p.verdicts()) {
-            made = new Made<>(p.verdicts(), WhatIf.side(p.verdicts(), p.space(), now));
-            side = made;
-        }
-        return made.value();
-    }
-
-    private Forecast forecastAsItIs(Picture p, Instant now, Forecast.Asked asked) {
-        Made<Forecast> made = forecast;
-        if (made == null || made.of() != p.verdicts()) {
-            made = new Made<>(p.verdicts(), Forecast.of(p.verdicts(), now, asked));
-            forecast = made;
-        }
-        return made.value();
-    }
-
-    /** Makes the proposed rules those that count. */
-    public void use() {
-        Picture p = picture.get();
-        RuleSet rules = proposed.get();
-        if (p == null) {
-            return;
-        }
-        context.background()
-                .run(
-                        () -> {
-                            RuleSets.set(
-                                    p.vault(),
-                                    rules,
-                                    context.clock(),
-                                    context.settings().who());
-                            return true;
-                        },
-                        ok -> {
-                            touched = false;
-                            message.set(Words.of("retention.rulesSet"));
-                            context.changed();
-                            reload();
-                        },
-                        e -> message.set(Failures.words(e)));
+        proposal.took(p);
     }
 
     /** Does work as a job; what it comes to is told, or said on the screen when it fails. Then the vault is looked at again. */
@@ -484,98 +348,5 @@ public final class RetentionModel {
                 },
                 told,
                 e -> message.set(Failures.words(e)));
-    }
-
-    /** Brings removed files back where they were, as a job. */
-    public void bringBack(List<RemovedFile> files) {
-        Picture p = picture.get();
-        if (p == null || files.isEmpty()) {
-            return;
-        }
-        job(
-                "job.bringBack",
-                progress -> {
-                    List<String> failed = new ArrayList<>();
-                    for (Place place : p.table().places()) {
-                        List<org.mendedleaf.core.recovery.RestoreItem> wishes = new ArrayList<>();
-                        try (Reading reading = p.vault().read()) {
-                            for (RemovedFile f : files) {
-                                if (f.place() == place.id()) {
-                                    wishes.add(new org.mendedleaf.core.recovery.RestoreItem(
-                                            reading.version(f.line(), f.number())
-                                                    .orElseThrow(),
-                                            f.path()));
-                                }
-                            }
-                        }
-                        if (!wishes.isEmpty()) {
-                            context
-                                    .work(new OpenPlace(p.vault(), place))
-                                    .restore(wishes, org.mendedleaf.core.recovery.Collision.KEEP_BOTH, progress)
-                                    .items()
-                                    .stream()
-                                    .filter(i -> !i.why().isEmpty())
-                                    .forEach(i -> failed.add(i.why()));
-                        }
-                    }
-                    return failed;
-                },
-                failed -> message.set(
-                        failed.isEmpty() ? Words.of("retention.back", files.size()) : String.join(" ", failed)));
-    }
-
-    /** Lets all versions of removed files go that nothing protects, as a job. */
-    public void eraseRemoved(List<RemovedFile> files) {
-        Picture p = picture.get();
-        if (p == null || files.isEmpty()) {
-            return;
-        }
-        job(
-                "job.thin",
-                progress -> {
-                    Erased e = erasing(p, files);
-                    Thinning.Done done = new Thinning(
-                                    p.vault(),
-                                    context.clock(),
-                                    context.settings().who())
-                            .erase(p.table(), e.rows(), progress);
-                    return new Thinning.Done(done.actions(), done.versions(), done.kept() + e.kept(), done.due());
-                },
-                d -> message.set(
-                        Words.of("retention.erased", d.versions(), Formats.full(d.due(), context.zone()), d.kept())));
-    }
-
-    /**
-     * What erasing removed files would do.
-     *
-     * @param rows of the versions that would go
-     * @param freedBytes by that
-     * @param kept how many versions are held, or shown by a snapshot, and stay
-     */
-    public record Erased(BitSet rows, long freedBytes, int kept) {}
-
-    /** Tells what erasing removed files would do; only the newest question is answered. */
-    public void erasing(List<RemovedFile> files, Consumer<Erased> told) {
-        Picture p = picture.get();
-        if (p != null) {
-            eraseQuestion.ask(() -> erasing(p, files), told, e -> message.set(Failures.words(e)));
-        }
-    }
-
-    private static Erased erasing(Picture p, List<RemovedFile> files) {
-        BitSet rows = new BitSet();
-        int kept = 0;
-        for (RemovedFile f : files) {
-            int line = p.table().lineRow(f.line());
-            for (int row = p.table().first(line); row < p.table().first(line + 1); row++) {
-                Reason reason = p.verdicts().reason(row);
-                if (reason == Reason.HELD || reason == Reason.SNAPSHOT) {
-                    kept++;
-                } else if (p.table().stays(row)) {
-                    rows.set(row);
-                }
-            }
-        }
-        return new Erased(rows, p.space().freedBy(rows), kept);
     }
 }

@@ -60,9 +60,9 @@ final class RulesPane extends BorderPane {
         scroll.getStyleClass().add("place-scroll");
         effect.setId("rules-effect");
         effect.setWrapText(true);
-        use = Ui.button("rules.use", model::use, "accent");
+        use = Ui.button("rules.use", model.proposal()::use, "accent");
         use.setId("rules-use");
-        revert = Ui.button("rules.revert", model::revert, "flat");
+        revert = Ui.button("rules.revert", model.proposal()::revert, "flat");
         revert.setId("rules-revert");
         thin = Ui.button("rules.thin", () -> preview.accept(Optional.empty(), ThinPlan.Limits.RULES));
         thin.setId("rules-thin");
@@ -83,12 +83,12 @@ final class RulesPane extends BorderPane {
         split.setDividerPositions(0.46);
         split.getStyleClass().add("files-split");
         setCenter(split);
-        model.proposedProperty().addListener((o, a, rules) -> fill());
+        model.proposal().proposedProperty().addListener((o, a, rules) -> fill());
         model.pictureProperty().addListener((o, a, p) -> {
             fill();
             systems();
         });
-        model.effectProperty().addListener((o, a, e) -> effect());
+        model.proposal().effectProperty().addListener((o, a, e) -> effect());
         fill();
         systems();
         effect();
@@ -107,13 +107,14 @@ final class RulesPane extends BorderPane {
     }
 
     private void add() {
-        RuleSet rules = model.proposedProperty().get();
+        RuleSet rules = model.proposal().proposedProperty().get();
         String name = Words.of("rules.newName");
         for (int i = 2; has(rules, name); i++) {
             name = Words.of("rules.newNameN", i);
         }
         chosen = name;
-        model.propose(rules.with(Rule.keepAll(name, RuleScope.ALL).withEverything(Optional.of(Term.days(30)))));
+        model.proposal()
+                .propose(rules.with(Rule.keepAll(name, RuleScope.ALL).withEverything(Optional.of(Term.days(30)))));
     }
 
     private static boolean has(RuleSet rules, String name) {
@@ -124,7 +125,7 @@ final class RulesPane extends BorderPane {
         if (filling) {
             return;
         }
-        RuleSet rules = model.proposedProperty().get();
+        RuleSet rules = model.proposal().proposedProperty().get();
         if (!has(rules, chosen)) {
             chosen = rules.rules().isEmpty() ? "" : rules.rules().get(0).name();
         }
@@ -138,7 +139,7 @@ final class RulesPane extends BorderPane {
             list.getChildren().add(none);
         }
         form(rules);
-        boolean changed = model.isChanged();
+        boolean changed = model.proposal().isChanged();
         use.setDisable(!changed);
         revert.setDisable(!changed);
     }
@@ -152,7 +153,8 @@ final class RulesPane extends BorderPane {
         Button remove = Ui.iconButton(
                 org.kordamp.ikonli.feather.Feather.TRASH_2,
                 "rules.remove",
-                () -> model.propose(model.proposedProperty().get().without(r.name())));
+                () -> model.proposal()
+                        .propose(model.proposal().proposedProperty().get().without(r.name())));
         HBox card = new HBox(8, words, remove);
         card.getStyleClass().add("rule-card");
         Ui.style(card, "rule-chosen", r.name().equals(chosen));
@@ -187,14 +189,14 @@ final class RulesPane extends BorderPane {
                 "rules-grace",
                 Optional.of(rules.grace()),
                 null,
-                t -> t.ifPresent(
-                        g -> model.propose(model.proposedProperty().get().with(g, rules.standing()))));
+                t -> t.ifPresent(g -> model.proposal()
+                        .propose(model.proposal().proposedProperty().get().with(g, rules.standing()))));
         CheckBox standing = new CheckBox(Words.of("rules.standing"));
         standing.setId("rules-standing");
         standing.setSelected(rules.standing());
         standing.setWrapText(true);
-        standing.setOnAction(
-                e -> model.propose(model.proposedProperty().get().with(rules.grace(), standing.isSelected())));
+        standing.setOnAction(e -> model.proposal()
+                .propose(model.proposal().proposedProperty().get().with(rules.grace(), standing.isSelected())));
         Label words = Ui.label(Words.of("rules.grace"), "form-name");
         words.setMinWidth(USE_PREF_SIZE);
         HBox graceRow = new HBox(10, words, grace);
@@ -205,7 +207,7 @@ final class RulesPane extends BorderPane {
     }
 
     private void replace(String name, Rule changed) {
-        RuleSet rules = model.proposedProperty().get();
+        RuleSet rules = model.proposal().proposedProperty().get();
         List<Rule> all = new ArrayList<>();
         for (Rule r : rules.rules()) {
             all.add(r.name().equals(name) ? changed : r);
@@ -217,21 +219,21 @@ final class RulesPane extends BorderPane {
         chosen = changed.name();
         // The fields that are being used stay; only the sentences are made anew.
         filling = true;
-        model.propose(new RuleSet(all, rules.grace(), rules.standing()));
+        model.proposal().propose(new RuleSet(all, rules.grace(), rules.standing()));
         filling = false;
         list.getChildren().clear();
         for (Rule r : all) {
             list.getChildren().add(card(r));
         }
         if (renamed) {
-            form(model.proposedProperty().get());
+            form(model.proposal().proposedProperty().get());
         }
-        use.setDisable(!model.isChanged());
-        revert.setDisable(!model.isChanged());
+        use.setDisable(!model.proposal().isChanged());
+        revert.setDisable(!model.proposal().isChanged());
     }
 
     private void effect() {
-        RetentionModel.Effect e = model.effectProperty().get();
+        RuleProposal.Effect e = model.proposal().effectProperty().get();
         if (e == null) {
             effect.setText(Words.of("space.reading"));
             thin.setDisable(true);
@@ -240,7 +242,7 @@ final class RulesPane extends BorderPane {
         ThinPlan plan = e.plan();
         effect.setText(plan.mayGoWords());
         thin.setDisable(false);
-        use.setDisable(!model.isChanged());
-        revert.setDisable(!model.isChanged());
+        use.setDisable(!model.proposal().isChanged());
+        revert.setDisable(!model.proposal().isChanged());
     }
 }

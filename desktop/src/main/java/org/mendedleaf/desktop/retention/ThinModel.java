@@ -48,7 +48,7 @@ final class ThinModel {
     ThinModel(RetentionModel model, Optional<Place> system, ThinPlan.Limits within) {
         this.model = model;
         this.picture = Objects.requireNonNull(model.pictureProperty().get());
-        this.rules = model.proposedProperty().get();
+        this.rules = model.proposal().proposedProperty().get();
         this.system = system;
         this.question = model.context().background().new Newest();
         this.limits = new SimpleObjectProperty<>(within);

@@ -38,13 +38,13 @@ final class WhatIfPane extends VBox {
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().add(scroll);
         getStyleClass().add("sheet");
-        model.effectProperty().addListener((o, a, e) -> show());
+        model.proposal().effectProperty().addListener((o, a, e) -> show());
         show();
     }
 
     private void show() {
         body.getChildren().clear();
-        RetentionModel.Effect e = model.effectProperty().get();
+        RuleProposal.Effect e = model.proposal().effectProperty().get();
         RetentionModel.Picture p = model.pictureProperty().get();
         if (e == null || p == null) {
             body.getChildren().add(Ui.label(Words.of("space.reading"), "dim"));
@@ -113,7 +113,7 @@ final class WhatIfPane extends VBox {
         return grid;
     }
 
-    private Node forecast(RetentionModel.Ahead e) {
+    private Node forecast(RuleProposal.Ahead e) {
         Instant now = model.context().clock().instant();
         Forecast f = e.then();
         Label basis = Ui.label(

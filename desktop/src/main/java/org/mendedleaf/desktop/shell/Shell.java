@@ -129,7 +129,7 @@ public final class Shell extends BorderPane {
                 .addListener((o, a, notice) -> files.say(notice.words(), false, notice.needsSomebody()));
         this.navigator =
                 new ScreenNavigator(context, files, view -> middle.getChildren().setAll(view), this::showFiles);
-        files.setNavigator(navigator);
+        files.routes().setNavigator(navigator);
         getStyleClass().add("shell");
         Supplier<Optional<File>> fromHome =
                 () -> folderAsk.apply(UserFolders.home().toFile());

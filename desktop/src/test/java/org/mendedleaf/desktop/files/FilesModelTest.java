@@ -53,7 +53,7 @@ class FilesModelTest extends AppContextTest {
     void ticksBelongToOneMomentAndLeadToAPlan() throws Exception {
         FilesModel files = files();
         List<Navigator.What> led = new ArrayList<>();
-        files.setNavigator(new Navigator() {
+        files.routes().setNavigator(new Navigator() {
             @Override
             public void plan(What what) {
                 led.add(what);
@@ -88,19 +88,19 @@ class FilesModelTest extends AppContextTest {
             @Override
             public void hold(OpenPlace openPlace, List<org.mendedleaf.core.line.Hold> choices, String version) {}
         });
-        files.recover();
+        files.routes().recover();
         assertThat(led).as("nothing is chosen").isEmpty();
         files.tickAll();
         assertThat(files.ticks().paths()).containsExactly("ledger.csv", "sub");
-        files.recover();
-        files.rollBack();
+        files.routes().recover();
+        files.routes().rollBack();
         assertThat(led).as("now is not rolled back to").hasSize(1);
         files.tickAll();
         assertThat(files.ticks().paths()).isEmpty();
         files.momentProperty().set(between());
         until(() -> !files.listingProperty().get().since().isNothing());
         files.tick(row(files, "", "sub").orElseThrow(), true);
-        files.rollBack();
+        files.routes().rollBack();
         assertThat(led.get(1).paths()).containsExactly("sub");
         assertThat(led.get(1).rollBack()).isTrue();
         files.momentProperty().set(null);
@@ -149,8 +149,11 @@ class FilesModelTest extends AppContextTest {
     @Test
     void aTypedMomentIsUnderstoodHereOrRefusedInWords() throws Exception {
         FilesModel files = files();
-        assertThat(files.understand("before the last change")).isAfter(then).isBefore(later.plusSeconds(10));
-        assertThatThrownBy(() -> files.understand("2 weeks ago")).hasMessageContaining("before anything is known");
-        assertThatThrownBy(() -> files.understand("sometime")).hasMessageContaining("not a moment");
+        assertThat(files.steps().understand("before the last change"))
+                .isAfter(then)
+                .isBefore(later.plusSeconds(10));
+        assertThatThrownBy(() -> files.steps().understand("2 weeks ago"))
+                .hasMessageContaining("before anything is known");
+        assertThatThrownBy(() -> files.steps().understand("sometime")).hasMessageContaining("not a moment");
     }
 }

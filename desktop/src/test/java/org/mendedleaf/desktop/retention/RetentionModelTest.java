@@ -52,28 +52,29 @@ class RetentionModelTest extends AppContextTest {
     private RetentionModel model() throws Exception {
         RetentionModel model = new RetentionModel(context);
         model.reload();
-        until(() ->
-                model.pictureProperty().get() != null && model.effectProperty().get() != null);
+        until(() -> model.pictureProperty().get() != null
+                && model.proposal().effectProperty().get() != null);
         return model;
     }
 
     private void proposed(RetentionModel model, RuleSet rules) throws InterruptedException {
-        RetentionModel.Effect before = model.effectProperty().get();
-        model.propose(rules);
-        until(() -> model.effectProperty().get() != before);
+        RuleProposal.Effect before = model.proposal().effectProperty().get();
+        model.proposal().propose(rules);
+        until(() -> model.proposal().effectProperty().get() != before);
     }
 
     @Test
     void withoutRulesNothingGoesAndTheSpaceIsThatOfTheVersions() throws Exception {
         history();
         RetentionModel model = model();
-        assertThat(model.proposedProperty().get()).isEqualTo(RuleSet.NONE);
-        assertThat(model.isChanged()).isFalse();
-        assertThat(model.effectProperty().get().plan().going().cardinality()).isZero();
+        assertThat(model.proposal().proposedProperty().get()).isEqualTo(RuleSet.NONE);
+        assertThat(model.proposal().isChanged()).isFalse();
+        assertThat(model.proposal().effectProperty().get().plan().going().cardinality())
+                .isZero();
         assertThat(model.pictureProperty().get().removed())
                 .extracting(r -> r.path())
                 .containsExactly("sub/deep/note.txt");
-        until(() -> model.effectProperty().get().ahead().isPresent());
+        until(() -> model.proposal().effectProperty().get().ahead().isPresent());
     }
 
     @Test
@@ -81,18 +82,18 @@ class RetentionModelTest extends AppContextTest {
         history();
         RetentionModel model = model();
         proposed(model, NEWEST_ONLY);
-        assertThat(model.isChanged()).isTrue();
-        int would = model.effectProperty().get().plan().going().cardinality();
+        assertThat(model.proposal().isChanged()).isTrue();
+        int would = model.proposal().effectProperty().get().plan().going().cardinality();
         assertThat(would).as("all but the newest of the ledger").isEqualTo(9);
         assertThat(ledger().versions()).hasSize(10);
-        model.revert();
-        assertThat(model.isChanged()).isFalse();
-        until(() -> model.effectProperty().get().plan().going().cardinality() == 0);
+        model.proposal().revert();
+        assertThat(model.proposal().isChanged()).isFalse();
+        until(() -> model.proposal().effectProperty().get().plan().going().cardinality() == 0);
         proposed(model, NEWEST_ONLY);
-        model.use();
+        model.proposal().use();
         until(() -> !model.messageProperty().get().isEmpty());
         assertThat(model.messageProperty().get()).isEqualTo("These rules count from now on.");
-        until(() -> !model.isChanged());
+        until(() -> !model.proposal().isChanged());
         assertThat(model.pictureProperty().get().rules()).isEqualTo(NEWEST_ONLY);
         assertThat(ledger().versions()).as("to set rules lets nothing go").hasSize(10);
     }
@@ -176,7 +177,7 @@ class RetentionModelTest extends AppContextTest {
         assertThat(said.get(0)).startsWith("All versions of ledger.csv: held until ");
         RetentionModel model = model();
         proposed(model, NEWEST_ONLY);
-        assertThat(model.effectProperty().get().plan().going().cardinality())
+        assertThat(model.proposal().effectProperty().get().plan().going().cardinality())
                 .as("what is held does not go")
                 .isZero();
         Hold standing = model.pictureProperty().get().holds().get(0);
@@ -187,7 +188,7 @@ class RetentionModelTest extends AppContextTest {
         assertThat(without.get(0).going().cardinality()).as("without the hold").isEqualTo(0);
         model.lift(standing);
         until(() -> model.pictureProperty().get().holds().isEmpty());
-        until(() -> model.effectProperty().get().plan().going().cardinality() == 9);
+        until(() -> model.proposal().effectProperty().get().plan().going().cardinality() == 9);
     }
 
     @Test
@@ -204,12 +205,12 @@ class RetentionModelTest extends AppContextTest {
     @Test
     void removedFilesAreBroughtBackOrLetGo() throws Exception {
         RetentionModel model = model();
-        List<RetentionModel.Erased> told = new ArrayList<>();
-        model.erasing(model.pictureProperty().get().removed(), told::add);
+        List<RemovedFiles.Erased> told = new ArrayList<>();
+        model.removedFiles().beforeErasing(model.pictureProperty().get().removed(), told::add);
         until(() -> !told.isEmpty());
         assertThat(told.get(0).rows().cardinality()).isEqualTo(1);
         assertThat(told.get(0).freedBytes()).isPositive();
-        model.bringBack(model.pictureProperty().get().removed());
+        model.removedFiles().bringBack(model.pictureProperty().get().removed());
         until(() -> Files.exists(folder.resolve("sub/deep/note.txt")));
         until(() -> model.pictureProperty().get().removed().isEmpty());
         assertThat(folder.resolve("sub/deep/note.txt")).hasContent("a note");

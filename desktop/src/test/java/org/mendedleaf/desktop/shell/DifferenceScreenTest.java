@@ -66,7 +66,7 @@ class DifferenceScreenTest extends WindowTest {
         history();
         past();
         robot.interact(() -> app.shell().files().tickAll());
-        robot.interact(() -> app.shell().files().recover());
+        robot.interact(() -> app.shell().files().routes().recover());
         eventually("the plan", () -> robot.lookup("#plan-table").tryQuery().isPresent());
         assertThat(robot.lookup("#plan-look").query().isDisabled()).isTrue();
         choose("#plan-table", 0);
@@ -94,7 +94,7 @@ class DifferenceScreenTest extends WindowTest {
     void twoMomentsShowWhatChangedInEachFileAndLeadOn() throws Exception {
         history();
         past();
-        robot.interact(() -> app.shell().files().compare());
+        robot.interact(() -> app.shell().files().routes().compare());
         eventually(
                 "two moments", () -> robot.lookup("#compare-table").tryQuery().isPresent());
         choose("#compare-table", 0);

@@ -86,7 +86,7 @@ class KeysScreenTest extends WindowTest {
     @Test
     void f2GivesAChosenSnapshotAnotherLabel() throws Exception {
         files();
-        robot.interact(() -> app.shell().files().snapshots());
+        robot.interact(() -> app.shell().files().routes().snapshots());
         eventually("the snapshots", () -> visible("#snapshot-take"));
         robot.clickOn("#snapshot-take");
         eventually(
