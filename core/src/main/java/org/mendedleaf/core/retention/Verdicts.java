@@ -1,19 +1,15 @@
 package org.mendedleaf.core.retention;
 
-import java.nio.file.PathMatcher;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.BitSet;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.line.Hold;
-import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -31,7 +27,7 @@ public final class Verdicts {
 
     private static final Reason[] REASONS = Reason.values();
     private static final int BLOCK = 4096;
-    private static final short NONE = -1;
+    private static final int NONE = RowHolds.NONE;
 
     private final VersionTable table;
     private final RuleSet rules;
@@ -45,7 +41,7 @@ public final class Verdicts {
     private BitSet pressed = new BitSet();
     private long missingBytes;
 
-    private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, Instant now) {
+    private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, int[] ofRows, Instant now) {
         this.table = table;
         this.rules = rules;
         this.holds = holds;
@@ -53,16 +49,14 @@ public final class Verdicts {
         reasons = new byte[table.size()];
         untils = new long[table.size()];
         ruleOf = new short[table.size()];
-        holdOf = new int[table.size()];
-        Arrays.fill(holdOf, NONE);
+        holdOf = ofRows;
     }
 
     /** Verdicts on all versions of a vault. */
     public static Verdicts of(VersionTable table, List<Hold> holds, RuleSet rules, Instant now, Calendar calendar) {
         List<Hold> holding = holds.stream().filter(h -> h.holds(now)).toList();
-        Verdicts all = new Verdicts(table, rules, holding, now);
-        all.markHolds();
-        short[] ofLines = all.rulesOfLines();
+        Verdicts all = new Verdicts(table, rules, holding, RowHolds.of(table, holding), now);
+        short[] ofLines = LineRules.of(table, rules);
         int blocks = (table.lines() + BLOCK - 1) / BLOCK;
         Buckets buckets = all.buckets(calendar);
         IntStream.range(0, blocks).parallel().forEach(b -> {
@@ -109,11 +103,10 @@ public final class Verdicts {
         if (lacking <= 0) {
             return this;
         }
-        Verdicts other = new Verdicts(table, rules, holds, now);
+        Verdicts other = new Verdicts(table, rules, holds, holdOf, now);
         System.arraycopy(reasons, 0, other.reasons, 0, reasons.length);
         System.arraycopy(untils, 0, other.untils, 0, untils.length);
         System.arraycopy(ruleOf, 0, other.ruleOf, 0, ruleOf.length);
-        System.arraycopy(holdOf, 0, other.holdOf, 0, holdOf.length);
         other.unmet.addAll(unmet);
         Pressure.Choice choice = Pressure.space(this, space, lacking);
         choice.rows().stream().forEach(row -> other.go(row, Reason.ROOM));
@@ -135,114 +128,6 @@ public final class Verdicts {
     /** Limits of space that are not kept even when all that may go has gone, with what is taken then. */
     public List<Pressure.Cap> unmet() {
         return List.copyOf(unmet);
-    }
-
-    private void markHolds() {
-        if (holds.isEmpty()) {
-            return;
-        }
-        Map<Long, Integer> lines = new HashMap<>();
-        List<Integer> folderHolds = new ArrayList<>();
-        Map<Integer, Integer> snapshots = new HashMap<>();
-        for (int i = 0; i < holds.size(); i++) {
-            Hold h = holds.get(i);
-            switch (h.kind()) {
-                case VERSION -> {
-                    int row = table.row(h.line(), h.number());
-                    if (row >= 0) {
-                        holdOf[row] = i;
-                    }
-                }
-                case LINE -> lines.put(h.line(), i);
-                case FOLDER -> folderHolds.add(i);
-                case SNAPSHOT -> {
-                    for (int s = 0; s < table.snapshots().size(); s++) {
-                        if (table.snapshots().get(s).id() == h.snapshot()) {
-                            snapshots.put(s, i);
-                        }
-                    }
-                }
-            }
-        }
-        Map<Long, Integer> folders = new HashMap<>();
-        for (int line = 0; line < table.lines(); line++) {
-            Integer hold = lines.get(table.lineId(line));
-            if (hold == null && !folderHolds.isEmpty()) {
-                VersionColumns.Folder folder = table.folder(line);
-                hold = folders.computeIfAbsent(folder.id(), f -> holdOfFolder(folder, folderHolds));
-                hold = hold == NONE ? takenHoldOf(line, folderHolds) : hold;
-            }
-            for (int row = table.first(line); row < table.first(line + 1); row++) {
-                if (hold != null && hold != NONE) {
-                    holdOf[row] = hold;
-                } else if (holdOf[row] == NONE && table.snapshot(row) >= 0) {
-                    holdOf[row] = snapshots.getOrDefault(table.snapshot(row), (int) NONE);
-                }
-            }
-        }
-    }
-
-    /** The hold of a folder that a file was in, and that it has left since. */
-    private int takenHoldOf(int line, List<Integer> folderHolds) {
-        for (int i : folderHolds) {
-            if (table.isHeldBy(holds.get(i).id(), line)) {
-                return i;
-            }
-        }
-        return NONE;
-    }
-
-    private int holdOfFolder(VersionColumns.Folder folder, List<Integer> folderHolds) {
-        for (int i : folderHolds) {
-            Hold h = holds.get(i);
-            boolean inside = h.path().isEmpty()
-                    || folder.path().equals(h.path())
-                    || folder.path().startsWith(h.path() + "/");
-            if (h.place() == folder.place() && inside) {
-                return i;
-            }
-        }
-        return NONE;
-    }
-
-    /** The rule of each line; -1 for none. What folders say is asked once for each folder. */
-    private short[] rulesOfLines() {
-        short[] all = new short[table.lines()];
-        Arrays.fill(all, NONE);
-        if (rules.rules().isEmpty()) {
-            return all;
-        }
-        Map<Long, Place> places = new HashMap<>();
-        table.places().forEach(p -> places.put(p.id(), p));
-        List<List<PathMatcher>> matchers = new ArrayList<>();
-        rules.rules().forEach(r -> matchers.add(r.scope().matchers()));
-        Map<Long, List<int[]>> byFolder = new HashMap<>();
-        for (int line = 0; line < all.length; line++) {
-            VersionColumns.Folder folder = table.folder(line);
-            List<int[]> candidates =
-                    byFolder.computeIfAbsent(folder.id(), f -> candidates(places.get(folder.place()), folder.path()));
-            for (int[] c : candidates) {
-                RuleScope scope = rules.rules().get(c[0]).scope();
-                if (!scope.asksName() || scope.fitsName(table.name(line), matchers.get(c[0]))) {
-                    all[line] = (short) c[0];
-                    break;
-                }
-            }
-        }
-        return all;
-    }
-
-    /** Rules that fit a folder with their weights, the most specific first. */
-    private List<int[]> candidates(@Nullable Place place, String folder) {
-        List<int[]> found = new ArrayList<>();
-        for (int i = 0; place != null && i < rules.rules().size(); i++) {
-            int weight = rules.rules().get(i).scope().fitsFolder(place.label(), place.where(), folder);
-            if (weight >= 0) {
-                found.add(new int[] {i, weight});
-            }
-        }
-        found.sort((a, b) -> Integer.compare(b[1], a[1]));
-        return found;
     }
 
     private Buckets buckets(Calendar calendar) {

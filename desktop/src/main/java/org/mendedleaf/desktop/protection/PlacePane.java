@@ -1,32 +1,21 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.File;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.control.TextField;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
-import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.UserFolders;
-import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.RemoteSnapshot;
-import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
-import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceSettings;
-import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.systems.Coverage;
@@ -41,7 +30,6 @@ import org.mendedleaf.desktop.widgets.Ui;
 /** The selected folder or place: how it stands, its settings with what they mean, its gaps, and what can be done. */
 final class PlacePane extends BorderPane {
 
-    private static final int CUTS_SHOWN = 6;
     private static final int GAPS_SHOWN = 12;
 
     private final ProtectionModel model;
@@ -55,7 +43,7 @@ final class PlacePane extends BorderPane {
     private final ScrollPane scroll = new ScrollPane();
     private String shown = "";
     private final VBox forgets = new VBox(3);
-    private final VBox cuts = new VBox(2);
+    private final CutsBox cuts;
     private final GridPane form = new GridPane();
     /** A choice of a setting is at least so wide. Pixels. */
     static final double FIELD_LEAST = 130;
@@ -72,6 +60,7 @@ final class PlacePane extends BorderPane {
             Runnable newPlace) {
         this.model = model;
         this.place = model.place();
+        this.cuts = new CutsBox(model.context());
         this.ahead = new AheadPane(model.ahead());
         this.folderAsk = folderAsk;
         this.openFiles = openFiles;
@@ -98,7 +87,7 @@ final class PlacePane extends BorderPane {
         Ui.visible(problem, false);
         place.forgetsNowProperty().addListener((o, a, words) -> showForgets());
         place.forgetsThenProperty().addListener((o, a, words) -> showForgets());
-        place.cutsProperty().addListener((o, a, list) -> showCuts(list));
+        place.cutsProperty().addListener((o, a, list) -> cuts.show(list));
         place.draftProperty().addListener((o, a, d) -> changed());
         model.selectedProperty().addListener((o, a, row) -> show(row));
         show(model.selectedProperty().get());
@@ -136,7 +125,7 @@ final class PlacePane extends BorderPane {
         setCenter(scroll);
         setBottom(footer(row));
         showForgets();
-        showCuts(place.cutsProperty().get());
+        cuts.show(place.cutsProperty().get());
         changed();
         layout();
         scroll.setVvalue(at);
@@ -208,7 +197,8 @@ final class PlacePane extends BorderPane {
         return Ui.label(Words.of(key), "small-title");
     }
 
-    private static Label wrapped(String words, String... styles) {
+    /** Words that go on in the next line. */
+    static Label wrapped(String words, String... styles) {
         Label label = Ui.label(words, styles);
         label.setWrapText(true);
         return label;
@@ -217,35 +207,18 @@ final class PlacePane extends BorderPane {
     // A folder on this computer.
 
     /** The name of a field, which is never cut off. */
-    private static Label name(String key) {
+    static Label name(String key) {
         Label name = Ui.label(Words.of(key), "form-name");
         name.setMinWidth(USE_PREF_SIZE);
         return name;
     }
 
     private void folder(Coverage.Row row, VBox body) {
-        Place p = row.place().orElseThrow();
-        form.getChildren().clear();
-        RhythmField rhythm = new RhythmField("place-rhythm", p.rhythm(), this::choice);
-        TextField out = new TextField(String.join(", ", p.exclusions()));
-        out.setId("place-exclusions");
-        out.setPromptText(Words.of("protect.exclusions.prompt"));
-        out.setAccessibleText(Words.of("protect.exclusions"));
-        Runnable apply = () -> model.settings(row, rhythm.valueProperty().get(), patterns(out.getText()), words -> {
+        FolderForm settings = new FolderForm(model, row, words -> {
             problem.setText(words);
             Ui.visible(problem, !words.isEmpty());
         });
-        rhythm.valueProperty().addListener((o, a, b) -> apply.run());
-        out.setOnAction(e -> apply.run());
-        out.focusedProperty().addListener((o, was, is) -> {
-            if (!is && !patterns(out.getText()).equals(p.exclusions())) {
-                apply.run();
-            }
-        });
-        form.addRow(0, name("protect.rhythm"), rhythm);
-        form.addRow(1, name("protect.exclusions"), out);
-        GridPane.setHgrow(out, javafx.scene.layout.Priority.ALWAYS);
-        body.getChildren().addAll(form, problem);
+        body.getChildren().addAll(settings, problem);
         body.getChildren()
                 .add(wrapped(
                         Words.of(
@@ -255,30 +228,13 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
-        ProtectionModel.openPlace(row).ifPresent(openPlace -> model.ahead().show(openPlace, rhythm.choices()));
+        ProtectionModel.openPlace(row)
+                .ifPresent(openPlace ->
+                        model.ahead().show(openPlace, settings.rhythm().choices()));
         body.getChildren().add(ahead);
         ProtectionModel.openPlace(row)
                 .ifPresent(openPlace -> body.getChildren().add(new FolderRulesPane(model.context(), openPlace)));
         gaps(row, body);
-    }
-
-    private static List<String> patterns(String text) {
-        List<String> patterns = new ArrayList<>();
-        for (String each : text.split(",")) {
-            if (!each.isBlank()) {
-                patterns.add(each.strip());
-            }
-        }
-        return patterns;
-    }
-
-    /** An interval to choose, with what it costs beside the present one. */
-    private String choice(Rhythm r) {
-        String words = r.longWords();
-        return model.ahead()
-                .cost(r)
-                .map(cost -> Words.of("ahead.choice", words, cost))
-                .orElse(words);
     }
 
     private void gaps(Coverage.Row row, VBox body) {
@@ -321,11 +277,16 @@ final class PlacePane extends BorderPane {
             body.getChildren().add(wrapped(Words.of("protection.plain"), "dim"));
         }
         if (kind.can(Capability.MEMBERS)) {
-            body.getChildren().addAll(heading("protection.members"), members(away));
+            body.getChildren()
+                    .addAll(
+                            heading("protection.members"),
+                            new MembersBox(
+                                    place,
+                                    away,
+                                    () -> show(model.selectedProperty().get())));
         }
         related(row, body);
         if (kind.keepsCuts()) {
-            cuts.setId("cuts");
             body.getChildren()
                     .addAll(
                             heading(kind == SystemKind.BACKUP_DRIVE ? "protection.runs" : "protection.snapshots"),
@@ -358,59 +319,6 @@ final class PlacePane extends BorderPane {
             label.setMinWidth(USE_PREF_SIZE);
             form.addRow(i++, label, field, effect);
         }
-    }
-
-    private VBox members(boolean away) {
-        VBox list = new VBox(4);
-        list.setId("members");
-        list.setDisable(away);
-        for (Member m : place.draftProperty().get().members()) {
-            ComboBox<Role> role = roles(m.role());
-            role.valueProperty().addListener((o, a, r) -> place.member(m.who(), r));
-            Button out = Ui.iconButton(Feather.X, "protection.removeMember", () -> {
-                place.member(m.who(), null);
-                show(model.selectedProperty().get());
-            });
-            HBox line = new HBox(8, Ui.label(m.who()), Ui.spacer(), role, out);
-            line.setAlignment(Pos.CENTER_LEFT);
-            list.getChildren().add(line);
-        }
-        if (list.getChildren().isEmpty()) {
-            list.getChildren().add(wrapped(Words.of("place.private"), "dim"));
-        }
-        TextField who = new TextField();
-        who.setId("member-name");
-        who.setPromptText(Words.of("protection.memberPrompt"));
-        who.setAccessibleText(Words.of("protection.memberPrompt"));
-        ComboBox<Role> role = roles(Role.EDITOR);
-        Button add = Ui.button("protection.addMember", () -> {
-            place.member(who.getText(), role.getValue());
-            show(model.selectedProperty().get());
-        });
-        who.setOnAction(e -> add.fire());
-        HBox line = new HBox(8, who, role, add);
-        line.setAlignment(Pos.CENTER_LEFT);
-        list.getChildren().add(line);
-        return list;
-    }
-
-    private static ComboBox<Role> roles(Role now) {
-        ComboBox<Role> box = new ComboBox<>();
-        box.getItems().setAll(Role.values());
-        box.setValue(now);
-        box.setAccessibleText(Words.of("protection.role"));
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Role r) {
-                return r == null ? "" : Words.of("role." + r.text());
-            }
-
-            @Override
-            public Role fromString(String text) {
-                return Role.READER;
-            }
-        });
-        return box;
     }
 
     private void related(Coverage.Row row, VBox body) {
@@ -449,30 +357,6 @@ final class PlacePane extends BorderPane {
             Label label = wrapped(Words.of("protection.forgetsThen", then));
             label.setId("forgets-then");
             forgets.getChildren().add(label);
-        }
-    }
-
-    private void showCuts(List<RemoteSnapshot> list) {
-        cuts.getChildren().clear();
-        for (RemoteSnapshot c : list.stream().limit(CUTS_SHOWN).toList()) {
-            String when = Formats.moment(
-                    c.at(), model.context().clock().instant(), model.context().zone());
-            String until = c.expires()
-                    .map(e -> Words.of(
-                            "holders.until",
-                            Formats.moment(
-                                    e,
-                                    model.context().clock().instant(),
-                                    model.context().zone())))
-                    .orElse("");
-            HBox line = new HBox(10, Ui.label(when), Ui.label(c.label(), "dim"), Ui.spacer(), Ui.label(until, "dim"));
-            cuts.getChildren().add(line);
-        }
-        if (list.isEmpty()) {
-            cuts.getChildren().add(Ui.label(Words.of("protection.noCuts"), "dim"));
-        }
-        if (list.size() > CUTS_SHOWN) {
-            cuts.getChildren().add(Ui.label(Words.of("protection.moreCuts", list.size() - CUTS_SHOWN), "dim"));
         }
     }
 
