@@ -14,6 +14,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.words.Words;
+import org.sqlite.SQLiteErrorCode;
 
 /**
  * A database beside the catalogue (SQLite), of which everything can be made anew from the vault. What is taken out of it is
@@ -42,7 +43,7 @@ public abstract class SideDatabase implements AutoCloseable {
         Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
         try (Statement statement = connection.createStatement()) {
             statement.execute("PRAGMA busy_timeout = " + BUSY_MILLIS);
-            statement.execute("PRAGMA journal_mode = WAL");
+            writeAhead(statement);
             statement.execute("PRAGMA synchronous = NORMAL");
             statement.execute("PRAGMA secure_delete = ON");
             return connection;
@@ -50,6 +51,65 @@ public abstract class SideDatabase implements AutoCloseable {
             connection.close();
             throw e;
         }
+    }
+
+    /** The first who opens a database turns its log on, alone; for that SQLite does not wait by itself. */
+    private static void writeAhead(Statement statement) throws SQLException {
+        long end = System.nanoTime() + BUSY_MILLIS * 1_000_000L;
+        while (true) {
+            try {
+                statement.execute("PRAGMA journal_mode = WAL");
+                return;
+            } catch (SQLException e) {
+                if (e.getErrorCode() != SQLiteErrorCode.SQLITE_BUSY.code || System.nanoTime() > end) {
+                    throw e;
+                }
+                java.util.concurrent.locks.LockSupport.parkNanos(5_000_000);
+            }
+        }
+    }
+
+    /** Opens the database in a file. */
+    protected interface Opener<D extends SideDatabase> {
+        /** Opens it. */
+        D open(Path file) throws IOException;
+    }
+
+    /**
+     * Opens a database that cannot be used as it is: one that is not there yet or is being made gets its tables, by whoever
+     * comes first; one that is damaged, or of another version, is begun anew.
+     *
+     * @param tables statements that make all of it, and set its version
+     */
+    protected static <D extends SideDatabase> D make(VaultFolder vault, String name, Opener<D> opener, String... tables)
+            throws IOException {
+        // In one process nobody takes away what another has just begun anew.
+        synchronized (SideDatabase.class) {
+            return makeAlone(vault, name, opener, tables);
+        }
+    }
+
+    private static <D extends SideDatabase> D makeAlone(
+            VaultFolder vault, String name, Opener<D> opener, String... tables) throws IOException {
+        Path file = vault.root().resolve(name);
+        vault.access().createFile(file);
+        D made = null;
+        try {
+            made = opener.open(file);
+            if (made.change(0, tables)) {
+                return made;
+            }
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(SideDatabase.class).info("{} is begun anew", file, e);
+        }
+        if (made != null) {
+            made.close();
+        }
+        remove(vault, name);
+        vault.access().createFile(file);
+        D anew = opener.open(file);
+        anew.change(0, tables);
+        return anew;
     }
 
     /** Takes the files of a database away. */
@@ -71,6 +131,46 @@ public abstract class SideDatabase implements AutoCloseable {
     /** The number by which a database says which tables it has; 0 while it has none. */
     protected final long version() throws IOException {
         return number("PRAGMA user_version");
+    }
+
+    /**
+     * Changes the tables from one version to another, all of it or nothing; who does the same at the same moment, in this
+     * process or another, waits and finds it done.
+     *
+     * @param from the version that this is for; 0 for a database without tables
+     * @return whether the tables are as they should be: they were changed now, or by another meanwhile
+     */
+    protected final boolean change(long from, String... statements) throws IOException {
+        try (Statement statement = connection.createStatement()) {
+            statement.execute("BEGIN IMMEDIATE");
+            try {
+                long version = version();
+                boolean fits = version == from && (from != 0 || number("SELECT count(*) FROM sqlite_master") == 0);
+                if (fits) {
+                    for (String one : statements) {
+                        statement.execute(one);
+                    }
+                }
+                long now = version();
+                statement.execute("COMMIT");
+                return fits || version > from && now == last(statements);
+            } catch (IOException | SQLException e) {
+                statement.execute("ROLLBACK");
+                throw e;
+            }
+        } catch (SQLException e) {
+            throw failed(file, e);
+        }
+    }
+
+    /** The version that statements set in the end. */
+    private static long last(String... statements) {
+        String setting = "PRAGMA user_version = ";
+        long version = 0;
+        for (String one : statements) {
+            version = one.startsWith(setting) ? Long.parseLong(one.substring(setting.length())) : version;
+        }
+        return version;
     }
 
     /** Runs statements, all of them or none. */

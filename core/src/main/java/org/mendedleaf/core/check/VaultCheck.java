@@ -227,6 +227,11 @@ public final class VaultCheck {
         List<String> found = new ArrayList<>();
         Set<Long> now = new HashSet<>();
         for (PackFiles.PackFile file : PackFiles.of(vault.folder())) {
+            // Another process begins a pack just now, or did so before a crash: not even its header is written.
+            boolean begun = file.state() == PackFiles.State.HEADER_DAMAGED && file.bytes() < PackCheck.EMPTY;
+            if (begun && !known.contains(file.named())) {
+                continue;
+            }
             if (file.state() != PackFiles.State.SOUND && !known.contains(file.named())) {
                 file.words().ifPresent(found::add);
             } else if (!known.contains(file.number())) {

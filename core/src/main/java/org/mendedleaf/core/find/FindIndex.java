@@ -79,14 +79,9 @@ public final class FindIndex extends SideDatabase {
         }
         try {
             FindIndex index = new FindIndex(file(vault));
-            long version = index.version();
-            if (version == FIRST_TAKEN_OVER) {
-                index.execute(AWAY);
-            }
-            if (version >= FIRST_TAKEN_OVER && version < VERSION) {
-                index.execute(BY_TIME);
-            }
-            if (version >= FIRST_TAKEN_OVER && version <= VERSION) {
+            index.change(FIRST_TAKEN_OVER, AWAY);
+            index.change(FIRST_TAKEN_OVER + 1, BY_TIME);
+            if (index.version() == VERSION) {
                 return Optional.of(index);
             }
             index.close();
@@ -102,13 +97,10 @@ public final class FindIndex extends SideDatabase {
         if (there.isPresent()) {
             return there.get();
         }
-        remove(vault);
-        vault.access().createFile(file(vault));
-        FindIndex index = new FindIndex(file(vault));
-        index.execute(TABLES);
-        index.execute(AWAY);
-        index.execute(BY_TIME);
-        return index;
+        List<String> all = new ArrayList<>(List.of(TABLES));
+        all.addAll(List.of(AWAY));
+        all.addAll(List.of(BY_TIME));
+        return make(vault, NAME, FindIndex::new, all.toArray(String[]::new));
     }
 
     /** Takes the index away; it is made anew when it is next filled. */

@@ -75,10 +75,7 @@ public final class HealthStore extends SideDatabase {
         if (there.isPresent()) {
             return there.get();
         }
-        remove(vault, NAME);
-        vault.access().createFile(file(vault));
-        HealthStore store = new HealthStore(file(vault));
-        store.execute(TABLES);
+        HealthStore store = make(vault, NAME, HealthStore::new, TABLES);
         store.execute(SEEN);
         return store;
     }

@@ -153,7 +153,7 @@ public final class ContentFetch {
             if (copy.holder().kind() == Holder.Kind.VAULT || asked.contains(place)) {
                 continue;
             }
-            try (OutputStream out = Files.newOutputStream(file)) {
+            try (OutputStream out = new SizedOutput(Files.newOutputStream(file), place, version.size())) {
                 progress.begin(Words.of("fetch.step", version.path(), place), 1, version.size());
                 OutsideSystem system = registry.system(copy.holder().place());
                 system.read(

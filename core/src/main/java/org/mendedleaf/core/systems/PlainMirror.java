@@ -58,7 +58,7 @@ final class PlainMirror {
         progress.begin(
                 Words.of("mirror.fetch", place.where()),
                 changed.size(),
-                changed.stream().mapToLong(OutsideSystem.InTree::size).sum());
+                changed.stream().mapToLong(f -> Math.max(0, f.size())).sum());
         Path temp = TemporaryFiles.folder();
         try {
             long points = 0;
@@ -79,10 +79,10 @@ final class PlainMirror {
         Map<OutsideSystem.InTree, Path> fetched = new LinkedHashMap<>();
         for (OutsideSystem.InTree f : files) {
             Path to = Files.createTempFile(temp, "content", "");
-            try (OutputStream out = Files.newOutputStream(to)) {
+            try (OutputStream out = new SizedOutput(Files.newOutputStream(to), place.where(), f.size())) {
                 system.read(name, f.path(), RemoteSnapshot.LIVE, Optional.empty(), out);
                 fetched.put(f, to);
-                progress.advance(1, f.size());
+                progress.advance(1, Math.max(0, f.size()));
             } catch (SystemException.Missing | SystemException.Garbled e) {
                 // Gone or changed while we looked: the next scan sees it as it is then.
                 org.slf4j.LoggerFactory.getLogger(PlainMirror.class).debug("{} is not taken now", f.path(), e);

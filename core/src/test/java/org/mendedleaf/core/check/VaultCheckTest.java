@@ -22,6 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.Child;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.Tries;
@@ -191,6 +192,28 @@ class VaultCheckTest {
             assertThat(new VaultCheck(vault).run(false, Progress.NONE).damages())
                     .anyMatch(d -> d.contains("00000007.pack"))
                     .anyMatch(d -> d.contains("notes.txt"));
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 40})
+    void aPackThatAnotherProcessBeginsJustNowIsNoDamage(int written) throws Exception {
+        copy();
+        byte[] header = Files.readAllBytes(temp.resolve("vault/packs/00000001.pack"));
+        Files.write(temp.resolve("vault/packs/00000007.pack"), java.util.Arrays.copyOf(header, written));
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO)) {
+            assertThat(new VaultCheck(vault).run(true, Progress.NONE).damages()).isEmpty();
+        }
+    }
+
+    @Test
+    void aPackThatIsKnownAndCutOffWithinItsHeaderIsDamage() throws Exception {
+        copy();
+        Path pack = temp.resolve("vault/packs/00000001.pack");
+        Files.write(pack, java.util.Arrays.copyOf(Files.readAllBytes(pack), 10));
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO)) {
+            assertThat(new VaultCheck(vault).run(false, Progress.NONE).isClean())
+                    .isFalse();
         }
     }
 

@@ -11,19 +11,20 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import javax.xml.XMLConstants;
-import javax.xml.parsers.DocumentBuilderFactory;
-import javax.xml.parsers.ParserConfigurationException;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.words.Words;
-import org.w3c.dom.Element;
-import org.w3c.dom.Node;
-import org.xml.sax.SAXException;
 
 /** The XML of WebDAV (RFC 4918): what is asked, and multi-status answers. */
 final class Dav {
 
     static final String LIBRARY_NAMESPACE = "urn:office-library";
+
+    /** Elements that lie deeper in each other than any answer has them. */
+    private static final int DEEPEST = 200;
 
     private Dav() {}
 
@@ -33,9 +34,10 @@ final class Dav {
             return properties.getOrDefault(name, "");
         }
 
+        /** How large it is, bytes; -1 when that is not told. */
         long size() {
             String text = get("getcontentlength");
-            return text.matches("\\d{1,18}") ? Long.parseLong(text) : 0;
+            return text.matches("\\d{1,18}") ? Long.parseLong(text) : -1;
         }
 
         /** Modified time; the epoch when it is not told. */
@@ -66,72 +68,153 @@ final class Dav {
         return xml.append("</D:prop></D:" + element + ">").toString().getBytes(StandardCharsets.UTF_8);
     }
 
-    /** Reads a multi-status answer. */
+    /**
+     * Reads a multi-status answer, one response after the other, so that a large one takes no more memory than it is long.
+     *
+     * @throws SystemException.Garbled when it is none, or holds elements in each other deeper than any answer does
+     */
     static List<Resource> read(byte[] body) throws IOException {
-        List<Resource> found = new ArrayList<>();
-        for (Element response : children(root(body), "response")) {
-            String href = "";
-            boolean folder = false;
-            Map<String, String> properties = new HashMap<>();
-            for (Element e : children(response, "href")) {
-                href = e.getTextContent().strip();
+        try {
+            XMLStreamReader xml = XML.createXMLStreamReader(new ByteArrayInputStream(body));
+            List<Resource> found = new ArrayList<>();
+            toStart(xml);
+            while (child(xml)) {
+                if (xml.getLocalName().equals("response")) {
+                    found.add(response(xml));
+                } else {
+                    pass(xml);
+                }
             }
-            for (Element stat : children(response, "propstat")) {
-                boolean good = children(stat, "status").stream()
-                        .anyMatch(s -> s.getTextContent().contains(" 200"));
-                for (Element prop : children(stat, "prop")) {
-                    for (Element p : elements(prop)) {
-                        if (good) {
-                            properties.put(p.getLocalName(), p.getTextContent());
-                            folder |= p.getLocalName().equals("resourcetype")
-                                    && !children(p, "collection").isEmpty();
+            return found;
+        } catch (XMLStreamException e) {
+            throw new SystemException.Garbled(Words.of("system.garbled", firstLine(String.valueOf(e.getMessage()))));
+        }
+    }
+
+    private static final XMLInputFactory XML = factory();
+
+    private static XMLInputFactory factory() {
+        XMLInputFactory factory = XMLInputFactory.newDefaultFactory();
+        factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+        factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+        factory.setProperty(XMLInputFactory.IS_COALESCING, true);
+        return factory;
+    }
+
+    private static Resource response(XMLStreamReader xml) throws XMLStreamException {
+        String href = "";
+        boolean folder = false;
+        Map<String, String> properties = new HashMap<>();
+        while (child(xml)) {
+            switch (xml.getLocalName()) {
+                case "href" -> href = text(xml).strip();
+                case "propstat" -> {
+                    Stat stat = stat(xml);
+                    if (stat.good()) {
+                        properties.putAll(stat.properties());
+                        folder |= stat.folder();
+                    }
+                }
+                default -> pass(xml);
+            }
+        }
+        return new Resource(href, folder, properties);
+    }
+
+    private record Stat(boolean good, boolean folder, Map<String, String> properties) {}
+
+    private static Stat stat(XMLStreamReader xml) throws XMLStreamException {
+        boolean good = false;
+        boolean folder = false;
+        Map<String, String> properties = new HashMap<>();
+        while (child(xml)) {
+            switch (xml.getLocalName()) {
+                case "status" -> good = text(xml).contains(" 200");
+                case "prop" -> {
+                    while (child(xml)) {
+                        String name = xml.getLocalName();
+                        if (name.equals("resourcetype")) {
+                            while (child(xml)) {
+                                folder |= xml.getLocalName().equals("collection");
+                                pass(xml);
+                            }
+                        } else {
+                            properties.put(name, text(xml));
                         }
                     }
                 }
-            }
-            found.add(new Resource(href, folder, properties));
-        }
-        return found;
-    }
-
-    private static Element root(byte[] body) throws IOException {
-        try {
-            DocumentBuilderFactory factory = DocumentBuilderFactory.newInstance();
-            factory.setNamespaceAware(true);
-            factory.setFeature(XMLConstants.FEATURE_SECURE_PROCESSING, true);
-            factory.setFeature("http://apache.org/xml/features/disallow-doctype-decl", true);
-            var builder = factory.newDocumentBuilder();
-            builder.setErrorHandler(null);
-            return builder.parse(new ByteArrayInputStream(body)).getDocumentElement();
-        } catch (SAXException e) {
-            throw new SystemException.Garbled(Words.of("system.garbled", e.getMessage()));
-        } catch (ParserConfigurationException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private static List<Element> elements(Element of) {
-        List<Element> found = new ArrayList<>();
-        for (Node n = of.getFirstChild(); n != null; n = n.getNextSibling()) {
-            if (n instanceof Element e) {
-                found.add(e);
+                default -> pass(xml);
             }
         }
-        return found;
+        return new Stat(good, folder, properties);
     }
 
-    private static List<Element> children(Element of, String name) {
-        return elements(of).stream().filter(e -> name.equals(e.getLocalName())).toList();
+    private static void toStart(XMLStreamReader xml) throws XMLStreamException {
+        while (xml.next() != XMLStreamConstants.START_ELEMENT) {
+            if (xml.getEventType() == XMLStreamConstants.DTD) {
+                throw new XMLStreamException("a document type is not read");
+            }
+        }
     }
 
-    /** The decoded path of a reference, without host. */
-    static String path(String href) {
+    /** Goes to the next element within the one that is open, or to its end. */
+    private static boolean child(XMLStreamReader xml) throws XMLStreamException {
+        while (true) {
+            int event = xml.next();
+            if (event == XMLStreamConstants.START_ELEMENT) {
+                return true;
+            }
+            if (event == XMLStreamConstants.END_ELEMENT) {
+                return false;
+            }
+        }
+    }
+
+    /** Passes the end of the element that is open. */
+    private static void pass(XMLStreamReader xml) throws XMLStreamException {
+        text(xml);
+    }
+
+    /** All text within the element that is open; passes its end. */
+    private static String text(XMLStreamReader xml) throws XMLStreamException {
+        StringBuilder text = new StringBuilder();
+        for (int depth = 1; depth > 0; ) {
+            switch (xml.next()) {
+                case XMLStreamConstants.START_ELEMENT -> {
+                    if (++depth > DEEPEST) {
+                        throw new XMLStreamException("elements lie in each other without end");
+                    }
+                }
+                case XMLStreamConstants.END_ELEMENT -> depth--;
+                case XMLStreamConstants.CHARACTERS, XMLStreamConstants.CDATA -> text.append(xml.getText());
+                default -> {
+                    // Comments and the like say nothing.
+                }
+            }
+        }
+        return text.toString();
+    }
+
+    private static String firstLine(String text) {
+        return text.lines().findFirst().orElse("");
+    }
+
+    /**
+     * The decoded path of a reference, without host.
+     *
+     * @throws SystemException.Garbled when it is none
+     */
+    static String path(String href) throws SystemException {
         String raw = href;
         int scheme = raw.indexOf("://");
         if (scheme >= 0) {
             int slash = raw.indexOf('/', scheme + 3);
             raw = slash < 0 ? "/" : raw.substring(slash);
         }
-        return URLDecoder.decode(raw.replace("+", "%2B"), StandardCharsets.UTF_8);
+        try {
+            return URLDecoder.decode(raw.replace("+", "%2B"), StandardCharsets.UTF_8);
+        } catch (IllegalArgumentException e) {
+            throw new SystemException.Garbled(Words.of("system.garbled", href));
+        }
     }
 }

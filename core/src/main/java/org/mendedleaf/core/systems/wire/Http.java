@@ -15,13 +15,12 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
-import java.security.DigestOutputStream;
-import java.security.MessageDigest;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.Budget;
@@ -140,6 +139,11 @@ final class Http {
         };
     }
 
+    /** Reads a content, going on where the connection dropped. */
+    void download(String path, Optional<Digest> expected, OutputStream out) throws IOException {
+        new Download(this, retry, path, expected, out).run();
+    }
+
     /** A path with each of its parts encoded. */
     static String encode(String path) {
         List<String> parts = new ArrayList<>();
@@ -161,7 +165,8 @@ final class Http {
         return "sha-256=:" + Base64.getEncoder().encodeToString(sha256.bytes()) + ":";
     }
 
-    private static Optional<Digest> reprDigest(String header) {
+    /** The digest that such a header says; empty when it says none. */
+    static Optional<Digest> reprDigest(String header) {
         int from = header.indexOf("sha-256=:");
         int to = header.indexOf(':', from + 9);
         if (from < 0 || to < 0) {
@@ -218,7 +223,8 @@ final class Http {
         throw last == null ? unreachable(new IOException()) : last;
     }
 
-    private HttpResponse<InputStream> exchange(Call call) throws IOException, InterruptedException {
+    /** Sends a request once. */
+    HttpResponse<InputStream> exchange(Call call) throws IOException, InterruptedException {
         Bytes body = call.body();
         if (body == null) {
             return client.send(
@@ -259,7 +265,7 @@ final class Http {
                 StallWatch stall = new StallWatch(in, retry.patience())) {
             byte[] buffer = new byte[1 << 14];
             for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
-                stall.moved();
+                stall.moved(n);
                 out.write(buffer, 0, n);
                 if (out.size() > budget.bytes()) {
                     throw new SystemException.Garbled(Words.of("system.tooLong", system, Formats.size(budget.bytes())));
@@ -270,14 +276,28 @@ final class Http {
         return out.toByteArray();
     }
 
-    private HttpRequest.Builder request(Call call, BodyPublisher body) {
-        HttpRequest.Builder request = HttpRequest.newBuilder(base.resolve(base.getRawPath() + call.path()))
-                .method(call.method(), body);
+    private HttpRequest.Builder request(Call call, BodyPublisher body) throws SystemException {
+        HttpRequest.Builder request =
+                HttpRequest.newBuilder(address(call.path())).method(call.method(), body);
         if (!token.isEmpty()) {
             request.header("Authorization", authorization(token));
         }
         call.headers().forEach(request::header);
         return request;
+    }
+
+    /** Where a request goes. What a system says of its files leads to that system and nowhere else: the token goes along. */
+    private URI address(String path) throws SystemException {
+        try {
+            URI address = base.resolve(base.getRawPath() + path);
+            if (Objects.equals(address.getScheme(), base.getScheme())
+                    && Objects.equals(address.getRawAuthority(), base.getRawAuthority())) {
+                return address;
+            }
+        } catch (IllegalArgumentException e) {
+            org.slf4j.LoggerFactory.getLogger(Http.class).debug("{}", system, e);
+        }
+        throw new SystemException.Garbled(Words.of("system.garbled", path));
     }
 
     /** A token, or where it has a colon, name and password. */
@@ -287,7 +307,8 @@ final class Http {
                 : "Basic " + Base64.getEncoder().encodeToString(token.getBytes(StandardCharsets.UTF_8));
     }
 
-    private SystemException unreachable(IOException e) {
+    /** What it means that no whole answer came. */
+    SystemException unreachable(IOException e) {
         String why = e instanceof java.net.ConnectException || e instanceof java.net.http.HttpConnectTimeoutException
                 ? Words.of("system.why.connect", base.getAuthority())
                 : e instanceof java.net.http.HttpTimeoutException
@@ -297,7 +318,8 @@ final class Http {
         return new SystemException.Unreachable(Words.of("system.unreachable", system, why), e);
     }
 
-    private SystemException failure(int status, byte[] body) {
+    /** What an answer means that is no success. */
+    SystemException failure(int status, byte[] body) {
         String code = "";
         String detail = "";
         try {
@@ -323,95 +345,5 @@ final class Http {
                 new SystemException.Unreachable(Words.of("system.unreachable", system, told));
             default -> new SystemException.Garbled(Words.of("system.badAnswer", system, status));
         };
-    }
-
-    /** Reads a content, going on where the connection dropped. */
-    void download(String path, Optional<Digest> expected, OutputStream out) throws IOException {
-        MessageDigest sha = Digest.sha256();
-        OutputStream digesting = new DigestOutputStream(out, sha);
-        Optional<Digest> wanted = expected;
-        String tag = "";
-        long have = 0;
-        int failed = 0;
-        while (true) {
-            Call call = Call.of("GET", path);
-            if (have > 0) {
-                call = call.with("Range", "bytes=" + have + "-");
-                if (!tag.isEmpty()) {
-                    call = call.with("If-Match", tag);
-                }
-            }
-            long before = have;
-            try {
-                HttpResponse<InputStream> response = exchange(call);
-                try (InputStream in = response.body()) {
-                    if (response.statusCode() >= 300) {
-                        SystemException e = failure(response.statusCode(), in.readNBytes(1 << 16));
-                        if (have > 0 && e instanceof SystemException.Conflict) {
-                            throw new SystemException.Garbled(Words.of("system.changedMeanwhile", system));
-                        }
-                        if (!(e instanceof SystemException.Unreachable)) {
-                            throw e;
-                        }
-                        throw new IOException(e.words());
-                    }
-                    if (have > 0 && response.statusCode() != 206) {
-                        skip(in, have);
-                    }
-                    tag = response.headers().firstValue("ETag").orElse("");
-                    wanted = wanted.or(
-                            () -> response.headers().firstValue("Repr-Digest").flatMap(Http::reprDigest));
-                    try (StallWatch stall = new StallWatch(in, retry.patience())) {
-                        byte[] buffer = new byte[1 << 16];
-                        for (int n = in.read(buffer); n >= 0; n = in.read(buffer)) {
-                            stall.moved();
-                            write(digesting, buffer, n);
-                            have += n;
-                        }
-                    }
-                }
-                break;
-            } catch (SystemException e) {
-                throw e;
-            } catch (SinkFailed e) {
-                throw e.cause;
-            } catch (IOException e) {
-                failed = have > before ? 0 : failed + 1;
-                if (failed >= retry.attempts()) {
-                    throw unreachable(e);
-                }
-                retry.sleep(failed);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                throw new java.io.InterruptedIOException();
-            }
-        }
-        digesting.flush();
-        if (wanted.isPresent() && !wanted.get().equals(Digest.of(sha.digest()))) {
-            throw new SystemException.Garbled(Words.of("system.badBytes", system));
-        }
-    }
-
-    /** What takes the bytes failed, which no other try at the connection mends. */
-    private static final class SinkFailed extends IOException {
-        private static final long serialVersionUID = 1;
-        private final IOException cause;
-
-        SinkFailed(IOException cause) {
-            super(cause);
-            this.cause = cause;
-        }
-    }
-
-    private static void write(OutputStream out, byte[] buffer, int n) throws SinkFailed {
-        try {
-            out.write(buffer, 0, n);
-        } catch (IOException e) {
-            throw new SinkFailed(e);
-        }
-    }
-
-    private static void skip(InputStream in, long bytes) throws IOException {
-        in.skipNBytes(bytes);
     }
 }

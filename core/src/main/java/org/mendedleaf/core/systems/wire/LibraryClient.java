@@ -97,7 +97,7 @@ final class LibraryClient extends OwnPages {
             json.put("id", v.get("version-id"));
             json.put("at", v.get("creationdate"));
             json.put("who", v.get("creator-displayname"));
-            json.put("size", v.size());
+            json.put("size", Math.max(0, v.size()));
             json.put("modified", v.get("modified"));
             json.put("sha256", v.get("sha256"));
             json.put("label", v.get("version-name"));

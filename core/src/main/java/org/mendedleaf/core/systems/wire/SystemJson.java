@@ -23,12 +23,39 @@ import org.mendedleaf.core.words.Words;
 /** From the JSON of systems to values and back. */
 final class SystemJson {
 
+    private static final Instant FIRST = Instant.parse("0001-01-01T00:00:00Z");
+    private static final Instant LAST = Instant.parse("9999-12-31T00:00:00Z");
+
     private SystemJson() {}
 
+    /** A moment as a calendar has it; one that lies outside all of them was never meant. */
     static Instant moment(JsonNode node) throws SystemException {
         try {
-            return Instant.parse(node.asText(""));
+            Instant at = Instant.parse(node.asText(""));
+            if (at.isBefore(FIRST) || at.isAfter(LAST)) {
+                throw new SystemException.Garbled(Words.of("system.garbled", node.asText("")));
+            }
+            return at;
         } catch (DateTimeException e) {
+            throw new SystemException.Garbled(Words.of("system.garbled", e.getMessage()));
+        }
+    }
+
+    /** How large something is, bytes. */
+    static long size(JsonNode node) throws SystemException {
+        if (node.isMissingNode() || node.isNull()) {
+            return 0;
+        }
+        if (!node.isIntegralNumber() || !node.canConvertToLong() || node.asLong() < 0) {
+            throw new SystemException.Garbled(Words.of("system.garbled", node.asText("")));
+        }
+        return node.asLong();
+    }
+
+    private static Role role(JsonNode node, String otherwise) throws SystemException {
+        try {
+            return Role.parse(node.asText(otherwise));
+        } catch (IllegalArgumentException e) {
             throw new SystemException.Garbled(Words.of("system.garbled", e.getMessage()));
         }
     }
@@ -88,7 +115,7 @@ final class SystemJson {
                     settings(kind, p.path("settings")),
                     p.path("used").asLong(-1),
                     p.path("total").asLong(-1),
-                    Role.parse(p.path("role").asText("owner")),
+                    role(p.path("role"), "owner"),
                     perhaps(p.path("unfinished"))));
         }
         return places;
@@ -112,7 +139,7 @@ final class SystemJson {
         for (JsonNode f : list) {
             files.add(new OutsideSystem.InTree(
                     f.path("path").asText(),
-                    f.path("size").asLong(),
+                    size(f.path("size")),
                     moment(f.path("modified")),
                     f.path("who").asText(""),
                     Optional.of(digest(f.path("sha256"))),
@@ -128,7 +155,7 @@ final class SystemJson {
                 removal,
                 moment(p.path("at")),
                 p.path("who").asText(""),
-                p.path("size").asLong(),
+                size(p.path("size")),
                 removal ? moment(p.path("at")) : moment(p.path("modified")),
                 removal ? Digest.of(Digest.sha256().digest()) : digest(p.path("sha256")),
                 p.path("label").asText(""),

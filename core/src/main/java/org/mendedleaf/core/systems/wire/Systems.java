@@ -68,13 +68,21 @@ public final class Systems {
         };
     }
 
+    private static SystemKind kind(String told) throws SystemException {
+        try {
+            return SystemKind.parse(told);
+        } catch (IllegalArgumentException e) {
+            throw new SystemException.Unable(e.getMessage());
+        }
+    }
+
     /** Asks a system of what kind it is; one that answers WebDAV only is taken for a plain server. */
     public static SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException {
         Http http = new Http(name, address(address), token, retry);
         try {
             JsonNode state = http.get("/state");
             if (state.has("kind")) {
-                return SystemKind.parse(state.path("kind").asText());
+                return kind(state.path("kind").asText());
             }
         } catch (SystemException.Missing | SystemException.Garbled e) {
             org.slf4j.LoggerFactory.getLogger(Systems.class).debug("{} has no page of its own", name, e);
