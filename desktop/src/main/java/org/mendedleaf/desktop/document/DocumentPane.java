@@ -98,6 +98,8 @@ public final class DocumentPane extends BorderPane {
         find.setPromptText(Words.of("reading.find"));
         find.setAccessibleText(Words.of("reading.find"));
         find.setOnAction(e -> findNext());
+        // Who types other words is not led to the earlier ones any more.
+        find.setOnKeyTyped(e -> toFind = "");
         find.setPrefColumnCount(16);
         body.setMinSize(0, 0);
         setTop(said);
@@ -169,8 +171,8 @@ public final class DocumentPane extends BorderPane {
             look.position(at);
         }
         if (look != null && !toFind.isEmpty() && !shown.compared()) {
-            findNext();
-            toFind = "";
+            // What is shown may still be what was there before: the words are looked for until they are found.
+            toFind = findNext() ? "" : toFind;
         }
     }
 
@@ -202,14 +204,15 @@ public final class DocumentPane extends BorderPane {
         on.setDisable(change == shown.changes());
     }
 
-    private void findNext() {
+    private boolean findNext() {
         DocumentView shown = look;
         if (shown == null || find.getText().isBlank()) {
-            return;
+            return false;
         }
         boolean found = shown.find(find.getText());
         Ui.style(find, "not-found", !found);
         words.setText(found ? words.getText() : Words.of("reading.notFound", find.getText()));
+        return found;
     }
 
     private void zoom(int to) {

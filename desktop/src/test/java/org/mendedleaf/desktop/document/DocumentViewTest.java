@@ -87,6 +87,41 @@ class DocumentViewTest {
         return look.get();
     }
 
+    @Test
+    void wordsThatAreLookedForAreMarkedOnceTheDocumentIsThereThatHoldsThem() throws Exception {
+        AtomicReference<DocumentPane> made = new AtomicReference<>();
+        FxToolkit.registerStage(() -> {
+            DocumentPane pane = new DocumentPane("test");
+            made.set(pane);
+            Stage stage = new Stage();
+            Scene scene = new Scene(new StackPane(new javafx.scene.layout.VBox(pane.findField(), pane)), 900, 400);
+            stage.setScene(scene);
+            stage.show();
+            return stage;
+        });
+        DocumentPane pane = made.get();
+        Document other = read("letter.txt", "Dear tenant\n");
+        Document wanted = read("letter.txt", "The orchard gate\n");
+        robot.interact(() -> {
+            pane.find("orchard");
+            pane.show(c -> DocumentPane.Shown.of(DocumentViews.of(other, c, Pictures.NONE, p -> {}), "other"), false);
+        });
+        assertThat(robot.lookup(".look-found").tryQuery()).isEmpty();
+        robot.interact(() -> pane.show(
+                c -> DocumentPane.Shown.of(DocumentViews.of(wanted, c, Pictures.NONE, p -> {}), "wanted"), false));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup(".look-found").tryQuery())
+                .as("the one that holds them")
+                .isPresent();
+        assertThat(robot.lookup(".detail-words").queryLabeled().getText()).isEqualTo("wanted");
+        robot.clickOn(pane.findField()).eraseText(7).write("gate");
+        robot.interact(() -> pane.show(
+                c -> DocumentPane.Shown.of(DocumentViews.of(other, c, Pictures.NONE, p -> {}), "again"), false));
+        assertThat(robot.lookup(".detail-words").queryLabeled().getText())
+                .as("what was typed is looked for when it is asked for")
+                .isEqualTo("again");
+    }
+
     private DocumentView show(Document document) throws Exception {
         return show(() -> DocumentViews.of(document, ALL, Pictures.NONE, path -> {}));
     }
