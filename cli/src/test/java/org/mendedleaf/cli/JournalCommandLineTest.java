@@ -106,4 +106,18 @@ class JournalCommandLineTest extends TerminalTest {
         assertThat(run("check")).isNotZero();
         assertThat(err).contains("entry 99 was not written by this program");
     }
+
+    @Test
+    void whatASpreadsheetWouldComputeIsWrittenAsTextUnlessItIsWantedAsItIs() throws Exception {
+        String odd = save("=1+1.txt", "x");
+        protect();
+        assertThat(run("remove", odd)).isZero();
+        Path safe = temp.resolve("safe.csv");
+        assertThat(run("journal", "--export", safe.toString())).isZero();
+        assertThat(Files.readString(safe)).contains(",'=1+1.txt,");
+        Path plain = temp.resolve("plain.csv");
+        assertThat(run("journal", "--export", plain.toString(), "--cells-as-is"))
+                .isZero();
+        assertThat(Files.readString(plain)).contains(",=1+1.txt,");
+    }
 }

@@ -32,6 +32,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.rules.Visibility;
 import org.mendedleaf.core.settings.UserSettings;
@@ -84,6 +85,11 @@ public abstract class Base extends Output implements Callable<Integer> {
 
     public Base(Surroundings surroundings) {
         super(surroundings);
+    }
+
+    /** How tables are written for other programs: as the user chose, unless somebody wants the cells as they are. */
+    protected CsvTable.Cells cells(boolean asIs) throws IOException {
+        return asIs ? CsvTable.Cells.AS_IS : settings().cells();
     }
 
     /** Who works here: the person of this computer, unless chosen otherwise. */

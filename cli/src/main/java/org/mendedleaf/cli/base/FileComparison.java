@@ -14,6 +14,7 @@ import org.mendedleaf.core.compare.ComparisonHtml;
 import org.mendedleaf.core.compare.ComparisonReport;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.UnifiedDiff;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.words.Words;
 
 /** Says what changed from one content to another, and writes it into files. */
@@ -32,7 +33,8 @@ public final class FileComparison {
     public record Files3(
             @Nullable Path html,
             @Nullable Path patch,
-            @Nullable Path csv) {}
+            @Nullable Path csv,
+            CsvTable.Cells cells) {}
 
     public void say(String title, Side before, Side after, Files3 to) throws IOException {
         Comparison comparison = Compare.compare(before.name(), before.content(), after.name(), after.content());
@@ -49,7 +51,7 @@ public final class FileComparison {
         }
         Path csv = to.csv();
         if (csv != null) {
-            write(csv, ComparisonReport.csv(comparison).getBytes(java.nio.charset.StandardCharsets.UTF_8));
+            write(csv, ComparisonReport.csv(comparison, to.cells()).getBytes(java.nio.charset.StandardCharsets.UTF_8));
         }
         if (command.json) {
             Map<String, Object> map = new LinkedHashMap<>();

@@ -44,6 +44,9 @@ public final class ThinCommand extends RulesBase {
     @Nullable
     Path path;
 
+    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
+    boolean cellsAsIs;
+
     @Option(names = "--rule", paramLabel = "FILE", descriptionKey = "cli.thin.rule")
     @Nullable
     Path rule;
@@ -129,7 +132,7 @@ public final class ThinCommand extends RulesBase {
         }
         Path to = report;
         if (to != null) {
-            new ThinReport(p, done, space, now(), zone()).write(to);
+            new ThinReport(p, done, space, now(), zone(), cells(cellsAsIs)).write(to);
         }
         if (json) {
             printJson(json(p, done, space));
@@ -167,7 +170,7 @@ public final class ThinCommand extends RulesBase {
         Optional<Thinning.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
         Path to = report;
         if (to != null) {
-            new ThinReport(p, letGo, space, now(), zone()).write(to);
+            new ThinReport(p, letGo, space, now(), zone(), cells(cellsAsIs)).write(to);
         }
         if (json) {
             Map<String, Object> map = json(p, letGo, space);

@@ -41,6 +41,9 @@ public final class CompareCommand extends Base {
     @Nullable
     Path other;
 
+    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
+    boolean cellsAsIs;
+
     @Option(names = "--from", paramLabel = "MOMENT|N", descriptionKey = "cli.compare.from")
     @Nullable
     String from;
@@ -91,8 +94,8 @@ public final class CompareCommand extends Base {
         }
     }
 
-    private FileComparison.Files3 files() {
-        return new FileComparison.Files3(html, patch, csv);
+    private FileComparison.Files3 files() throws IOException {
+        return new FileComparison.Files3(html, patch, csv, cells(cellsAsIs));
     }
 
     private int file(Located located, Reading reading, String begin) throws IOException {
@@ -148,7 +151,9 @@ public final class CompareCommand extends Base {
         Path file = csv;
         if (file != null) {
             Files.writeString(
-                    file, TwoMomentsReport.csv(all.changes(), labels), java.nio.file.StandardOpenOption.CREATE_NEW);
+                    file,
+                    TwoMomentsReport.csv(all.changes(), labels, cells(cellsAsIs)),
+                    java.nio.file.StandardOpenOption.CREATE_NEW);
         }
         if (json) {
             Map<String, Object> map = new LinkedHashMap<>();

@@ -33,6 +33,9 @@ public final class JournalCommand extends Base {
 
     private static final int SHOWN = 100;
 
+    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
+    boolean cellsAsIs;
+
     @Option(names = "--file", paramLabel = "NAME", descriptionKey = "cli.journal.file")
     String file = "";
 
@@ -99,13 +102,13 @@ public final class JournalCommand extends Base {
     }
 
     /** One file a row or an entry a line, by the ending of the file's name. */
-    private static void write(Path to, List<Row> all) throws IOException {
+    private void write(Path to, List<Row> all) throws IOException {
         boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
         StringBuilder text = new StringBuilder();
         for (Row row : all) {
             List<JournalQuery.Entry> entry = List.of(row.entry());
             String one = csv
-                    ? JournalReport.csv(entry, id -> row.place())
+                    ? JournalReport.csv(entry, id -> row.place(), cells(cellsAsIs))
                     : JournalReport.jsonLines(entry, id -> row.place());
             // The names of the columns stand once.
             boolean head = csv && !text.isEmpty();

@@ -72,7 +72,8 @@ public final class PickCommand extends Base {
                     outcome.also().forEach(this::line);
                 }
                 Side made = new Side(after.name(), Words.of("cli.pick.made"), outcome.content());
-                new FileComparison(this).say(located.path(), after, made, new FileComparison.Files3(null, null, null));
+                new FileComparison(this)
+                        .say(located.path(), after, made, new FileComparison.Files3(null, null, null, cells(false)));
                 return ExitCodes.DONE;
             }
             return put(located, outcome, before.said());

@@ -2,16 +2,13 @@ package org.mendedleaf.core.catalogue;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.io.StringWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.report.CsvTable;
 
 /** The journal for other programs: as CSV (RFC 4180), one row for each file, and as JSON Lines, one entry in a line. */
 public final class JournalReport {
@@ -21,46 +18,43 @@ public final class JournalReport {
     private JournalReport() {}
 
     /** As CSV. */
-    public static String csv(List<JournalQuery.Entry> entries, Places places) throws IOException {
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord(
-                    "at",
-                    "who",
-                    "kind",
-                    "place",
-                    "words",
-                    "undone",
-                    "file",
-                    "version before",
-                    "version after",
-                    "took seconds",
-                    "failed");
-            for (JournalQuery.Entry e : entries) {
-                String place = places.place(e.place());
-                boolean undone = e.action().map(Action::undone).orElse(false);
-                List<Action.Item> items = e.action().map(Action::items).orElse(List.of());
-                if (items.isEmpty()) {
-                    csv.printRecord(
-                            e.at(), e.who(), e.kind(), place, e.words(), undone, "", "", "", took(e), failed(e));
-                }
-                for (Action.Item i : items) {
-                    csv.printRecord(
-                            e.at(),
-                            e.who(),
-                            e.kind(),
-                            place,
-                            e.words(),
-                            undone,
-                            RelativePath.child(i.folder(), i.name()),
-                            i.before(),
-                            i.after(),
-                            took(e),
-                            failed(e));
-                }
+    public static String csv(List<JournalQuery.Entry> entries, Places places, CsvTable.Cells cells) {
+        CsvTable csv = new CsvTable(
+                cells,
+                "at",
+                "who",
+                "kind",
+                "place",
+                "words",
+                "undone",
+                "file",
+                "version before",
+                "version after",
+                "took seconds",
+                "failed");
+        for (JournalQuery.Entry e : entries) {
+            String place = places.place(e.place());
+            boolean undone = e.action().map(Action::undone).orElse(false);
+            List<Action.Item> items = e.action().map(Action::items).orElse(List.of());
+            if (items.isEmpty()) {
+                csv.row(e.at(), e.who(), e.kind(), place, e.words(), undone, "", "", "", took(e), failed(e));
+            }
+            for (Action.Item i : items) {
+                csv.row(
+                        e.at(),
+                        e.who(),
+                        e.kind(),
+                        place,
+                        e.words(),
+                        undone,
+                        RelativePath.child(i.folder(), i.name()),
+                        i.before(),
+                        i.after(),
+                        took(e),
+                        failed(e));
             }
         }
-        return out.toString();
+        return csv.text();
     }
 
     /** Seconds that it took; nothing where that is not known. */

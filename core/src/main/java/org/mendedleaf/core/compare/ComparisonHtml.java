@@ -1,5 +1,7 @@
 package org.mendedleaf.core.compare;
 
+import static org.mendedleaf.core.report.HtmlPage.escaped;
+
 import java.util.Base64;
 import java.util.List;
 import java.util.function.Consumer;
@@ -12,6 +14,7 @@ import org.mendedleaf.core.compare.Comparison.Piece;
 import org.mendedleaf.core.compare.Comparison.RowChange;
 import org.mendedleaf.core.document.Document.Row;
 import org.mendedleaf.core.document.Document.Style;
+import org.mendedleaf.core.report.HtmlPage;
 import org.mendedleaf.core.words.Words;
 
 /** A comparison as one page of HTML that needs nothing else: for sending, keeping and printing. */
@@ -47,26 +50,13 @@ public final class ComparisonHtml {
     public static String page(String title, String before, String after, Comparison comparison) {
         ComparisonHtml page = new ComparisonHtml();
         page.html
-                .append("<!DOCTYPE html>\n<html><head><meta charset=\"utf-8\"><title>")
-                .append(escaped(title))
-                .append("</title><style>\n")
-                .append(STYLE)
-                .append("</style></head><body><main><h1>")
-                .append(escaped(title))
-                .append("</h1><p class=\"dim\">")
+                .append("<p class=\"dim\">")
                 .append(escaped(Words.of("compare.html.between", before, after)))
                 .append("</p><p><b>")
                 .append(escaped(comparison.words()))
                 .append("</b></p>\n");
         page.body(comparison);
-        return page.html.append("</main></body></html>\n").toString();
-    }
-
-    private static String escaped(String text) {
-        return text.replace("&", "&amp;")
-                .replace("<", "&lt;")
-                .replace(">", "&gt;")
-                .replace("\"", "&quot;");
+        return new HtmlPage(title, STYLE).markup(page.html).text();
     }
 
     private void body(Comparison comparison) {

@@ -1,13 +1,10 @@
 package org.mendedleaf.core.compare;
 
-import java.io.IOException;
-import java.io.StringWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.mendedleaf.core.compare.Comparison.Change;
+import org.mendedleaf.core.report.CsvTable;
 
 /** A comparison for other programs: as a table, and as a map that can be written as JSON. */
 public final class ComparisonReport {
@@ -15,20 +12,17 @@ public final class ComparisonReport {
     private ComparisonReport() {}
 
     /** A row for each change: its number, what it is, where, what stood there and what stands there (RFC 4180). */
-    public static String csv(Comparison comparison) throws IOException {
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("number", "change", "where", "before", "after");
-            for (Change c : comparison.changes()) {
-                csv.printRecord(c.number(), c.mark(), c.where(), c.before(), c.after());
-            }
-            if (comparison instanceof Comparison.SheetChanges sheets) {
-                for (Change c : sheets.computed()) {
-                    csv.printRecord("", "COMPUTED", c.where(), c.before(), c.after());
-                }
+    public static String csv(Comparison comparison, CsvTable.Cells cells) {
+        CsvTable csv = new CsvTable(cells, "number", "change", "where", "before", "after");
+        for (Change c : comparison.changes()) {
+            csv.row(c.number(), c.mark(), c.where(), c.before(), c.after());
+        }
+        if (comparison instanceof Comparison.SheetChanges sheets) {
+            for (Change c : sheets.computed()) {
+                csv.row("", "COMPUTED", c.where(), c.before(), c.after());
             }
         }
-        return out.toString();
+        return csv.text();
     }
 
     /** What changed in words, and each change. */

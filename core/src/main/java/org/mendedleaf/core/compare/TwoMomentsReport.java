@@ -1,12 +1,9 @@
 package org.mendedleaf.core.compare;
 
-import java.io.IOException;
-import java.io.StringWriter;
 import java.util.LinkedHashMap;
 import java.util.Map;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
 import org.mendedleaf.core.catalogue.Labels;
+import org.mendedleaf.core.report.CsvTable;
 
 /** What became of files from one moment to another, as a file for others. */
 public final class TwoMomentsReport {
@@ -18,22 +15,20 @@ public final class TwoMomentsReport {
      *
      * @param labels what the versions of its place are called
      */
-    public static String csv(Iterable<TwoMoments.Change> changes, Labels labels) throws IOException {
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("change", "path", "path before", "version before", "version", "bytes before", "bytes");
-            for (TwoMoments.Change c : changes) {
-                csv.printRecord(
-                        c.kind(),
-                        c.after().map(a -> a.path()).orElse(""),
-                        c.before().map(b -> b.path()).orElse(""),
-                        c.before().map(b -> labels.of(c.line(), b.number())).orElse(""),
-                        c.after().map(a -> labels.of(c.line(), a.number())).orElse(""),
-                        c.before().map(b -> String.valueOf(b.size())).orElse(""),
-                        c.after().map(a -> String.valueOf(a.size())).orElse(""));
-            }
+    public static String csv(Iterable<TwoMoments.Change> changes, Labels labels, CsvTable.Cells cells) {
+        CsvTable csv = new CsvTable(
+                cells, "change", "path", "path before", "version before", "version", "bytes before", "bytes");
+        for (TwoMoments.Change c : changes) {
+            csv.row(
+                    c.kind(),
+                    c.after().map(a -> a.path()).orElse(""),
+                    c.before().map(b -> b.path()).orElse(""),
+                    c.before().map(b -> labels.of(c.line(), b.number())).orElse(""),
+                    c.after().map(a -> labels.of(c.line(), a.number())).orElse(""),
+                    c.before().map(b -> String.valueOf(b.size())).orElse(""),
+                    c.after().map(a -> String.valueOf(a.size())).orElse(""));
         }
-        return out.toString();
+        return csv.text();
     }
 
     /** One file as a map that can be written as JSON. */

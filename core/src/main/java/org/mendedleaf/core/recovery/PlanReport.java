@@ -2,13 +2,11 @@ package org.mendedleaf.core.recovery;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
-import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
+import org.mendedleaf.core.report.CsvTable;
 
 /** A plan as a file for others: CSV with a row for each file, or JSON. */
 public final class PlanReport {
@@ -16,22 +14,19 @@ public final class PlanReport {
     private PlanReport() {}
 
     /** A row for each file: path, version, bytes, target, step, why, other path. */
-    public static String csv(RestorePlan plan) throws IOException {
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("path", "version", "bytes", "target", "step", "why", "other");
-            for (RestorePlan.Item i : plan.items()) {
-                csv.printRecord(
-                        i.version().path(),
-                        i.version().label(),
-                        i.version().size(),
-                        i.target(),
-                        i.step(),
-                        i.reason(),
-                        i.other());
-            }
+    public static String csv(RestorePlan plan, CsvTable.Cells cells) {
+        CsvTable csv = new CsvTable(cells, "path", "version", "bytes", "target", "step", "why", "other");
+        for (RestorePlan.Item i : plan.items()) {
+            csv.row(
+                    i.version().path(),
+                    i.version().label(),
+                    i.version().size(),
+                    i.target(),
+                    i.step(),
+                    i.reason(),
+                    i.other());
         }
-        return out.toString();
+        return csv.text();
     }
 
     /** The files as maps that can be written as JSON. */

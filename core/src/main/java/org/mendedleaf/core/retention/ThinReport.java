@@ -4,17 +4,17 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVPrinter;
+import org.mendedleaf.core.report.CsvTable;
+import org.mendedleaf.core.report.HtmlPage;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -27,19 +27,28 @@ public final class ThinReport {
     private final SpaceReport space;
     private final Instant now;
     private final ZoneId zone;
+    private final CsvTable.Cells cells;
 
     /**
      * A report.
      *
      * @param done what was done; empty for a plan
      * @param space afterwards; for a plan, as it is now
+     * @param cells how a table writes what a spreadsheet would compute
      */
-    public ThinReport(ThinPlan plan, Optional<Thinning.Done> done, SpaceReport space, Instant now, ZoneId zone) {
+    public ThinReport(
+            ThinPlan plan,
+            Optional<Thinning.Done> done,
+            SpaceReport space,
+            Instant now,
+            ZoneId zone,
+            CsvTable.Cells cells) {
         this.plan = plan;
         this.done = done;
         this.space = space;
         this.now = now;
         this.zone = zone;
+        this.cells = cells;
     }
 
     /** The endings of files that can be written, and what writes each. */
@@ -86,26 +95,21 @@ public final class ThinReport {
         Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
     }
 
-    private String csv() throws IOException {
+    private String csv() {
         VersionTable t = plan.verdicts().table();
-        StringWriter out = new StringWriter();
-        try (CSVPrinter csv = new CSVPrinter(out, CSVFormat.RFC4180)) {
-            csv.printRecord("place", "path", "version", "saved", "bytes", "reason", "rule");
-            for (int row = plan.going().nextSetBit(0);
-                    row >= 0;
-                    row = plan.going().nextSetBit(row + 1)) {
-                int line = t.lineOf(row);
-                csv.printRecord(
-                        place(line),
-                        t.path(line),
-                        t.number(row),
-                        Moment.instant(t.saved(row)),
-                        t.bytes(row),
-                        plan.reasons()[row],
-                        rule(row));
-            }
+        CsvTable csv = new CsvTable(cells, "place", "path", "version", "saved", "bytes", "reason", "rule");
+        for (int row = plan.going().nextSetBit(0); row >= 0; row = plan.going().nextSetBit(row + 1)) {
+            int line = t.lineOf(row);
+            csv.row(
+                    place(line),
+                    t.path(line),
+                    t.number(row),
+                    Moment.instant(t.saved(row)),
+                    t.bytes(row),
+                    plan.reasons()[row],
+                    rule(row));
         }
-        return out.toString();
+        return csv.text();
     }
 
     private String place(int line) {
@@ -155,65 +159,33 @@ public final class ThinReport {
         return mapper.writerWithDefaultPrettyPrinter().writeValueAsString(root);
     }
 
-    private static String escaped(String text) {
-        return text.replace("&", "&amp;")
-                .replace("<", "&lt;")
-                .replace(">", "&gt;")
-                .replace("\"", "&quot;");
-    }
-
     private String html() {
         VersionTable t = plan.verdicts().table();
-        String title = Words.of(done.isPresent() ? "report.done" : "report.plan", Formats.full(now, zone));
-        StringBuilder out = new StringBuilder();
-        out.append("<!DOCTYPE html>\n<html lang=\"")
-                .append(Words.locale().getLanguage())
-                .append("\"><head><meta charset=\"utf-8\"><title>")
-                .append(escaped(title))
-                .append("</title>\n<style>body{font:11pt/1.4 sans-serif;color:#22302a;max-width:52em;margin:2em auto}")
-                .append("table{border-collapse:collapse;width:100%}th,td{text-align:left;padding:.25em .6em;")
-                .append("border-bottom:1px solid #e3ddd0}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}")
-                .append("tr{break-inside:avoid}thead{display:table-header-group}</style></head><body>\n<h1>")
-                .append(escaped(title))
-                .append("</h1>\n<p>")
-                .append(escaped(plan.words()))
-                .append("</p>\n");
-        done.ifPresent(d -> out.append("<p>")
-                .append(escaped(Words.of("report.due", Formats.full(d.due(), zone))))
-                .append("</p>\n"));
-        out.append("<p>")
-                .append(escaped(Words.of(
-                        "report.space",
-                        Formats.size(space.inUse()),
-                        Formats.size(space.waiting()),
-                        Formats.size(space.unused()),
-                        Formats.size(space.bookkeeping()),
-                        Formats.size(space.all()),
-                        Formats.size(space.free()))))
-                .append("</p>\n");
-        for (String w : plan.warnings()) {
-            out.append("<p><strong>").append(escaped(w)).append("</strong></p>\n");
-        }
-        out.append("<table><thead><tr><th>")
-                .append(escaped(Words.of("report.file")))
-                .append("</th><th class=\"n\">")
-                .append(escaped(Words.of("report.going")))
-                .append("</th><th class=\"n\">")
-                .append(escaped(Words.of("report.left")))
-                .append("</th><th class=\"n\">")
-                .append(escaped(Words.of("report.bytes")))
-                .append("</th></tr></thead><tbody>\n");
-        for (ThinPlan.OfFile f : plan.files()) {
-            out.append("<tr><td>")
-                    .append(escaped(t.path(f.line())))
-                    .append("</td><td class=\"n\">")
-                    .append(Formats.number(f.going()))
-                    .append("</td><td class=\"n\">")
-                    .append(Formats.number(f.left()))
-                    .append("</td><td class=\"n\">")
-                    .append(escaped(Formats.size(f.bytes())))
-                    .append("</td></tr>\n");
-        }
-        return out.append("</tbody></table></body></html>\n").toString();
+        HtmlPage page =
+                new HtmlPage(Words.of(done.isPresent() ? "report.done" : "report.plan", Formats.full(now, zone)));
+        page.paragraph(plan.words());
+        done.ifPresent(d -> page.paragraph(Words.of("report.due", Formats.full(d.due(), zone))));
+        page.paragraph(Words.of(
+                "report.space",
+                Formats.size(space.inUse()),
+                Formats.size(space.waiting()),
+                Formats.size(space.unused()),
+                Formats.size(space.bookkeeping()),
+                Formats.size(space.all()),
+                Formats.size(space.free())));
+        plan.warnings().forEach(page::warning);
+        List<List<String>> rows = plan.files().stream()
+                .map(f -> List.of(
+                        t.path(f.line()), Formats.number(f.going()), Formats.number(f.left()), Formats.size(f.bytes())))
+                .toList();
+        return page.table(
+                        List.of(
+                                Words.of("report.file"),
+                                Words.of("report.going"),
+                                Words.of("report.left"),
+                                Words.of("report.bytes")),
+                        3,
+                        rows)
+                .text();
     }
 }

@@ -27,6 +27,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Connections;
 import org.mendedleaf.core.systems.SystemKind;
@@ -40,6 +41,8 @@ public final class UserSettings implements Connections {
 
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final String LANGUAGE = "language";
+    private static final String CELLS = "csvCells";
+    private static final String AS_IS = "as-is";
 
     /** A lock on a file holds off other processes only. */
     private static final Object WRITING = new Object();
@@ -325,6 +328,21 @@ public final class UserSettings implements Connections {
             settings.remove(LANGUAGE);
         } else {
             choose(LANGUAGE, tag);
+        }
+        save();
+    }
+
+    /** How tables for other programs write what a spreadsheet would compute. */
+    public CsvTable.Cells cells() {
+        return chosen(CELLS).equals(AS_IS) ? CsvTable.Cells.AS_IS : CsvTable.Cells.TEXT;
+    }
+
+    /** Chooses how tables for other programs are written, and remembers it. */
+    public synchronized void cells(CsvTable.Cells cells) throws IOException {
+        if (cells == CsvTable.Cells.AS_IS) {
+            choose(CELLS, AS_IS);
+        } else {
+            settings.remove(CELLS);
         }
         save();
     }

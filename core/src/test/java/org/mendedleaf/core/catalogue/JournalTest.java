@@ -28,6 +28,7 @@ import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestoreRequest;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.retention.Holds;
 import org.mendedleaf.core.words.Formats;
 
@@ -119,7 +120,7 @@ class JournalTest {
 
     @Test
     void anyProgramReadsItAsCsv() throws IOException {
-        String csv = JournalReport.csv(entries(JournalQuery.Wanted.ALL), id -> "Desk " + id);
+        String csv = JournalReport.csv(entries(JournalQuery.Wanted.ALL), id -> "Desk " + id, CsvTable.Cells.TEXT);
         try (CSVParser parser = CSVParser.parse(
                 csv,
                 CSVFormat.RFC4180

@@ -10,6 +10,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.StringLength;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.document.Documents;
+import org.mendedleaf.core.report.CsvTable;
 import org.xml.sax.InputSource;
 
 /** A comparison as a page, and as a table and a map for other programs. */
@@ -91,7 +92,7 @@ class ComparisonHtmlTest {
     @Test
     void asATableEachChangeIsARow() throws Exception {
         Comparison c = compare("a.csv", "k,v\na,1\nb,2\n", "k,v\na,1\n\"b, or \"\"c\"\"\",2\nd,4\n");
-        String csv = ComparisonReport.csv(c);
+        String csv = ComparisonReport.csv(c, CsvTable.Cells.TEXT);
         assertThat(csv).startsWith("number,change,where,before,after\r\n");
         assertThat(csv.lines().count()).isEqualTo(1L + c.changes().size());
         assertThat(csv).contains("\"b, or \"\"c\"\", 2\"");

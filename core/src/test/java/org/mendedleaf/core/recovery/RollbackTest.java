@@ -23,6 +23,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.Reclaim;
 
@@ -379,7 +380,8 @@ class RollbackTest {
                             "fine.txt CREATE");
             assertThat(plan.preflight().isGood()).isFalse();
             assertThat(plan.preflight().stops()).contains("7 B are needed").contains("5 B are free");
-            assertThat(PlanReport.csv(plan)).contains("Plan.txt,1,3,Plan.txt,CREATE,nothing has this name now");
+            assertThat(PlanReport.csv(plan, CsvTable.Cells.TEXT))
+                    .contains("Plan.txt,1,3,Plan.txt,CREATE,nothing has this name now");
             assertThat(PlanReport.json(plan)).contains("\"step\" : \"REFUSE\"").contains("\"neededBytes\" : 7");
         }
     }

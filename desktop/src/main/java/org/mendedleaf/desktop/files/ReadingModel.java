@@ -89,7 +89,7 @@ public final class ReadingModel {
                         e -> hearer.say(Words.of("reading.notExported", file, String.valueOf(e.getMessage())), true));
     }
 
-    private static byte[] written(String title, Detail.Compared compared, String name) throws IOException {
+    private byte[] written(String title, Detail.Compared compared, String name) throws IOException {
         String lower = name.toLowerCase(Locale.ROOT);
         if (lower.endsWith(".patch") || lower.endsWith(".diff")) {
             Pair pair = compared.contents().get();
@@ -99,7 +99,7 @@ public final class ReadingModel {
         }
         Comparison comparison = compared.comparison();
         String text = lower.endsWith(".csv")
-                ? ComparisonReport.csv(comparison)
+                ? ComparisonReport.csv(comparison, context.settings().cells())
                 : ComparisonHtml.page(title, compared.before(), compared.after(), comparison);
         return text.getBytes(StandardCharsets.UTF_8);
     }

@@ -183,12 +183,14 @@ public final class JournalModel {
                                         : Failures.words(e)));
     }
 
-    private static String text(List<Row> rows, boolean csv) throws IOException {
+    private String text(List<Row> rows, boolean csv) throws IOException {
         StringBuilder text = new StringBuilder();
         for (Row row : rows) {
             List<JournalQuery.Entry> one = List.of(row.entry());
-            String said =
-                    csv ? JournalReport.csv(one, id -> row.place()) : JournalReport.jsonLines(one, id -> row.place());
+            String said = csv
+                    ? JournalReport.csv(
+                            one, id -> row.place(), context.settings().cells())
+                    : JournalReport.jsonLines(one, id -> row.place());
             // The names of the columns stand once.
             text.append(csv && !text.isEmpty() ? said.substring(said.indexOf('\n') + 1) : said);
         }

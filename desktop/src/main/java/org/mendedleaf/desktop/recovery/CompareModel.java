@@ -184,7 +184,11 @@ public final class CompareModel {
                         () -> {
                             try (Reading reading = openPlace.vault().read()) {
                                 return Files.writeString(
-                                        file, TwoMomentsReport.csv(rows, Labels.of(reading, openPlace.place())));
+                                        file,
+                                        TwoMomentsReport.csv(
+                                                rows,
+                                                Labels.of(reading, openPlace.place()),
+                                                context.settings().cells()));
                             }
                         },
                         f -> done.run(),

@@ -418,7 +418,12 @@ public final class PlanModel {
                         () -> {
                             boolean json =
                                     file.toString().toLowerCase(Locale.ROOT).endsWith(".json");
-                            return Files.writeString(file, json ? PlanReport.json(made) : PlanReport.csv(made));
+                            return Files.writeString(
+                                    file,
+                                    json
+                                            ? PlanReport.json(made)
+                                            : PlanReport.csv(
+                                                    made, context.settings().cells()));
                         },
                         f -> done.run(),
                         e -> problem.set(Failures.words(e)));

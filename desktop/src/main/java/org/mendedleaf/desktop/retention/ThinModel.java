@@ -240,7 +240,8 @@ final class ThinModel {
                                     done,
                                     done.isPresent() ? newest.report() : picture.report(),
                                     model.context().clock().instant(),
-                                    model.context().zone())
+                                    model.context().zone(),
+                                    model.context().settings().cells())
                             .write(file.toPath()));
         }
     }

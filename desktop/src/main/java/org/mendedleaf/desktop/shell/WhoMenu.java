@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.util.Locale;
 import java.util.Set;
 import java.util.TreeSet;
+import javafx.scene.control.CheckMenuItem;
 import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -13,6 +14,7 @@ import javafx.scene.control.TextInputDialog;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
@@ -87,7 +89,7 @@ final class WhoMenu extends MenuButton {
             dialog.setGraphic(null);
             dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
         });
-        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), languages());
+        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), languages(), cells());
     }
 
     /** The languages of the words; one that is chosen is spoken from the next start of the window. */
@@ -101,6 +103,24 @@ final class WhoMenu extends MenuButton {
             menu.getItems().add(language(each.getDisplayLanguage(each), tag, tag.equals(chosen)));
         }
         return menu;
+    }
+
+    /** Whether tables that are written for spreadsheets keep text that begins as a formula does from being computed. */
+    private CheckMenuItem cells() {
+        CheckMenuItem item = new CheckMenuItem(Words.of("who.cells"));
+        item.setId("safe-cells");
+        item.setSelected(context.settings().cells() == CsvTable.Cells.TEXT);
+        item.setOnAction(e -> {
+            try {
+                context.settings().cells(item.isSelected() ? CsvTable.Cells.TEXT : CsvTable.Cells.AS_IS);
+                context.tell(Words.of("who.cells.next"));
+            } catch (IOException failed) {
+                org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("the choice is not remembered", failed);
+                context.tell(Failures.words(failed));
+            }
+            fill();
+        });
+        return item;
     }
 
     private RadioMenuItem language(String words, @Nullable String tag, boolean chosen) {
