@@ -18,7 +18,9 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
+import org.mendedleaf.core.catalogue.MomentReader;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Present;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.RawNames;
@@ -409,7 +411,13 @@ public abstract class Base extends Output implements Callable<Integer> {
      * was first captured.
      */
     protected Instant moment(@Nullable String typed, Located located) throws IOException {
-        return typed == null ? Moment.FAR : TypedMoment.read(typed, located, now(), zone());
+        if (typed == null) {
+            return Moment.FAR;
+        }
+        try (Reading reading = located.vault().read()) {
+            MomentReader moments = new MomentReader(reading, located.place(), located.path(), located.path());
+            return Present.since(moments.read(typed, now(), zone()), now());
+        }
     }
 
     /** A moment in words. */

@@ -223,14 +223,7 @@ public final class ThinCommand extends RulesBase {
         if (done.isPresent()) {
             sayDone(done.get());
         }
-        line(Words.of(
-                "report.space",
-                Formats.size(space.inUse()),
-                Formats.size(space.waiting()),
-                Formats.size(space.unused()),
-                Formats.size(space.bookkeeping()),
-                Formats.size(space.all()),
-                Formats.size(space.free())));
+        line(space.words());
     }
 
     private static Map<String, Object> json(ThinPlan p, Optional<Thinning.Done> done, SpaceReport space) {

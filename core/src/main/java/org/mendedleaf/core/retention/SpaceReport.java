@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import org.mendedleaf.core.disk.FilesBelow;
 import org.mendedleaf.core.vault.VaultFolder;
+import org.mendedleaf.core.words.Formats;
+import org.mendedleaf.core.words.Words;
 
 /**
  * What a vault takes on its drive; the parts add up to all of it.
@@ -31,5 +33,17 @@ public record SpaceReport(long inUse, long waiting, long unused, long bookkeepin
     /** Bytes of the whole vault. */
     public long all() {
         return inUse + waiting + unused + bookkeeping;
+    }
+
+    /** All of it in a sentence. */
+    public String words() {
+        return Words.of(
+                "report.space",
+                Formats.size(inUse),
+                Formats.size(waiting),
+                Formats.size(unused),
+                Formats.size(bookkeeping),
+                Formats.size(all()),
+                Formats.size(free));
     }
 }

@@ -165,14 +165,7 @@ public final class ThinReport {
                 new HtmlPage(Words.of(done.isPresent() ? "report.done" : "report.plan", Formats.full(now, zone)));
         page.paragraph(plan.words());
         done.ifPresent(d -> page.paragraph(Words.of("report.due", Formats.full(d.due(), zone))));
-        page.paragraph(Words.of(
-                "report.space",
-                Formats.size(space.inUse()),
-                Formats.size(space.waiting()),
-                Formats.size(space.unused()),
-                Formats.size(space.bookkeeping()),
-                Formats.size(space.all()),
-                Formats.size(space.free())));
+        page.paragraph(space.words());
         plan.warnings().forEach(page::warning);
         List<List<String>> rows = plan.files().stream()
                 .map(f -> List.of(

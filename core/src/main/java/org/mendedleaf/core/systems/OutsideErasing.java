@@ -54,7 +54,7 @@ public final class OutsideErasing {
         files.needs(Capability.ERASING);
         eraseOne(version, progress);
         files.look(Progress.NONE);
-        noteErased();
+        note(ActionKind.ERASED);
     }
 
     /** How a version is named among failures. */
@@ -95,7 +95,7 @@ public final class OutsideErasing {
         }
         if (failed.size() < versions.size()) {
             files.look(Progress.NONE);
-            noteErased();
+            note(ActionKind.ERASED);
         }
         return failed;
     }
@@ -126,19 +126,11 @@ public final class OutsideErasing {
         }
     }
 
-    private void noteErased() throws IOException {
+    private void note(ActionKind kind) throws IOException {
         try (WriteSession session = files.vault.write()) {
             JournalStore.begin(
                     session,
-                    new Action(
-                            0,
-                            files.clock.instant(),
-                            files.who,
-                            ActionKind.ERASED,
-                            files.place.id(),
-                            0,
-                            false,
-                            List.of()));
+                    new Action(0, files.clock.instant(), files.who, kind, files.place.id(), 0, false, List.of()));
             session.commit();
         }
     }
@@ -174,20 +166,7 @@ public final class OutsideErasing {
         }
         files.system.eraseCut(files.name, cut.key());
         files.look(Progress.NONE);
-        try (WriteSession session = files.vault.write()) {
-            JournalStore.begin(
-                    session,
-                    new Action(
-                            0,
-                            files.clock.instant(),
-                            files.who,
-                            ActionKind.SNAPSHOT_ERASED,
-                            files.place.id(),
-                            0,
-                            false,
-                            List.of()));
-            session.commit();
-        }
+        note(ActionKind.SNAPSHOT_ERASED);
         return alone.size();
     }
 
@@ -196,20 +175,7 @@ public final class OutsideErasing {
         files.needs(Capability.SNAPSHOTS);
         RemoteSnapshot cut = files.system.snapshot(files.name, label, OutsideFiles.key());
         files.look(Progress.NONE);
-        try (WriteSession session = files.vault.write()) {
-            JournalStore.begin(
-                    session,
-                    new Action(
-                            0,
-                            files.clock.instant(),
-                            files.who,
-                            ActionKind.SNAPSHOT,
-                            files.place.id(),
-                            0,
-                            false,
-                            List.of()));
-            session.commit();
-        }
+        note(ActionKind.SNAPSHOT);
         return cut;
     }
 }
