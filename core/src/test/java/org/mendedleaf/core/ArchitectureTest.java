@@ -65,7 +65,15 @@ class ArchitectureTest {
             .that()
             .resideInAPackage("..core.catalogue..")
             .should()
-            .onlyDependOnClassesThat(are("catalogue", "line", "time", "disk", "vault", "journal", "jobs", "words"));
+            .onlyDependOnClassesThat(
+                    are("catalogue", "line", "time", "disk", "vault", "journal", "jobs", "report", "words"));
+
+    @ArchTest
+    static final ArchRule aFormOfReportsKnowsNothingOfWhatIsReported = classes()
+            .that()
+            .resideInAPackage("..core.report..")
+            .should()
+            .onlyDependOnClassesThat(are("report", "words"));
 
     @ArchTest
     static final ArchRule theTablesOfTheCatalogueAreKnownToItAndItsCheckOnly = noClasses()
@@ -95,6 +103,8 @@ class ArchitectureTest {
     static final ArchRule whatDecidesDoesNotTouchFiles = noClasses()
             .that(named(
                     "Verdicts",
+                    "RowHolds",
+                    "LineRules",
                     "RestorePlanner",
                     "Guard",
                     "Matcher",
