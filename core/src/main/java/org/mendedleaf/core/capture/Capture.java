@@ -24,6 +24,10 @@ import org.mendedleaf.core.words.Words;
  *
  * <p>Data flow: {@link TreeScanner} finds changed folders, {@link Changes} decides what became of each name, {@link
  * FileReader} reads contents into the vault on two threads, {@link PointWriter} puts the points down in groups.
+ *
+ * <pre>{@code
+ * CaptureResult result = new Capture(vault, place, clock, authors).run(CaptureScope.WHOLE, Progress.NONE);
+ * }</pre>
  */
 public final class Capture {
 

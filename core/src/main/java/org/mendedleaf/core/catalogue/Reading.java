@@ -17,6 +17,14 @@ import org.mendedleaf.core.vault.ContentReader;
 /**
  * A view of a vault for reading: of one state of it, the one at its first question, until it is given back by closing it.
  * What is captured meanwhile is seen by the next view. One thread at a time.
+ *
+ * <pre>{@code
+ * try (Reading reading = vault.read()) {
+ *     for (Place place : reading.places()) {
+ *         reading.folders().liveFiles(place).forEach(f -> System.out.println(f.path()));
+ *     }
+ * }
+ * }</pre>
  */
 public final class Reading implements AutoCloseable {
 

@@ -26,6 +26,13 @@ import org.mendedleaf.core.words.Words;
  * leaves the vault as it was after the commit before. After a failed commit nothing more can be done in this session.
  *
  * <p>One thread at a time, but for {@link #chunks()}.
+ *
+ * <pre>{@code
+ * try (WriteSession session = vault.write()) {
+ *     SnapshotStore.put(session, snapshot);
+ *     session.commit();
+ * }
+ * }</pre>
  */
 public final class WriteSession implements AutoCloseable {
 

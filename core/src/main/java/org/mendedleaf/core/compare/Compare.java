@@ -8,7 +8,14 @@ import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Documents;
 import org.mendedleaf.core.words.Words;
 
-/** Compares contents by what they say, each kind in its own way; what says nothing, by equal ranges of bytes. */
+/**
+ * Compares contents by what they say, each kind in its own way; what says nothing, by equal ranges of bytes.
+ *
+ * <pre>{@code
+ * Comparison comparison = Compare.compare("fees.csv", before, after);
+ * System.out.println(comparison.words());
+ * }</pre>
+ */
 public final class Compare {
 
     /** Larger contents are not compared. Bytes. */

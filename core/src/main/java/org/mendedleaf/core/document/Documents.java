@@ -12,6 +12,13 @@ import org.mendedleaf.core.words.Words;
 /**
  * Reads contents as documents. What a content is, its bytes say; its name only where they leave it open. Never fails: what
  * cannot be read is a {@link Document.Other} that says why.
+ *
+ * <pre>{@code
+ * Document document = Documents.read("notes.txt", bytes, false);
+ * if (document instanceof Document.Text text) {
+ *     text.lines().forEach(System.out::println);
+ * }
+ * }</pre>
  */
 public final class Documents {
 

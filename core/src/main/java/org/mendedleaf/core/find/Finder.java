@@ -19,7 +19,14 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.Visibility;
 
-/** Answers what is looked for in one vault, file by file, the latest first; only what who asks may see. */
+/**
+ * Answers what is looked for in one vault, file by file, the latest first; only what who asks may see.
+ *
+ * <pre>{@code
+ * Finder.Found found = new Finder(vault, "Ada").find(Wanted.parse("orchard gate", false, Wanted.Narrow.NOT), 20);
+ * found.files().forEach(hit -> System.out.println(hit.line().path()));
+ * }</pre>
+ */
 public final class Finder {
 
     private static final int MATCHES_MOST = 50_000;

@@ -33,7 +33,16 @@ import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.words.Words;
 
-/** What looks wrong in a vault, what people decided about it, and mending it. */
+/**
+ * What looks wrong in a vault, what people decided about it, and mending it.
+ *
+ * <pre>{@code
+ * Findings findings = new Findings(vault, "Ada");
+ * for (Findings.Listed listed : findings.open()) {
+ *     findings.mend(listed, work, now, Progress.NONE);
+ * }
+ * }</pre>
+ */
 public final class Findings {
 
     /** What happened longer ago does not keep anything from being let go any more. */

@@ -10,6 +10,12 @@ import java.util.Map;
  * Runs duties that never end, each on a thread of its own: round after round, with the pause in between that the duty asks
  * for. Whatever goes wrong in a round, of what was expected to go wrong or not, is told and tried again, the sooner the fewer
  * times it went wrong in a row. No failure ends a duty; only closing does.
+ *
+ * <pre>{@code
+ * try (Supervisor supervisor = new Supervisor(Supervisor.Backoff.DEFAULT, hearer)) {
+ *     supervisor.add(duty);
+ * }
+ * }</pre>
  */
 public final class Supervisor implements AutoCloseable {
 

@@ -35,6 +35,12 @@ import org.mendedleaf.core.words.Words;
  * synced, read back, compared; the journal says what will be changed; then it is moved into place, and its point is put
  * down. A crash in between leaves either the old content or the new one, both of them in the vault, and an action that
  * can be undone.
+ *
+ * <pre>{@code
+ * RestoreItem item = new RestoreItem(line.version(2).orElseThrow(), line.path());
+ * RestoreRequest request = RestoreRequest.restore(List.of(item), Collisions.all(Collision.REPLACE));
+ * RestoreResult result = new Recovery(context).restore(request, Progress.NONE);
+ * }</pre>
  */
 public final class Recovery implements FileWork {
 

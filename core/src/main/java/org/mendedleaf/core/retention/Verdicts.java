@@ -22,6 +22,12 @@ import org.mendedleaf.core.words.Words;
  * then limits of number and age, then the times. The last version of an hour, day, week, month or year is the last of those
  * that still exist; since what is kept by one level is never taken by another, thinning every day comes to the same as
  * thinning once in the end.
+ *
+ * <pre>{@code
+ * VersionTable table = VersionTable.of(reading);
+ * Verdicts verdicts = Verdicts.of(table, holds, rules, now, calendar);
+ * boolean goes = verdicts.goes(table.row(line.id(), 2));
+ * }</pre>
  */
 public final class Verdicts {
 

@@ -40,6 +40,10 @@ import org.mendedleaf.core.words.Words;
  * what changed.
  *
  * <p>The system is asked before the vault is locked; who writes elsewhere meanwhile never waits for a slow connection.
+ *
+ * <pre>{@code
+ * new Mirror(vault, place, registry.system(place), clock).run(Progress.NONE);
+ * }</pre>
  */
 public final class Mirror {
 
