@@ -92,7 +92,7 @@ class CopyVaultCommandLineTest extends TerminalTest {
     void whenTheVaultIsGoneItsCopyIsUsed() throws Exception {
         add();
         assertThat(run("copy-vault", "use", copy.toString())).isEqualTo(Outcome.NEEDS_YES.code());
-        assertThat(err).contains("Say --yes");
+        assertThat(err).contains("Use --yes");
         delete(temp.resolve("vault"));
         assertThat(run("copy-vault", "use", copy.toString(), "--yes")).isZero();
         Files.writeString(Path.of(file), "Dear Tomas, the second one");

@@ -145,7 +145,7 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(run("erase", ledger)).isEqualTo(2);
         assertThat(run("erase", ledger, "--version", "2")).isEqualTo(Outcome.NEEDS_YES.code());
         assertThat(out).contains("Version 2 of ledger.txt is erased:");
-        assertThat(err).contains("Nothing was done. Say --yes to mean it.");
+        assertThat(err).contains("Nothing was done. Use --yes to do it.");
         assertThat(run("erase", ledger, "--version", "2", "--yes")).isZero();
         assertThat(out).contains("\"undo\" takes it back until");
         assertThat(run("undo")).isZero();

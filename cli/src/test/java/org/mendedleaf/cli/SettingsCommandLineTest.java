@@ -77,7 +77,7 @@ class SettingsCommandLineTest extends TerminalTest {
         run("set", desk.toString(), "--versions", "on");
         assertThat(out)
                 .contains("Versions: paused -> kept")
-                .contains("1 file is other than it was then")
+                .contains("1 file has changed since then")
                 .contains("saved over meanwhile is not there");
         run("line", desk.resolve("ledger.csv").toString());
         assertThat(out).contains("2 versions").doesNotContain("3 versions");
@@ -98,10 +98,10 @@ class SettingsCommandLineTest extends TerminalTest {
         save("ledger.csv", "two");
         run("capture");
         assertThat(run("unprotect", desk.toString(), "--plan")).isZero();
-        assertThat(out).contains("would be protected no longer").contains("2 versions stay");
+        assertThat(out).contains("would no longer be protected").contains("2 versions stay");
         assertThat(place().get("versions").asText()).isEqualTo("on");
         assertThat(run("unprotect", desk.toString())).isZero();
-        assertThat(out).contains("is protected no longer").contains("They stay until somebody lets them go");
+        assertThat(out).contains("is no longer protected").contains("They stay until somebody lets them go");
         save("ledger.csv", "three");
         run("capture");
         assertThat(out).isEmpty();
@@ -111,7 +111,7 @@ class SettingsCommandLineTest extends TerminalTest {
                 .isZero();
         assertThat(desk.resolve("ledger.csv")).hasContent("two");
         run("unprotect", desk.toString());
-        assertThat(out).contains("no longer already");
+        assertThat(out).contains("is not protected already");
         protect();
         assertThat(out).contains("it goes on now");
         assertThat(place().get("versions").asText()).isEqualTo("on");

@@ -276,7 +276,7 @@ class SystemsCommandLineTest {
         run("put", file("a", "one"), "--as", "Archive:logs/x");
         run("put", file("b", "two"), "--as", "Archive:logs/x");
         assertThat(run("erase", "Archive:logs/x", "--version", "1")).isEqualTo(Outcome.NEEDS_YES.code());
-        assertThat(err).contains("Say --yes");
+        assertThat(err).contains("Use --yes");
         assertThat(run("erase", "Archive:logs/x", "--version", "1", "--yes"))
                 .as(err)
                 .isZero();

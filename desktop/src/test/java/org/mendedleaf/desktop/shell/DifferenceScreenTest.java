@@ -110,7 +110,7 @@ class DifferenceScreenTest extends WindowTest {
         eventually("the first again", () -> words().contains("1 cell"));
         robot.push(KeyCode.CONTROL, KeyCode.F);
         robot.write("nowhere").push(KeyCode.ENTER);
-        eventually("that it is not there", () -> words().equals("“nowhere” does not stand here."));
+        eventually("that it is not there", () -> words().equals("“nowhere” was not found here."));
         robot.clickOn("#difference-close");
         eventually("two moments again", () -> visible("#compare-look"));
     }

@@ -123,7 +123,7 @@ class ProtectionScreenTest extends WindowTest {
         choose("#setting-versioning", "off");
         eventually("it has ended", () -> says("ended"));
         choose("#setting-versioning", "on");
-        eventually("what was missed", () -> text("#message").contains("1 file is other than it was then"));
+        eventually("what was missed", () -> text("#message").contains("1 file has changed since then"));
         eventually("it is covered", () -> state() == CoverageState.GOOD);
         try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5));
                 Reading reading = vault.read()) {

@@ -146,7 +146,7 @@ class ReadingScreenTest extends WindowTest {
         robot.interact(
                 () -> robot.lookup("#reading-find").queryAs(TextField.class).setText("nowhere"));
         robot.clickOn("#reading-find").push(KeyCode.ENTER);
-        eventually("that it is not there", () -> words().equals("“nowhere” does not stand here."));
+        eventually("that it is not there", () -> words().equals("“nowhere” was not found here."));
         robot.push(KeyCode.CONTROL, KeyCode.PLUS);
         eventually(
                 "larger letters",

@@ -96,7 +96,7 @@ class SystemsScreenTest extends WindowTest {
         return c.create(h.connection(kind.text()).orElseThrow(), name, kind.standardSettings(), v);
     }
 
-    /** What stands in the table; nothing while another sheet covers it. */
+    /** Cells of the table; nothing while another sheet covers it. */
     private List<Coverage.Row> coverage() {
         return robot.lookup("#coverage")
                 .<TableView<Coverage.Row>>tryQuery()

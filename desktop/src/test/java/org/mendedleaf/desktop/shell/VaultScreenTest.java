@@ -80,12 +80,12 @@ class VaultScreenTest extends WindowTest {
         begin();
         assertThat(VaultFolder.open(copy).isCopy()).isTrue();
         assertThat(box()).contains(copy.toString()).doesNotContain("There is no copy");
-        choose("#copy-more", "Keep it in step no longer…");
+        choose("#copy-more", "Stop keeping it in step…");
         eventually("the question", () -> robot.lookup("#vault-go").tryQuery().isPresent());
         robot.clickOn("#vault-leave");
         eventually("no question", () -> robot.lookup("#vault-go").tryQuery().isEmpty());
         assertThat(box()).contains("in step");
-        choose("#copy-more", "Keep it in step no longer…");
+        choose("#copy-more", "Stop keeping it in step…");
         eventually("the question", () -> robot.lookup("#vault-go").tryQuery().isPresent());
         robot.clickOn("#vault-go");
         eventually("no copy any more", () -> box().contains("There is no copy of the vault"));
