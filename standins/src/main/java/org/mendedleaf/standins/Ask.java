@@ -23,6 +23,9 @@ import org.jspecify.annotations.Nullable;
 /** A request, in parts. */
 final class Ask {
 
+    /** Bytes of a request that is no content. */
+    static final int BODY_MOST = 32 << 20;
+
     private final HttpExchange exchange;
     private final String who;
     private final Fault fault;
@@ -77,13 +80,7 @@ final class Ask {
             rest.remove(rest.size() - 1);
         }
         for (String name : rest) {
-            if (name.isEmpty()
-                    || name.equals(".")
-                    || name.equals("..")
-                    || name.indexOf('/') >= 0
-                    || name.indexOf('\0') >= 0) {
-                throw Problem.bad("a path with the part '" + name + "'");
-            }
+            SafePath.name(name);
         }
         return String.join("/", rest);
     }
@@ -104,7 +101,7 @@ final class Ask {
     }
 
     JsonNode json() throws IOException, Problem {
-        byte[] bytes = exchange.getRequestBody().readAllBytes();
+        byte[] bytes = body();
         try {
             return Book.JSON.readTree(bytes);
         } catch (com.fasterxml.jackson.core.JacksonException e) {
@@ -112,8 +109,30 @@ final class Ask {
         }
     }
 
-    byte[] body() throws IOException {
-        return exchange.getRequestBody().readAllBytes();
+    /**
+     * The body of a request that is no content.
+     *
+     * @throws Problem when it is larger than any such request
+     */
+    byte[] body() throws IOException, Problem {
+        byte[] bytes = exchange.getRequestBody().readNBytes(BODY_MOST + 1);
+        if (bytes.length > BODY_MOST) {
+            throw new Problem(413, "too-large", "a request of more than " + BODY_MOST + " bytes");
+        }
+        return bytes;
+    }
+
+    /** Takes a body that nobody needs. */
+    void pass() throws IOException {
+        exchange.getRequestBody().transferTo(OutputStream.nullOutputStream());
+    }
+
+    private static long length(String header) throws Problem {
+        try {
+            return Long.parseLong(header);
+        } catch (NumberFormatException e) {
+            throw Problem.bad("the length " + header);
+        }
     }
 
     /** A content that came in. */
@@ -125,7 +144,7 @@ final class Ask {
         Path file = Files.createTempFile(folder, "upload", ".part");
         MessageDigest sha = sha256();
         long size = 0;
-        long expected = header("Content-Length").isEmpty() ? -1 : Long.parseLong(header("Content-Length"));
+        long expected = header("Content-Length").isEmpty() ? -1 : length(header("Content-Length"));
         try (InputStream in = new DigestInputStream(exchange.getRequestBody(), sha);
                 OutputStream out = Files.newOutputStream(file)) {
             byte[] buffer = new byte[1 << 16];

@@ -32,14 +32,14 @@ public final class BackupDrive extends StandIn {
     /** A drive in this folder; its size counts when it is new. */
     public BackupDrive(Path folder, String owner, long totalBytes) throws IOException {
         super("backup-drive", folder, owner);
-        if (registry().get("drive") == null) {
+        if (book().get("drive") == null) {
             ObjectNode drive = Book.JSON.createObjectNode().put("plugged", true).put("total", totalBytes);
-            registry().commit(registry().change().put("drive", drive), null, Book.Answer.of(200));
+            book().commit(book().change().put("drive", drive), null, Book.Answer.of(200));
         }
     }
 
     private JsonNode drive() {
-        return java.util.Objects.requireNonNull(registry().get("drive"));
+        return java.util.Objects.requireNonNull(book().get("drive"));
     }
 
     private static String run(String set, String id) {
@@ -58,7 +58,7 @@ public final class BackupDrive extends StandIn {
     public synchronized void plug(boolean in) throws IOException {
         ObjectNode drive = drive().deepCopy();
         drive.put("plugged", in);
-        registry().commit(registry().change().put("drive", drive), null, Book.Answer.of(200));
+        book().commit(book().change().put("drive", drive), null, Book.Answer.of(200));
     }
 
     @Override
@@ -82,7 +82,7 @@ public final class BackupDrive extends StandIn {
         if (!ask.part(0).equals("sets")) {
             throw Problem.missing(ask.part(0));
         }
-        String set = ask.part(1);
+        String set = ask.parts() == 1 ? "" : SafePath.name(ask.part(1));
         if (ask.parts() > 2 && ask.part(2).equals("runs") && ask.part(4).equals("files")) {
             return file(ask, set, ask.part(3), ask.rest(5));
         }
@@ -93,7 +93,7 @@ public final class BackupDrive extends StandIn {
             if (ask.parts() == 2) {
                 return set(ask, set);
             }
-            if (!ask.part(2).equals("runs") || registry().get("set/" + set) == null) {
+            if (!ask.part(2).equals("runs") || book().get("set/" + set) == null) {
                 throw Problem.missing(set);
             }
             return ask.parts() == 3 ? runs(ask, set) : run(ask, set, ask.part(3));
@@ -103,7 +103,7 @@ public final class BackupDrive extends StandIn {
     private long used() {
         Set<String> seen = new HashSet<>();
         long used = 0;
-        for (JsonNode e : registry().under("entry" + SEPARATOR).values()) {
+        for (JsonNode e : book().under("entry" + SEPARATOR).values()) {
             used += seen.add(e.path("sha256").asText()) ? e.path("size").asLong() : 0;
         }
         return used;
@@ -111,11 +111,11 @@ public final class BackupDrive extends StandIn {
 
     private ArrayNode sets() {
         ArrayNode list = Book.JSON.createArrayNode();
-        registry().under("set/").forEach((key, settings) -> {
+        book().under("set/").forEach((key, settings) -> {
             String name = key.substring(4);
             ObjectNode shown = list.addObject().put("name", name).put("role", "owner");
             shown.set("settings", settings);
-            for (JsonNode run : registry().under(run(name, "")).values()) {
+            for (JsonNode run : book().under(run(name, "")).values()) {
                 if (!run.path("finished").asBoolean()) {
                     shown.put("unfinished", run.path("at").asText());
                 }
@@ -125,7 +125,7 @@ public final class BackupDrive extends StandIn {
     }
 
     private Book.Answer set(Ask ask, String name) throws IOException, Problem {
-        JsonNode before = registry().get("set/" + name);
+        JsonNode before = book().get("set/" + name);
         JsonNode wanted = ask.json();
         if (ask.method().equals("PUT")) {
             if (before != null) {
@@ -134,16 +134,16 @@ public final class BackupDrive extends StandIn {
             if (name.isBlank() || name.indexOf(':') >= 0) {
                 throw Problem.bad("a set needs a name without colon");
             }
-            return done(ask, registry().change().put("set/" + name, wanted), Book.Answer.of(201));
+            return done(ask, book().change().put("set/" + name, wanted), Book.Answer.of(201));
         }
         if (before == null) {
             throw Problem.missing(name);
         }
-        return done(ask, registry().change().put("set/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
+        return done(ask, book().change().put("set/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
     }
 
     private Settings settings(String set) throws Problem {
-        JsonNode node = registry().get("set/" + set);
+        JsonNode node = book().get("set/" + set);
         if (node == null) {
             throw Problem.missing(set);
         }
@@ -151,7 +151,7 @@ public final class BackupDrive extends StandIn {
     }
 
     private Book.Answer runs(Ask ask, String set) throws IOException, Problem {
-        SortedMap<String, JsonNode> all = registry().under(run(set, ""));
+        SortedMap<String, JsonNode> all = book().under(run(set, ""));
         if (!ask.method().equals("POST")) {
             ArrayNode list = Book.JSON.createArrayNode();
             String keep = settings(set).text("backup-keep", Settings.UNTIL_FULL);
@@ -176,12 +176,12 @@ public final class BackupDrive extends StandIn {
         }
         String at = ask.json().path("at").asText();
         String id = "%013d".formatted(Instant.parse(at).toEpochMilli());
-        while (registry().get(run(set, id)) != null) {
+        while (book().get(run(set, id)) != null) {
             id = "%013d".formatted(Long.parseLong(id) + 1);
         }
         ObjectNode run =
                 Book.JSON.createObjectNode().put("id", id).put("at", at).put("finished", false);
-        return done(ask, registry().change().put(run(set, id), run), new Book.Answer(200, opened(set, run)));
+        return done(ask, book().change().put(run(set, id), run), new Book.Answer(200, opened(set, run)));
     }
 
     private static String newestFinished(SortedMap<String, JsonNode> runs) {
@@ -196,12 +196,12 @@ public final class BackupDrive extends StandIn {
         ObjectNode shown = run.deepCopy();
         ArrayNode have = shown.putArray("have");
         String prefix = entries(set, run.path("id").asText());
-        registry().under(prefix).keySet().forEach(k -> have.add(k.substring(prefix.length())));
+        book().under(prefix).keySet().forEach(k -> have.add(k.substring(prefix.length())));
         return shown;
     }
 
     private Book.Answer run(Ask ask, String set, String id) throws IOException, Problem {
-        JsonNode run = registry().get(run(set, id));
+        JsonNode run = book().get(run(set, id));
         if (run == null) {
             throw Problem.missing("run " + id);
         }
@@ -209,8 +209,7 @@ public final class BackupDrive extends StandIn {
             case "tree" -> {
                 ArrayNode list = Book.JSON.createArrayNode();
                 String prefix = entries(set, id);
-                registry()
-                        .under(prefix)
+                book().under(prefix)
                         .forEach((k, e) ->
                                 list.add(((ObjectNode) e.deepCopy()).put("path", k.substring(prefix.length()))));
                 return new Book.Answer(200, list);
@@ -218,10 +217,10 @@ public final class BackupDrive extends StandIn {
             case "same" -> {
                 ObjectNode answer = Book.JSON.createObjectNode();
                 ArrayNode missing = answer.putArray("missing");
-                Book.Change change = registry().change();
+                Book.Change change = book().change();
                 for (JsonNode f : ask.json()) {
                     String sha = f.path("sha256").asText();
-                    if (sha.length() == 64 && Files.exists(content(sha))) {
+                    if (sha.matches("[0-9a-f]{64}") && Files.exists(content(sha))) {
                         change.put(entries(set, id) + f.path("path").asText(), entry(f, Files.size(content(sha)), sha));
                     } else {
                         missing.add(f.path("path").asText());
@@ -236,7 +235,7 @@ public final class BackupDrive extends StandIn {
                 if (!skipped.isEmpty()) {
                     finished.set("skipped", skipped);
                 }
-                Book.Answer answer = done(ask, registry().change().put(run(set, id), finished), Book.Answer.of(200));
+                Book.Answer answer = done(ask, book().change().put(run(set, id), finished), Book.Answer.of(200));
                 tick();
                 return answer;
             }
@@ -248,7 +247,7 @@ public final class BackupDrive extends StandIn {
                     throw new Problem(405, "method", ask.method());
                 }
                 drop(set, id);
-                return done(ask, registry().change(), Book.Answer.of(200));
+                return done(ask, book().change(), Book.Answer.of(200));
             }
             default -> throw Problem.missing(ask.part(4));
         }
@@ -264,12 +263,12 @@ public final class BackupDrive extends StandIn {
     }
 
     private Book.@Nullable Answer file(Ask ask, String set, String id, String path) throws IOException, Problem {
-        JsonNode run = registry().get(run(set, id));
+        JsonNode run = book().get(run(set, id));
         if (run == null) {
             throw Problem.missing("run " + id);
         }
         if (ask.method().equals("GET")) {
-            JsonNode entry = registry().get(entries(set, id) + path);
+            JsonNode entry = book().get(entries(set, id) + path);
             if (entry == null) {
                 throw Problem.missing(path);
             }
@@ -295,7 +294,7 @@ public final class BackupDrive extends StandIn {
                         .put("modified", ask.header("X-Modified"))
                         .put("who", Ask.decode(ask.header("X-Note")));
                 ObjectNode entry = entry(facts, upload.size(), upload.sha256());
-                return done(ask, registry().change().put(entries(set, id) + path, entry), Book.Answer.of(200));
+                return done(ask, book().change().put(entries(set, id) + path, entry), Book.Answer.of(200));
             }
         } finally {
             discard(upload.file());
@@ -317,12 +316,12 @@ public final class BackupDrive extends StandIn {
     private Optional<String[]> oldestExpendable() {
         String[] oldest = null;
         String at = "";
-        for (Map.Entry<String, JsonNode> set : registry().under("set/").entrySet()) {
+        for (Map.Entry<String, JsonNode> set : book().under("set/").entrySet()) {
             if (!Settings.isUntilFull(new Settings(set.getValue()).text("backup-keep", Settings.UNTIL_FULL))) {
                 continue;
             }
             String name = set.getKey().substring(4);
-            SortedMap<String, JsonNode> runs = registry().under(run(name, ""));
+            SortedMap<String, JsonNode> runs = book().under(run(name, ""));
             String newest = newestFinished(runs);
             for (Map.Entry<String, JsonNode> r : runs.entrySet()) {
                 String when = r.getValue().path("at").asText();
@@ -338,15 +337,14 @@ public final class BackupDrive extends StandIn {
     }
 
     private void drop(String set, String id) throws IOException {
-        Book.Change change = registry().change().drop(run(set, id));
+        Book.Change change = book().change().drop(run(set, id));
         Set<String> contents = new HashSet<>();
-        registry().under(entries(set, id)).forEach((k, e) -> {
+        book().under(entries(set, id)).forEach((k, e) -> {
             change.drop(k);
             contents.add(e.path("sha256").asText());
         });
-        registry().commit(change, null, Book.Answer.of(200));
-        registry()
-                .under("entry" + SEPARATOR)
+        book().commit(change, null, Book.Answer.of(200));
+        book().under("entry" + SEPARATOR)
                 .values()
                 .forEach(e -> contents.remove(e.path("sha256").asText()));
         contents.forEach(sha -> discard(content(sha)));
@@ -357,10 +355,10 @@ public final class BackupDrive extends StandIn {
         if (!drive().path("plugged").asBoolean()) {
             return;
         }
-        for (Map.Entry<String, JsonNode> set : registry().under("set/").entrySet()) {
+        for (Map.Entry<String, JsonNode> set : book().under("set/").entrySet()) {
             String name = set.getKey().substring(4);
             String keep = new Settings(set.getValue()).text("backup-keep", Settings.UNTIL_FULL);
-            SortedMap<String, JsonNode> runs = registry().under(run(name, ""));
+            SortedMap<String, JsonNode> runs = book().under(run(name, ""));
             String newest = newestFinished(runs);
             List<String> over = new ArrayList<>();
             runs.forEach((key, r) -> {

@@ -63,13 +63,13 @@ public final class FileServer extends StandIn {
         if (ask.parts() == 1) {
             return new Book.Answer(200, shares());
         }
-        String name = ask.part(1);
+        String name = SafePath.name(ask.part(1));
         if (ask.parts() == 2) {
             synchronized (this) {
                 return share(ask, name);
             }
         }
-        if (registry().get("share/" + name) == null) {
+        if (book().get("share/" + name) == null) {
             throw Problem.missing(name);
         }
         switch (ask.part(2)) {
@@ -129,8 +129,7 @@ public final class FileServer extends StandIn {
 
     private ArrayNode shares() {
         ArrayNode list = Book.JSON.createArrayNode();
-        registry()
-                .under("share/")
+        book().under("share/")
                 .forEach((key, settings) -> list.addObject()
                         .put("name", key.substring(6))
                         .put("role", "owner")
@@ -139,7 +138,7 @@ public final class FileServer extends StandIn {
     }
 
     private Book.Answer share(Ask ask, String name) throws IOException, Problem {
-        JsonNode before = registry().get("share/" + name);
+        JsonNode before = book().get("share/" + name);
         JsonNode wanted = ask.json();
         if (wanted.has("snapshot-keep") && wanted.path("snapshot-keep").asLong() < 1) {
             throw Problem.bad("at least one snapshot is kept");
@@ -152,13 +151,13 @@ public final class FileServer extends StandIn {
                 throw Problem.bad("a share needs a name without colon that begins with no dot");
             }
             Files.createDirectories(live(name));
-            return done(ask, registry().change().put("share/" + name, wanted), Book.Answer.of(201));
+            return done(ask, book().change().put("share/" + name, wanted), Book.Answer.of(201));
         }
         if (before == null) {
             throw Problem.missing(name);
         }
-        Book.Answer answer = done(
-                ask, registry().change().put("share/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
+        Book.Answer answer =
+                done(ask, book().change().put("share/" + name, Settings.merge(before, wanted)), Book.Answer.of(200));
         limit(name);
         return answer;
     }
@@ -167,21 +166,21 @@ public final class FileServer extends StandIn {
         if (snapshot.isEmpty()) {
             return live(name);
         }
-        if (registry().get("snapshot/" + name + "/" + snapshot) == null) {
+        if (book().get("snapshot/" + name + "/" + snapshot) == null) {
             throw Problem.missing("snapshot " + snapshot);
         }
-        return snapshot(name, snapshot);
+        return snapshot(name, SafePath.name(snapshot));
     }
 
     private ArrayNode tree(String name, Path root) throws IOException {
         ArrayNode list = Book.JSON.createArrayNode();
-        Book.Change change = registry().change();
+        Book.Change change = book().change();
         Map<String, ObjectNode> found = new TreeMap<>();
         walk(root, (file, attributes) -> {
             String path = root.relativize(file).toString();
             found.put(path, facts(name, file, attributes, change));
         });
-        registry().commit(change, null, Book.Answer.of(200));
+        book().commit(change, null, Book.Answer.of(200));
         found.forEach((path, facts) -> list.add(facts.deepCopy().put("path", path)));
         return list;
     }
@@ -191,7 +190,7 @@ public final class FileServer extends StandIn {
             throws IOException {
         String modified = attributes.lastModifiedTime().toInstant().toString();
         String key = "file/" + name + "/" + attributes.fileKey();
-        JsonNode known = registry().get(key);
+        JsonNode known = book().get(key);
         if (known instanceof ObjectNode node
                 && node.path("size").asLong() == attributes.size()
                 && node.path("modified").asText().equals(modified)) {
@@ -224,17 +223,17 @@ public final class FileServer extends StandIn {
         }
         switch (ask.method()) {
             case "GET", "HEAD" -> {
-                Path file = folder(name, ask.query("snapshot")).resolve(path);
+                Path file = SafePath.inside(folder(name, ask.query("snapshot")), path);
                 if (!Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
                     throw Problem.missing(path);
                 }
                 String digest;
                 synchronized (this) {
-                    Book.Change change = registry().change();
+                    Book.Change change = book().change();
                     digest = facts(name, file, Files.readAttributes(file, BasicFileAttributes.class), change)
                             .path("sha256")
                             .asText();
-                    registry().commit(change, null, Book.Answer.of(200));
+                    book().commit(change, null, Book.Answer.of(200));
                 }
                 ask.file(file, digest, "");
                 return null;
@@ -251,13 +250,13 @@ public final class FileServer extends StandIn {
             }
             case "DELETE" -> {
                 synchronized (this) {
-                    Path file = live(name).resolve(path);
+                    Path file = SafePath.inside(live(name), path);
                     if (!Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
                         throw Problem.missing(path);
                     }
                     asSeen(ask, file, path);
                     Files.delete(file);
-                    return done(ask, registry().change(), Book.Answer.of(200));
+                    return done(ask, book().change(), Book.Answer.of(200));
                 }
             }
             default -> throw new Problem(405, "method", ask.method());
@@ -278,7 +277,7 @@ public final class FileServer extends StandIn {
         if (used() + upload.size() > totalBytes) {
             throw new Problem(507, "full", "there is no room for " + upload.size() + " bytes");
         }
-        Path file = live(name).resolve(path);
+        Path file = SafePath.inside(live(name), path);
         if (Files.isDirectory(file, LinkOption.NOFOLLOW_LINKS)) {
             throw new Problem(409, "folder", path + " is a folder");
         }
@@ -298,30 +297,28 @@ public final class FileServer extends StandIn {
                 .put("modified", attributes.lastModifiedTime().toInstant().toString())
                 .put("who", ask.who())
                 .put("sha256", upload.sha256());
-        return done(
-                ask, registry().change().put("file/" + name + "/" + attributes.fileKey(), facts), Book.Answer.of(200));
+        return done(ask, book().change().put("file/" + name + "/" + attributes.fileKey(), facts), Book.Answer.of(200));
     }
 
     private Book.Answer snapshots(Ask ask, String name) throws IOException, Problem {
         if (ask.method().equals("POST")) {
             ObjectNode node = take(name, ask.json().path("label").asText(""), now());
             Book.Answer answer = new Book.Answer(200, node);
-            done(ask, registry().change(), answer);
+            done(ask, book().change(), answer);
             limit(name);
             return answer;
         }
         if (ask.method().equals("DELETE")) {
             String id = ask.part(3);
-            if (registry().get("snapshot/" + name + "/" + id) == null) {
+            if (book().get("snapshot/" + name + "/" + id) == null) {
                 throw Problem.missing("snapshot " + id);
             }
             erase(name, id);
-            return done(ask, registry().change(), Book.Answer.of(200));
+            return done(ask, book().change(), Book.Answer.of(200));
         }
         ArrayNode list = Book.JSON.createArrayNode();
-        Settings settings =
-                new Settings(java.util.Objects.requireNonNull(registry().get("share/" + name)));
-        var all = registry().under("snapshot/" + name + "/");
+        Settings settings = new Settings(java.util.Objects.requireNonNull(book().get("share/" + name)));
+        var all = book().under("snapshot/" + name + "/");
         Optional<Duration> every = Settings.every(settings.text("snapshot-every", "hand"));
         int i = 0;
         for (JsonNode s : all.values()) {
@@ -342,7 +339,7 @@ public final class FileServer extends StandIn {
 
     private ObjectNode take(String name, String label, Instant at) throws IOException {
         String id = "%013d".formatted(at.toEpochMilli());
-        while (registry().get("snapshot/" + name + "/" + id) != null) {
+        while (book().get("snapshot/" + name + "/" + id) != null) {
             id = "%013d".formatted(Long.parseLong(id) + 1);
         }
         Path to = snapshot(name, id);
@@ -358,12 +355,12 @@ public final class FileServer extends StandIn {
                 .put("id", id)
                 .put("at", at.toString())
                 .put("label", label);
-        registry().commit(registry().change().put("snapshot/" + name + "/" + id, node), null, Book.Answer.of(200));
+        book().commit(book().change().put("snapshot/" + name + "/" + id, node), null, Book.Answer.of(200));
         return node;
     }
 
     private void erase(String name, String id) throws IOException {
-        registry().commit(registry().change().drop("snapshot/" + name + "/" + id), null, Book.Answer.of(200));
+        book().commit(book().change().drop("snapshot/" + name + "/" + id), null, Book.Answer.of(200));
         Path root = snapshot(name, id);
         if (!Files.isDirectory(root)) {
             return;
@@ -384,10 +381,9 @@ public final class FileServer extends StandIn {
     }
 
     private void limit(String name) throws IOException {
-        Settings settings =
-                new Settings(java.util.Objects.requireNonNull(registry().get("share/" + name)));
+        Settings settings = new Settings(java.util.Objects.requireNonNull(book().get("share/" + name)));
         long keep = Math.max(1, settings.number("snapshot-keep"));
-        var all = registry().under("snapshot/" + name + "/");
+        var all = book().under("snapshot/" + name + "/");
         for (String key :
                 all.keySet().stream().limit(Math.max(0, all.size() - keep)).toList()) {
             erase(name, key.substring(key.lastIndexOf('/') + 1));
@@ -396,13 +392,13 @@ public final class FileServer extends StandIn {
 
     @Override
     synchronized void tick() throws IOException {
-        for (Map.Entry<String, JsonNode> share : registry().under("share/").entrySet()) {
+        for (Map.Entry<String, JsonNode> share : book().under("share/").entrySet()) {
             String name = share.getKey().substring(6);
             Optional<Duration> every = Settings.every(new Settings(share.getValue()).text("snapshot-every", "hand"));
             if (every.isEmpty()) {
                 continue;
             }
-            var all = registry().under("snapshot/" + name + "/");
+            var all = book().under("snapshot/" + name + "/");
             Instant last = all.isEmpty()
                     ? Instant.EPOCH
                     : Instant.parse(java.util.Objects.requireNonNull(all.get(all.lastKey()))
@@ -418,22 +414,19 @@ public final class FileServer extends StandIn {
     private Book.Answer takeBack(Ask ask, String name) throws IOException, Problem {
         JsonNode wanted = ask.json();
         String path = wanted.path("path").asText();
-        if (path.contains("..") || path.startsWith("/")) {
-            throw Problem.bad("a path with steps");
-        }
-        Path from = folder(name, wanted.path("snapshot").asText()).resolve(path);
-        Path to = live(name).resolve(path);
-        if (Files.isDirectory(from)) {
+        Path from = SafePath.inside(folder(name, wanted.path("snapshot").asText()), path);
+        Path to = SafePath.inside(live(name), path);
+        if (Files.isDirectory(from, LinkOption.NOFOLLOW_LINKS)) {
             walk(
                     from,
                     (file, attributes) ->
                             link(file, to.resolve(from.relativize(file).toString())));
-        } else if (Files.isRegularFile(from)) {
+        } else if (Files.isRegularFile(from, LinkOption.NOFOLLOW_LINKS)) {
             link(from, to);
         } else {
             throw Problem.missing(path);
         }
-        return done(ask, registry().change(), Book.Answer.of(200));
+        return done(ask, book().change(), Book.Answer.of(200));
     }
 
     private static void link(Path from, Path to) throws IOException {

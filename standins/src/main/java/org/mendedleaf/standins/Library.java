@@ -58,7 +58,7 @@ public final class Library extends StandIn {
         if (ask.parts() == 1) {
             return new Book.Answer(200, list(ask.who()));
         }
-        String name = ask.part(1);
+        String name = SafePath.name(ask.part(1));
         if (ask.parts() == 2) {
             return place(ask, name);
         }
@@ -80,7 +80,7 @@ public final class Library extends StandIn {
 
     private ArrayNode list(String who) {
         ArrayNode list = Book.JSON.createArrayNode();
-        registry().under("place/").forEach((key, place) -> {
+        book().under("place/").forEach((key, place) -> {
             String name = key.substring(6);
             String role = role(place, who);
             if (!role.isEmpty()) {
@@ -99,7 +99,7 @@ public final class Library extends StandIn {
     long used(String place) {
         long used = 0;
         for (JsonNode f :
-                registry().under("file/" + (place.isEmpty() ? "" : place + "/")).values()) {
+                book().under("file/" + (place.isEmpty() ? "" : place + "/")).values()) {
             for (JsonNode v : f.path("versions")) {
                 used += v.path("size").asLong();
             }
@@ -121,7 +121,7 @@ public final class Library extends StandIn {
 
     /** What somebody may do in a place; who may do nothing does not learn that it is there. */
     String role(String place, String who) throws Problem {
-        JsonNode node = registry().get("place/" + place);
+        JsonNode node = book().get("place/" + place);
         String role = node == null ? "" : role(node, who);
         if (role.isEmpty()) {
             throw Problem.missing(place);
@@ -137,7 +137,7 @@ public final class Library extends StandIn {
     }
 
     Settings settings(String place) {
-        return new Settings(java.util.Objects.requireNonNull(registry().get("place/" + place)));
+        return new Settings(java.util.Objects.requireNonNull(book().get("place/" + place)));
     }
 
     boolean seesDrafts(String place, String role) {
@@ -149,7 +149,7 @@ public final class Library extends StandIn {
     }
 
     private Book.Answer place(Ask ask, String name) throws IOException, Problem {
-        JsonNode before = registry().get("place/" + name);
+        JsonNode before = book().get("place/" + name);
         JsonNode wanted = ask.json();
         if (wanted.path("versioning").asText("").equals("paused")) {
             throw Problem.bad("versioning here is on or off; it cannot be paused");
@@ -164,15 +164,14 @@ public final class Library extends StandIn {
             ObjectNode place = wanted.deepCopy();
             place.put("owner", ask.who());
             tokens(wanted);
-            return done(ask, registry().change().put("place/" + name, place), Book.Answer.of(201));
+            return done(ask, book().change().put("place/" + name, place), Book.Answer.of(201));
         }
         needs(role(name, ask.who()), "owner");
         tokens(wanted);
         ObjectNode merged = Settings.merge(java.util.Objects.requireNonNull(before), wanted);
-        Book.Change change = registry().change().put("place/" + name, merged);
+        Book.Change change = book().change().put("place/" + name, merged);
         List<String> gone = new java.util.ArrayList<>();
-        for (Map.Entry<String, JsonNode> f :
-                registry().under("file/" + name + "/").entrySet()) {
+        for (Map.Entry<String, JsonNode> f : book().under("file/" + name + "/").entrySet()) {
             LibraryFile file = LibraryFile.copyOf(f.getValue());
             List<String> over = file.limit(new Settings(merged));
             if (!over.isEmpty()) {
@@ -197,7 +196,7 @@ public final class Library extends StandIn {
     }
 
     Optional<LibraryFile> find(String place, String path) {
-        for (JsonNode f : registry().under("file/" + place + "/").values()) {
+        for (JsonNode f : book().under("file/" + place + "/").values()) {
             if (!f.has("removed") && f.path("path").asText().equals(path)) {
                 return Optional.of(LibraryFile.copyOf(f));
             }
@@ -212,8 +211,8 @@ public final class Library extends StandIn {
     /** Puts a content in as the next version, by the rules of the place. */
     Book.Answer put(Ask ask, String place, String path, Ask.Upload upload) throws IOException, Problem {
         String request = ask.key();
-        if (request != null && registry().answered(request).isPresent()) {
-            return registry().answered(request).get();
+        if (request != null && book().answered(request).isPresent()) {
+            return book().answered(request).get();
         }
         Settings settings = settings(place);
         long quota = settings.number("quota-mb") * 1_000_000;
@@ -255,7 +254,7 @@ public final class Library extends StandIn {
                         v.path("id").asText(),
                         "ETag",
                         '"' + v.path("sha256").asText() + '"'));
-        done(ask, registry().change().put(key(place, file), file.node()), answer);
+        done(ask, book().change().put(key(place, file), file.node()), answer);
         gone.forEach(id -> discard(content(id)));
         return answer;
     }
@@ -273,7 +272,7 @@ public final class Library extends StandIn {
     Book.Answer remove(Ask ask, String place, LibraryFile file) throws IOException {
         file.node().put("removed", now().toString()).put("removedBy", ask.who());
         file.node().remove("out");
-        return done(ask, registry().change().put(key(place, file), file.node()), Book.Answer.of(204));
+        return done(ask, book().change().put(key(place, file), file.node()), Book.Answer.of(204));
     }
 
     private Instant endOfRemoved(String place, JsonNode file) {
@@ -283,7 +282,7 @@ public final class Library extends StandIn {
 
     private ArrayNode removed(String place, String role) {
         ArrayNode list = Book.JSON.createArrayNode();
-        for (JsonNode node : registry().under("file/" + place + "/").values()) {
+        for (JsonNode node : book().under("file/" + place + "/").values()) {
             LibraryFile file = LibraryFile.copyOf(node);
             if (!file.isRemoved()) {
                 continue;
@@ -308,7 +307,7 @@ public final class Library extends StandIn {
     }
 
     private Book.Answer bringBack(Ask ask, String place, String id) throws IOException, Problem {
-        JsonNode node = registry().get("file/" + place + "/" + id);
+        JsonNode node = book().get("file/" + place + "/" + id);
         if (node == null || !node.has("removed")) {
             throw Problem.missing("removed file " + id);
         }
@@ -317,11 +316,11 @@ public final class Library extends StandIn {
             throw new Problem(409, "exists", "another file has the name " + file.path() + " now");
         }
         file.node().remove(List.of("removed", "removedBy"));
-        return done(ask, registry().change().put(key(place, file), file.node()), Book.Answer.of(200));
+        return done(ask, book().change().put(key(place, file), file.node()), Book.Answer.of(200));
     }
 
     private Book.@Nullable Answer version(Ask ask, String place, String id, String role) throws IOException, Problem {
-        for (JsonNode node : registry().under("file/" + place + "/").values()) {
+        for (JsonNode node : book().under("file/" + place + "/").values()) {
             LibraryFile file = LibraryFile.copyOf(node);
             List<JsonNode> seen = file.visible(seesDrafts(place, role));
             for (JsonNode v : seen) {
@@ -351,8 +350,7 @@ public final class Library extends StandIn {
                     throw new Problem(409, "last", "this is the only version; remove the file instead");
                 }
                 file.versions().remove(index);
-                Book.Answer answer =
-                        done(ask, registry().change().put(key(place, file), file.node()), Book.Answer.of(200));
+                Book.Answer answer = done(ask, book().change().put(key(place, file), file.node()), Book.Answer.of(200));
                 discard(content(id));
                 return answer;
             }
@@ -360,7 +358,7 @@ public final class Library extends StandIn {
                 needs(role, "editor");
                 ((ObjectNode) file.versions().get(index))
                         .put("note", ask.json().path("note").asText(""));
-                return done(ask, registry().change().put(key(place, file), file.node()), Book.Answer.of(200));
+                return done(ask, book().change().put(key(place, file), file.node()), Book.Answer.of(200));
             }
             case "POST" -> {
                 needs(role, "editor");
@@ -378,25 +376,25 @@ public final class Library extends StandIn {
         }
         v.put("major", v.path("major").asLong() + 1).put("minor", 0);
         List<String> gone = file.limit(settings(place));
-        Book.Answer answer = done(ask, registry().change().put(key(place, file), file.node()), Book.Answer.of(200));
+        Book.Answer answer = done(ask, book().change().put(key(place, file), file.node()), Book.Answer.of(200));
         gone.forEach(id -> discard(content(id)));
         return answer;
     }
 
     @Override
     synchronized void tick() throws IOException {
-        Book.Change change = registry().change();
+        Book.Change change = book().change();
         List<String> gone = new java.util.ArrayList<>();
-        for (String place : registry().under("place/").keySet()) {
+        for (String place : book().under("place/").keySet()) {
             String name = place.substring(6);
-            registry().under("file/" + name + "/").forEach((key, f) -> {
+            book().under("file/" + name + "/").forEach((key, f) -> {
                 if (f.has("removed") && !endOfRemoved(name, f).isAfter(now())) {
                     change.drop(key);
                     f.path("versions").forEach(v -> gone.add(v.path("id").asText()));
                 }
             });
         }
-        registry().commit(change, null, Book.Answer.of(200));
+        book().commit(change, null, Book.Answer.of(200));
         gone.forEach(id -> discard(content(id)));
     }
 }

@@ -100,8 +100,8 @@ final class LibraryDav {
     private Set<String> folders(String place) {
         Set<String> folders = new TreeSet<>();
         String prefix = "folder/" + place + "/";
-        library.registry().under(prefix).keySet().forEach(k -> folders.add(k.substring(prefix.length())));
-        for (JsonNode f : library.registry().under("file/" + place + "/").values()) {
+        library.book().under(prefix).keySet().forEach(k -> folders.add(k.substring(prefix.length())));
+        for (JsonNode f : library.book().under("file/" + place + "/").values()) {
             String at = f.has("removed") ? "" : parent(f.path("path").asText());
             for (; !at.isEmpty(); at = parent(at)) {
                 folders.add(at);
@@ -155,11 +155,11 @@ final class LibraryDav {
             return library.remove(ask, place, file);
         }
         for (LibraryFile file : below(place, path)) {
-            Book.Change change = library.registry().change();
+            Book.Change change = library.book().change();
             file.node().put("removed", library.now().toString()).put("removedBy", ask.who());
-            library.registry().commit(change.put(Library.key(place, file), file.node()), null, Book.Answer.of(204));
+            library.book().commit(change.put(Library.key(place, file), file.node()), null, Book.Answer.of(204));
         }
-        Book.Change change = library.registry().change();
+        Book.Change change = library.book().change();
         for (String folder : folders(place)) {
             if (folder.equals(path) || folder.startsWith(path + "/")) {
                 change.drop("folder/" + place + "/" + folder);
@@ -170,7 +170,7 @@ final class LibraryDav {
 
     private List<LibraryFile> below(String place, String folder) {
         List<LibraryFile> files = new ArrayList<>();
-        for (JsonNode f : library.registry().under("file/" + place + "/").values()) {
+        for (JsonNode f : library.book().under("file/" + place + "/").values()) {
             if (!f.has("removed") && f.path("path").asText().startsWith(folder + "/")) {
                 files.add(LibraryFile.copyOf(f));
             }
@@ -188,7 +188,7 @@ final class LibraryDav {
         }
         ObjectNode node = Book.JSON.createObjectNode().put("at", library.now().toString());
         return library.done(
-                ask, library.registry().change().put("folder/" + place + "/" + path, node), Book.Answer.of(201));
+                ask, library.book().change().put("folder/" + place + "/" + path, node), Book.Answer.of(201));
     }
 
     private Book.Answer moveOrCopy(Ask ask, String place, String path, String role) throws IOException, Problem {
@@ -207,7 +207,7 @@ final class LibraryDav {
         }
         LibraryFile file = file(place, path, role);
         Library.mayChange(file, new Settings(Book.JSON.createObjectNode()), ask.who());
-        Book.Change change = library.registry().change();
+        Book.Change change = library.book().change();
         if (there.isPresent()) {
             LibraryFile old = there.get();
             old.node().put("removed", library.now().toString()).put("removedBy", ask.who());
@@ -232,7 +232,7 @@ final class LibraryDav {
         if (ask.method().equals("COPY") || (target + "/").startsWith(path + "/") || isFolder(place, target)) {
             throw new Problem(409, "folder", "a folder is moved to where nothing is, and not copied");
         }
-        Book.Change change = library.registry().change();
+        Book.Change change = library.book().change();
         for (LibraryFile file : below(place, path)) {
             file.node().put("path", target + file.path().substring(path.length()));
             change.put(Library.key(place, file), file.node());
@@ -282,7 +282,7 @@ final class LibraryDav {
             file.node().remove(List.of("out", "outSince"));
         }
         return library.done(
-                ask, library.registry().change().put(Library.key(place, file), file.node()), Book.Answer.of(200));
+                ask, library.book().change().put(Library.key(place, file), file.node()), Book.Answer.of(200));
     }
 
     private Book.@Nullable Answer propfind(Ask ask, String place, String path, String role)
@@ -302,8 +302,7 @@ final class LibraryDav {
                         folder(xml, place, f);
                     }
                 }
-                for (JsonNode node :
-                        library.registry().under("file/" + place + "/").values()) {
+                for (JsonNode node : library.book().under("file/" + place + "/").values()) {
                     LibraryFile f = LibraryFile.copyOf(node);
                     if (!f.isRemoved()
                             && inside(path, f.path(), deep)
@@ -432,11 +431,8 @@ final class LibraryDav {
         }
         String note = comment.group(1).replace("&lt;", "<").replace("&gt;", ">").replace("&amp;", "&");
         ((ObjectNode) file.versions().get(file.versions().size() - 1)).put("note", note);
-        library.registry()
-                .commit(
-                        library.registry().change().put(Library.key(place, file), file.node()),
-                        null,
-                        Book.Answer.of(207));
+        library.book()
+                .commit(library.book().change().put(Library.key(place, file), file.node()), null, Book.Answer.of(207));
         StringBuilder xml = start();
         response(xml, href(place, path), Map.of("comment", ""));
         return multi(ask, xml);

@@ -63,7 +63,7 @@ public final class ObjectStore extends StandIn {
         if (ask.parts() == 1) {
             return new Book.Answer(200, containers());
         }
-        String name = ask.part(1);
+        String name = SafePath.name(ask.part(1));
         synchronized (this) {
             if (ask.parts() == 2) {
                 return container(ask, name);
@@ -78,7 +78,7 @@ public final class ObjectStore extends StandIn {
     }
 
     private Settings settings(String name) throws Problem {
-        JsonNode node = registry().get(container(name));
+        JsonNode node = book().get(container(name));
         if (node == null) {
             throw Problem.missing(name);
         }
@@ -87,10 +87,10 @@ public final class ObjectStore extends StandIn {
 
     private ArrayNode containers() {
         ArrayNode list = Book.JSON.createArrayNode();
-        registry().under("container/").forEach((key, settings) -> {
+        book().under("container/").forEach((key, settings) -> {
             String name = key.substring("container/".length());
             long used = 0;
-            for (JsonNode v : registry().under(versions(name)).values()) {
+            for (JsonNode v : book().under(versions(name)).values()) {
                 used += v.path("size").asLong();
             }
             list.addObject()
@@ -104,7 +104,7 @@ public final class ObjectStore extends StandIn {
     }
 
     private Book.Answer container(Ask ask, String name) throws IOException, Problem {
-        JsonNode before = registry().get(container(name));
+        JsonNode before = book().get(container(name));
         JsonNode wanted = ask.json();
         if (ask.method().equals("PUT")) {
             if (before != null) {
@@ -113,7 +113,7 @@ public final class ObjectStore extends StandIn {
             if (name.isBlank() || name.indexOf(':') >= 0) {
                 throw Problem.bad("a container needs a name without colon");
             }
-            return done(ask, registry().change().put(container(name), wanted), Book.Answer.of(201));
+            return done(ask, book().change().put(container(name), wanted), Book.Answer.of(201));
         }
         if (!ask.method().equals("PATCH")) {
             throw new Problem(405, "method", ask.method());
@@ -125,12 +125,12 @@ public final class ObjectStore extends StandIn {
         if (wasOn && wanted.path("versioning").asText("").equals("off")) {
             throw new Problem(409, "never-off", "versioning that was on once can be paused, and not be switched off");
         }
-        return done(ask, registry().change().put(container(name), Settings.merge(before, wanted)), Book.Answer.of(200));
+        return done(ask, book().change().put(container(name), Settings.merge(before, wanted)), Book.Answer.of(200));
     }
 
     private ObjectNode list(Ask ask, String name, Settings settings) {
         int limit = ask.query("limit").matches("\\d{1,5}") ? Integer.parseInt(ask.query("limit")) : 1000;
-        SortedMap<String, JsonNode> page = registry().page(versions(name), ask.query("after"), limit);
+        SortedMap<String, JsonNode> page = book().page(versions(name), ask.query("after"), limit);
         ObjectNode answer = Book.JSON.createObjectNode();
         ArrayNode list = answer.putArray("versions");
         String key = "";
@@ -138,7 +138,7 @@ public final class ObjectStore extends StandIn {
         for (JsonNode v : page.values()) {
             if (!v.path("key").asText().equals(key)) {
                 key = v.path("key").asText();
-                own = List.copyOf(registry().under(versions(name, key)).values());
+                own = List.copyOf(book().under(versions(name, key)).values());
             }
             ObjectNode shown = v.deepCopy();
             Instant expires = expires(own, own.indexOf(v), settings);
@@ -172,19 +172,18 @@ public final class ObjectStore extends StandIn {
     @Override
     synchronized void tick() throws IOException {
         Instant now = now();
-        for (Map.Entry<String, JsonNode> c : registry().under("container/").entrySet()) {
+        for (Map.Entry<String, JsonNode> c : book().under("container/").entrySet()) {
             Settings settings = new Settings(c.getValue());
             if (settings.number("expire-days") == 0) {
                 continue;
             }
             String name = c.getKey().substring("container/".length());
             Map<String, List<Map.Entry<String, JsonNode>>> byKey = new java.util.LinkedHashMap<>();
-            for (Map.Entry<String, JsonNode> v :
-                    registry().under(versions(name)).entrySet()) {
+            for (Map.Entry<String, JsonNode> v : book().under(versions(name)).entrySet()) {
                 byKey.computeIfAbsent(v.getValue().path("key").asText(), k -> new ArrayList<>())
                         .add(v);
             }
-            Book.Change change = registry().change();
+            Book.Change change = book().change();
             List<Path> gone = new ArrayList<>();
             for (List<Map.Entry<String, JsonNode>> own : byKey.values()) {
                 List<JsonNode> nodes = own.stream().map(Map.Entry::getValue).toList();
@@ -196,7 +195,7 @@ public final class ObjectStore extends StandIn {
                     }
                 }
             }
-            registry().commit(change, null, Book.Answer.of(200));
+            book().commit(change, null, Book.Answer.of(200));
             gone.forEach(StandIn::discard);
         }
     }
@@ -239,7 +238,7 @@ public final class ObjectStore extends StandIn {
                     Map.Entry<String, JsonNode> v = find(container, key, ask.query("version"));
                     ObjectNode changed = v.getValue().deepCopy();
                     changed.put("note", ask.json().path("note").asText(""));
-                    return done(ask, registry().change().put(v.getKey(), changed), Book.Answer.of(200));
+                    return done(ask, book().change().put(v.getKey(), changed), Book.Answer.of(200));
                 }
             }
             default -> throw new Problem(405, "method", ask.method());
@@ -247,7 +246,7 @@ public final class ObjectStore extends StandIn {
     }
 
     private Map.Entry<String, JsonNode> find(String container, String key, String id) throws Problem {
-        SortedMap<String, JsonNode> own = registry().under(versions(container, key));
+        SortedMap<String, JsonNode> own = book().under(versions(container, key));
         if (id.isEmpty() && !own.isEmpty()) {
             String last = own.lastKey();
             return Map.entry(last, java.util.Objects.requireNonNull(own.get(last)));
@@ -264,8 +263,8 @@ public final class ObjectStore extends StandIn {
             throws IOException, Problem {
         // The same request may have been done while this one was still arriving.
         String request = ask.key();
-        if (request != null && registry().answered(request).isPresent()) {
-            return registry().answered(request).get();
+        if (request != null && book().answered(request).isPresent()) {
+            return book().answered(request).get();
         }
         ObjectNode v = point(ask, key);
         v.put("size", upload.size())
@@ -299,12 +298,12 @@ public final class ObjectStore extends StandIn {
     private Book.Answer add(Ask ask, String container, String key, Settings settings, ObjectNode v, ObjectNode body)
             throws IOException {
         String versioning = settings.text("versioning", "on");
-        Book.Change change = registry().change();
+        Book.Change change = book().change();
         List<Path> gone = new ArrayList<>();
         if (!versioning.equals("on")) {
             v.put("unkept", true);
             for (Map.Entry<String, JsonNode> e :
-                    registry().under(versions(container, key)).entrySet()) {
+                    book().under(versions(container, key)).entrySet()) {
                 if (versioning.equals("off") || e.getValue().path("unkept").asBoolean()) {
                     change.drop(e.getKey());
                     gone.add(content(e.getValue()));
@@ -326,7 +325,7 @@ public final class ObjectStore extends StandIn {
     private Book.Answer delete(Ask ask, String container, String key, Settings settings) throws IOException, Problem {
         if (!ask.query("version").isEmpty()) {
             Map.Entry<String, JsonNode> v = find(container, key, ask.query("version"));
-            Book.Answer answer = done(ask, registry().change().drop(v.getKey()), Book.Answer.of(200));
+            Book.Answer answer = done(ask, book().change().drop(v.getKey()), Book.Answer.of(200));
             discard(content(v.getValue()));
             return answer;
         }
@@ -336,7 +335,7 @@ public final class ObjectStore extends StandIn {
             if (!removed) {
                 throw new Problem(409, "not-removed", key + " is there");
             }
-            return done(ask, registry().change().drop(current.getKey()), Book.Answer.of(200));
+            return done(ask, book().change().drop(current.getKey()), Book.Answer.of(200));
         }
         if (removed) {
             throw Problem.missing(key);

@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.security.MessageDigest;
 import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
@@ -20,8 +21,9 @@ import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -36,28 +38,32 @@ public abstract class StandIn implements AutoCloseable {
     static {
         // Without this each small answer waits for the acknowledgement of the one before.
         System.setProperty("sun.net.httpserver.nodelay", "true");
+        // Who connects and then says nothing, or says it byte by byte, is let go of. Seconds.
+        System.setProperty("sun.net.httpserver.maxReqTime", System.getProperty("sun.net.httpserver.maxReqTime", "60"));
     }
 
-    private static final int THREADS = 16;
+    /** Requests at a time; connections on which nothing is said yet take one each, and are let go of after a while. */
+    private static final int THREADS = 256;
 
     private final String kind;
     private final Path folder;
     private final OwnClock clock = new OwnClock();
     private final Faults faults = new Faults();
-    private final Book registry;
+    private final Book book;
     private final Map<String, String> tokens = new LinkedHashMap<>();
     private final HttpServer server;
     private volatile Instant ticked = Instant.EPOCH;
-    private final ExecutorService threads = Executors.newFixedThreadPool(THREADS, r -> {
-        Thread thread = new Thread(r, "stand-in");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final ThreadPoolExecutor threads =
+            new ThreadPoolExecutor(THREADS, THREADS, 10, TimeUnit.SECONDS, new LinkedBlockingQueue<>(), r -> {
+                Thread thread = new Thread(r, "stand-in");
+                thread.setDaemon(true);
+                return thread;
+            });
 
     StandIn(String kind, Path folder, String owner) throws IOException {
         this.kind = kind;
         this.folder = folder;
-        this.registry = new Book(folder);
+        this.book = new Book(folder);
         JsonNode known = read(folder.resolve("stand-in.json"));
         known.path("tokens")
                 .properties()
@@ -65,6 +71,7 @@ public abstract class StandIn implements AutoCloseable {
         clock.offset(Duration.parse(known.path("clock").asText("PT0S")));
         token(owner);
         this.server = bind(known.path("port").asInt(0));
+        threads.allowCoreThreadTimeOut(true);
         server.setExecutor(threads);
         server.createContext("/", this::receive);
         server.start();
@@ -130,8 +137,8 @@ public abstract class StandIn implements AutoCloseable {
         return clock.instant();
     }
 
-    Book registry() {
-        return registry;
+    Book book() {
+        return book;
     }
 
     Path folder() {
@@ -161,7 +168,7 @@ public abstract class StandIn implements AutoCloseable {
                 ask.answer(Book.Answer.error(401, "token", "no such token"));
             } else if (faults.refuses(
                     exchange.getRequestMethod(), exchange.getRequestURI().getPath())) {
-                ask.body();
+                ask.pass();
                 ask.answer(Book.Answer.error(403, "refused", "this is not taken"));
             } else {
                 answer(ask, fault);
@@ -185,27 +192,35 @@ public abstract class StandIn implements AutoCloseable {
 
     private synchronized @Nullable String who(HttpExchange exchange) {
         String header = exchange.getRequestHeaders().getFirst("Authorization");
+        String found = null;
         for (Map.Entry<String, String> e : tokens.entrySet()) {
             String basic = Base64.getEncoder()
                     .encodeToString((e.getKey() + ":" + e.getValue()).getBytes(StandardCharsets.UTF_8));
-            if (("Bearer " + e.getValue()).equals(header) || ("Basic " + basic).equals(header)) {
-                return e.getKey();
+            if (isSame("Bearer " + e.getValue(), header) || isSame("Basic " + basic, header)) {
+                found = e.getKey();
             }
         }
-        return null;
+        return found;
+    }
+
+    /** How long it takes does not tell how much of a guess is right. */
+    private static boolean isSame(String secret, @Nullable String told) {
+        return told != null
+                && MessageDigest.isEqual(
+                        secret.getBytes(StandardCharsets.UTF_8), told.getBytes(StandardCharsets.UTF_8));
     }
 
     private void answer(Ask ask, Fault fault) throws IOException {
         Book.Answer answer;
         try {
             String key = ask.key();
-            Optional<Book.Answer> done = key == null ? Optional.empty() : registry.answered(key);
+            Optional<Book.Answer> done = key == null ? Optional.empty() : book.answered(key);
             Book.Answer ready = done.orElse(null);
             if (ready == null) {
                 tickWhenDue();
                 ready = handle(ask);
             } else {
-                ask.body();
+                ask.pass();
             }
             if (ready == null) {
                 return;
@@ -277,7 +292,7 @@ public abstract class StandIn implements AutoCloseable {
 
     /** Commits with the key of the request, and gives the answer. */
     Book.Answer done(Ask ask, Book.Change change, Book.Answer answer) throws IOException {
-        registry.commit(change, ask.key(), answer);
+        book.commit(change, ask.key(), answer);
         return answer;
     }
 
@@ -294,6 +309,6 @@ public abstract class StandIn implements AutoCloseable {
     public void close() throws IOException {
         server.stop(0);
         threads.shutdownNow();
-        registry.close();
+        book.close();
     }
 }
