@@ -81,6 +81,8 @@ class ProtectionModelTest extends ModelTest {
         until(() -> done[0]);
         until(() -> row("Library:Minutes").isPresent());
         model.select(row("Library:Minutes").orElseThrow());
+        // What is set there is read in the background.
+        until(() -> !model.place().draftProperty().get().members().isEmpty());
     }
 
     private Optional<Coverage.Row> row(String where) {

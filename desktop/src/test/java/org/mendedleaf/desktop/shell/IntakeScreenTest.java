@@ -299,6 +299,7 @@ class IntakeScreenTest extends WindowTest {
         robot.clickOn("#listing-in");
         robot.clickOn("#listing-in-fold");
         eventually("the family", () -> text("#fold-go").equals("Fold this family"));
+        eventually("its rows", () -> visible("#fold-row-0-0") && visible("#fold-row-0-1"));
         String dragged = firstWords("#fold-row-0-1");
         robot.drag("#fold-row-0-1").dropTo("#fold-row-0-0");
         eventually("the other order", () -> firstWords("#fold-row-0-0").equals(dragged));

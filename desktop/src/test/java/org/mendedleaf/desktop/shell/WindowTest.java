@@ -65,6 +65,12 @@ abstract class WindowTest {
     @AfterEach
     void end() throws Exception {
         App running = app;
+        // The caret of a text field that has the keys goes on blinking in a window that is closed, and keeps all others
+        // awake.
+        robot.interact(() -> javafx.stage.Window.getWindows().stream()
+                .map(javafx.stage.Window::getScene)
+                .filter(scene -> scene != null)
+                .forEach(scene -> scene.getRoot().requestFocus()));
         if (running != null) {
             running.stop();
         }
