@@ -49,7 +49,7 @@ public final class FolderLines implements LineWork {
     /**
      * Work with the lines of a folder.
      *
-     * @param who does it; stands in the journal and at what is said
+     * @param context where it is done, and by whom
      */
     public FolderLines(WorkContext context) {
         this.context = context;

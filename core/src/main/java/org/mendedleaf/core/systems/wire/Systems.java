@@ -72,7 +72,7 @@ public final class Systems {
         try {
             return SystemKind.parse(told);
         } catch (IllegalArgumentException e) {
-            throw new SystemException.Unable(e.getMessage());
+            throw new SystemException.Unable(String.valueOf(e.getMessage()));
         }
     }
 
