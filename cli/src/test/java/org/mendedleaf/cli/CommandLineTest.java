@@ -191,7 +191,7 @@ class CommandLineTest extends TerminalTest {
         assertThat(run("restore", file, "--version", "7")).isEqualTo(2);
         assertThat(err).contains("has no version 7");
         assertThat(run("restore", file)).isEqualTo(2);
-        assertThat(err).contains("Say which version");
+        assertThat(err).contains("Choose a version");
         assertThat(run("list", desk.toString(), "--at", "2020-01-01")).isEqualTo(2);
         assertThat(err).contains("before anything is known");
         assertThat(run("line", desk.resolve("never.txt").toString())).isEqualTo(2);

@@ -17,6 +17,11 @@ public abstract class Output {
     /** Writes JSON. */
     public static final ObjectMapper JSON = new ObjectMapper();
 
+    private static final int PICTURES = 0x1F300;
+    private static final int LAST_PICTURE = 0x1FAFF;
+    private static final int FULL_WIDTH = 0xFF01;
+    private static final int LAST_FULL_WIDTH = 0xFF60;
+
     private static final PrintWriter NOWHERE = new PrintWriter(Writer.nullWriter());
 
     /** Where it runs: its streams, its environment, its clock. */
@@ -90,7 +95,7 @@ public abstract class Output {
         List<Integer> widths = new ArrayList<>();
         for (List<String> row : rows) {
             for (int i = 0; i < row.size(); i++) {
-                int width = printable(row.get(i)).length();
+                int width = columns(printable(row.get(i)));
                 if (i == widths.size()) {
                     widths.add(width);
                 } else {
@@ -102,12 +107,32 @@ public abstract class Output {
             StringBuilder out = new StringBuilder();
             for (int i = 0; i < row.size(); i++) {
                 String cell = printable(row.get(i));
-                String pad = " ".repeat(widths.get(i) - cell.length());
+                String pad = " ".repeat(widths.get(i) - columns(cell));
                 boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
                 out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
                 out.append(i == row.size() - 1 ? "" : "  ");
             }
             surroundings.out().println(out.toString().stripTrailing());
         }
+    }
+
+    /**
+     * How many columns of a terminal a text takes: marks that stand over a letter take none, letters of East Asia and most
+     * pictures two (Unicode Standard Annex 11, by scripts).
+     */
+    static int columns(String text) {
+        return text.codePoints().map(Output::columns).sum();
+    }
+
+    private static int columns(int c) {
+        int type = Character.getType(c);
+        if (type == Character.NON_SPACING_MARK || type == Character.ENCLOSING_MARK || type == Character.FORMAT) {
+            return 0;
+        }
+        boolean wide = switch (Character.UnicodeScript.of(c)) {
+            case HAN, HIRAGANA, KATAKANA, HANGUL, BOPOMOFO, YI -> true;
+            default -> c >= PICTURES && c <= LAST_PICTURE || c >= FULL_WIDTH && c <= LAST_FULL_WIDTH;
+        };
+        return wide ? 2 : 1;
     }
 }

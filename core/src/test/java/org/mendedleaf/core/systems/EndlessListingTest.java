@@ -122,6 +122,34 @@ class EndlessListingTest {
     }
 
     @Test
+    void aContentLargerThanItWasAnnouncedIsNotTakenUntilItIsSound() throws Exception {
+        String listing = wrapped(multistatus("/", true) + multistatus("/f.txt", false));
+        String[] content = {"x".repeat(1_000_000)};
+        answer = e -> e.getRequestMethod().equals("GET") ? content[0] : listing;
+        OutsideSystem system = open(SystemKind.WEBDAV, Budget.DEFAULT);
+        try (Rig rig = new Rig(temp)) {
+            String address = "http://127.0.0.1:" + server.getAddress().getPort();
+            Place place = rig.connecting()
+                    .takeIn(
+                            rig.connecting().connect("far", SystemKind.WEBDAV, address, "", rig.vault(), Rig.QUICK),
+                            rig.vault())
+                    .get(0);
+            new Mirror(rig.vault(), place, system, rig.clock()).run(Progress.NONE);
+            try (Reading reading = rig.vault().read()) {
+                assertThat(reading.line(place, "f.txt"))
+                        .as("more than the one byte it says")
+                        .isEmpty();
+            }
+            content[0] = "y";
+            new Mirror(rig.vault(), place, system, rig.clock()).run(Progress.NONE);
+            try (Reading reading = rig.vault().read()) {
+                assertThat(reading.line(place, "f.txt").flatMap(org.mendedleaf.core.line.Line::newest))
+                        .hasValueSatisfying(v -> assertThat(v.size()).isEqualTo(1));
+            }
+        }
+    }
+
+    @Test
     void theSamePageAgainAndAgainIsSeen() {
         answer = e -> "{\"versions\": [], \"next\": \"here\"}";
         assertThatThrownBy(() -> open(SystemKind.OBJECT_STORE, SMALL).files("c", Map.of(), f -> {}))

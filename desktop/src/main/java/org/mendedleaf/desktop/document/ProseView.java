@@ -55,19 +55,18 @@ final class ProseView implements DocumentView {
     }
 
     private final ListView<Row> list;
-    private final TextSelection<Row> letters;
+    private final RowWords<Row> rowWords;
     private final int changes;
     private final Pictures pictures;
     private final @Nullable Consumer<String> open;
     private boolean pages;
-    private String found = "";
 
     private ProseView(List<Row> rows, boolean wide, int changes, Pictures pictures, @Nullable Consumer<String> open) {
         this.changes = changes;
         this.pictures = pictures;
         this.open = open;
         list = ScrollPosition.list(rows, "prose-list", "look-list");
-        letters = TextSelection.in(list, Row::text);
+        rowWords = new RowWords<>(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
         // Heights that were found before the letters were known, or for another width, are of no use.
         javafx.application.Platform.runLater(() -> javafx.application.Platform.runLater(list::refresh));
@@ -198,23 +197,17 @@ final class ProseView implements DocumentView {
 
     @Override
     public boolean find(String words) {
-        found = words.toLowerCase(java.util.Locale.ROOT);
-        boolean is = ScrollPosition.find(list, words, Row::text);
-        list.refresh();
-        return is;
+        return rowWords.find(words);
     }
 
     @Override
     public String whole() {
-        return ScrollPosition.text(list.getItems(), List.of(), Row::text);
+        return rowWords.whole();
     }
 
     @Override
     public String text() {
-        String selected = letters.text();
-        return !selected.isEmpty()
-                ? selected
-                : ScrollPosition.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
+        return rowWords.selected();
     }
 
     private final class Cell extends ListCell<Row> {
@@ -270,7 +263,7 @@ final class ProseView implements DocumentView {
             if (getScene() != null) {
                 applyCss();
             }
-            letters.shows(this);
+            rowWords.shows(this);
         }
 
         private Region sides(BlockChange block) {
@@ -321,12 +314,12 @@ final class ProseView implements DocumentView {
             if (block.style() == Style.ROW || block.style() == Style.FACT) {
                 box.getChildren().add(cells(pieces, block.style() == Style.FACT));
             } else if (block.style() == Style.ITEM) {
-                HBox item = new HBox(8, Ui.label("•", "look-text"), ChangeMarks.flow(pieces, found, style));
+                HBox item = new HBox(8, Ui.label("•", "look-text"), ChangeMarks.flow(pieces, rowWords.found(), style));
                 attachment(block).ifPresent(link -> item.getChildren().add(link));
                 item.setPadding(new javafx.geometry.Insets(0, 0, 0, INDENT * Math.max(0, block.level() - 1)));
                 box.getChildren().add(item);
             } else {
-                box.getChildren().add(ChangeMarks.flow(pieces, found, style));
+                box.getChildren().add(ChangeMarks.flow(pieces, rowWords.found(), style));
             }
             return box;
         }
@@ -363,7 +356,7 @@ final class ProseView implements DocumentView {
             }
             cells.add(cell);
             for (List<Piece> each : cells) {
-                Region flow = ChangeMarks.flow(each, found, "look-row");
+                Region flow = ChangeMarks.flow(each, rowWords.found(), "look-row");
                 boolean name = fact && row.getChildren().isEmpty();
                 flow.setPrefWidth(120);
                 flow.setMinWidth(name ? 120 : 0);

@@ -40,15 +40,14 @@ final class TextView implements DocumentView {
     }
 
     private final ListView<Row> list;
-    private final TextSelection<Row> letters;
+    private final RowWords<Row> rowWords;
     private final int changes;
-    private String found = "";
 
     private TextView(List<Row> rows, boolean wide, int changes) {
         this.changes = changes;
         list = ScrollPosition.list(rows, "text-list", "look-list");
         list.setFixedCellSize(20);
-        letters = TextSelection.in(list, Row::text);
+        rowWords = new RowWords<>(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
     }
 
@@ -127,23 +126,17 @@ final class TextView implements DocumentView {
 
     @Override
     public boolean find(String words) {
-        found = words.toLowerCase(java.util.Locale.ROOT);
-        boolean is = ScrollPosition.find(list, words, Row::text);
-        list.refresh();
-        return is;
+        return rowWords.find(words);
     }
 
     @Override
     public String whole() {
-        return ScrollPosition.text(list.getItems(), List.of(), Row::text);
+        return rowWords.whole();
     }
 
     @Override
     public String text() {
-        String selected = letters.text();
-        return !selected.isEmpty()
-                ? selected
-                : ScrollPosition.text(list.getItems(), list.getSelectionModel().getSelectedIndices(), Row::text);
+        return rowWords.selected();
     }
 
     private final class Cell extends ListCell<Row> {
@@ -172,7 +165,7 @@ final class TextView implements DocumentView {
                 Line line = java.util.Objects.requireNonNull(row.left());
                 ChangeMarks.mark(this, line.mark());
                 setGraphic(half(line, line.after() > 0 ? line.after() : line.before()));
-                letters.shows(this);
+                rowWords.shows(this);
                 return;
             }
             ChangeMarks.mark(this, Mark.SAME);
@@ -191,7 +184,7 @@ final class TextView implements DocumentView {
             ChangeMarks.mark(
                     right, row.right() == null ? Mark.SAME : row.right().mark());
             setGraphic(both);
-            letters.shows(this);
+            rowWords.shows(this);
         }
 
         private ListView<Row> list() {
@@ -204,7 +197,7 @@ final class TextView implements DocumentView {
             if (line != null) {
                 Label sign = Ui.label(ChangeMarks.sign(line.mark()), "mono", "gutter-sign");
                 Label gutter = Ui.label(number == 0 ? "" : Integer.toString(number), "mono", "gutter");
-                box.getChildren().addAll(sign, gutter, ChangeMarks.flow(line.pieces(), found, "mono"));
+                box.getChildren().addAll(sign, gutter, ChangeMarks.flow(line.pieces(), rowWords.found(), "mono"));
             }
             return box;
         }

@@ -111,16 +111,16 @@ final class LineCell extends ListCell<LineRow> {
 
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
-        number.setText(row.openPlace().foreign().isEmpty() ? row.label() : "");
+        number.setText(row.heldBy().foreign().isEmpty() ? row.label() : "");
         when.setText(Formats.moment(v.saved(), context.clock().instant(), context.zone()));
         Ui.tooltip(when, Formats.exact(v.saved(), context.zone()));
         what.setText(row.words());
         Ui.tooltip(what, row.words());
-        holders.setText("· " + row.openPlace().words());
-        Ui.visible(holders, !row.openPlace().words().isEmpty());
-        Ui.tooltip(holders, row.openPlace().words());
-        Ui.style(holders, "clay-text", row.openPlace().warn());
-        Ui.style(holders, "slate-text", !row.openPlace().warn());
+        holders.setText("· " + row.heldBy().words());
+        Ui.visible(holders, !row.heldBy().words().isEmpty());
+        Ui.tooltip(holders, row.heldBy().words());
+        Ui.style(holders, "clay-text", row.heldBy().warn());
+        Ui.style(holders, "slate-text", !row.heldBy().warn());
         kept.setText(row.kept().words());
         Ui.visible(kept, !row.kept().words().isEmpty());
         Ui.tooltip(kept, row.kept().why());
@@ -171,10 +171,10 @@ final class LineCell extends ListCell<LineRow> {
 
     static @Nullable Node shape(LineRow row) {
         if (row instanceof LineRow.OfVersion v) {
-            if (!v.openPlace().foreign().isEmpty()) {
+            if (!v.heldBy().foreign().isEmpty()) {
                 return Shapes.awayLeaf();
             }
-            if (v.version().edition().isDraft() || v.openPlace().label().contains(".")) {
+            if (v.version().edition().isDraft() || v.heldBy().label().contains(".")) {
                 return Shapes.draftLeaf();
             }
             return v.version().origin() == Origin.RESTORED ? Shapes.mendedLeaf() : Shapes.leaf();

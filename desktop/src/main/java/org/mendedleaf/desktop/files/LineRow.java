@@ -14,7 +14,7 @@ public sealed interface LineRow {
      * @param current whether it is the one that is in the folder now
      * @param lane how the thread of mending runs past it
      * @param equalTo number of an older version with the same content; 0 when there is none
-     * @param openPlace who holds its content, where that is not the vault alone
+     * @param heldBy who holds its content, where that is not the vault alone
      * @param words what else is said of it: where it came from, what it is equal to, its note, its comments
      * @param kept until when it is kept, or that it is gone
      * @param trouble what is wrong with it, as a message; empty when nothing is, as far as anybody looked
@@ -25,7 +25,7 @@ public sealed interface LineRow {
             boolean current,
             Lane lane,
             int equalTo,
-            Held openPlace,
+            Held heldBy,
             String words,
             Kept kept,
             String trouble)
@@ -33,7 +33,7 @@ public sealed interface LineRow {
 
         /** What people call it: what its system does, else its edition. */
         public String label() {
-            return openPlace.label().isEmpty() ? version.edition().label() : openPlace.label();
+            return heldBy.label().isEmpty() ? version.edition().label() : heldBy.label();
         }
     }
 

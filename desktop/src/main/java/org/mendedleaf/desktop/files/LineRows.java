@@ -69,17 +69,9 @@ final class LineRows {
                 continue;
             }
             if (v.line() != line.id()) {
-                LineRow.Held openPlace = openPlace(point);
+                LineRow.Held heldBy = heldBy(point);
                 rows.add(new LineRow.OfVersion(
-                        v,
-                        "",
-                        false,
-                        LineRow.Lane.NONE,
-                        0,
-                        openPlace,
-                        words(v, 0, openPlace),
-                        LineRow.Kept.NOTHING,
-                        ""));
+                        v, "", false, LineRow.Lane.NONE, 0, heldBy, words(v, 0, heldBy), LineRow.Kept.NOTHING, ""));
                 folding = null;
                 continue;
             }
@@ -106,7 +98,7 @@ final class LineRows {
         return days;
     }
 
-    private LineRow.Held openPlace(MergedPoint point) {
+    private LineRow.Held heldBy(MergedPoint point) {
         boolean foreign = point.line().id() != line.id();
         String where = foreign ? point.line().place().label() : "";
         boolean onlyVault = point.copies().stream().allMatch(c -> c.holder().kind() == Holder.Kind.VAULT);
@@ -150,12 +142,12 @@ final class LineRows {
         LineRow.Kept kept = kept(v);
         boolean letGo =
                 said.map(x -> x.verdicts().letGo().containsKey(v.number())).orElse(false);
-        LineRow.Held openPlace = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : openPlace(point);
+        LineRow.Held heldBy = letGo && v.recipe().isElsewhere() ? LineRow.Held.VAULT : heldBy(point);
         int equalTo = equal == v.number() ? 0 : equal;
         String trouble =
                 said.map(s -> s.troubles().getOrDefault(v.number(), "")).orElse("");
         return new LineRow.OfVersion(
-                v, change, current, LineRow.Lane.NONE, equalTo, openPlace, words(v, equalTo, openPlace), kept, trouble);
+                v, change, current, LineRow.Lane.NONE, equalTo, heldBy, words(v, equalTo, heldBy), kept, trouble);
     }
 
     /** Until when a version is kept, that it may go, or that it is gone; at length in its tooltip. */
@@ -194,16 +186,16 @@ final class LineRows {
     }
 
     /** Who, how, and what is said of a version, in one line. */
-    private String words(Version v, int equalTo, LineRow.Held openPlace) {
-        boolean foreign = !openPlace.foreign().isEmpty();
+    private String words(Version v, int equalTo, LineRow.Held heldBy) {
+        boolean foreign = !heldBy.foreign().isEmpty();
         List<String> parts = new ArrayList<>();
         if (!v.who().isEmpty()) {
             parts.add(v.who());
         }
-        boolean draft = !foreign && (v.edition().isDraft() || openPlace.label().contains("."));
+        boolean draft = !foreign && (v.edition().isDraft() || heldBy.label().contains("."));
         parts.add(line.originWords(v) + (draft ? " " + Words.of("line.draft") : ""));
         if (foreign) {
-            parts.add(Words.of("line.foreign", openPlace.foreign(), v.label()));
+            parts.add(Words.of("line.foreign", heldBy.foreign(), v.label()));
         }
         if (equalTo > 0 && v.origin() != Origin.RESTORED) {
             parts.add(Words.of("line.equal", line.label(equalTo)));
@@ -240,7 +232,7 @@ final class LineRows {
         java.util.Arrays.fill(lanes, LineRow.Lane.NONE);
         for (int i = 0; i < rows.size(); i++) {
             if (rows.get(i) instanceof LineRow.OfVersion v
-                    && v.openPlace().foreign().isEmpty()
+                    && v.heldBy().foreign().isEmpty()
                     && v.version().origin() == Origin.RESTORED) {
                 int to = find(rows, v.version().source());
                 boolean free = to > i && (lanes[i] == LineRow.Lane.NONE || lanes[i] == LineRow.Lane.TO);
@@ -263,7 +255,7 @@ final class LineRows {
     private static int find(List<LineRow> rows, int number) {
         for (int i = 0; i < rows.size(); i++) {
             if (rows.get(i) instanceof LineRow.OfVersion v
-                    && v.openPlace().foreign().isEmpty()
+                    && v.heldBy().foreign().isEmpty()
                     && v.version().number() == number) {
                 return i;
             }
@@ -279,7 +271,7 @@ final class LineRows {
                     v.current(),
                     lane,
                     v.equalTo(),
-                    v.openPlace(),
+                    v.heldBy(),
                     v.words(),
                     v.kept(),
                     v.trouble());

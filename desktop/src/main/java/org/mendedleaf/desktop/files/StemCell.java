@@ -101,14 +101,14 @@ final class StemCell extends ListCell<LineRow> {
 
     private void version(LineRow.OfVersion row) {
         Version v = row.version();
-        number.setText(row.openPlace().foreign().isEmpty() ? row.label() : "");
+        number.setText(row.heldBy().foreign().isEmpty() ? row.label() : "");
         when.setText(Formats.moment(v.saved(), context.clock().instant(), context.zone()));
         Ui.tooltip(when, Formats.exact(v.saved(), context.zone()));
         who.setText(v.who());
-        String openPlace = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
+        String heldBy = row.kept().style().equals("badge-gold") ? row.kept().words() : "";
         boolean bad = !row.trouble().isEmpty();
         String words = bad ? row.trouble() : row.change().isEmpty() ? row.words() : row.change();
-        change.setText(openPlace.isEmpty() ? words : words + " · " + openPlace);
+        change.setText(heldBy.isEmpty() ? words : words + " · " + heldBy);
         Ui.style(change, "clay-text", bad || v.size() == 0 && !row.change().isEmpty());
     }
 

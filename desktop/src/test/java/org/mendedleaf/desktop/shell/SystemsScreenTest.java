@@ -260,15 +260,15 @@ class SystemsScreenTest extends WindowTest {
                 "the version on the server",
                 () -> points().stream()
                         .anyMatch(r -> r instanceof LineRow.OfVersion v
-                                && v.openPlace().foreign().equals("file-server:common")));
+                                && v.heldBy().foreign().equals("file-server:common")));
         int at = 0;
         while (!(points().get(at) instanceof LineRow.OfVersion v)
-                || v.openPlace().foreign().isEmpty()) {
+                || v.heldBy().foreign().isEmpty()) {
             at++;
         }
         LineRow.OfVersion theirs = (LineRow.OfVersion) points().get(at);
-        assertThat(theirs.openPlace().words()).isEqualTo("file-server:common only");
-        assertThat(theirs.openPlace().warn()).isTrue();
+        assertThat(theirs.heldBy().words()).isEqualTo("file-server:common only");
+        assertThat(theirs.heldBy().warn()).isTrue();
         choosePoint(at);
         eventually("a way to take it", () -> visible("#take"));
         robot.clickOn("#take");
