@@ -89,7 +89,7 @@ final class WhoMenu extends MenuButton {
             dialog.setGraphic(null);
             dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
         });
-        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), languages(), cells());
+        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), cells(), languages());
     }
 
     /** The languages of the words; one that is chosen is spoken from the next start of the window. */

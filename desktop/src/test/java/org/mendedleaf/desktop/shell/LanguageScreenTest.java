@@ -22,6 +22,7 @@ import javafx.scene.text.Text;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 
@@ -61,6 +62,19 @@ class LanguageScreenTest extends WindowTest {
         robot.clickOn("English");
         eventually("what was chosen", () -> text("#message").startsWith("English"));
         assertThat(UserSettings.open(home).language()).isEqualTo("en");
+    }
+
+    @Test
+    void whetherFormulasStayTextInExportedTablesIsChosenThereAndRemembered() throws Exception {
+        fill();
+        show();
+        robot.clickOn("#who");
+        robot.clickOn("In exported tables, formulas stay text");
+        eventually("that it is said", () -> text("#message").startsWith("Tables are written so from now on."));
+        assertThat(UserSettings.open(home).cells()).isEqualTo(CsvTable.Cells.AS_IS);
+        robot.clickOn("#who");
+        robot.clickOn("In exported tables, formulas stay text");
+        eventually("that it is remembered", () -> UserSettings.open(home).cells() == CsvTable.Cells.TEXT);
     }
 
     @Test
