@@ -65,7 +65,10 @@ final class WhoMenu extends MenuButton {
     private void show(Set<String> names) {
         known = names;
         setText(context.settings().who());
-        fill();
+        // What is under the pointer is not taken away; it is filled anew when it is opened.
+        if (!isShowing()) {
+            fill();
+        }
     }
 
     private void fill() {
