@@ -28,6 +28,7 @@ public abstract class SideDatabase implements AutoCloseable {
     private final Path file;
     private final Connection connection;
     private final Map<String, PreparedStatement> prepared = new HashMap<>();
+    private boolean together;
 
     /** The database in a file. */
     protected SideDatabase(Path file) throws IOException {
@@ -237,18 +238,26 @@ public abstract class SideDatabase implements AutoCloseable {
         void run() throws IOException;
     }
 
-    /** Does work, all of it or nothing. */
+    /**
+     * Does work, all of it or nothing. Who writes at the same moment, in this process or another, waits: what is read within it
+     * stays so until it is through.
+     */
     public final void together(Work work) throws IOException {
-        try {
-            connection.setAutoCommit(false);
+        if (together) {
+            work.run();
+            return;
+        }
+        try (Statement statement = connection.createStatement()) {
+            statement.execute("BEGIN IMMEDIATE");
+            together = true;
             try {
                 work.run();
-                connection.commit();
-            } catch (IOException | RuntimeException e) {
-                connection.rollback();
+                statement.execute("COMMIT");
+            } catch (IOException | SQLException | RuntimeException e) {
+                statement.execute("ROLLBACK");
                 throw e;
             } finally {
-                connection.setAutoCommit(true);
+                together = false;
             }
         } catch (SQLException e) {
             throw failed(file, e);

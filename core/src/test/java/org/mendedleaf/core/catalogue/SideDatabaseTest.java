@@ -17,8 +17,11 @@ import java.util.concurrent.Future;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.Child;
+import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.find.FindIndex;
+import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.findings.HealthStore;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /** Databases beside the catalogue are made once, however many open them first, and never taken from under one another. */
@@ -71,6 +74,26 @@ class SideDatabaseTest {
             together(() -> HealthStore.open(vault));
             assertThat(count(FindIndex.file(vault), "SELECT count(*) FROM complete"))
                     .isZero();
+        }
+    }
+
+    @Test
+    void manyThatFillItAtOnceWaitForEachOther() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            for (int i = 0; i < 30; i++) {
+                p.save("a/file " + i + ".txt", "the orchard gate " + i);
+            }
+            p.capture();
+            for (int round = 0; round < 4; round++) {
+                FindIndex.remove(p.vault().folder());
+                together(() -> {
+                    new Indexer(p.vault(), false).run(Progress.NONE);
+                    return () -> {};
+                });
+                assertThat(count(FindIndex.file(p.vault().folder()), "SELECT count(*) FROM content"))
+                        .as("each content once")
+                        .isEqualTo(30);
+            }
         }
     }
 
