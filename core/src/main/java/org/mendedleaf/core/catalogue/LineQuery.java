@@ -11,6 +11,7 @@ import org.mendedleaf.core.line.Edition;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LinePoint;
 import org.mendedleaf.core.line.Origin;
@@ -158,13 +159,14 @@ public final class LineQuery {
                     r.who(),
                     Origin.of(r.origin()),
                     r.source(),
-                    EntryKind.of(r.kind()),
-                    r.size(),
-                    r.mtime(),
-                    r.mode(),
-                    Digest.of(r.digest()),
-                    sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
-                    Recipe.decode(r.recipe()),
+                    new FileState(
+                            EntryKind.of(r.kind()),
+                            r.size(),
+                            r.mtime(),
+                            r.mode(),
+                            Digest.of(r.digest()),
+                            sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
+                            Recipe.decode(r.recipe())),
                     r.note(),
                     names.nodePath(r.node()),
                     edition,

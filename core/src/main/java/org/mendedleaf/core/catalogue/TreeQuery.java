@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
@@ -67,13 +68,14 @@ final class TreeQuery {
                 r.getString(9),
                 Origin.of(r.getInt(10)),
                 r.getInt(11),
-                EntryKind.of(r.getInt(2)),
-                r.getLong(12),
-                r.getLong(3),
-                r.getInt(4),
-                Digest.of(r.getBytes(13)),
-                sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
-                Recipe.decode(r.getBytes(15)),
+                new FileState(
+                        EntryKind.of(r.getInt(2)),
+                        r.getLong(12),
+                        r.getLong(3),
+                        r.getInt(4),
+                        Digest.of(r.getBytes(13)),
+                        sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
+                        Recipe.decode(r.getBytes(15))),
                 r.getString(16),
                 path);
     }

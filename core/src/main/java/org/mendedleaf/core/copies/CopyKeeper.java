@@ -44,12 +44,7 @@ public final class CopyKeeper implements Supervisor.Duty {
 
     @Override
     public Duration round(Supervisor.Breath breath) throws IOException {
-        Progress stop = new Progress() {
-            @Override
-            public boolean isCancelled() {
-                return breath.isEnding();
-            }
-        };
+        Progress stop = Progress.until(breath::isEnding);
         List<CopyStatus> all = copies.list();
         for (CopyStatus status : all) {
             if (isDue(status) && !breath.isEnding()) {

@@ -33,12 +33,7 @@ public final class FindKeeper implements Supervisor.Duty {
             now = reading.state();
         }
         if (!now.equals(seen)) {
-            Progress stop = new Progress() {
-                @Override
-                public boolean isCancelled() {
-                    return breath.isEnding();
-                }
-            };
+            Progress stop = Progress.until(breath::isEnding);
             if (new Indexer(vault, true).run(stop).complete()) {
                 seen = now;
             }

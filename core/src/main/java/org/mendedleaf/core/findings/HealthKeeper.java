@@ -42,12 +42,7 @@ public final class HealthKeeper implements Supervisor.Duty {
             now = reading.state();
         }
         if (!now.equals(seen)) {
-            Progress stop = new Progress() {
-                @Override
-                public boolean isCancelled() {
-                    return breath.isEnding();
-                }
-            };
+            Progress stop = Progress.until(breath::isEnding);
             if (new HealthCheck(vault, clock, true).run(stop).complete()) {
                 seen = now;
                 changed.run();

@@ -1,10 +1,22 @@
 package org.mendedleaf.core.jobs;
 
+import java.util.function.BooleanSupplier;
+
 /** What a long piece of work tells while it goes on, and where it hears that it should stop. Safe for several threads. */
 public interface Progress {
 
     /** Tells nobody and never stops. */
     Progress NONE = new Progress() {};
+
+    /** Tells nobody and stops when something else ends, as a program that is closed. */
+    static Progress until(BooleanSupplier ending) {
+        return new Progress() {
+            @Override
+            public boolean isCancelled() {
+                return ending.getAsBoolean();
+            }
+        };
+    }
 
     /** What is going on now, as a message; {@code files} and {@code bytes} are what there is to do in all. */
     default void begin(String step, long files, long bytes) {}

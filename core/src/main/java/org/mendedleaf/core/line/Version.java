@@ -15,13 +15,7 @@ import org.mendedleaf.core.vault.Recipe;
  * @param who saved it, as far as known
  * @param origin how it came here
  * @param source number of the version it was restored from; 0 when it was not
- * @param kind file or link
- * @param size bytes
- * @param mtimeNanos modified time of the file, nanoseconds since 1970
- * @param mode permission bits, as in POSIX
- * @param digest of the content, see {@code ContentDigest}
- * @param sha256 plain SHA-256, when it was computed already
- * @param recipe where the bytes are
+ * @param file its content, and what the file system said of it
  * @param note what somebody wrote about it; empty when nobody did
  * @param path of the file at that time, from the place's root, with slashes
  * @param edition whether it is a draft, and of what; elsewhere its number, whole
@@ -35,13 +29,7 @@ public record Version(
         String who,
         Origin origin,
         int source,
-        EntryKind kind,
-        long size,
-        long mtimeNanos,
-        int mode,
-        Digest digest,
-        Optional<Digest> sha256,
-        Recipe recipe,
+        FileState file,
         String note,
         String path,
         Edition edition,
@@ -57,13 +45,7 @@ public record Version(
             String who,
             Origin origin,
             int source,
-            EntryKind kind,
-            long size,
-            long mtimeNanos,
-            int mode,
-            Digest digest,
-            Optional<Digest> sha256,
-            Recipe recipe,
+            FileState file,
             String note,
             String path) {
         this(
@@ -74,17 +56,15 @@ public record Version(
                 who,
                 origin,
                 source,
-                kind,
-                size,
-                mtimeNanos,
-                mode,
-                digest,
-                sha256,
-                recipe,
+                file,
                 note,
                 path,
                 Edition.whole(number),
-                number == 0 ? "" : Integer.toString(number));
+                label(number));
+    }
+
+    private static String label(int number) {
+        return number == 0 ? "" : Integer.toString(number);
     }
 
     /**
@@ -94,27 +74,11 @@ public record Version(
      * @param from where it comes from, as a message; becomes the note of the new version
      */
     public Version borrowed(long onto, String from) {
-        return new Version(
-                onto,
-                0,
-                saved,
-                captured,
-                who,
-                Origin.RESTORED,
-                0,
-                kind,
-                size,
-                mtimeNanos,
-                mode,
-                digest,
-                sha256,
-                recipe,
-                from,
-                path);
+        return new Version(onto, 0, saved, captured, who, Origin.RESTORED, 0, file, from, path);
     }
 
     /** The same with the modified time and permissions that the file had at some moment. */
-    public Version looking(long otherMtimeNanos, int otherMode) {
+    public Version looking(long mtimeNanos, int mode) {
         return new Version(
                 line,
                 number,
@@ -123,13 +87,7 @@ public record Version(
                 who,
                 origin,
                 source,
-                kind,
-                size,
-                otherMtimeNanos,
-                otherMode,
-                digest,
-                sha256,
-                recipe,
+                file.with(mtimeNanos, mode),
                 note,
                 path,
                 edition,
@@ -138,11 +96,46 @@ public record Version(
 
     /** Whether the contents are known to be the same. */
     public boolean sameContent(Version other) {
-        return digest.equals(other.digest) || (sha256.isPresent() && sha256.equals(other.sha256));
+        return file.sameContent(other.file);
     }
 
     @Override
     public Instant at() {
         return saved;
+    }
+
+    /** File or link. */
+    public EntryKind kind() {
+        return file.kind();
+    }
+
+    /** Bytes. */
+    public long size() {
+        return file.size();
+    }
+
+    /** Modified time of the file, nanoseconds since 1970. */
+    public long mtimeNanos() {
+        return file.mtimeNanos();
+    }
+
+    /** Permission bits, as in POSIX. */
+    public int mode() {
+        return file.mode();
+    }
+
+    /** Of the content, see {@code ContentDigest}. */
+    public Digest digest() {
+        return file.digest();
+    }
+
+    /** Plain SHA-256, when it was computed already. */
+    public Optional<Digest> sha256() {
+        return file.sha256();
+    }
+
+    /** Where the bytes are. */
+    public Recipe recipe() {
+        return file.recipe();
     }
 }

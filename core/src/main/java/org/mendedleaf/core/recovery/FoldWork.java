@@ -142,22 +142,6 @@ final class FoldWork {
                 RelativePath.name(v.path()),
                 Formats.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), zone));
         String whole = v.note().isEmpty() ? note : note + " " + v.note();
-        return new Version(
-                line,
-                0,
-                v.saved(),
-                v.captured(),
-                v.who(),
-                Origin.FOLDED,
-                0,
-                v.kind(),
-                v.size(),
-                v.mtimeNanos(),
-                v.mode(),
-                v.digest(),
-                v.sha256(),
-                v.recipe(),
-                whole,
-                v.path());
+        return new Version(line, 0, v.saved(), v.captured(), v.who(), Origin.FOLDED, 0, v.file(), whole, v.path());
     }
 }

@@ -24,6 +24,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
@@ -140,13 +141,14 @@ final class PutWork {
                 who,
                 origin,
                 0,
-                EntryKind.FILE,
-                content.length(),
-                was.lastModifiedTime().to(TimeUnit.NANOSECONDS),
-                live.map(LiveEntry::mode).orElse(0644),
-                content.digest(),
-                Optional.ofNullable(content.sha256()),
-                content.recipe(),
+                new FileState(
+                        EntryKind.FILE,
+                        content.length(),
+                        was.lastModifiedTime().to(TimeUnit.NANOSECONDS),
+                        live.map(LiveEntry::mode).orElse(0644),
+                        content.digest(),
+                        Optional.ofNullable(content.sha256()),
+                        content.recipe()),
                 r.note(),
                 r.path());
         return Optional.of(new Stored(r, new Task.Put(version, r.path(), true, "", r.stage()), was));

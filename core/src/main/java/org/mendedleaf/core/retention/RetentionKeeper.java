@@ -50,22 +50,8 @@ public final class RetentionKeeper implements Supervisor.Duty {
     @Override
     public Duration round(Supervisor.Breath breath) throws IOException {
         if (standing.isDue() && !pause.is()) {
-            listener.kept(standing.run(new Stop(breath)));
+            listener.kept(standing.run(Progress.until(breath::isEnding)));
         }
         return ROUND;
-    }
-
-    /** Ends a run between two packs. */
-    private record Stop(Supervisor.Breath breath) implements Progress {
-        @Override
-        public void begin(String step, long items, long bytes) {}
-
-        @Override
-        public void advance(long items, long bytes) {}
-
-        @Override
-        public boolean isCancelled() {
-            return breath.isEnding();
-        }
     }
 }

@@ -13,6 +13,7 @@ import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
@@ -35,13 +36,7 @@ class PlannerPropertyTest {
                 "",
                 Origin.SAVED,
                 0,
-                EntryKind.FILE,
-                10,
-                0,
-                0,
-                digest(n),
-                Optional.empty(),
-                Recipe.EMPTY,
+                new FileState(EntryKind.FILE, 10, 0, 0, digest(n), Optional.empty(), Recipe.EMPTY),
                 "",
                 "x");
     }

@@ -11,6 +11,7 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.RestorePlan.Item;
@@ -71,13 +72,7 @@ class RestorePlannerTest {
                 "",
                 Origin.SAVED,
                 0,
-                kind,
-                size,
-                0,
-                0,
-                digest(n),
-                Optional.empty(),
-                Recipe.EMPTY,
+                new FileState(kind, size, 0, 0, digest(n), Optional.empty(), Recipe.EMPTY),
                 "",
                 "x");
     }

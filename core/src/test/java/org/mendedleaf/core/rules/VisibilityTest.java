@@ -14,6 +14,7 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.FileProperties;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LinePoint;
 import org.mendedleaf.core.line.Origin;
@@ -46,13 +47,7 @@ class VisibilityTest {
                 "Ines",
                 Origin.SAVED,
                 0,
-                EntryKind.FILE,
-                10,
-                0,
-                0,
-                Digest.of(new byte[32]),
-                Optional.empty(),
-                Recipe.EMPTY,
+                new FileState(EntryKind.FILE, 10, 0, 0, Digest.of(new byte[32]), Optional.empty(), Recipe.EMPTY),
                 "",
                 "lease.odt",
                 new Edition(major, minor),

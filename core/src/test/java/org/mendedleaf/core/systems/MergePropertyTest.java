@@ -16,6 +16,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LinePoint;
@@ -63,13 +64,14 @@ class MergePropertyTest {
                             "",
                             elsewhere ? Origin.UPLOADED : Origin.SAVED,
                             0,
-                            EntryKind.FILE,
-                            1,
-                            0,
-                            0644,
-                            digest,
-                            Optional.of(digest),
-                            elsewhere ? Recipe.ELSEWHERE : Recipe.EMPTY,
+                            new FileState(
+                                    EntryKind.FILE,
+                                    1,
+                                    0,
+                                    0644,
+                                    digest,
+                                    Optional.of(digest),
+                                    elsewhere ? Recipe.ELSEWHERE : Recipe.EMPTY),
                             "",
                             "a.txt"));
             if (random.nextInt(4) > 0) {

@@ -13,6 +13,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.line.EntryKind;
+import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.LinePoint;
 import org.mendedleaf.core.line.Origin;
@@ -37,13 +38,7 @@ class LineRowsTest {
                 "Ines",
                 origin,
                 source,
-                EntryKind.FILE,
-                100 + content,
-                0,
-                0,
-                Digest.of(digest),
-                Optional.empty(),
-                Recipe.EMPTY,
+                new FileState(EntryKind.FILE, 100 + content, 0, 0, Digest.of(digest), Optional.empty(), Recipe.EMPTY),
                 "",
                 "a.txt");
     }
