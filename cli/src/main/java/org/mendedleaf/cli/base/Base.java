@@ -2,10 +2,7 @@ package org.mendedleaf.cli.base;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Clock;
-import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -15,14 +12,12 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.MomentReader;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Present;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.intake.Evidence;
 import org.mendedleaf.core.intake.FolderLines;
@@ -34,149 +29,31 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.preview.DocumentText;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
-import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.rules.Visibility;
-import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.snapshots.Snapshots;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.systems.OutsideWork;
-import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
 import org.mendedleaf.core.systems.SystemException;
-import org.mendedleaf.core.systems.SystemRegistry;
-import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import picocli.CommandLine.Option;
 
-/** What all commands have: the vault, who works, and the way from a path to its place. */
-public abstract class Base extends Output implements Callable<Integer> {
-
-    private static final Duration PATIENCE = Duration.ofSeconds(10);
+/** What commands about files have: the way from a path to its place, and the work that is done there. */
+public abstract class Base extends VaultAccess implements Callable<Integer> {
 
     /** So many versions are named where one was asked for that is not there. */
     private static final int NAMED = 8;
 
-    private @Nullable UserSettings settings;
-    private @Nullable SystemRegistry registry;
     private final Set<String> looked = new HashSet<>();
-
-    @Option(
-            names = {"-h", "--help"},
-            usageHelp = true,
-            descriptionKey = "cli.option.help")
-    protected boolean help;
-
-    @Option(names = "--vault", paramLabel = "DIR", descriptionKey = "cli.option.vault")
-    @Nullable
-    protected Path vault;
-
-    /** Read before anything is logged, by {@link Main#main}. */
-    @Option(names = "--verbose", descriptionKey = "cli.option.verbose")
-    protected boolean verbose;
-
-    @Option(names = "--working-as", paramLabel = "NAME", descriptionKey = "cli.option.workingAs")
-    @Nullable
-    protected String workingAs;
 
     public Base(Surroundings surroundings) {
         super(surroundings);
-    }
-
-    /** How tables are written for other programs: as the user chose, unless somebody wants the cells as they are. */
-    protected CsvTable.Cells cells(boolean asIs) throws IOException {
-        return asIs ? CsvTable.Cells.AS_IS : settings().cells();
-    }
-
-    /** Who works here: the person of this computer, unless chosen otherwise. */
-    public String who() throws IOException {
-        String as = workingAs;
-        return as == null ? settings().who() : as;
-    }
-
-    protected UserSettings settings() throws IOException {
-        if (settings == null) {
-            settings = UserSettings.open(UserSettings.defaultFolder(surroundings.environment()));
-        }
-        return settings;
-    }
-
-    public Clock clock() throws IOException {
-        return settings().clock(surroundings.clock());
-    }
-
-    public Instant now() throws IOException {
-        return clock().instant();
-    }
-
-    public ZoneId zone() throws IOException {
-        return clock().getZone();
-    }
-
-    protected Authors authors() throws IOException {
-        return Authors.owners(System.getProperty("user.name"), who());
-    }
-
-    /** The vaults that this command is about: the one that was named, or all of the user's. */
-    protected List<Path> vaults() throws IOException {
-        Path named = vault;
-        List<Path> all = named == null ? settings().vaults() : List.of(Protect.realOfNew(named));
-        if (all.isEmpty()) {
-            throw new IllegalArgumentException(Words.of("cli.noVault"));
-        }
-        return all;
-    }
-
-    /** What a command does with each vault in turn; returns its exit code. */
-    protected interface VaultWork {
-        /** Returns an exit code. */
-        public int with(Path folder, OpenVault open) throws Exception;
-    }
-
-    /**
-     * Works with each vault that this command is about. One that cannot be used now costs itself: it is said, and the exit
-     * code says it too.
-     */
-    protected int eachVault(VaultWork work) throws Exception {
-        int code = ExitCodes.DONE;
-        for (Path folder : vaults()) {
-            try (OpenVault open = open(folder)) {
-                code = Math.max(code, work.with(folder, open));
-            } catch (VaultException e) {
-                complain(e.words());
-                code = ExitCodes.NO_VAULT;
-            }
-        }
-        return code;
-    }
-
-    public OpenVault open(Path folder) throws IOException {
-        return said(OpenVault.open(folder, holder(), PATIENCE));
-    }
-
-    /** Opens a vault, or makes one; {@code access} is who else may open it, null to leave that as it is. */
-    protected OpenVault openOrCreate(Path folder, @Nullable Access access) throws IOException {
-        return said(
-                access == null
-                        ? OpenVault.openOrCreate(folder, holder(), PATIENCE)
-                        : OpenVault.openOrCreate(folder, access, holder(), PATIENCE));
-    }
-
-    private static String holder() {
-        return Words.of("cli.holder", ProcessHandle.current().pid());
-    }
-
-    private OpenVault said(OpenVault open) {
-        if (open.wasOpenToOthers()) {
-            complain(Words.of("vault.tightened", open.folder().root()));
-        }
-        return open;
     }
 
     /** A file or folder as the user named it, in the place that holds it. */
@@ -226,14 +103,6 @@ public abstract class Base extends Output implements Callable<Integer> {
             throw unavailable;
         }
         throw new IllegalArgumentException(Words.of("cli.notProtected", real));
-    }
-
-    /** The systems that the user is connected to. */
-    protected SystemRegistry registry() throws IOException {
-        if (registry == null) {
-            registry = new SystemRegistry(settings(), Systems.OPENER, clock(), Retry.DEFAULT);
-        }
-        return registry;
     }
 
     /** Looks at what is written {@code SYSTEM:PLACE/PATH}, when it is; with what was known when it does not answer. */

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.cli.base.CellsOption;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.cli.base.TerminalProgress;
@@ -31,6 +32,7 @@ import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -44,8 +46,8 @@ public final class ThinCommand extends RulesBase {
     @Nullable
     Path path;
 
-    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
-    boolean cellsAsIs;
+    @Mixin
+    private final CellsOption cells = new CellsOption();
 
     @Option(names = "--rule", paramLabel = "FILE", descriptionKey = "cli.thin.rule")
     @Nullable
@@ -132,7 +134,7 @@ public final class ThinCommand extends RulesBase {
         }
         Path to = report;
         if (to != null) {
-            new ThinReport(p, done, space, now(), zone(), cells(cellsAsIs)).write(to);
+            new ThinReport(p, done, space, now(), zone(), cells.cells(settings())).write(to);
         }
         if (json) {
             printJson(json(p, done, space));
@@ -170,7 +172,7 @@ public final class ThinCommand extends RulesBase {
         Optional<Thinning.Done> letGo = done.flatMap(OutsideThinning.Done::letGo);
         Path to = report;
         if (to != null) {
-            new ThinReport(p, letGo, space, now(), zone(), cells(cellsAsIs)).write(to);
+            new ThinReport(p, letGo, space, now(), zone(), cells.cells(settings())).write(to);
         }
         if (json) {
             Map<String, Object> map = json(p, letGo, space);

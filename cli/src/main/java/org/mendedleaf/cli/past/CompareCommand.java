@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.CellsOption;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.FileComparison;
 import org.mendedleaf.cli.base.Surroundings;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -41,8 +43,8 @@ public final class CompareCommand extends Base {
     @Nullable
     Path other;
 
-    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
-    boolean cellsAsIs;
+    @Mixin
+    private final CellsOption cells = new CellsOption();
 
     @Option(names = "--from", paramLabel = "MOMENT|N", descriptionKey = "cli.compare.from")
     @Nullable
@@ -95,7 +97,7 @@ public final class CompareCommand extends Base {
     }
 
     private FileComparison.Files3 files() throws IOException {
-        return new FileComparison.Files3(html, patch, csv, cells(cellsAsIs));
+        return new FileComparison.Files3(html, patch, csv, cells.cells(settings()));
     }
 
     private int file(Located located, Reading reading, String begin) throws IOException {
@@ -152,7 +154,7 @@ public final class CompareCommand extends Base {
         if (file != null) {
             Files.writeString(
                     file,
-                    TwoMomentsReport.csv(all.changes(), labels, cells(cellsAsIs)),
+                    TwoMomentsReport.csv(all.changes(), labels, cells.cells(settings())),
                     java.nio.file.StandardOpenOption.CREATE_NEW);
         }
         if (json) {

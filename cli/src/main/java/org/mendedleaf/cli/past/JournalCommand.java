@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
+import org.mendedleaf.cli.base.CellsOption;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.JournalQuery;
@@ -25,6 +26,7 @@ import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /** Lists what people did. */
@@ -33,8 +35,8 @@ public final class JournalCommand extends Base {
 
     private static final int SHOWN = 100;
 
-    @Option(names = "--cells-as-is", descriptionKey = "cli.option.cellsAsIs")
-    boolean cellsAsIs;
+    @Mixin
+    private final CellsOption cells = new CellsOption();
 
     @Option(names = "--file", paramLabel = "NAME", descriptionKey = "cli.journal.file")
     String file = "";
@@ -108,7 +110,7 @@ public final class JournalCommand extends Base {
         for (Row row : all) {
             List<JournalQuery.Entry> entry = List.of(row.entry());
             String one = csv
-                    ? JournalReport.csv(entry, id -> row.place(), cells(cellsAsIs))
+                    ? JournalReport.csv(entry, id -> row.place(), cells.cells(settings()))
                     : JournalReport.jsonLines(entry, id -> row.place());
             // The names of the columns stand once.
             boolean head = csv && !text.isEmpty();

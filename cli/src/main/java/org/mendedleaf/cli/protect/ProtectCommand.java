@@ -1,8 +1,6 @@
 package org.mendedleaf.cli.protect;
 
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -22,6 +20,7 @@ import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -33,19 +32,8 @@ public final class ProtectCommand extends Base {
     @SuppressWarnings("NullAway.Init")
     Path folder;
 
-    @Option(names = "--exclude", paramLabel = "PATTERN", descriptionKey = "cli.protect.exclude")
-    List<String> exclude = new ArrayList<>();
-
-    @Option(names = "--include", paramLabel = "PATTERN", descriptionKey = "cli.protect.include")
-    List<String> include = new ArrayList<>();
-
-    @Option(names = "--every", paramLabel = "save|MINUTES|daily|weekly|hand", descriptionKey = "cli.protect.every")
-    @Nullable
-    String every;
-
-    @Option(names = "--at", paramLabel = "TIME", descriptionKey = "cli.protect.at")
-    @Nullable
-    String at;
+    @Mixin
+    private final FolderOptions options = new FolderOptions();
 
     @Option(names = "--access", paramLabel = "owner|group", descriptionKey = "cli.protect.access")
     @Nullable
@@ -58,8 +46,8 @@ public final class ProtectCommand extends Base {
     @Override
     public Integer call() throws Exception {
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
-        PlaceChange change = new PlaceChange(Rhythms.typed(every, at, Optional.empty()), exclude, include);
-        Path root = Protect.check(folder, vaultFolder, exclude);
+        PlaceChange change = options.change(Optional.empty());
+        Path root = Protect.check(folder, vaultFolder, options.exclude);
         try (OpenVault open = openOrCreate(vaultFolder, access)) {
             Place place = Protect.place(open, root, change, clock(), who());
             settings().addVault(open.folder().root());

@@ -3,9 +3,7 @@ package org.mendedleaf.cli.protect;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +23,7 @@ import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -36,19 +35,8 @@ public final class SetCommand extends Base {
     @SuppressWarnings("NullAway.Init")
     Path folder;
 
-    @Option(names = "--every", paramLabel = "save|MINUTES|daily|weekly|hand", descriptionKey = "cli.protect.every")
-    @Nullable
-    String every;
-
-    @Option(names = "--at", paramLabel = "TIME", descriptionKey = "cli.protect.at")
-    @Nullable
-    String at;
-
-    @Option(names = "--exclude", paramLabel = "PATTERN", descriptionKey = "cli.protect.exclude")
-    List<String> exclude = new ArrayList<>();
-
-    @Option(names = "--include", paramLabel = "PATTERN", descriptionKey = "cli.protect.include")
-    List<String> include = new ArrayList<>();
+    @Mixin
+    private final FolderOptions options = new FolderOptions();
 
     @Option(names = "--versions", paramLabel = "on|paused|off", descriptionKey = "cli.set.versions")
     @Nullable
@@ -65,7 +53,7 @@ public final class SetCommand extends Base {
     public Integer call() throws Exception {
         try (Located located = wholeFolder(folder)) {
             Place before = located.place();
-            for (String pattern : include) {
+            for (String pattern : options.include) {
                 if (!before.exclusions().contains(pattern)) {
                     throw new IllegalArgumentException(Words.of(
                             "cli.set.notOut",
@@ -75,9 +63,8 @@ public final class SetCommand extends Base {
                                     : String.join(", ", before.exclusions())));
                 }
             }
-            PlaceChange change =
-                    new PlaceChange(Rhythms.typed(every, at, Optional.of(before.rhythm())), exclude, include);
-            Protect.check(before.root(), located.vault().folder().root(), exclude);
+            PlaceChange change = options.change(Optional.of(before.rhythm()));
+            Protect.check(before.root(), located.vault().folder().root(), options.exclude);
             Place after = with(change.over(before));
             if (plan) {
                 try (Reading reading = located.vault().read()) {

@@ -73,7 +73,12 @@ public final class PickCommand extends Base {
                 }
                 Side made = new Side(after.name(), Words.of("cli.pick.made"), outcome.content());
                 new FileComparison(this)
-                        .say(located.path(), after, made, new FileComparison.Files3(null, null, null, cells(false)));
+                        .say(
+                                located.path(),
+                                after,
+                                made,
+                                new FileComparison.Files3(
+                                        null, null, null, settings().cells()));
                 return ExitCodes.DONE;
             }
             return put(located, outcome, before.said());

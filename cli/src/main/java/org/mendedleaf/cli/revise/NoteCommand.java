@@ -20,6 +20,7 @@ import org.mendedleaf.core.rules.Visibility;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -49,13 +50,8 @@ public final class NoteCommand extends Base {
     @Nullable
     String find;
 
-    @Option(names = "--category", paramLabel = "TEXT", descriptionKey = "cli.put.category")
-    @Nullable
-    String category;
-
-    @Option(names = "--visible", paramLabel = "everybody|editors|owner", descriptionKey = "cli.put.visible")
-    @Nullable
-    String visible;
+    @Mixin
+    private final CardOptions options = new CardOptions();
 
     public NoteCommand(Surroundings surroundings) {
         super(surroundings);
@@ -95,12 +91,8 @@ public final class NoteCommand extends Base {
                 line = line(located, reading);
                 card = RemarkStore.of(reading).card(line.id());
             }
-            if (category != null || visible != null) {
-                String under = category;
-                String seen = visible;
-                card = new FileProperties(
-                        under == null ? card.category() : under,
-                        seen == null ? card.visibility() : Intakes.visibility(seen));
+            if (options.isGiven()) {
+                card = options.of(card);
                 lineWork(located).card(line.path(), card);
             }
             if (words != null) {

@@ -36,6 +36,7 @@ import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -82,13 +83,8 @@ public final class PutCommand extends Base {
     @Option(names = "--tell", paramLabel = "NAME", descriptionKey = "cli.put.tell")
     List<String> tell = new ArrayList<>();
 
-    @Option(names = "--category", paramLabel = "TEXT", descriptionKey = "cli.put.category")
-    @Nullable
-    String category;
-
-    @Option(names = "--visible", paramLabel = "everybody|editors|owner", descriptionKey = "cli.put.visible")
-    @Nullable
-    String visible;
+    @Mixin
+    private final CardOptions card = new CardOptions();
 
     public PutCommand(Surroundings surroundings) {
         super(surroundings);
@@ -122,9 +118,7 @@ public final class PutCommand extends Base {
                 throw new IllegalArgumentException(Words.of("people.noAddress", name));
             }
         }
-        if (visible != null) {
-            Intakes.visibility(visible);
-        }
+        card.check();
         if (onTaken != null) {
             NameTaken.parse(onTaken);
         }
@@ -254,20 +248,13 @@ public final class PutCommand extends Base {
 
     /** What a file is filed under and who may see it, where that was given. */
     private void said(Located located, String path) throws IOException {
-        String under = category;
-        String seen = visible;
-        if (under != null || seen != null) {
+        if (card.isGiven()) {
             FileProperties before;
             try (Reading reading = located.vault().read()) {
                 Line line = reading.line(located.place(), path).orElseThrow();
                 before = RemarkStore.of(reading).card(line.id());
             }
-            lineWork(located)
-                    .card(
-                            path,
-                            new FileProperties(
-                                    under == null ? before.category() : under,
-                                    seen == null ? before.visibility() : Intakes.visibility(seen)));
+            lineWork(located).card(path, card.of(before));
         }
     }
 
