@@ -8,68 +8,15 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.Group;
 import org.mendedleaf.cli.base.Outcome;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.cli.base.TerminalProgress;
-import org.mendedleaf.cli.care.CheckCommand;
-import org.mendedleaf.cli.care.CopyVaultCommand;
-import org.mendedleaf.cli.care.DismissCommand;
-import org.mendedleaf.cli.care.FindingsCommand;
-import org.mendedleaf.cli.care.HealthCommand;
-import org.mendedleaf.cli.care.MendCommand;
-import org.mendedleaf.cli.care.NoticesCommand;
-import org.mendedleaf.cli.care.StatusCommand;
-import org.mendedleaf.cli.keep.EraseCommand;
-import org.mendedleaf.cli.keep.ForecastCommand;
-import org.mendedleaf.cli.keep.HoldCommand;
-import org.mendedleaf.cli.keep.ReclaimCommand;
-import org.mendedleaf.cli.keep.RemovedCommand;
-import org.mendedleaf.cli.keep.RulesCommand;
-import org.mendedleaf.cli.keep.SnapshotCommand;
-import org.mendedleaf.cli.keep.SpaceCommand;
-import org.mendedleaf.cli.keep.ThinCommand;
-import org.mendedleaf.cli.keep.UnholdCommand;
-import org.mendedleaf.cli.past.CompareCommand;
-import org.mendedleaf.cli.past.FindCommand;
-import org.mendedleaf.cli.past.IndexCommand;
-import org.mendedleaf.cli.past.JournalCommand;
-import org.mendedleaf.cli.past.LineCommand;
-import org.mendedleaf.cli.past.ListCommand;
-import org.mendedleaf.cli.past.PreviewCommand;
-import org.mendedleaf.cli.protect.CaptureCommand;
-import org.mendedleaf.cli.protect.ProtectCommand;
-import org.mendedleaf.cli.protect.SetCommand;
-import org.mendedleaf.cli.protect.UnprotectCommand;
-import org.mendedleaf.cli.protect.WatchCommand;
-import org.mendedleaf.cli.recover.CopyCommand;
-import org.mendedleaf.cli.recover.PickCommand;
-import org.mendedleaf.cli.recover.RedoCommand;
-import org.mendedleaf.cli.recover.RemoveCommand;
-import org.mendedleaf.cli.recover.RestoreCommand;
-import org.mendedleaf.cli.recover.RollbackCommand;
-import org.mendedleaf.cli.recover.UndoCommand;
-import org.mendedleaf.cli.revise.ArrivalsCommand;
-import org.mendedleaf.cli.revise.CheckInCommand;
-import org.mendedleaf.cli.revise.CheckOutCommand;
-import org.mendedleaf.cli.revise.FoldCommand;
-import org.mendedleaf.cli.revise.NoteCommand;
-import org.mendedleaf.cli.revise.PublishCommand;
-import org.mendedleaf.cli.revise.PutCommand;
-import org.mendedleaf.cli.revise.StraysCommand;
-import org.mendedleaf.cli.revise.TakeCommand;
-import org.mendedleaf.cli.systems.ConnectCommand;
-import org.mendedleaf.cli.systems.DisconnectCommand;
-import org.mendedleaf.cli.systems.PlaceCommand;
-import org.mendedleaf.cli.systems.StandinsCommand;
-import org.mendedleaf.cli.systems.SystemsCommand;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine;
@@ -85,66 +32,7 @@ import picocli.CommandLine.Model.UsageMessageSpec;
  * mended-leaf restore ~/Documents/ledger.csv --version 7
  * }</pre>
  */
-@Command(
-        name = "mended-leaf",
-        version = "Mended Leaf 0.1.0",
-        subcommands = {
-            ProtectCommand.class,
-            SetCommand.class,
-            UnprotectCommand.class,
-            CaptureCommand.class,
-            WatchCommand.class,
-            ListCommand.class,
-            LineCommand.class,
-            CompareCommand.class,
-            PreviewCommand.class,
-            FindCommand.class,
-            IndexCommand.class,
-            JournalCommand.class,
-            RestoreCommand.class,
-            RollbackCommand.class,
-            PickCommand.class,
-            CopyCommand.class,
-            RemoveCommand.class,
-            UndoCommand.class,
-            RedoCommand.class,
-            PutCommand.class,
-            PublishCommand.class,
-            CheckOutCommand.class,
-            CheckInCommand.class,
-            NoteCommand.class,
-            FoldCommand.class,
-            StraysCommand.class,
-            ArrivalsCommand.class,
-            TakeCommand.class,
-            SnapshotCommand.class,
-            SpaceCommand.class,
-            RulesCommand.class,
-            ThinCommand.class,
-            HoldCommand.class,
-            UnholdCommand.class,
-            EraseCommand.class,
-            RemovedCommand.class,
-            ReclaimCommand.class,
-            ForecastCommand.class,
-            FindingsCommand.class,
-            MendCommand.class,
-            DismissCommand.class,
-            HealthCommand.class,
-            NoticesCommand.class,
-            CheckCommand.class,
-            CopyVaultCommand.class,
-            StatusCommand.class,
-            SystemsCommand.class,
-            ConnectCommand.class,
-            DisconnectCommand.class,
-            PlaceCommand.class,
-            StandinsCommand.class,
-            PeopleCommand.class,
-            LanguageCommand.class,
-            CompletionCommand.class,
-            ManCommand.class
-        })
+@Command(name = "mended-leaf", version = "Mended Leaf 0.1.0")
 public final class Main extends Group {
 
     @CommandLine.Option(
@@ -199,14 +87,14 @@ public final class Main extends Group {
         PrintWriter out = surroundings.out();
         Words.use(language(surroundings));
         boolean json = has(arguments, "--json");
-        CommandLine line = line(surroundings);
-        line.setExecutionExceptionHandler((e, command, parsed) -> explain(e, surroundings, json));
-        line.setParameterExceptionHandler((e, parsed) -> misused(e, surroundings, json));
+        CommandLine line = line(surroundings, Commands.asked(arguments));
+        line.setExecutionExceptionHandler((e, command, parsed) -> Explanation.explain(e, surroundings, json));
+        line.setParameterExceptionHandler((e, parsed) -> Explanation.misused(e, surroundings, json));
         int code;
         try {
             code = line.execute(arguments);
         } catch (StackOverflowError | OutOfMemoryError e) {
-            code = explain(new IllegalStateException(String.valueOf(e), e), surroundings, json);
+            code = Explanation.explain(new IllegalStateException(String.valueOf(e), e), surroundings, json);
         }
         out.flush();
         return code;
@@ -224,8 +112,15 @@ public final class Main extends Group {
 
     /** All commands, with their surroundings. */
     static CommandLine line(Surroundings surroundings) {
-        CommandLine line = new CommandLine(new Main(), new Factory(surroundings));
-        line.setResourceBundle(Words.bundle());
+        return line(surroundings, Commands.NAMES);
+    }
+
+    /** These commands, with their surroundings. */
+    private static CommandLine line(Surroundings surroundings, List<String> names) {
+        Factory factory = new Factory(surroundings);
+        CommandLine line = new CommandLine(new Main(), factory);
+        names.forEach(name -> line.addSubcommand(name, new CommandLine(Commands.named(name), factory)));
+        line.setResourceBundle(new CommandWords(Words.bundle()));
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         headings(line);
@@ -256,69 +151,6 @@ public final class Main extends Group {
                 .footer(Arrays.stream(all)
                         .map(e -> "  mended-leaf " + e.replace("%", "%%"))
                         .toArray(String[]::new));
-    }
-
-    private static int explain(Throwable e, Surroundings surroundings, boolean json) {
-        Outcome.Failure failure = Outcome.of(e);
-        org.slf4j.LoggerFactory.getLogger(Main.class).error("command failed", e);
-        return told(failure, surroundings, json);
-    }
-
-    /** Says what went wrong: on the error output in words, and as JSON where that was asked for. */
-    private static int told(Outcome.Failure failure, Surroundings surroundings, boolean json) {
-        if (json) {
-            Map<String, Object> error = new LinkedHashMap<>();
-            error.put("code", failure.outcome().word());
-            error.put("message", failure.words());
-            failure.path().ifPresent(p -> error.put("path", p));
-            surroundings.out().println(Base.jsonText(Map.of("error", error)));
-        } else {
-            surroundings.err().println(Base.printable(failure.words()));
-        }
-        return failure.outcome().code();
-    }
-
-    /** What cannot be meant is answered in one line, with what may have been meant, and where to read on. */
-    private static int misused(CommandLine.ParameterException e, Surroundings surroundings, boolean json) {
-        String command = e.getCommandLine().getCommandSpec().qualifiedName();
-        List<String> meant = e instanceof CommandLine.UnmatchedArgumentException u
-                        && !u.getUnmatched().isEmpty()
-                ? Typos.near(u.getUnmatched().get(0), u.getSuggestions())
-                : List.of();
-        String wrong = wrong(e);
-        String words = meant.isEmpty()
-                ? Words.of("cli.misused", wrong, command)
-                : Words.of("cli.misused.meant", wrong, String.join(", ", meant), command);
-        return told(new Outcome.Failure(Outcome.WRONG_USE, words, Optional.empty()), surroundings, json);
-    }
-
-    /** What was used wrongly, in the language of all words; in that of the parser where it is about no option and no parameter. */
-    private static String wrong(CommandLine.ParameterException e) {
-        if (e instanceof CommandLine.MissingParameterException missing
-                && !missing.getMissing().isEmpty()) {
-            return Words.of(
-                    "cli.misused.missing",
-                    missing.getMissing().stream().map(Main::name).collect(java.util.stream.Collectors.joining(", ")));
-        }
-        if (e instanceof CommandLine.UnmatchedArgumentException unmatched) {
-            return Words.of(
-                    unmatched.isUnknownOption() ? "cli.misused.option" : "cli.misused.argument",
-                    String.join(" ", unmatched.getUnmatched()));
-        }
-        if (e instanceof CommandLine.OverwrittenOptionException twice) {
-            return Words.of("cli.misused.twice", name(twice.getOverwritten()));
-        }
-        CommandLine.Model.ArgSpec of = e.getArgSpec();
-        if (of != null) {
-            return e.getValue() != null
-                    ? Words.of("cli.misused.value", name(of), e.getValue())
-                    : Words.of("cli.misused.how", name(of));
-        }
-        return String.valueOf(e.getMessage());
-    }
-
-    private static String name(CommandLine.Model.ArgSpec of) {
-        return of instanceof CommandLine.Model.OptionSpec option ? option.longestName() : of.paramLabel();
     }
 
     /** Whether an option is among the arguments, before what is no option any more. */
