@@ -121,10 +121,15 @@ public final class Recurrence {
 
     /** Its times after a moment and not after another, at most so many. */
     public List<Instant> between(Instant after, Instant last, int most) {
-        return from(after, most).stream().filter(t -> !t.isAfter(last)).toList();
+        return from(after, last, most);
     }
 
     private List<Instant> from(Instant after, int most) {
+        return from(after, Instant.MAX, most);
+    }
+
+    /** No time beyond the last is computed but one: who asks what is due asks every few seconds. */
+    private List<Instant> from(Instant after, Instant last, int most) {
         TimeZone zoned = TimeZone.getTimeZone(zone);
         DateTime first = new DateTime(
                 zoned,
@@ -141,6 +146,9 @@ public final class Recurrence {
         List<Instant> found = new ArrayList<>();
         while (found.size() < most && all.hasNext()) {
             Instant at = Instant.ofEpochMilli(all.nextMillis());
+            if (at.isAfter(last)) {
+                break;
+            }
             if (at.isAfter(after)) {
                 found.add(at);
             }

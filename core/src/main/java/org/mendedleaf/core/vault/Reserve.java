@@ -44,15 +44,11 @@ public final class Reserve {
                 return;
             }
             // What a disk could compress would keep no space.
-            ByteBuffer noise = ByteBuffer.allocate(SIZE);
-            SplittableRandom random = new SplittableRandom(vault.id().getLeastSignificantBits());
-            while (noise.hasRemaining()) {
-                noise.putLong(random.nextLong());
-            }
-            noise.flip();
+            byte[] noise = new byte[SIZE];
+            new SplittableRandom(vault.id().getLeastSignificantBits()).nextBytes(noise);
             try (FileChannel out =
                     vault.access().open(file, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
-                Durable.write(out, noise);
+                Durable.write(out, ByteBuffer.wrap(noise));
             }
         } catch (IOException e) {
             log.debug("no reserve for {}", vault.root(), e);

@@ -145,7 +145,7 @@ class BackupRunTest {
     @Test
     void aFileThatIsTooLargeIsLeftOutAndNamedAndTheOthersAreKept() throws IOException {
         rig.desk.save("a.txt", "one");
-        rig.desk.save("sub/huge.bin", noise(30_000_000));
+        rig.desk.save("sub/huge.bin", noise(25_000_000));
         rig.desk.save("z.txt", "two");
         rig.desk.capture();
         Place set = set();
@@ -167,7 +167,7 @@ class BackupRunTest {
     @Test
     void whatWasTooLargeWedgesNoLaterRunNeitherWhileItIsThereNorWhenItIsGone() throws IOException {
         rig.desk.save("a.txt", "one");
-        rig.desk.save("huge.bin", noise(30_000_000));
+        rig.desk.save("huge.bin", noise(25_000_000));
         rig.desk.capture();
         Place set = set();
         run(set);
