@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.zip.CRC32C;
-import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Varint;
 
 /**
@@ -26,7 +24,7 @@ import org.mendedleaf.core.vault.Varint;
 public final class PackedListing {
 
     /** Folders in which less has ended are fast anyway. */
-    private static final int LEAST = 64;
+    static final int LEAST = 64;
 
     private static final int FIELDS = 9;
 
@@ -45,11 +43,11 @@ public final class PackedListing {
             long from,
             String name) {}
 
-    private static final String ROW = "SELECT s.node, n.line, n.child, s.number, s.kind, s.size, s.mtime, s.mode,"
+    static final String ROW = "SELECT s.node, n.line, n.child, s.number, s.kind, s.size, s.mtime, s.mode,"
             + " s.valid_from, n.name FROM span s JOIN node n ON n.id = s.node WHERE s.folder = ? AND s.valid_to > ?"
             + " AND s.valid_from <= ?";
 
-    private static Row row(java.sql.ResultSet r) throws java.sql.SQLException {
+    static Row row(java.sql.ResultSet r) throws java.sql.SQLException {
         return new Row(
                 r.getLong(1),
                 r.getLong(2),
@@ -149,7 +147,7 @@ public final class PackedListing {
         return found;
     }
 
-    private static byte[] encode(long folder, long at, List<Row> rows) {
+    static byte[] encode(long folder, long at, List<Row> rows) {
         List<byte[]> names = new ArrayList<>(rows.size());
         int space = Integer.BYTES;
         for (Row r : rows) {
@@ -197,104 +195,5 @@ public final class PackedListing {
             rows.add(new Row(node, line, child, number, kind, size, mtime, mode, from, name));
         }
         return rows;
-    }
-
-    /**
-     * Keeps the values of one session's folders: takes away those that a change reaches back behind, and makes new ones
-     * where much has ended.
-     */
-    static final class Keeper {
-        private final Sql sql;
-        private final Map<Long, Long> newest = new HashMap<>();
-        private final Map<Long, Integer> ended = new HashMap<>();
-
-        Keeper(Sql sql) {
-            this.sql = sql;
-        }
-
-        /** A change of the spans is about to be made. */
-        void before(Op op, @Nullable Object[] values) throws IOException {
-            switch (op) {
-                case SPAN -> changed(number(values[0]), number(values[3]));
-                case SPAN_BEGINS -> changed(number(values[1]), number(values[0]));
-                case SPAN_ENDS -> {
-                    changed(number(values[1]), number(values[0]));
-                    ended.merge(number(values[1]), 1, Integer::sum);
-                }
-                default -> {
-                    // Spans stay as they are.
-                }
-            }
-        }
-
-        private static long number(@Nullable Object value) {
-            return value instanceof Number n ? n.longValue() : 0;
-        }
-
-        private void changed(long folder, long from) throws IOException {
-            Long last = newest.get(folder);
-            if (last == null) {
-                last = sql.number("SELECT max(at) FROM packed WHERE folder = ?", folder);
-                newest.put(folder, last);
-            }
-            if (last != 0 && from <= last) {
-                sql.run("DELETE FROM packed WHERE folder = ? AND at >= ?", folder, from);
-                newest.remove(folder);
-            }
-        }
-
-        /** Makes what is missing, before a commit. */
-        void pack() throws IOException {
-            for (Map.Entry<Long, Integer> e : ended.entrySet()) {
-                sql.run(
-                        "INSERT INTO packed_due VALUES (?,?,?) ON CONFLICT (folder)"
-                                + " DO UPDATE SET ended = ended + excluded.ended",
-                        e.getKey(),
-                        e.getValue(),
-                        LEAST);
-                boolean due =
-                        sql.number("SELECT count(*) FROM packed_due WHERE folder = ? AND ended >= due", e.getKey()) > 0;
-                if (due) {
-                    pack(e.getKey());
-                }
-            }
-            ended.clear();
-        }
-
-        private void pack(long folder) throws IOException {
-            long last = sql.number("SELECT max(at) FROM packed WHERE folder = ?", folder);
-            long live = sql.number("SELECT count(*) FROM span WHERE folder = ? AND valid_to = ?", folder, Moment.OPEN);
-            long many = Math.max(LEAST, live);
-            boolean made = false;
-            long at = next(folder, last, many);
-            while (at != 0) {
-                sql.run(
-                        "INSERT OR REPLACE INTO packed VALUES (?,?,?)",
-                        folder,
-                        at,
-                        encode(folder, at, sql.list(ROW, PackedListing::row, folder, at, at)));
-                made = true;
-                last = at;
-                at = next(folder, last, many);
-            }
-            newest.put(folder, last);
-            sql.run(
-                    made
-                            ? "UPDATE packed_due SET due = ?, ended = 0 WHERE folder = ?"
-                            : "UPDATE packed_due SET due = ? WHERE folder = ?",
-                    many,
-                    folder);
-        }
-
-        /** The end of the span with which so many have ended after a moment; 0 when that many have not. */
-        private long next(long folder, long after, long many) throws IOException {
-            return sql.number(
-                    "SELECT valid_to FROM span WHERE folder = ? AND valid_to > ? AND valid_to < ?"
-                            + " ORDER BY valid_to LIMIT 1 OFFSET ?",
-                    folder,
-                    after,
-                    Moment.OPEN,
-                    many - 1);
-        }
     }
 }

@@ -43,7 +43,7 @@ public final class WriteSession implements AutoCloseable {
     private final Sql sql;
     private final ChunkWriter chunks;
     private final ChangeLog log = new ChangeLog();
-    private final PackedListing.Keeper packed;
+    private final ListingPacker packed;
     private final JournalEnds.Keeper ends = new JournalEnds.Keeper();
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
@@ -55,7 +55,7 @@ public final class WriteSession implements AutoCloseable {
         this.lock = lock;
         this.sql = sql;
         this.chunks = chunks;
-        this.packed = new PackedListing.Keeper(sql);
+        this.packed = new ListingPacker(sql);
     }
 
     /**

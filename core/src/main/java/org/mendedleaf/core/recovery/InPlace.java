@@ -1,7 +1,6 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
-import java.nio.file.DirectoryNotEmptyException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
@@ -31,10 +30,7 @@ import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.EntryKind;
-import org.mendedleaf.core.line.EventKind;
-import org.mendedleaf.core.line.FileAttributes;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.rules.Rights;
 import org.mendedleaf.core.vault.ContentReader;
@@ -59,6 +55,8 @@ final class InPlace {
     private final Capture capture;
     private final Rights rights;
     private final MovedAside aside;
+    private final FolderTasks folders;
+    private Instant removed = Instant.EPOCH;
 
     private InPlace(WorkContext context, WriteSession session, Rights rights, ContentReader contents) {
         this.session = session;
@@ -70,6 +68,7 @@ final class InPlace {
         this.contents = contents;
         this.capture = context.capture();
         this.aside = new MovedAside(session, place, lines, context.authors(), clock);
+        this.folders = new FolderTasks(session, place, this, clock, who);
     }
 
     /** Changes by this person, who may do what the place allows. */
@@ -78,10 +77,12 @@ final class InPlace {
         return new InPlace(context, session, rights, reading.contents());
     }
 
-    private Instant removed = Instant.EPOCH;
-
     MovedAside aside() {
         return aside;
+    }
+
+    FolderTasks folders() {
+        return folders;
     }
 
     LineWriter lines() {
@@ -172,6 +173,51 @@ final class InPlace {
     }
 
     /**
+     * Deletes a file that is still what was captured; one that is gone already is no trouble. It is moved aside first, so that
+     * what somebody saves in this moment is not lost: then it goes back, and stays.
+     *
+     * @param spare a name of ours that is noted
+     * @throws IOException when it was changed
+     */
+    void delete(SafeFolder folder, LiveEntry live, String spare) throws IOException {
+        Optional<DiskEntry> disk = folder.find(live.name());
+        if (disk.isEmpty()) {
+            return;
+        }
+        if (!agrees(live, disk.get())) {
+            throw new IOException(Words.of("restore.changedMeanwhile"));
+        }
+        folder.rename(live.name(), spare);
+        Optional<MovedAside.Save> save = aside.saved(folder, spare, live);
+        if (save.isPresent() || folder.isBeingWritten(spare).orElse(false)) {
+            goBack(folder, live, spare, save);
+            throw new IOException(Words.of("restore.changedMeanwhile"));
+        }
+        aside.remove(folder, spare);
+    }
+
+    /** Gives a file its name back. Where something has that by now, its content becomes a version of the line. */
+    private void goBack(SafeFolder folder, LiveEntry live, String spare, Optional<MovedAside.Save> save)
+            throws IOException {
+        try {
+            folder.renameNew(spare, live.name());
+        } catch (FileAlreadyExistsException e) {
+            if (save.isPresent()) {
+                aside.putDown(live, save.get());
+            }
+            aside.remove(folder, spare);
+        }
+    }
+
+    /** What one action removes goes at one moment. */
+    private Instant removedAt() {
+        if (removed.equals(Instant.EPOCH)) {
+            removed = clock.instant();
+        }
+        return removed;
+    }
+
+    /**
      * Carries tasks out in their order, those of one kind in one folder as a group.
      *
      * @return what became of each, as far as it came before somebody cancelled
@@ -188,11 +234,11 @@ final class InPlace {
                 List<Task.Put> puts = group.stream().map(t -> (Task.Put) t).toList();
                 outcomes.addAll(new PutGroup(session, place, this, noting, clock, who).run(puts, contents, progress));
             } else if (first instanceof Task.Remove) {
-                outcomes.addAll(removeAll(group, noting));
+                outcomes.addAll(new RemoveGroup(session, place, this, noting, who, removedAt()).run(group));
             } else if (first instanceof Task.MakeFolder m) {
-                outcomes.add(makeFolder(m.folder(), noting));
+                outcomes.add(folders.make(m.folder(), noting));
             } else {
-                outcomes.add(removeFolder(first.path(), noting));
+                outcomes.add(folders.remove(first.path(), noting));
             }
             progress.advance(end - at, 0);
             at = end;
@@ -257,186 +303,5 @@ final class InPlace {
             throw v;
         }
         return Task.Outcome.failed(Failures.words(e));
-    }
-
-    /** What one action removes goes at one moment. */
-    private Instant removedAt() {
-        if (removed.equals(Instant.EPOCH)) {
-            removed = clock.instant();
-        }
-        return removed;
-    }
-
-    private List<Task.Outcome> removeAll(List<Task> group, JournalWriter noting) throws IOException {
-        List<JournalWriter.Intent> intents = new ArrayList<>();
-        List<Optional<LiveEntry>> live = new ArrayList<>();
-        List<Optional<String>> locked = new ArrayList<>();
-        List<String> spare = new ArrayList<>();
-        for (Task t : group) {
-            Optional<String> why = locked(t.path());
-            locked.add(why);
-            Optional<LiveEntry> l =
-                    why.isPresent() ? Optional.empty() : live(t.path()).filter(e -> e.kind() != EntryKind.FOLDER);
-            live.add(l);
-            spare.add(SafeFolder.ownName());
-            aside.willMove(spare.get(spare.size() - 1), t.path());
-            l.ifPresent(e -> intents.add(new JournalWriter.Intent(e.folder(), e.name(), e.line(), e.number())));
-        }
-        int item = noting.intend(intents);
-        session.commit();
-        List<Task.Outcome> outcomes = new ArrayList<>();
-        try (SafeFolder folder =
-                SafeFolder.open(place.root(), RelativePath.parent(group.get(0).path()))) {
-            for (int i = 0; i < group.size(); i++) {
-                Optional<LiveEntry> l = live.get(i);
-                if (l.isEmpty()) {
-                    outcomes.add(Task.Outcome.failed(locked.get(i).orElse(Words.of("failure.gone"))));
-                    continue;
-                }
-                try {
-                    delete(folder, l.get(), spare.get(i));
-                    outcomes.add(Task.Outcome.DONE);
-                    noting.done(item, l.get().line(), 0);
-                } catch (IOException e) {
-                    outcomes.add(failed(e));
-                    noting.didNot(item);
-                }
-                item++;
-            }
-            folder.force();
-        } catch (NoSuchFileException | NotDirectoryException e) {
-            // The whole folder is gone: so are its files, and the next look will say so.
-            while (outcomes.size() < group.size()) {
-                outcomes.add(Task.Outcome.failed(Failures.words(e)));
-            }
-        }
-        for (int i = 0; i < group.size(); i++) {
-            if (outcomes.get(i).isGood()) {
-                lines.ended(place, live.get(i).orElseThrow(), EventKind.REMOVED, who, removedAt());
-            }
-        }
-        session.commit();
-        return outcomes;
-    }
-
-    /**
-     * Deletes a file that is still what was captured; one that is gone already is no trouble. It is moved aside first, so that
-     * what somebody saves in this moment is not lost: then it goes back, and stays.
-     *
-     * @param spare a name of ours that is noted
-     * @throws IOException when it was changed
-     */
-    void delete(SafeFolder folder, LiveEntry live, String spare) throws IOException {
-        Optional<DiskEntry> disk = folder.find(live.name());
-        if (disk.isEmpty()) {
-            return;
-        }
-        if (!agrees(live, disk.get())) {
-            throw new IOException(Words.of("restore.changedMeanwhile"));
-        }
-        folder.rename(live.name(), spare);
-        Optional<MovedAside.Save> save = aside.saved(folder, spare, live);
-        if (save.isPresent() || folder.isBeingWritten(spare).orElse(false)) {
-            goBack(folder, live, spare, save);
-            throw new IOException(Words.of("restore.changedMeanwhile"));
-        }
-        aside.remove(folder, spare);
-    }
-
-    /** Gives a file its name back. Where something has that by now, its content becomes a version of the line. */
-    private void goBack(SafeFolder folder, LiveEntry live, String spare, Optional<MovedAside.Save> save)
-            throws IOException {
-        try {
-            folder.renameNew(spare, live.name());
-        } catch (FileAlreadyExistsException e) {
-            if (save.isPresent()) {
-                aside.putDown(live, save.get());
-            }
-            aside.remove(folder, spare);
-        }
-    }
-
-    private Task.Outcome makeFolder(TreeAt.Folder wanted, JournalWriter noting) throws IOException {
-        Optional<LiveEntry> live = live(wanted.path());
-        if (live.isPresent()) {
-            return live.get().kind() == EntryKind.FOLDER
-                    ? Task.Outcome.DONE
-                    : Task.Outcome.failed(Words.of("failure.exists"));
-        }
-        int item = noting.intend(foreseeFolders(wanted.path()));
-        session.commit();
-        try (SafeFolder made = SafeFolder.openOrCreate(place.root(), wanted.path(), m -> {});
-                SafeFolder above = SafeFolder.open(place.root(), RelativePath.parent(wanted.path()))) {
-            made.force();
-            above.setAttributes(RelativePath.name(wanted.path()), wanted.mtimeNanos(), wanted.mode() | OWNER_ALL);
-        } catch (IOException e) {
-            noting.didNot(item);
-            session.commit();
-            return failed(e);
-        }
-        appear(wanted.path());
-        session.commit();
-        return Task.Outcome.DONE;
-    }
-
-    private static final int OWNER_ALL = 0b111_000_000;
-
-    /** The folders of a path that are not there yet, as items of the journal. */
-    List<JournalWriter.Intent> foreseeFolders(String folderPath) throws IOException {
-        List<JournalWriter.Intent> found = new ArrayList<>();
-        String at = folderPath;
-        while (!at.isEmpty() && live(at).isEmpty()) {
-            found.add(
-                    0,
-                    new JournalWriter.Intent(
-                            lines.folder(place, RelativePath.parent(at)), RelativePath.name(at), 0, 0));
-            at = RelativePath.parent(at);
-        }
-        return found;
-    }
-
-    /** Makes known to the catalogue the folders that had to be made for a path. */
-    void appear(String folderPath) throws IOException {
-        // From the top: a path may be deeper than a stack is.
-        for (int end = folderPath.indexOf('/'); !folderPath.isEmpty(); end = folderPath.indexOf('/', end + 1)) {
-            String path = end < 0 ? folderPath : folderPath.substring(0, end);
-            String above = RelativePath.parent(path);
-            String name = RelativePath.name(path);
-            long parent = lines.folder(place, above);
-            if (lines.live(parent, name).isEmpty()) {
-                try (SafeFolder folder = SafeFolder.open(place.root(), above)) {
-                    DiskEntry disk = folder.find(name).orElseThrow();
-                    FileAttributes facts = new FileAttributes(EntryKind.FOLDER, 0, disk.mtimeNanos(), disk.mode(), who);
-                    lines.folderAppears(place, parent, above, name, facts, clock.instant());
-                }
-            }
-            if (end < 0) {
-                return;
-            }
-        }
-    }
-
-    /** Removes a folder when it is empty; one that is not, or is gone, is no trouble. */
-    private Task.Outcome removeFolder(String path, JournalWriter noting) throws IOException {
-        Optional<LiveEntry> live = live(path).filter(l -> l.kind() == EntryKind.FOLDER);
-        if (live.isEmpty()) {
-            return Task.Outcome.DONE;
-        }
-        int item = noting.intend(
-                List.of(new JournalWriter.Intent(live.get().folder(), live.get().name(), 0, 1)));
-        session.commit();
-        try (SafeFolder folder = SafeFolder.open(place.root(), RelativePath.parent(path))) {
-            folder.deleteFolder(RelativePath.name(path));
-        } catch (NoSuchFileException e) {
-            // Its time in the catalogue ends below.
-        } catch (IOException e) {
-            noting.didNot(item);
-            session.commit();
-            return e instanceof DirectoryNotEmptyException ? Task.Outcome.DONE : failed(e);
-        }
-        lines.ended(place, live.get(), EventKind.REMOVED, who, clock.instant());
-        ScanStore.forget(session, live.get().child());
-        session.commit();
-        return Task.Outcome.DONE;
     }
 }

@@ -82,7 +82,7 @@ final class PutGroup {
     List<Task.Outcome> run(List<Task.Put> puts, ContentReader contents, Progress progress) throws IOException {
         String folderPath = RelativePath.parent(puts.get(0).path());
         List<Way> ways = puts.stream().map(Way::new).toList();
-        List<JournalWriter.Intent> folders = files.foreseeFolders(folderPath);
+        List<JournalWriter.Intent> folders = files.folders().foresee(folderPath);
         try (SafeFolder folder = SafeFolder.openOrCreate(place.root(), folderPath, made -> {})) {
             SafeWrite write = new SafeWrite(folder, contents);
             try {
@@ -273,7 +273,7 @@ final class PutGroup {
                 }
                 continue;
             }
-            files.appear(folderPath);
+            files.folders().appear(folderPath);
             String name = RelativePath.name(w.put.path());
             Map<Integer, Long> lineOf = new HashMap<>();
             DiskEntry disk = Objects.requireNonNull(w.proved, "expected a file that was placed");

@@ -4,12 +4,9 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
-import java.util.EnumMap;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
@@ -60,10 +57,10 @@ public final class SpaceTree {
 
     /** Sums over some versions. */
     public static final class Share {
-        private long versions;
-        private long versionBytes;
-        private long takenBytes;
-        private long onlyBytes;
+        long versions;
+        long versionBytes;
+        long takenBytes;
+        long onlyBytes;
 
         /** How many. */
         public long versions() {
@@ -88,18 +85,18 @@ public final class SpaceTree {
 
     /** A vault, a place, a folder or a file. */
     public static final class Node {
-        private final String name;
-        private final String path;
-        private final @Nullable Node parent;
-        private final int depth;
-        private final int line;
-        private final @Nullable Place place;
-        private final List<Node> children = new ArrayList<>();
-        private final Share share = new Share();
-        private long liveBytes;
-        private long files;
+        final String name;
+        final String path;
+        final @Nullable Node parent;
+        final int depth;
+        final int line;
+        final @Nullable Place place;
+        final List<Node> children = new ArrayList<>();
+        final Share share = new Share();
+        long liveBytes;
+        long files;
 
-        private Node(String name, String path, @Nullable Node parent, int line, @Nullable Place place) {
+        Node(String name, String path, @Nullable Node parent, int line, @Nullable Place place) {
             this.name = name;
             this.path = path;
             this.parent = parent;
@@ -169,7 +166,7 @@ public final class SpaceTree {
         }
     }
 
-    private SpaceTree(Node root, Map<ContentKind, Share> kinds, Map<Age, Share> ages) {
+    SpaceTree(Node root, Map<ContentKind, Share> kinds, Map<Age, Share> ages) {
         this.root = root;
         this.kinds = kinds;
         this.ages = ages;
@@ -203,7 +200,7 @@ public final class SpaceTree {
     }
 
     /** A node and all below it, in the order of the tree; folders may be nested deeper than a stack is. */
-    private static List<Node> inOrder(Node top) {
+    static List<Node> inOrder(Node top) {
         List<Node> all = new ArrayList<>();
         Deque<Node> next = new ArrayDeque<>(List.of(top));
         while (!next.isEmpty()) {
@@ -249,181 +246,7 @@ public final class SpaceTree {
 
     /** Counts what all versions take that were not let go. */
     public static SpaceTree of(VersionTable table, java.time.Instant now) {
-        return new Builder(table, Moment.micros(now)).build();
-    }
-
-    private static final class Builder {
-        private final VersionTable table;
-        private final long now;
-        private final Node root = new Node("", "", null, -1, null);
-        private final Map<Long, Node> places = new HashMap<>();
-        private final Map<Long, Node> folders = new HashMap<>();
-
-        Builder(VersionTable table, long now) {
-            this.table = table;
-            this.now = now;
-            for (Place p : table.places()) {
-                places.put(p.id(), new Node(p.label(), "", root, -1, p));
-            }
-        }
-
-        private Node folder(VersionColumns.Folder f) {
-            // Up to one that is known, and down again.
-            Deque<VersionColumns.Folder> unknown = new ArrayDeque<>();
-            VersionColumns.Folder at = f;
-            while (!folders.containsKey(at.id()) && !at.path().isEmpty()) {
-                unknown.addFirst(at);
-                at = table.folderById(at.parent());
-            }
-            long place = at.place();
-            Node node = folders.computeIfAbsent(at.id(), k -> place(place));
-            for (VersionColumns.Folder each : unknown) {
-                String name = each.path().substring(each.path().lastIndexOf('/') + 1);
-                node = new Node(name, each.path(), node, -1, node.place);
-                folders.put(each.id(), node);
-            }
-            return node;
-        }
-
-        private Node place(long id) {
-            Node made = places.get(id);
-            if (made == null) {
-                throw new IllegalStateException("expected the place " + id);
-            }
-            return made;
-        }
-
-        SpaceTree build() {
-            for (int line = 0; line < table.lines(); line++) {
-                Node above = folder(table.folder(line));
-                new Node(table.name(line), table.path(line), above, line, above.place);
-            }
-            int chunks = table.chunks() + 1;
-            Node[] before = new Node[chunks];
-            Node[] common = new Node[chunks];
-            int[] kindsOf = new int[chunks];
-            int[] agesOf = new int[chunks];
-            Map<ContentKind, Share> kinds = new EnumMap<>(ContentKind.class);
-            Map<Age, Share> ages = new EnumMap<>(Age.class);
-            // Lines in the order of the tree, so that neighbouring uses of a chunk are near each other in it.
-            for (Node node : inOrder(root)) {
-                if (node.isFile()) {
-                    count(node, before, common, kindsOf, agesOf, kinds, ages);
-                }
-            }
-            ContentKind[] allKinds = ContentKind.values();
-            Age[] allAges = Age.values();
-            for (int chunk = 1; chunk < chunks; chunk++) {
-                Node top = common[chunk];
-                int bytes = table.chunkBytes(chunk);
-                if (top == null) {
-                    continue;
-                }
-                top.share.onlyBytes += bytes;
-                for (ContentKind k : allKinds) {
-                    int bit = 1 << k.ordinal();
-                    if ((kindsOf[chunk] & bit) != 0) {
-                        Share s = kinds.computeIfAbsent(k, x -> new Share());
-                        s.takenBytes += bytes;
-                        s.onlyBytes += kindsOf[chunk] == bit ? bytes : 0;
-                    }
-                }
-                for (Age a : allAges) {
-                    int bit = 1 << a.ordinal();
-                    if ((agesOf[chunk] & bit) != 0) {
-                        Share s = ages.computeIfAbsent(a, x -> new Share());
-                        s.takenBytes += bytes;
-                        s.onlyBytes += agesOf[chunk] == bit ? bytes : 0;
-                    }
-                }
-            }
-            sum(root);
-            return new SpaceTree(root, kinds, ages);
-        }
-
-        private void count(
-                Node node,
-                Node[] before,
-                Node[] common,
-                int[] kindsOf,
-                int[] agesOf,
-                Map<ContentKind, Share> kinds,
-                Map<Age, Share> ages) {
-            int line = node.line;
-            ContentKind kind = ContentKind.byName(node.name);
-            node.files = 1;
-            int last = table.first(line + 1) - 1;
-            if (table.removed(line) == 0 && last >= table.first(line)) {
-                node.liveBytes = table.bytes(last);
-            }
-            for (int row = table.first(line); row <= last; row++) {
-                if (!table.stays(row)) {
-                    continue;
-                }
-                Age age = Age.of(table.saved(row), now);
-                node.share.versions++;
-                node.share.versionBytes += table.bytes(row);
-                Share ofKind = kinds.computeIfAbsent(kind, x -> new Share());
-                ofKind.versions++;
-                ofKind.versionBytes += table.bytes(row);
-                Share ofAge = ages.computeIfAbsent(age, x -> new Share());
-                ofAge.versions++;
-                ofAge.versionBytes += table.bytes(row);
-                table.chunks(row, chunk -> {
-                    kindsOf[chunk] |= 1 << kind.ordinal();
-                    agesOf[chunk] |= 1 << age.ordinal();
-                    Node earlier = before[chunk];
-                    if (earlier == node) {
-                        return;
-                    }
-                    int bytes = table.chunkBytes(chunk);
-                    node.share.takenBytes += bytes;
-                    if (earlier != null) {
-                        meet(earlier, node).share.takenBytes -= bytes;
-                        common[chunk] = meet(common[chunk], node);
-                    } else {
-                        common[chunk] = node;
-                    }
-                    before[chunk] = node;
-                });
-            }
-        }
-
-        private static Node meet(Node a, Node b) {
-            Node x = a;
-            Node y = b;
-            while (x != y) {
-                if (x.depth >= y.depth) {
-                    x = above(x);
-                } else {
-                    y = above(y);
-                }
-            }
-            return x;
-        }
-
-        private static Node above(Node node) {
-            Node parent = node.parent;
-            if (parent == null) {
-                throw new IllegalStateException("expected two nodes of one tree");
-            }
-            return parent;
-        }
-
-        private static void sum(Node root) {
-            List<Node> all = inOrder(root);
-            // From the leaves up.
-            for (int i = all.size() - 1; i > 0; i--) {
-                Node c = all.get(i);
-                Node node = above(c);
-                node.share.versions += c.share.versions;
-                node.share.versionBytes += c.share.versionBytes;
-                node.share.takenBytes += c.share.takenBytes;
-                node.share.onlyBytes += c.share.onlyBytes;
-                node.liveBytes += c.liveBytes;
-                node.files += c.files;
-            }
-        }
+        return new SpaceTreeBuilder(table, Moment.micros(now)).build();
     }
 
     /** The sums of all ages, also of those that hold nothing. */

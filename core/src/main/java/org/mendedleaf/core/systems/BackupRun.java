@@ -95,7 +95,7 @@ public final class BackupRun {
                 return;
             }
         }
-        Mirror.trouble(vault, set, clock.instant(), why);
+        MirrorNotes.trouble(vault, set, clock.instant(), why);
     }
 
     private Result carryOut(Progress progress) throws IOException {

@@ -7,22 +7,17 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.time.Month;
 import java.time.OffsetDateTime;
-import java.time.Year;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.time.format.DateTimeParseException;
-import java.time.format.TextStyle;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -57,14 +52,11 @@ public final class MomentText {
 
     private static final String DAY = "\\d{4}-\\d\\d-\\d\\d";
 
-    private static final LocalTime MORNING = LocalTime.of(9, 0);
-    private static final LocalTime AFTERNOON = LocalTime.of(15, 0);
-    private static final LocalTime EVENING = LocalTime.of(20, 0);
-    private static final LocalTime NIGHT = LocalTime.of(23, 0);
-
     private final ZoneId zone;
     private final Instant now;
     private final Around around;
+    private final DayText days;
+    private final SpanText spans;
 
     /**
      * A moment that has a name: that of a snapshot.
@@ -94,16 +86,15 @@ public final class MomentText {
         this.zone = zone;
         this.now = now;
         this.around = around;
-    }
-
-    static Set<String> vocabulary(String name) {
-        return Words.typed("moment.vocabulary." + name);
+        this.days = new DayText(today(), zone);
+        this.spans = new SpanText(now, zone);
     }
 
     /** Whether this text means the present, however the clock goes on. */
     public static boolean isNow(String text) {
         String word = text.strip().toLowerCase(Locale.ROOT);
-        return vocabulary("now").contains(word) || vocabulary("justNow").contains(word);
+        return MomentWords.vocabulary("now").contains(word)
+                || MomentWords.vocabulary("justNow").contains(word);
     }
 
     /**
@@ -120,14 +111,14 @@ public final class MomentText {
             Optional<Instant> iso = iso(typed);
             Instant moment = iso.isPresent() ? iso.get() : wordsOrSnapshot(typed);
             if (moment.isBefore(LONG_AGO)) {
-                throw unreadable(typed);
+                throw MomentWords.unreadable(typed);
             }
             if (moment.isAfter(now)) {
                 throw new IllegalArgumentException(Words.of("moment.future", typed, Formats.full(moment, zone)));
             }
             return moment;
         } catch (DateTimeException | ArithmeticException e) {
-            throw unreadable(typed);
+            throw MomentWords.unreadable(typed);
         }
     }
 
@@ -155,38 +146,17 @@ public final class MomentText {
 
     private Instant ahead(String typed) {
         try {
-            return span(typed, tokens(typed), 1);
+            return spans.span(typed, MomentWords.tokens(typed), 1);
         } catch (IllegalArgumentException e) {
             throw new IllegalArgumentException(Words.of("moment.noEnd", typed), e);
         }
-    }
-
-    private static List<String> tokens(String typed) {
-        List<String> tokens =
-                new ArrayList<>(Arrays.asList(typed.toLowerCase(Locale.ROOT).split("[\\s,]+")));
-        Set<String> fillers = vocabulary("fillers");
-        tokens.removeIf(t -> fillers.contains(t) || t.isEmpty());
-        return tokens;
-    }
-
-    /** A text that means no moment at all. */
-    static final class UnreadableException extends IllegalArgumentException {
-        private static final long serialVersionUID = 1;
-
-        UnreadableException(String typed) {
-            super(Words.of("moment.unreadable", typed));
-        }
-    }
-
-    static IllegalArgumentException unreadable(String typed) {
-        return new UnreadableException(typed);
     }
 
     /** A snapshot by its label or number alone, where nothing else has that reading. */
     private Instant wordsOrSnapshot(String typed) throws IOException {
         try {
             return words(typed);
-        } catch (UnreadableException e) {
+        } catch (MomentWords.UnreadableException e) {
             List<Named> named = named(typed);
             if (named.isEmpty()) {
                 throw e;
@@ -246,26 +216,26 @@ public final class MomentText {
 
     private Instant words(String typed) throws IOException {
         String lower = typed.toLowerCase(Locale.ROOT);
-        for (String word : vocabulary("snapshot")) {
+        for (String word : MomentWords.vocabulary("snapshot")) {
             if (lower.startsWith(word + " ")) {
                 return snapshot(typed.substring(word.length()).strip());
             }
         }
-        for (String word : vocabulary("version")) {
+        for (String word : MomentWords.vocabulary("version")) {
             if (lower.startsWith(word + " ")) {
                 String label = typed.substring(word.length()).strip();
                 return around.version(label)
                         .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noVersion", label)));
             }
         }
-        List<String> tokens = tokens(bareHours(typed));
+        List<String> tokens = MomentWords.tokens(bareHours(typed));
         String all = String.join(" ", tokens);
-        if (vocabulary("beforeLastChange").contains(all)) {
+        if (MomentWords.vocabulary("beforeLastChange").contains(all)) {
             return around.lastChange()
                     .map(t -> t.minus(1, ChronoUnit.MICROS))
                     .orElseThrow(() -> new IllegalArgumentException(Words.of("moment.noChange")));
         }
-        if (vocabulary("earlierToday").contains(all)) {
+        if (MomentWords.vocabulary("earlierToday").contains(all)) {
             Instant midnight = today().atStartOfDay(zone).toInstant();
             return around.lastChange()
                     .map(t -> t.minus(1, ChronoUnit.MICROS))
@@ -276,9 +246,11 @@ public final class MomentText {
             throw new IllegalArgumentException(Words.of("moment.tomorrow", typed));
         }
         Stretch stretch = new Stretch(today());
-        boolean begins = !tokens.isEmpty() && vocabulary("beginning").contains(tokens.get(0));
-        if (begins || !tokens.isEmpty() && vocabulary("end").contains(tokens.get(0))) {
-            Stretch.Days days = stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> unreadable(typed));
+        boolean begins =
+                !tokens.isEmpty() && MomentWords.vocabulary("beginning").contains(tokens.get(0));
+        if (begins || !tokens.isEmpty() && MomentWords.vocabulary("end").contains(tokens.get(0))) {
+            Stretch.Days days =
+                    stretch.days(tokens.subList(1, tokens.size())).orElseThrow(() -> MomentWords.unreadable(typed));
             return begins ? days.first().atStartOfDay(zone).toInstant() : endOf(days.last());
         }
         Optional<Instant> before = before(typed, tokens);
@@ -294,26 +266,26 @@ public final class MomentText {
 
     /** An hour alone counts as one where it is said to be: {@code at 17}. */
     private static String bareHours(String typed) {
-        String at = String.join("|", vocabulary("at"));
+        String at = String.join("|", MomentWords.vocabulary("at"));
         return typed.replaceAll("(?iu)(^|\\s)(" + at + ")\\s+(\\d{1,2})(?=$|[\\s,])", "$1$3:00");
     }
 
     /** In some languages one word is the next day and, behind another day, its morning. */
     private static boolean isTomorrow(List<String> tokens) {
-        Set<String> morning = vocabulary("morning");
-        Set<String> tomorrow = vocabulary("tomorrow");
+        Set<String> morning = MomentWords.vocabulary("morning");
+        Set<String> tomorrow = MomentWords.vocabulary("tomorrow");
         return !tokens.isEmpty() && tomorrow.contains(tokens.get(0))
                 || tokens.stream().anyMatch(t -> tomorrow.contains(t) && !morning.contains(t));
     }
 
     /** So long ago where the language says that in front, as in {@code vor 3 Stunden}. */
     private Optional<Instant> before(String typed, List<String> tokens) {
-        int at = tokens.isEmpty() || vocabulary("before").contains(tokens.get(0)) ? 0 : 1;
-        if (tokens.size() < at + 2 || !vocabulary("before").contains(tokens.get(at))) {
+        int at = tokens.isEmpty() || MomentWords.vocabulary("before").contains(tokens.get(0)) ? 0 : 1;
+        if (tokens.size() < at + 2 || !MomentWords.vocabulary("before").contains(tokens.get(at))) {
             return Optional.empty();
         }
         int end = at + 1;
-        while (end < tokens.size() && isOfSpan(tokens.get(end))) {
+        while (end < tokens.size() && SpanText.isOfSpan(tokens.get(end))) {
             end++;
         }
         List<String> span = new ArrayList<>(tokens.subList(0, at));
@@ -321,18 +293,9 @@ public final class MomentText {
         return span.size() == at ? Optional.empty() : Optional.of(ago(typed, span, tokens.subList(end, tokens.size())));
     }
 
-    private static boolean isOfSpan(String token) {
-        return number(token) >= 0
-                || unit(token).isPresent()
-                || vocabulary("and").contains(token)
-                || vocabulary("half").contains(token)
-                || token.matches("\\d+\\p{L}+")
-                        && unit(token.replaceAll("\\d", "")).isPresent();
-    }
-
     private static int ago(List<String> tokens) {
         for (int i = 0; i < tokens.size(); i++) {
-            if (vocabulary("ago").contains(tokens.get(i))) {
+            if (MomentWords.vocabulary("ago").contains(tokens.get(i))) {
                 return i;
             }
         }
@@ -341,22 +304,22 @@ public final class MomentText {
 
     /** So long ago; on that day at a time; or on a day of the week so many weeks ago. */
     private Instant ago(String typed, List<String> span, List<String> behind) {
-        Optional<DayOfWeek> weekday = named(span.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName);
+        Optional<DayOfWeek> weekday = MomentWords.named(span.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName);
         if (weekday.isEmpty() && behind.isEmpty()) {
-            return span(typed, span, -1);
+            return spans.span(typed, span, -1);
         }
         List<String> of = weekday.isPresent() ? span.subList(1, span.size()) : span;
-        LocalDate day = span(typed, of, -1).atZone(zone).toLocalDate();
+        LocalDate day = spans.span(typed, of, -1).atZone(zone).toLocalDate();
         boolean whole = of.size() == 2
-                && unit(of.get(1))
+                && MomentWords.unit(of.get(1))
                         .filter(u -> u.compareTo(ChronoUnit.DAYS) >= 0)
                         .isPresent();
         if (!whole) {
-            throw unreadable(typed);
+            throw MomentWords.unreadable(typed);
         }
         if (weekday.isPresent()) {
-            if (unit(of.get(1)).orElseThrow() != ChronoUnit.WEEKS) {
-                throw unreadable(typed);
+            if (MomentWords.unit(of.get(1)).orElseThrow() != ChronoUnit.WEEKS) {
+                throw MomentWords.unreadable(typed);
             }
             day = Stretch.inWeekOf(day, weekday.get());
         }
@@ -364,11 +327,11 @@ public final class MomentText {
             return endOf(day);
         }
         String last = behind.get(behind.size() - 1);
-        Optional<LocalTime> time = behind.size() > 2 ? Optional.empty() : time(String.join("", behind));
+        Optional<LocalTime> time = behind.size() > 2 ? Optional.empty() : TimeOfDay.parse(String.join("", behind));
         if (time.isEmpty() && behind.size() == 1 && last.matches("\\d{1,2}")) {
             time = Optional.of(LocalTime.of(Integer.parseInt(last), 0));
         }
-        return local(day.atTime(time.orElseThrow(() -> unreadable(typed))));
+        return local(day.atTime(time.orElseThrow(() -> MomentWords.unreadable(typed))));
     }
 
     private Instant snapshot(String label) throws IOException {
@@ -404,74 +367,6 @@ public final class MomentText {
         return named.get(0).at();
     }
 
-    /** So long before now, or after it. */
-    private Instant span(String typed, List<String> tokens, int direction) {
-        List<String> spaced = Arrays.asList(
-                String.join(" ", tokens).replaceAll("(\\d)(\\p{L})", "$1 $2").split(" "));
-        ZonedDateTime at = now.atZone(zone);
-        boolean half = false;
-        int number = -1;
-        boolean any = false;
-        for (String token : spaced) {
-            if (vocabulary("and").contains(token)) {
-                continue;
-            }
-            if (vocabulary("half").contains(token)) {
-                half = true;
-            } else if (number(token) >= 0) {
-                number = number(token);
-            } else if (unit(token).isPresent() && (number >= 0 || half)) {
-                ChronoUnit unit = unit(token).get();
-                at = half && number <= 1 ? half(typed, at, unit, direction) : at.plus((long) direction * number, unit);
-                half = false;
-                number = -1;
-                any = true;
-            } else {
-                throw unreadable(typed);
-            }
-        }
-        if (!any || number >= 0) {
-            throw unreadable(typed);
-        }
-        return at.toInstant();
-    }
-
-    private static ZonedDateTime half(String typed, ZonedDateTime at, ChronoUnit unit, int direction) {
-        return switch (unit) {
-            case HOURS -> at.plusMinutes(30L * direction);
-            case DAYS -> at.plusHours(12L * direction);
-            case YEARS -> at.plusMonths(6L * direction);
-            default -> throw unreadable(typed);
-        };
-    }
-
-    private static int number(String token) {
-        if (token.matches("\\d{1,6}")) {
-            return Integer.parseInt(token);
-        }
-        int index = Words.lists("moment.vocabulary.numbers").stream()
-                .mapToInt(l -> l.indexOf(token))
-                .max()
-                .orElse(-1);
-        return vocabulary("one").contains(token) ? 1 : index < 0 ? -1 : index + 1;
-    }
-
-    static Optional<ChronoUnit> unit(String token) {
-        for (ChronoUnit unit : List.of(
-                ChronoUnit.SECONDS,
-                ChronoUnit.MINUTES,
-                ChronoUnit.HOURS,
-                ChronoUnit.DAYS,
-                ChronoUnit.WEEKS,
-                ChronoUnit.MONTHS,
-                ChronoUnit.YEARS)) {
-            if (vocabulary(unit.name()).contains(token)) {
-                return Optional.of(unit);
-            }
-        }
-        return Optional.empty();
-    }
-
     private Instant dayAndTime(String typed, List<String> all) {
         List<String> day = new ArrayList<>();
         List<String> tokens = pointed(typed, all);
@@ -480,33 +375,33 @@ public final class MomentText {
         for (int i = 0; i < tokens.size(); i++) {
             String token = tokens.get(i);
             boolean half = i + 1 < tokens.size() && tokens.get(i + 1).matches("[ap]\\.?m\\.?");
-            Optional<LocalTime> found = time(half ? token + tokens.get(i + 1) : token);
+            Optional<LocalTime> found = TimeOfDay.parse(half ? token + tokens.get(i + 1) : token);
             if (found.isEmpty()) {
                 day.add(token);
                 continue;
             }
             if (time != null) {
-                throw unreadable(typed);
+                throw MomentWords.unreadable(typed);
             }
             time = found.get();
-            night = vocabulary("night").contains(token);
+            night = MomentWords.vocabulary("night").contains(token);
             i += half ? 1 : 0;
-            if (vocabulary("tonight").contains(token)) {
+            if (MomentWords.vocabulary("tonight").contains(token)) {
                 day.add(Words.of("moment.vocabulary.today"));
             }
         }
-        if (tokens.stream().anyMatch(vocabulary("midnight")::contains)) {
+        if (tokens.stream().anyMatch(MomentWords.vocabulary("midnight")::contains)) {
             throw new IllegalArgumentException(Words.of("moment.midnight", typed));
         }
         if (time == null && day.isEmpty()) {
-            throw unreadable(typed);
+            throw MomentWords.unreadable(typed);
         }
         if (time == null) {
             time = hourBehind(typed, day);
         }
-        LocalDate date = day.isEmpty() || vocabulary("this").contains(String.join(" ", day))
+        LocalDate date = day.isEmpty() || MomentWords.vocabulary("this").contains(String.join(" ", day))
                 ? today()
-                : day(typed, day, time != null, night);
+                : days.day(typed, day, time != null, night);
         return time == null ? endOf(date) : local(date.atTime(time));
     }
 
@@ -517,8 +412,8 @@ public final class MomentText {
             return null;
         }
         try {
-            day(typed, day.subList(0, day.size() - 1), true, false);
-        } catch (UnreadableException e) {
+            days.day(typed, day.subList(0, day.size() - 1), true, false);
+        } catch (MomentWords.UnreadableException e) {
             return null;
         }
         day.remove(day.size() - 1);
@@ -541,210 +436,14 @@ public final class MomentText {
             boolean isTime = a < 24 && b < 60;
             boolean isDate = a >= 1 && a <= 31 && b >= 1 && b <= 12;
             // Written so itself it is none of those that are a time for certain.
-            boolean otherTime = tokens.stream().anyMatch(t -> time(t).isPresent());
+            boolean otherTime = tokens.stream().anyMatch(t -> TimeOfDay.parse(t).isPresent());
             if (isTime && isDate && tokens.size() == 1) {
                 String asTime = LocalTime.of(a, b).toString();
-                throw new IllegalArgumentException(Words.of("moment.dayOrTime", typed, asTime, latest(typed, a, b)));
+                throw new IllegalArgumentException(
+                        Words.of("moment.dayOrTime", typed, asTime, days.latest(typed, a, b)));
             }
             out.add(isTime && !(isDate && otherTime) ? LocalTime.of(a, b).toString() : isDate ? token + "." : token);
         }
         return out;
-    }
-
-    private static Optional<LocalTime> time(String token) {
-        if (vocabulary("morning").contains(token)) {
-            return Optional.of(MORNING);
-        }
-        if (vocabulary("noon").contains(token)) {
-            return Optional.of(LocalTime.NOON);
-        }
-        if (vocabulary("afternoon").contains(token)) {
-            return Optional.of(AFTERNOON);
-        }
-        if (vocabulary("evening").contains(token)) {
-            return Optional.of(EVENING);
-        }
-        if (vocabulary("night").contains(token) || vocabulary("tonight").contains(token)) {
-            return Optional.of(NIGHT);
-        }
-        if (token.matches("\\d{1,2}:\\d\\d(:\\d\\d)?")) {
-            return Optional.of(LocalTime.parse((token.indexOf(':') == 1 ? "0" : "") + token));
-        }
-        if (token.matches("\\d{1,2}(:\\d\\d)?[ap]\\.?m\\.?")) {
-            boolean afternoon = token.contains("p");
-            String[] parts = token.replaceAll("[ap]\\.?m\\.?", "").split(":");
-            int hour = Integer.parseInt(parts[0]);
-            if (hour < 1 || hour > 12) {
-                return Optional.empty();
-            }
-            return Optional.of(
-                    LocalTime.of(hour % 12 + (afternoon ? 12 : 0), parts.length > 1 ? Integer.parseInt(parts[1]) : 0));
-        }
-        return Optional.empty();
-    }
-
-    private LocalDate day(String typed, List<String> tokens, boolean timed, boolean night) {
-        String all = String.join(" ", tokens);
-        if (vocabulary("today").contains(all)) {
-            return today();
-        }
-        if (vocabulary("yesterday").contains(all)) {
-            return today().minusDays(1);
-        }
-        if (vocabulary("dayBeforeYesterday").contains(all)) {
-            return today().minusDays(2);
-        }
-        boolean last = vocabulary("last").contains(tokens.get(0));
-        if (last && tokens.size() == 1 && night) {
-            return today().minusDays(1);
-        }
-        if (last && tokens.size() == 2 && unit(tokens.get(1)).isPresent()) {
-            throw new IllegalArgumentException(Words.of("moment.stretch", typed));
-        }
-        Optional<DayOfWeek> weekday = tokens.size() > 2
-                ? Optional.empty()
-                : named(tokens.get(tokens.size() - 1), DayOfWeek.values(), DayOfWeek::getDisplayName);
-        if (weekday.isPresent() && (tokens.size() == 1 || last)) {
-            return weekday(typed, weekday.get(), last, timed);
-        }
-        if (weekday.isPresent() && vocabulary("this").contains(tokens.get(0))) {
-            return Stretch.inWeekOf(today(), weekday.get());
-        }
-        Optional<LocalDate> inWeek = inWeek(tokens);
-        return inWeek.isPresent() ? inWeek.get() : date(typed, tokens);
-    }
-
-    /** A day of this week or the last one, the day said before or behind it. */
-    private Optional<LocalDate> inWeek(List<String> tokens) {
-        if (tokens.size() != 3) {
-            return Optional.empty();
-        }
-        boolean before = named(tokens.get(0), DayOfWeek.values(), DayOfWeek::getDisplayName)
-                .isPresent();
-        List<String> week = before ? tokens.subList(1, 3) : tokens.subList(0, 2);
-        Optional<DayOfWeek> day = named(tokens.get(before ? 0 : 2), DayOfWeek.values(), DayOfWeek::getDisplayName);
-        boolean last = vocabulary("last").contains(week.get(0));
-        boolean isWeek = unit(week.get(1)).filter(u -> u == ChronoUnit.WEEKS).isPresent()
-                && (last || vocabulary("this").contains(week.get(0)));
-        return isWeek ? day.map(d -> Stretch.inWeekOf(today().minusWeeks(last ? 1 : 0), d)) : Optional.empty();
-    }
-
-    private LocalDate weekday(String typed, DayOfWeek wanted, boolean last, boolean timed) {
-        int back = Math.floorMod(today().getDayOfWeek().getValue() - wanted.getValue(), 7);
-        if (back == 0 && !last) {
-            String time = timed ? typed.substring(typed.indexOf(' ') + 1) : "";
-            throw new IllegalArgumentException(Words.of(
-                    "moment.todayOrLast",
-                    typed,
-                    Words.of("moment.vocabulary.today") + (timed ? " " + time : ""),
-                    Words.of("moment.lastOf", typed)));
-        }
-        return today().minusDays(back == 0 ? 7 : back);
-    }
-
-    /** How the constants of an enum are called in a style and language. */
-    interface Naming<T> {
-        String name(T value, TextStyle style, Locale locale);
-    }
-
-    /** By its whole name, or three letters of it and more, in English or in the user's language. */
-    static <T> Optional<T> named(String token, T[] values, Naming<T> naming) {
-        String bare = token.endsWith(".") ? token.substring(0, token.length() - 1) : token;
-        for (Locale locale : List.of(Locale.ENGLISH, Words.locale())) {
-            for (T value : values) {
-                Function<TextStyle, String> name =
-                        style -> naming.name(value, style, locale).toLowerCase(Locale.ROOT);
-                if (bare.length() >= 3 && name.apply(TextStyle.FULL).startsWith(bare)
-                        || name.apply(TextStyle.SHORT).replace(".", "").equals(bare)) {
-                    return Optional.of(value);
-                }
-            }
-        }
-        return Optional.empty();
-    }
-
-    private LocalDate date(String typed, List<String> tokens) {
-        if (tokens.size() == 1) {
-            return numbers(typed, tokens.get(0));
-        }
-        int day = -1;
-        int year = -1;
-        Month month = null;
-        Optional<DayOfWeek> weekday = Optional.empty();
-        for (String token : tokens) {
-            Optional<Month> named = named(token, Month.values(), Month::getDisplayName);
-            if (named.isPresent() && month == null) {
-                month = named.get();
-            } else if (token.matches("\\d{4}") && year < 0) {
-                year = Integer.parseInt(token);
-            } else if (token.matches("\\d{1,2}(st|nd|rd|th|\\.)?") && day < 0) {
-                day = Integer.parseInt(token.replaceAll("\\D", ""));
-            } else {
-                weekday = named(token, DayOfWeek.values(), DayOfWeek::getDisplayName);
-                if (weekday.isEmpty()) {
-                    throw unreadable(typed);
-                }
-            }
-        }
-        if (month == null || day < 0) {
-            throw unreadable(typed);
-        }
-        LocalDate date = year >= 0 ? LocalDate.of(year, month, day) : latest(typed, day, month.getValue());
-        if (weekday.isPresent() && weekday.get() != date.getDayOfWeek()) {
-            throw new IllegalArgumentException(Words.of(
-                    "moment.otherWeekday",
-                    typed,
-                    Formats.full(date.atTime(LocalTime.NOON).atZone(zone).toInstant(), zone)
-                            .replaceAll(",? 12:00.*", "")));
-        }
-        return date;
-    }
-
-    /** The latest of these days that is not to come. */
-    private LocalDate latest(String typed, int day, int month) {
-        if (month < 1 || month > 12) {
-            throw unreadable(typed);
-        }
-        for (int y = today().getYear(); y > today().getYear() - 8; y--) {
-            boolean there = day >= 1 && day <= Month.of(month).length(Year.isLeap(y));
-            if (there && !LocalDate.of(y, month, day).isAfter(today())) {
-                return LocalDate.of(y, month, day);
-            }
-        }
-        throw unreadable(typed);
-    }
-
-    private LocalDate numbers(String typed, String token) {
-        if (token.matches("\\d{4}([-/.])\\d{1,2}\\1\\d{1,2}")) {
-            String[] parts = token.split("[-/.]");
-            return LocalDate.of(Integer.parseInt(parts[0]), Integer.parseInt(parts[1]), Integer.parseInt(parts[2]));
-        }
-        if (token.matches("\\d{1,2}\\.\\d{1,2}\\.")) {
-            // With points it is the day that comes first, wherever people write it so.
-            String[] parts = token.split("\\.");
-            return latest(typed, Integer.parseInt(parts[0]), Integer.parseInt(parts[1]));
-        }
-        if (token.matches("\\d{1,2}/\\d{1,2}")) {
-            int first = Integer.parseInt(token.substring(0, token.indexOf('/')));
-            int second = Integer.parseInt(token.substring(token.indexOf('/') + 1));
-            if (first <= 12 && second <= 12 && first != second) {
-                throw new IllegalArgumentException(Words.of(
-                        "moment.dayOrMonth", typed, latest(typed, first, second), latest(typed, second, first)));
-            }
-            return second > 12 ? latest(typed, second, first) : latest(typed, first, second);
-        }
-        if (!token.matches("\\d{1,2}[./]\\d{1,2}[./]\\d{4}")) {
-            throw unreadable(typed);
-        }
-        String[] parts = token.split("[./]");
-        int a = Integer.parseInt(parts[0]);
-        int b = Integer.parseInt(parts[1]);
-        int year = Integer.parseInt(parts[2]);
-        boolean dayFirst = token.contains(".") && Words.plain("say.pattern.day").startsWith("d.");
-        if (!dayFirst && a <= 12 && b <= 12 && a != b) {
-            throw new IllegalArgumentException(
-                    Words.of("moment.dayOrMonth", typed, LocalDate.of(year, b, a), LocalDate.of(year, a, b)));
-        }
-        return !dayFirst && b > 12 ? LocalDate.of(year, a, b) : LocalDate.of(year, b, a);
     }
 }

@@ -39,16 +39,16 @@ final class Stretch {
 
     /** What these words name: this or last week, month or year; a month, with its year or the latest; a year; today. */
     Optional<Days> days(List<String> words) {
-        if (words.size() == 1 && MomentText.vocabulary("today").contains(words.get(0))) {
+        if (words.size() == 1 && MomentWords.vocabulary("today").contains(words.get(0))) {
             return Optional.of(new Days(today, today));
         }
-        if (words.size() == 1 && MomentText.vocabulary("yesterday").contains(words.get(0))) {
+        if (words.size() == 1 && MomentWords.vocabulary("yesterday").contains(words.get(0))) {
             return Optional.of(new Days(today.minusDays(1), today.minusDays(1)));
         }
-        boolean last = !words.isEmpty() && MomentText.vocabulary("last").contains(words.get(0));
-        boolean present = !words.isEmpty() && MomentText.vocabulary("this").contains(words.get(0));
+        boolean last = !words.isEmpty() && MomentWords.vocabulary("last").contains(words.get(0));
+        boolean present = !words.isEmpty() && MomentWords.vocabulary("this").contains(words.get(0));
         if (words.size() == 2 && (last || present)) {
-            Optional<ChronoUnit> unit = MomentText.unit(words.get(1));
+            Optional<ChronoUnit> unit = MomentWords.unit(words.get(1));
             if (unit.isPresent()) {
                 return days(unit.get(), today.minus(last ? 1 : 0, unit.get()));
             }
@@ -74,7 +74,7 @@ final class Stretch {
     private Optional<Days> named(List<String> words, boolean last) {
         Optional<Month> month = words.isEmpty() || words.size() > 2
                 ? Optional.empty()
-                : MomentText.named(words.get(0), Month.values(), Month::getDisplayName);
+                : MomentWords.named(words.get(0), Month.values(), Month::getDisplayName);
         String end = words.isEmpty() ? "" : words.get(words.size() - 1);
         boolean hasYear = end.matches("\\d{4}");
         if (month.isPresent() && words.size() == 2 && hasYear) {
