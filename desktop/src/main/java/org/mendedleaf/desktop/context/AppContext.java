@@ -23,7 +23,6 @@ import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Capture;
-import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
@@ -31,21 +30,15 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
-import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.notices.Concern;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.retention.Calendar;
 import org.mendedleaf.core.settings.UserSettings;
-import org.mendedleaf.core.systems.BackupRun;
-import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideErasing;
-import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
-import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.core.words.Words;
@@ -64,6 +57,7 @@ public final class AppContext implements AutoCloseable {
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
     private final BackgroundServices services = new BackgroundServices(this);
+    private final CaptureJobs captures = new CaptureJobs(this);
     private final SystemRegistry registry;
     private final ObservableList<OpenPlace> places = FXCollections.observableArrayList();
     private final ObjectProperty<Overview> overview = new SimpleObjectProperty<>(Overview.NOTHING);
@@ -71,7 +65,7 @@ public final class AppContext implements AutoCloseable {
     private final ObjectProperty<String> trouble = new SimpleObjectProperty<>("");
 
     /**
-     * A desk with nothing open yet.
+     * A context with nothing open yet.
      *
      * @param screen runs something on the thread of the screen
      */
@@ -337,34 +331,6 @@ public final class AppContext implements AutoCloseable {
                 failed);
     }
 
-    /** Looks at a place in another system now, or backs up to it, as a job. */
-    public void look(OpenPlace openPlace, Runnable done) {
-        boolean drive = registry.kind(openPlace.place())
-                .filter(k -> k == SystemKind.BACKUP_DRIVE)
-                .isPresent();
-        jobs.start(
-                Words.of(drive ? "job.backup" : "job.look", openPlace.place().where()),
-                progress -> {
-                    OutsideSystem system = registry.system(openPlace.place());
-                    if (drive) {
-                        new BackupRun(openPlace.vault(), openPlace.place(), system, clock).run(progress);
-                    } else {
-                        new Mirror(openPlace.vault(), openPlace.place(), system, clock).run(progress);
-                    }
-                    return true;
-                },
-                ok -> {
-                    trouble.set("");
-                    changed();
-                    done.run();
-                },
-                e -> {
-                    trouble.set(String.valueOf(e.getMessage()));
-                    changed();
-                    done.run();
-                });
-    }
-
     /** Says on the screen's thread what could not be done; with nothing to say, that all is well. */
     void say(String words) {
         trouble.set(words);
@@ -375,53 +341,9 @@ public final class AppContext implements AutoCloseable {
         notice.set(new Notice(words, false));
     }
 
-    /** Looks at a folder now, as a job; a place in another system likewise. One that is paused or ended is not looked at. */
-    public void capture(OpenPlace openPlace, Consumer<CaptureResult> done) {
-        if (openPlace.place().isOutside()) {
-            look(openPlace, () -> {});
-            return;
-        }
-        // Screens may hold a place as it was before somebody paused it.
-        Versioning versioning = places.stream()
-                .filter(h -> h.vault() == openPlace.vault()
-                        && h.place().id() == openPlace.place().id())
-                .findFirst()
-                .orElse(openPlace)
-                .place()
-                .versioning();
-        if (versioning != Versioning.ON) {
-            tell(Words.of(
-                    "desktop.capture." + versioning.text(), openPlace.place().name()));
-            return;
-        }
-        capture(openPlace, new Capture(openPlace.vault(), openPlace.place(), clock, authors()), done);
-    }
-
-    /** Looks at a folder that goes on being captured, as a job. */
-    public void captureAgain(OpenPlace openPlace, Consumer<CaptureResult> done) {
-        capture(openPlace, new Capture(openPlace.vault(), openPlace.place(), clock, authors()), done);
-    }
-
-    /** Captures a folder as empty that somebody emptied on purpose. */
-    public void captureEmptied(OpenPlace openPlace) {
-        capture(
-                openPlace,
-                new Capture(openPlace.vault(), openPlace.place(), clock, authors()).emptiedOnPurpose(),
-                r -> {});
-    }
-
-    private void capture(OpenPlace openPlace, Capture capture, Consumer<CaptureResult> done) {
-        jobs.start(
-                Words.of("job.capture", openPlace.place().name()),
-                progress -> capture.run(CaptureScope.WHOLE, progress),
-                result -> {
-                    changed();
-                    done.accept(result);
-                },
-                e -> {
-                    trouble.set(Failures.words(e));
-                    changed();
-                });
+    /** Looking at a place now. */
+    public CaptureJobs captures() {
+        return captures;
     }
 
     @Override

@@ -4,11 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
-import javafx.scene.Node;
 import javafx.scene.control.Hyperlink;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
-import javafx.scene.control.ListView;
 import javafx.scene.image.Image;
 import javafx.scene.image.ImageView;
 import javafx.scene.layout.HBox;
@@ -29,7 +27,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Documents, slides, pages as text, and messages; one of them, or two in one run or side by side. */
-final class ProseView implements DocumentView {
+final class ProseView extends RowsView<ProseView.Row> {
 
     /** Pictures within a document are shown no larger than this. Pixels. */
     private static final double PICTURE_MOST = 360;
@@ -48,25 +46,24 @@ final class ProseView implements DocumentView {
      * @param block what stands here; null when it is a name, or stands for others
      * @param number of the section, from 0
      */
-    private record Row(String section, @Nullable BlockChange block, int number, int leftOut) {
+    record Row(String section, @Nullable BlockChange block, int number, int leftOut) {
         String text() {
             return block == null ? section : block.block().text();
         }
+
+        int change() {
+            return block == null ? 0 : block.change();
+        }
     }
 
-    private final ListView<Row> list;
-    private final RowWords<Row> rowWords;
-    private final int changes;
     private final Pictures pictures;
     private final @Nullable Consumer<String> open;
     private boolean pages;
 
     private ProseView(List<Row> rows, boolean wide, int changes, Pictures pictures, @Nullable Consumer<String> open) {
-        this.changes = changes;
+        super(rows, "prose-list", Row::text, Row::change, changes);
         this.pictures = pictures;
         this.open = open;
-        list = ScrollPosition.list(rows, "prose-list", "look-list");
-        rowWords = new RowWords<>(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
         // Heights that were found before the letters were known, or for another width, are of no use.
         javafx.application.Platform.runLater(() -> javafx.application.Platform.runLater(list::refresh));
@@ -124,10 +121,7 @@ final class ProseView implements DocumentView {
             int of = i;
             rows.addAll(
                     onlyChanges
-                            ? ChangeContext.fold(
-                                    blocks,
-                                    r -> r.block() != null && r.block().change() > 0,
-                                    n -> new Row("", null, of, n))
+                            ? ChangeContext.fold(blocks, r -> r.change() > 0, n -> new Row("", null, of, n))
                             : blocks);
         }
         ProseView look =
@@ -137,30 +131,8 @@ final class ProseView implements DocumentView {
     }
 
     @Override
-    public Node node() {
-        return list;
-    }
-
-    @Override
     public boolean hasPages() {
         return pages;
-    }
-
-    @Override
-    public int changes() {
-        return changes;
-    }
-
-    @Override
-    public void goTo(int change) {
-        for (int i = 0; i < list.getItems().size(); i++) {
-            BlockChange block = list.getItems().get(i).block();
-            if (block != null && block.change() == change) {
-                list.getSelectionModel().clearAndSelect(i);
-                ScrollPosition.show(list, i, 2);
-                return;
-            }
-        }
     }
 
     @Override
@@ -193,21 +165,6 @@ final class ProseView implements DocumentView {
                 return;
             }
         }
-    }
-
-    @Override
-    public boolean find(String words) {
-        return rowWords.find(words);
-    }
-
-    @Override
-    public String whole() {
-        return rowWords.whole();
-    }
-
-    @Override
-    public String text() {
-        return rowWords.selected();
     }
 
     private final class Cell extends ListCell<Row> {

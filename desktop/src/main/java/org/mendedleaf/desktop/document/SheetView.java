@@ -8,11 +8,9 @@ import java.util.Objects;
 import java.util.function.Function;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.control.SelectionMode;
 import javafx.scene.control.Tab;
 import javafx.scene.control.TabPane;
-import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import org.jspecify.annotations.Nullable;
@@ -36,12 +34,6 @@ final class SheetView implements DocumentView {
 
     /** Wide enough for the words of rows that are left out. Pixels. */
     private static final double FOLD_LEAST = 150;
-
-    /** Where a table keeps which of its cells are one. */
-    private static final String MERGED = "merged";
-
-    /** The number of a row that stands for others. */
-    private static final int LEFT_OUT = -2;
 
     /** From so many columns on, two sheets stand in one grid, whatever the space. */
     private static final int WIDE_MOST = 8;
@@ -108,7 +100,7 @@ final class SheetView implements DocumentView {
     /** A row that stands for so many equal ones. */
     private static RowChange leftOut(int count) {
         Row row = new Row(List.of(new Cell(Words.of("detail.sameRows", count), "", "")));
-        return new RowChange(Mark.SAME, LEFT_OUT, LEFT_OUT, row, row, 0, List.of());
+        return new RowChange(Mark.SAME, SheetCell.LEFT_OUT, SheetCell.LEFT_OUT, row, row, 0, List.of());
     }
 
     /** Sheets as they are. */
@@ -157,14 +149,14 @@ final class SheetView implements DocumentView {
             table.getColumns().add(side(sheet, Side.AFTER, beside.after()));
         } else {
             table.getColumns().addAll(columns(sheet, two ? Side.BOTH : Side.AFTER, two));
-            table.getProperties().put(MERGED, merged);
+            table.getProperties().put(SheetCell.MERGED, merged);
         }
         table.getItems().setAll(rows);
         table.setFixedCellSize(24);
         return table;
     }
 
-    private enum Side {
+    enum Side {
         BEFORE,
         AFTER,
         BOTH
@@ -244,7 +236,7 @@ final class SheetView implements DocumentView {
         return name.toString();
     }
 
-    private record Shown(
+    record Shown(
             SheetChange sheet,
             Side side,
             int index,
@@ -257,7 +249,7 @@ final class SheetView implements DocumentView {
         column.setReorderable(false);
         column.setPrefWidth(width);
         column.setCellValueFactory(f -> new ReadOnlyObjectWrapper<>(f.getValue()));
-        column.setCellFactory(c -> new GridCell(shown));
+        column.setCellFactory(c -> new SheetCell(shown, formulas, () -> found[0]));
         return column;
     }
 
@@ -353,108 +345,5 @@ final class SheetView implements DocumentView {
         }
         TableView<RowChange> table = tables.get(current());
         return ScrollPosition.text(table.getItems(), table.getSelectionModel().getSelectedIndices(), SheetView::text);
-    }
-
-    private final class GridCell extends TableCell<RowChange, RowChange> {
-        private final Shown shown;
-
-        GridCell(Shown shown) {
-            this.shown = shown;
-        }
-
-        @Override
-        protected void updateItem(@Nullable RowChange row, boolean empty) {
-            super.updateItem(row, empty);
-            ChangeMarks.mark(this, Mark.SAME);
-            Ui.style(this, "cell-changed", false);
-            Ui.style(this, "cell-found", false);
-            Ui.style(this, "cell-number", false);
-            Ui.style(this, "grid-gutter", shown.index() < 0);
-            Ui.style(this, "dim", false);
-            setTooltip(null);
-            setGraphic(null);
-            if (empty || row == null) {
-                setText("");
-                return;
-            }
-            if (shown.index() == -2) {
-                ChangeMarks.mark(this, row.mark() == Mark.CHANGED ? Mark.SAME : row.mark());
-                setText(ChangeMarks.sign(row.mark()));
-                return;
-            }
-            boolean before = shown.side() == Side.BEFORE;
-            boolean missing = before ? row.from() == null : shown.side() == Side.AFTER && row.to() == null;
-            if (missing) {
-                setText("");
-                return;
-            }
-            if (shown.index() == -1) {
-                int number = before || row.to() == null ? row.before() : row.after();
-                setText(number < 0 ? "" : Integer.toString(number + 1));
-                return;
-            }
-            cell(row, before);
-        }
-
-        private void cell(RowChange row, boolean before) {
-            Column column = Objects.requireNonNull(shown.column());
-            boolean fold = row.before() == LEFT_OUT;
-            Ui.style(this, "dim", fold);
-            if (fold) {
-                setText(
-                        shown.widest()
-                                ? Objects.requireNonNull(row.to()).cell(0).shown()
-                                : "");
-                return;
-            }
-            Mark mark = row.mark() == Mark.CHANGED ? Mark.SAME : row.mark();
-            ChangeMarks.mark(this, mark == Mark.SAME ? column.mark() : mark);
-            Cell was = row.from() == null || column.before() < 0
-                    ? Cell.NONE
-                    : row.from().cell(column.before());
-            Cell is = row.to() == null || column.after() < 0
-                    ? Cell.NONE
-                    : row.to().cell(column.after());
-            boolean changed = row.cellChange(shown.index()) != 0;
-            Ui.style(this, "cell-changed", changed);
-            Cell main = before || row.to() == null || column.after() < 0 ? was : is;
-            Ui.style(this, "cell-number", !main.value().isEmpty());
-            boolean both = changed && shown.side() == Side.BOTH;
-            setText(both ? said(was) + " → " + said(is) : said(main));
-            boolean holds = !found[0].isEmpty()
-                    && getText().toLowerCase(java.util.Locale.ROOT).contains(found[0]);
-            Ui.style(this, "cell-found", holds);
-            if (!main.formula().isEmpty()) {
-                setTooltip(Ui.tooltip(main.formula()));
-            }
-            over(row, column);
-        }
-
-        /** What stands in several cells that are one has the space of all of them. */
-        private void over(RowChange row, Column column) {
-            if (!(getTableView().getProperties().get(MERGED) instanceof List<?> all)) {
-                return;
-            }
-            for (Object each : all) {
-                boolean begins = each instanceof Merged m && m.row() == row.after() && m.column() == column.after();
-                if (begins && each instanceof Merged m && m.columns() > 1) {
-                    double space = 0;
-                    int at = getTableView().getColumns().indexOf(getTableColumn());
-                    int end = Math.min(getTableView().getColumns().size(), at + m.columns());
-                    for (int i = at; i < end; i++) {
-                        space += getTableView().getColumns().get(i).getWidth();
-                    }
-                    Label label = Ui.label(getText(), "look-merged");
-                    label.setMinWidth(space - getInsets().getLeft());
-                    label.setMaxWidth(space - getInsets().getLeft());
-                    setText("");
-                    setGraphic(label);
-                }
-            }
-        }
-
-        private String said(Cell cell) {
-            return formulas && !cell.formula().isEmpty() ? cell.formula() : cell.shown();
-        }
     }
 }

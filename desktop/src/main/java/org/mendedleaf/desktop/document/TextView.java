@@ -2,7 +2,6 @@ package org.mendedleaf.desktop.document;
 
 import java.util.ArrayList;
 import java.util.List;
-import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -19,7 +18,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Lines of a text, or of two texts: one above the other, or side by side. */
-final class TextView implements DocumentView {
+final class TextView extends RowsView<TextView.Row> {
 
     /**
      * A row.
@@ -28,7 +27,7 @@ final class TextView implements DocumentView {
      * @param right the later line, beside it; null when there is none
      * @param left out how many equal lines stand for this row; 0 for none
      */
-    private record Row(@Nullable Line left, @Nullable Line right, int leftOut) {
+    record Row(@Nullable Line left, @Nullable Line right, int leftOut) {
         int change() {
             return left != null && left.change() > 0 ? left.change() : right == null ? 0 : right.change();
         }
@@ -39,15 +38,9 @@ final class TextView implements DocumentView {
         }
     }
 
-    private final ListView<Row> list;
-    private final RowWords<Row> rowWords;
-    private final int changes;
-
     private TextView(List<Row> rows, boolean wide, int changes) {
-        this.changes = changes;
-        list = ScrollPosition.list(rows, "text-list", "look-list");
+        super(rows, "text-list", Row::text, Row::change, changes);
         list.setFixedCellSize(20);
-        rowWords = new RowWords<>(list, Row::text);
         list.setCellFactory(v -> new Cell(wide));
     }
 
@@ -92,27 +85,6 @@ final class TextView implements DocumentView {
     }
 
     @Override
-    public Node node() {
-        return list;
-    }
-
-    @Override
-    public int changes() {
-        return changes;
-    }
-
-    @Override
-    public void goTo(int change) {
-        for (int i = 0; i < list.getItems().size(); i++) {
-            if (list.getItems().get(i).change() == change) {
-                list.getSelectionModel().clearAndSelect(i);
-                ScrollPosition.show(list, i, 3);
-                return;
-            }
-        }
-    }
-
-    @Override
     public Position position() {
         int first = ScrollPosition.first(list);
         return new Position("", first, ScrollPosition.words(list.getItems(), first, Row::text));
@@ -122,21 +94,6 @@ final class TextView implements DocumentView {
     public void position(Position position) {
         ScrollPosition.scroll(
                 list, ScrollPosition.nearest(list.getItems(), 0, list.getItems().size(), position, Row::text));
-    }
-
-    @Override
-    public boolean find(String words) {
-        return rowWords.find(words);
-    }
-
-    @Override
-    public String whole() {
-        return rowWords.whole();
-    }
-
-    @Override
-    public String text() {
-        return rowWords.selected();
     }
 
     private final class Cell extends ListCell<Row> {

@@ -106,7 +106,7 @@ final class CoordinateBar extends HBox {
         look.setOnAction(e -> {
             OpenPlace of = model.placeProperty().get();
             if (of != null) {
-                model.context().capture(of, r -> {});
+                model.context().captures().capture(of, r -> {});
             }
         });
         MenuItem hold = new MenuItem(Words.of("where.hold"));

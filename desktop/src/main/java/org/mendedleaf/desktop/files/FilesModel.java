@@ -1,7 +1,6 @@
 package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.HashSet;
@@ -17,7 +16,6 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
@@ -26,8 +24,6 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
-import org.mendedleaf.desktop.context.PutOptions;
-import org.mendedleaf.desktop.context.PutService;
 
 /**
  * The Files screen without its scene: a place and a folder in it, a moment, what was there then, which of it is selected,
@@ -49,7 +45,7 @@ public final class FilesModel {
     private final LineModel line;
     private final RulerModel ruler;
     private final TicksModel ticks;
-    private final PutModel putting;
+    private final FilesIntake intake;
     private final LineActions lineActions;
     private final VersionActions versionActions;
     private final UndoActions undoActions;
@@ -66,7 +62,7 @@ public final class FilesModel {
         this.line = new LineModel(context);
         this.ruler = new RulerModel(context);
         this.ticks = new TicksModel(context);
-        this.putting = new PutModel(context);
+        this.intake = new FilesIntake(this, new PutModel(context));
         this.lineActions = new LineActions(context, line, this::say);
         this.versionActions = new VersionActions(context, line, this::say);
         this.undoActions = new UndoActions(context, this::say);
@@ -87,37 +83,6 @@ public final class FilesModel {
             line.reload();
             ruler.load(place.get());
         });
-    }
-
-    /**
-     * What is said below the screen after something was done.
-     *
-     * @param words what happened
-     * @param offer what can be done about it
-     * @param failed whether it is about something that did not work
-     */
-    public record Message(String words, Offer offer, boolean failed) {
-        static final Message NONE = new Message("", false, false);
-
-        /** One that offers to undo, or nothing. */
-        Message(String words, boolean undo, boolean failed) {
-            this(words, undo ? Offer.UNDO : Offer.NOTHING, failed);
-        }
-
-        /** Whether it can be undone. */
-        public boolean undo() {
-            return offer == Offer.UNDO;
-        }
-    }
-
-    /** What is offered beside a message. */
-    public enum Offer {
-        /** Nothing. */
-        NOTHING,
-        /** To undo what was done. */
-        UNDO,
-        /** To take the undoing back. */
-        REDO
     }
 
     /** The line of the selected file. */
@@ -280,7 +245,7 @@ public final class FilesModel {
     public void select(@Nullable FileRow row) {
         FileRow before = selected.get();
         if (before != null && (row == null || !row.path().equals(before.path()))) {
-            putting.close();
+            intake.putting().close();
         }
         selected.set(row);
         OpenPlace openPlace = place.get();
@@ -344,45 +309,14 @@ public final class FilesModel {
         versionActions.restore(openPlace(), version);
     }
 
-    /** Putting in a revision of the selected file. */
-    public PutModel putting() {
-        return putting;
+    /** What comes in here. */
+    public FilesIntake intake() {
+        return intake;
     }
 
     /** What can be done with the selected line besides changing its content. */
     public LineActions lineActions() {
         return lineActions;
-    }
-
-    /** Opens what puts a revision of the selected file in; with none selected, nothing. */
-    public void openPut() {
-        OpenPlace openPlace = line.openPlace();
-        Line selectedLine = line.lineProperty().get();
-        if (openPlace != null && selectedLine != null && isNow()) {
-            putting.open(openPlace, selectedLine);
-        }
-    }
-
-    /** Hears how putting in went. */
-    public PutService.Hearer hearer() {
-        return new PutService.Hearer() {
-            @Override
-            public void doubtful(PutService.Doubt doubt) {
-                putting.close();
-                routes.navigator().guard(doubt);
-            }
-
-            @Override
-            public void done(String words, boolean undo) {
-                putting.close();
-                message.set(new Message(words, undo, false));
-            }
-
-            @Override
-            public void failed(Exception e) {
-                FilesModel.this.failed(e);
-            }
-        };
     }
 
     /** Files go in now, and not into the past. */
@@ -392,33 +326,6 @@ public final class FilesModel {
         }
         message.set(new Message(Words.of("files.putPast"), false, true));
         return false;
-    }
-
-    /** Puts one file in as the next version at a path, asking the guard first. */
-    public void putOnto(Path file, String target) {
-        if (place.get() != null && isNow()) {
-            new PutService(context).put(openPlace(), file, target, PutOptions.PLAIN, hearer());
-        }
-    }
-
-    /**
-     * Takes files that somebody dropped or pasted: one onto a file as its next version, anything else into a folder by the
-     * table of what each of them is.
-     *
-     * @param onto the row that they were dropped on; null for the folder that is looked at
-     */
-    public void comeIn(List<Path> files, @Nullable FileRow onto) {
-        List<Path> good = files.stream().filter(Intake::canComeIn).toList();
-        if (place.get() == null || good.isEmpty() || !isNow()) {
-            return;
-        }
-        boolean ontoFile = onto != null && !onto.isFolder() && !onto.isRemoved();
-        if (ontoFile && onto != null && good.size() == 1 && Files.isRegularFile(good.get(0))) {
-            putOnto(good.get(0), onto.path());
-            return;
-        }
-        String into = onto == null ? folder.get() : onto.isFolder() ? onto.path() : RelativePath.parent(onto.path());
-        routes.navigator().intake(openPlace(), good, into);
     }
 
     /** Says what taking a snapshot of the place asks for and costs. */
@@ -460,7 +367,7 @@ public final class FilesModel {
                 : capability == Capability.WRITING;
     }
 
-    private void failed(Exception e) {
+    void failed(Exception e) {
         message.set(new Message(Failures.words(e), false, true));
         context.changed();
     }

@@ -69,7 +69,7 @@ public final class FilesView extends BorderPane {
         split.setDividerPositions(0.56);
         split.getStyleClass().add("files-split");
         SplitPane.setResizableWithParent(line, true);
-        reading = new ReadingView(model, line::restoreChosen, line::copyChosen, this::export);
+        reading = new ReadingView(model, line.footer()::restoreChosen, line.footer()::copyChosen, this::export);
         Ui.visible(reading, false);
         model.reading().openProperty().addListener((o, a, is) -> read(is));
         setCenter(new StackPane(split, reading));
@@ -120,9 +120,12 @@ public final class FilesView extends BorderPane {
         MenuButton in = new MenuButton(Words.of("listing.in"));
         in.setId("listing-in");
         in.getStyleClass().addAll("flat", "text-button");
-        MenuItem some = item("listing.in.files", () -> filesAsk.get().ifPresent(f -> model.comeIn(paths(f), null)));
+        MenuItem some = item(
+                "listing.in.files",
+                () -> filesAsk.get().ifPresent(f -> model.intake().comeIn(paths(f), null)));
         MenuItem whole = item(
-                "listing.in.folder", () -> folderAsk.get().ifPresent(f -> model.comeIn(List.of(f.toPath()), null)));
+                "listing.in.folder",
+                () -> folderAsk.get().ifPresent(f -> model.intake().comeIn(List.of(f.toPath()), null)));
         in.getItems()
                 .addAll(
                         some,
@@ -157,7 +160,7 @@ public final class FilesView extends BorderPane {
         if (!board.hasFiles()) {
             return false;
         }
-        model.comeIn(paths(board.getFiles()), model.selectedProperty().get());
+        model.intake().comeIn(paths(board.getFiles()), model.selectedProperty().get());
         return true;
     }
 
@@ -172,9 +175,9 @@ public final class FilesView extends BorderPane {
 
     private void key(KeyEvent e) {
         if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
-            line.restoreChosen();
+            line.footer().restoreChosen();
         } else if (e.isControlDown() && e.getCode() == KeyCode.S) {
-            line.copyChosen();
+            line.footer().copyChosen();
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT1) {
             model.line().modeProperty().set(Detail.Mode.CHANGES);
         } else if (e.isControlDown() && e.getCode() == KeyCode.DIGIT2) {
@@ -186,25 +189,25 @@ public final class FilesView extends BorderPane {
         } else if (e.isControlDown() && e.getCode() == KeyCode.L) {
             model.reading().open();
         } else if (e.isControlDown() && e.getCode() == KeyCode.I) {
-            model.openPut();
+            model.intake().open();
         } else if (e.isControlDown() && e.getCode() == KeyCode.V && !isTyping() && paste()) {
             e.consume();
             return;
         } else if (e.isControlDown() && e.getCode() == KeyCode.C && (table.isFocused() || line.hasKeys())) {
-            line.copyToClipboard();
+            line.footer().copyToClipboard();
         } else if (e.getCode() == KeyCode.DELETE
                 && table.isFocused()
                 && model.selectedProperty().get() != null
                 && !model.selectedProperty().get().isFolder()) {
-            line.removeFile();
+            line.footer().removeFile();
         } else if (e.getCode() == KeyCode.F2
                 && table.isFocused()
                 && model.selectedProperty().get() != null
                 && !model.selectedProperty().get().isRemoved()) {
-            line.rename(model.selectedProperty().get().path());
+            line.footer().rename(model.selectedProperty().get().path());
         } else if (e.getCode() == KeyCode.ESCAPE
-                && model.putting().openProperty().get()) {
-            model.putting().close();
+                && model.intake().putting().openProperty().get()) {
+            model.intake().putting().close();
         } else if (e.isControlDown() && e.getCode() == KeyCode.R) {
             model.routes().recover();
         } else if (e.isControlDown() && e.isShiftDown() && e.getCode() == KeyCode.B) {
@@ -274,7 +277,7 @@ public final class FilesView extends BorderPane {
 
     /** Puts a way to ask for another name in place. */
     public void setNameAsk(java.util.function.Function<String, java.util.Optional<String>> ask) {
-        line.setNameAsk(ask);
+        line.footer().setNameAsk(ask);
     }
 
     /** Puts a way to ask for a file in place. */
@@ -285,7 +288,7 @@ public final class FilesView extends BorderPane {
 
     /** What opens copies in other programs. */
     public void setOpener(Consumer<Path> opener) {
-        line.setOpener(opener);
+        line.footer().setOpener(opener);
     }
 
     /** Where the divider stands, 0 to 1. */

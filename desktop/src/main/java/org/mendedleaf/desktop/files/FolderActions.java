@@ -20,9 +20,9 @@ import org.mendedleaf.desktop.context.OpenPlace;
 final class FolderActions {
 
     private final AppContext context;
-    private final Consumer<FilesModel.Message> said;
+    private final Consumer<Message> said;
 
-    FolderActions(AppContext context, Consumer<FilesModel.Message> said) {
+    FolderActions(AppContext context, Consumer<Message> said) {
         this.context = context;
         this.said = said;
     }
@@ -51,7 +51,7 @@ final class FolderActions {
                         Words.of("job.snapshot", openPlace.place().where()),
                         progress -> context.outsideErasing(openPlace).snapshot(label),
                         cut -> {
-                            said.accept(new FilesModel.Message(
+                            said.accept(new Message(
                                     Words.of("files.snapshot", openPlace.place().where()), false, false));
                             context.changed();
                         },
@@ -72,7 +72,7 @@ final class FolderActions {
                             return to;
                         },
                         to -> {
-                            said.accept(new FilesModel.Message(
+                            said.accept(new Message(
                                     Words.of("files.renamed", RelativePath.name(path), RelativePath.name(to)),
                                     false,
                                     false));
@@ -92,16 +92,15 @@ final class FolderActions {
                             boolean done = removal.failed().isEmpty();
                             said.accept(
                                     done
-                                            ? new FilesModel.Message(Words.of("files.removed", name), true, false)
-                                            : new FilesModel.Message(
-                                                    removal.failed().get(0), false, true));
+                                            ? new Message(Words.of("files.removed", name), true, false)
+                                            : new Message(removal.failed().get(0), false, true));
                             context.changed();
                         },
                         this::failed);
     }
 
     private void failed(Exception e) {
-        said.accept(new FilesModel.Message(Failures.words(e), false, true));
+        said.accept(new Message(Failures.words(e), false, true));
         context.changed();
     }
 }

@@ -1,7 +1,5 @@
 package org.mendedleaf.desktop.files;
 
-import java.io.IOException;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -16,13 +14,9 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.DocumentCache;
-import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.rules.Visibility;
 import org.mendedleaf.core.systems.ContentFetch;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
@@ -34,12 +28,6 @@ import org.mendedleaf.desktop.document.Pictures;
 
 /** The line of the selected file without its scene: its rows, the chosen version, and what is shown of that. */
 public final class LineModel {
-
-    /** Changes are computed in words for the newest so many versions. */
-    private static final int CHANGES_MOST = 40;
-
-    /** Larger contents are read when somebody looks at them, not before. Bytes. */
-    private static final long PREFETCH_MOST = 8 << 20;
 
     private final AppContext context;
     private final Background.Newest lineQuestion;
@@ -57,7 +45,7 @@ public final class LineModel {
     private final Set<String> unfolded = new HashSet<>();
     private final ReadOnlyObjectWrapper<@Nullable MergedLine> merged = new ReadOnlyObjectWrapper<>();
     private final Background.Newest mergedQuestion;
-    private final Background.Newest prefetchQuestion;
+    private final ReadAhead ahead;
     private final ReadOnlyObjectWrapper<@Nullable LineRemarks> said = new ReadOnlyObjectWrapper<>();
     private Map<Integer, String> changes = Map.of();
     private final LineStrays strays;
@@ -72,7 +60,7 @@ public final class LineModel {
         this.changesQuestion = context.background().new Newest();
         this.mergedQuestion = context.background().new Newest();
         this.strays = new LineStrays(context);
-        this.prefetchQuestion = context.background().new Newest();
+        this.ahead = new ReadAhead(context);
         this.loader = new DetailLoader(context);
         mode.addListener((o, a, b) -> loadDetail());
         against.addListener((o, a, b) -> loadDetail());
@@ -272,32 +260,12 @@ public final class LineModel {
     private void load(OpenPlace of) {
         long wanted = id;
         lineQuestion.ask(
-                () -> {
-                    Optional<Line> found;
-                    Optional<LineRemarks> says = Optional.empty();
-                    String who = context.settings().who();
-                    try (Reading reading = of.vault().read()) {
-                        found = reading.line(wanted);
-                        if (found.isPresent()) {
-                            says = Optional.of(LineRemarks.of(
-                                    reading, found.get(), who, context.clock().instant(), context.calendar()));
-                            found = Visibility.see(reading, found.get(), who);
-                        }
-                    }
-                    return found.isEmpty()
-                            ? new Loaded(Optional.empty(), says)
-                            : new Loaded(
-                                    Optional.of(MergedLine.of(of.vault(), found.get(), context.registry(), false)),
-                                    says);
-                },
+                () -> LoadedLine.of(context, of, wanted),
                 this::took,
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
     }
 
-    /** A line that was read: itself, unless who works here may not see it, and what is said of it. */
-    private record Loaded(Optional<MergedLine> line, Optional<LineRemarks> said) {}
-
-    private void took(Loaded loaded) {
+    private void took(LoadedLine loaded) {
         Optional<MergedLine> found = loaded.line();
         said.set(loaded.said().orElse(null));
         Line before = line.get();
@@ -328,7 +296,16 @@ public final class LineModel {
         } else {
             choose(named.or(() -> still).or(now::newest).orElse(null));
         }
-        loadChanges(now);
+        OpenPlace of = openPlace;
+        if (of != null) {
+            changesQuestion.ask(
+                    () -> LineChanges.compute(of, now),
+                    words -> {
+                        changes = words;
+                        showRows();
+                    },
+                    e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no changes in words", e));
+        }
         loadOthers(now);
     }
 
@@ -419,80 +396,14 @@ public final class LineModel {
                 },
                 found -> {
                     detail.set(found);
-                    prefetch(of, l, version);
+                    ahead.from(of, l, version);
                 },
                 e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
-    }
-
-    /** Reads the neighbours, so that they are there when somebody steps to them. */
-    private void prefetch(OpenPlace of, Line l, Version version) {
-        List<Version> versions = l.versions();
-        int at = versions.indexOf(version);
-        if (at < 0) {
-            return;
-        }
-        prefetchQuestion.ask(
-                () -> {
-                    try (Reading reading = of.vault().read()) {
-                        for (int i : new int[] {at + 1, at + 2, at - 1}) {
-                            boolean there = i >= 0 && i < versions.size();
-                            if (there
-                                    && DocumentCache.canCompare(versions.get(i))
-                                    && versions.get(i).size() < PREFETCH_MOST) {
-                                DocumentCache.shared().document(reading, versions.get(i));
-                            }
-                        }
-                    }
-                    return true;
-                },
-                done -> {
-                    // They are kept where they are looked for.
-                },
-                e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("nothing read ahead", e));
     }
 
     private String awayWords() {
         List<String> holders =
                 chosenPoint().map(p -> p.holders(Words.of("holders.vault"))).orElse(List.of());
         return holders.isEmpty() ? Words.of("detail.forgotten") : Words.of("detail.away", String.join(", ", holders));
-    }
-
-    private void loadChanges(Line l) {
-        OpenPlace of = openPlace;
-        if (of == null) {
-            return;
-        }
-        changesQuestion.ask(
-                () -> computeChanges(of, l),
-                found -> {
-                    changes = found;
-                    showRows();
-                },
-                e -> org.slf4j.LoggerFactory.getLogger(LineModel.class).debug("no changes in words", e));
-    }
-
-    /** What changed in words, newest first; what cannot be looked into is left to its size. */
-    private static Map<Integer, String> computeChanges(OpenPlace of, Line line) throws IOException {
-        // What was found once is kept; the rest is found now.
-        Map<Integer, String> found = new HashMap<>(FindIndex.words(of.vault().folder(), line.id()));
-        List<Version> versions = line.versions();
-        try (Reading reading = of.vault().read()) {
-            for (int i = 0; i + 1 < Math.min(versions.size(), CHANGES_MOST); i++) {
-                Version after = versions.get(i);
-                Version before = versions.get(i + 1);
-                boolean known = found.containsKey(after.number());
-                if (!known
-                        && DocumentCache.canCompare(before)
-                        && DocumentCache.canCompare(after)
-                        && after.size() < PREFETCH_MOST) {
-                    found.put(
-                            after.number(),
-                            DocumentCache.shared()
-                                    .between(reading, before, after)
-                                    .words());
-                }
-            }
-        }
-        return found;
     }
 }

@@ -1,11 +1,9 @@
 package org.mendedleaf.desktop.files;
 
 import java.io.File;
-import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.application.Platform;
@@ -13,14 +11,9 @@ import javafx.beans.value.ChangeListener;
 import javafx.beans.value.ObservableValue;
 import javafx.geometry.Orientation;
 import javafx.geometry.Pos;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
-import javafx.scene.control.MenuButton;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.SplitPane;
-import javafx.scene.input.Clipboard;
-import javafx.scene.input.ClipboardContent;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
@@ -28,17 +21,10 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.retention.Erasing;
-import org.mendedleaf.core.rules.Permission;
-import org.mendedleaf.core.rules.Setting;
-import org.mendedleaf.core.systems.Capability;
-import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.widgets.ActionRow;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -51,14 +37,9 @@ final class LineView extends StackPane {
     private final Label state = Ui.label("", "line-state");
     private final Label summary = Ui.label("", "line-summary");
     private final ListView<LineRow> points = new ListView<>();
-    private final Button restore = new Button();
-    private final Label consequence = Ui.label("", "consequence");
-    private final Button copy;
-    private final Button put;
+    private final LineFooter footer;
     private final WorkBar work;
     private final PutPane putPane;
-    private final Button remove;
-    private final MenuButton more = new MenuButton();
     private final BorderPane content = new BorderPane();
     /** A pane that is lower has not been laid out yet. Pixels. */
     private static final double ROOM = 200;
@@ -67,19 +48,10 @@ final class LineView extends StackPane {
     private final VBox nothing = new VBox(10);
     private boolean filling;
 
-    /** Asks for a folder; tests put an answer in its place. */
-    private Supplier<Optional<File>> folderAsk = Optional::empty;
-
-    private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
-
-    /** Asks for a name; it is given the one that is. */
-    private Function<String, Optional<String>> nameAsk = name -> Optional.empty();
-
-    private Consumer<Path> opener = path -> {};
-
     LineView(FilesModel model) {
         this.model = model;
         this.line = model.line();
+        this.footer = new LineFooter(model);
         getStyleClass().add("sheet");
         nothing.getStyleClass().add("nothing");
         nothing.setAlignment(Pos.CENTER);
@@ -95,7 +67,7 @@ final class LineView extends StackPane {
 
         points.setId("points");
         points.getStyleClass().add("points");
-        points.setFixedCellSize(LineCell.HEIGHT);
+        points.setFixedCellSize(PointCell.HEIGHT);
         points.setCellFactory(v -> new LineCell(model.context()));
         points.setAccessibleText(Words.of("line.name"));
         points.getSelectionModel().selectedItemProperty().addListener((o, a, row) -> chosen(row));
@@ -121,33 +93,18 @@ final class LineView extends StackPane {
         split.getItems().addAll(points, detail);
         split.setOrientation(Orientation.VERTICAL);
         split.setDividerPositions(0.5);
-        points.setMinHeight(2.6 * LineCell.HEIGHT);
+        points.setMinHeight(2.6 * PointCell.HEIGHT);
         split.getStyleClass().add("line-split");
-
-        restore.setId("restore");
-        restore.getStyleClass().add("accent");
-        restore.setOnAction(e -> restoreChosen());
-        copy = Ui.button("line.copy", this::copyChosen);
-        copy.setId("copy");
-        put = Ui.button("line.put", model::openPut);
-        put.setId("put");
-        remove = Ui.button("line.remove", model::remove, "danger-text");
-        remove.setId("remove");
-        more.setId("more");
-        more.setText(Words.of("line.more"));
-        more.getStyleClass().add("flat");
-        ActionRow buttons = new ActionRow(restore, put, copy, more).right(remove);
-        buttons.getStyleClass().add("line-buttons");
-        VBox actions = new VBox(6, consequence, buttons);
-        actions.getStyleClass().add("sheet-footer");
 
         content.setTop(header);
         content.setCenter(split);
-        content.setBottom(actions);
-        putPane = new PutPane(model.putting(), model.hearer(), words -> model.say(words, false, true));
-        putPane.visibleProperty().bind(model.putting().openProperty());
+        content.setBottom(footer);
+        putPane =
+                new PutPane(model.intake().putting(), model.intake().hearer(), words -> model.say(words, false, true));
+        putPane.visibleProperty().bind(model.intake().putting().openProperty());
         putPane.managedProperty().bind(putPane.visibleProperty());
-        model.putting()
+        model.intake()
+                .putting()
                 .openProperty()
                 .addListener((o, a, is) -> show(line.lineProperty().get()));
         getChildren().addAll(nothing, content, putPane);
@@ -187,7 +144,7 @@ final class LineView extends StackPane {
             e.setDropCompleted(one);
             e.consume();
             if (one) {
-                model.putOnto(files.get(0).toPath(), line.path());
+                model.intake().putOnto(files.get(0).toPath(), line.path());
             } else {
                 model.say(Words.of("line.dropOne"), false, true);
             }
@@ -203,18 +160,13 @@ final class LineView extends StackPane {
 
     void setFolderAsk(Supplier<Optional<File>> ask) {
         putPane.setFolderAsk(ask);
-        folderAsk = ask;
+        footer.setFolderAsk(ask);
     }
 
     /** Asks for words, with this question; empty when they do not want to after all. */
     void setNoteAsk(Function<String, Optional<String>> ask) {
         work.setNoteAsk(ask);
-        noteAsk = ask;
-    }
-
-    /** Asks for another name than this one; empty when it stays. */
-    void setNameAsk(Function<String, Optional<String>> ask) {
-        nameAsk = ask;
+        footer.setNoteAsk(ask);
     }
 
     /** Asks for a file to put in. */
@@ -222,12 +174,9 @@ final class LineView extends StackPane {
         putPane.setFileAsk(ask);
     }
 
-    void setOpener(Consumer<Path> with) {
-        opener = with;
-    }
-
     private void show(@Nullable Line l) {
-        Ui.visible(content, l != null && !model.putting().openProperty().get());
+        Ui.visible(
+                content, l != null && !model.intake().putting().openProperty().get());
         Ui.visible(nothing, l == null);
         if (l == null) {
             return;
@@ -330,153 +279,21 @@ final class LineView extends StackPane {
 
     private void chosenChanged() {
         Version v = line.chosenProperty().get();
-        Line l = line.lineProperty().get();
-        if (v == null || l == null) {
-            restore.setDisable(true);
-            return;
-        }
-        if (!(points.getSelectionModel().getSelectedItem() instanceof LineRow.OfVersion shown)
-                || !same(shown.version(), v)) {
-            filling = true;
-            select(v);
-            filling = false;
-        }
-        boolean gone = l.removed().isPresent();
-        boolean foreign = v.line() != l.id();
-        Version newestVersion = l.newest().orElse(v);
-        boolean current = !foreign && !gone && v.number() == newestVersion.number();
-        boolean writing = model.can(Capability.WRITING);
-        MergedPoint point = line.chosenPoint().orElse(null);
-        boolean lost =
-                v.recipe().isElsewhere() && (point == null || point.copies().isEmpty());
-        restore.setDisable(current || lost);
-        restore.setText(
-                foreign
-                        ? Words.of("line.restoreForeign")
-                        : Words.of(gone ? "line.bringBack" : "line.restore", line.labelOf(v)));
-        String where = point == null ? "" : point.line().place().label();
-        consequence.setText(
-                lost
-                        ? Words.of("detail.forgotten")
-                        : !writing
-                                ? Words.of("consequence.readOnly")
-                                : !mayChangeNow()
-                                        ? Words.of("consequence.reader")
-                                        : foreign
-                                                ? Words.of(
-                                                        "consequence.foreign",
-                                                        where,
-                                                        v.label(),
-                                                        next(newestVersion),
-                                                        Formats.size(v.size()))
-                                                : consequence(v, l.newest().orElse(v), gone, current));
-        Ui.visible(restore, writing);
-        copy.setDisable(lost);
-        LineRemarks said = line.saidProperty().get();
-        boolean mayChange = said == null || said.rights().may(Permission.CHANGE);
-        Ui.visible(put, writing && !gone);
-        put.setDisable(!mayChange);
-        remove.setDisable(!mayChange);
-        restore.setDisable(restore.isDisabled() || !mayChange);
-        model.reading().canRestoreProperty().set(!restore.isDisabled() && writing);
-        Ui.visible(remove, !gone && writing);
-        more(l, v, foreign, writing);
-    }
-
-    /** What else can be done here: exactly what the system of this place can. */
-    private void more(Line l, Version v, boolean foreign, boolean writing) {
-        more.getItems().clear();
-        item("line.open", this::openChosen).setId("open");
-        if (model.canRename() && l.removed().isEmpty()) {
-            item("line.rename", () -> rename(l.path()));
-        }
-        boolean canTake = model.can(Capability.CHECK_OUT) || !l.place().isOutside();
-        LineRemarks said = line.saidProperty().get();
-        boolean free = said != null && said.out().isEmpty() && l.removed().isEmpty();
-        if (writing && canTake && free && said.rights().may(Permission.CHECK_OUT)) {
-            item("work.checkOut", model.lineActions()::checkOut);
-        }
-        if (line.canTake()) {
-            item("line.take", line::take);
-        }
-        if (model.can(Capability.SNAPSHOTS) && writing) {
-            item(
-                    "line.snapshot",
-                    () -> model.beforeSnapshot(words -> noteAsk.apply(words).ifPresent(model::snapshot)));
-        }
-        if (model.can(Capability.ERASING) && !foreign) {
-            MenuItem erase = item("line.erase", () -> model.erase(v));
-            erase.getStyleClass().add("danger-text");
-        }
-        if (!foreign) {
-            keeping(l, v, said);
-        }
-        Ui.visible(more, !more.getItems().isEmpty());
-    }
-
-    /** Holding and erasing; what would be lost is said on a screen of its own first. */
-    private void keeping(Line l, Version v, @Nullable LineRemarks said) {
-        boolean outside = l.place().isOutside();
-        boolean here = outside || !v.recipe().isElsewhere();
-        // A hold on what another system has is the vault's own, and asks for no right there.
-        if (said != null && (outside || said.rights().may(Permission.NOTE))) {
-            more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
-            if (here) {
-                item("line.holdVersion", () -> model.routes().hold(v.number()))
-                        .setText(Words.of("line.holdVersion", line.labelOf(v)));
+        if (v != null && line.lineProperty().get() != null) {
+            boolean shown = points.getSelectionModel().getSelectedItem() instanceof LineRow.OfVersion row
+                    && same(row.version(), v);
+            if (!shown) {
+                filling = true;
+                select(v);
+                filling = false;
             }
-            item("line.holdFile", () -> model.routes().hold(0));
         }
-        if (!outside && said != null && said.rights().may(Permission.ERASE)) {
-            more.getItems().add(new javafx.scene.control.SeparatorMenuItem());
-            boolean letGo = said.verdicts().letGo().containsKey(v.number());
-            if (here && !letGo) {
-                MenuItem one = item("line.eraseVersion", () -> model.routes().erase(Erasing.What.VERSION, v.number()));
-                one.setText(Words.of("line.eraseVersion", line.labelOf(v)));
-                one.getStyleClass().add("danger-text");
-            }
-            if (l.versions().size() > 1) {
-                item("line.eraseOlder", () -> model.routes().erase(Erasing.What.OLDER, 0))
-                        .getStyleClass()
-                        .add("danger-text");
-            }
-            item("line.eraseAll", () -> model.routes().erase(Erasing.What.ALL, 0))
-                    .getStyleClass()
-                    .add("danger-text");
-        }
+        footer.show();
     }
 
-    private MenuItem item(String key, Runnable action) {
-        MenuItem item = new MenuItem(Words.of(key));
-        item.setId(key.replace('.', '-'));
-        item.setOnAction(e -> action.run());
-        more.getItems().add(item);
-        return item;
-    }
-
-    private boolean mayChangeNow() {
-        LineRemarks said = line.saidProperty().get();
-        return said == null || said.rights().may(Permission.CHANGE);
-    }
-
-    private String consequence(Version v, Version newest, boolean gone, boolean current) {
-        String label = line.labelOf(v);
-        if (current) {
-            return Words.of("consequence.current", label);
-        }
-        String next = next(newest);
-        return gone
-                ? Words.of("consequence.bringBack", label, next, Formats.size(v.size()), v.path())
-                : Words.of("consequence.restore", label, next, Formats.size(v.size()), line.labelOf(newest));
-    }
-
-    /** What the version will be called that comes after the newest. */
-    private String next(Version newest) {
-        LineRemarks said = line.saidProperty().get();
-        boolean drafts = said != null
-                && (said.out().isPresent()
-                        || said.rights().settings().get(Setting.NUMBERING).equals("drafts"));
-        return (drafts ? newest.edition().nextDraft() : newest.edition().nextPublished()).label();
+    /** What can be done with the chosen version. */
+    LineFooter footer() {
+        return footer;
     }
 
     /** Where the divider between line and content stands, 0 to 1. */
@@ -500,56 +317,8 @@ final class LineView extends StackPane {
         }
     }
 
-    void restoreChosen() {
-        Version v = line.chosenProperty().get();
-        if (v != null && !restore.isDisabled()) {
-            model.restore(v);
-        }
-    }
-
-    void copyChosen() {
-        Version v = line.chosenProperty().get();
-        if (v != null) {
-            folderAsk.get().ifPresent(folder -> model.copy(v, folder.toPath(), done -> {}));
-        }
-    }
-
-    /** Asks for another name of what is at this path. */
-    void rename(String path) {
-        if (model.canRename()) {
-            nameAsk.apply(RelativePath.name(path)).ifPresent(name -> model.rename(path, name));
-        }
-    }
-
-    /** Removes the file from its folder where that is offered; undo brings it back. */
-    void removeFile() {
-        if (remove.isVisible() && !remove.isDisabled()) {
-            remove.fire();
-        }
-    }
-
     /** Whether the keys are among the points of the line. */
     boolean hasKeys() {
         return points.isFocused();
-    }
-
-    /** Puts the chosen version on the clipboard, as a file that can be pasted into a folder or a message. */
-    void copyToClipboard() {
-        Version v = line.chosenProperty().get();
-        if (v != null && !copy.isDisabled()) {
-            model.openCopy(v, file -> {
-                ClipboardContent content = new ClipboardContent();
-                content.putFiles(List.of(file.toFile()));
-                Clipboard.getSystemClipboard().setContent(content);
-                model.say(Words.of("files.onClipboard", line.labelOf(v), line.name()), false, false);
-            });
-        }
-    }
-
-    private void openChosen() {
-        Version v = line.chosenProperty().get();
-        if (v != null) {
-            model.openCopy(v, opener);
-        }
     }
 }

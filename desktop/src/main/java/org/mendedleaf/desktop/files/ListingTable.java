@@ -10,8 +10,6 @@ import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.geometry.Pos;
-import javafx.scene.control.CheckBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.TreeItem;
 import javafx.scene.control.TreeTableCell;
 import javafx.scene.control.TreeTableColumn;
@@ -19,13 +17,11 @@ import javafx.scene.control.TreeTableRow;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.TransferMode;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.GivingWay;
-import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The files of a folder at a moment. Folders unfold in place; Enter or a double click looks into one. */
@@ -49,7 +45,7 @@ final class ListingTable extends TreeTableView<FileRow> {
         Collator order = Collator.getInstance();
         TreeTableColumn<FileRow, FileRow> name = column(
                 "listing.column.name", Comparator.comparing(r -> r.entry().name(), order::compare), 284);
-        name.setCellFactory(c -> new NameCell());
+        name.setCellFactory(c -> new NameCell(model));
         TreeTableColumn<FileRow, FileRow> versions = words(
                 "listing.column.versions",
                 Comparator.comparingLong(FileRow::versions),
@@ -129,7 +125,7 @@ final class ListingTable extends TreeTableView<FileRow> {
                     e.getDragboard().getFiles().stream().map(File::toPath).toList();
             e.setDropCompleted(!files.isEmpty());
             e.consume();
-            model.comeIn(files, onto.get());
+            model.intake().comeIn(files, onto.get());
         });
     }
 
@@ -283,72 +279,6 @@ final class ListingTable extends TreeTableView<FileRow> {
             super.updateItem(row, empty);
             Ui.style(this, "removed-row", row != null && !empty && row.isRemoved());
             Ui.style(this, "added-row", row != null && !empty && row.isAdded());
-        }
-    }
-
-    private final class NameCell extends TreeTableCell<FileRow, FileRow> {
-        private final CheckBox tick = new CheckBox();
-        private final Label name = Ui.label("", "row-name");
-        private final Label badge = Ui.label("", "badge");
-        private final HBox box = new HBox(8);
-
-        NameCell() {
-            box.setAlignment(Pos.CENTER_LEFT);
-            badge.setMinWidth(USE_PREF_SIZE);
-            tick.getStyleClass().add("tick");
-            tick.setFocusTraversable(false);
-            tick.setOnAction(e -> {
-                FileRow row = getItem();
-                if (row != null) {
-                    model.tick(row, tick.isSelected());
-                }
-            });
-        }
-
-        private void showTick(FileRow row) {
-            tick.setVisible(!row.isAdded());
-            tick.setSelected(model.ticks().isTicked(row.path()));
-            tick.setIndeterminate(row.isFolder() && model.ticks().isPartly(row.path()));
-            tick.setDisable(model.ticks().isWithin(row.path()));
-            tick.setAccessibleText(Words.of("listing.tick", row.entry().name()));
-        }
-
-        @Override
-        protected void updateItem(@Nullable FileRow row, boolean empty) {
-            super.updateItem(row, empty);
-            setText(null);
-            if (empty || row == null) {
-                setGraphic(null);
-                return;
-            }
-            javafx.scene.Node shape =
-                    row.isFolder() ? Shapes.folder() : row.isRemoved() ? Shapes.hollowLeaf() : Shapes.leaf();
-            name.setText(row.entry().name());
-            Ui.tooltip(name, row.path());
-            showTick(row);
-            box.getChildren().setAll(tick, shape, name);
-            badge(row);
-            setGraphic(box);
-            setAccessibleText(row.entry().name() + (badge.getText().isEmpty() ? "" : ", " + badge.getText()));
-        }
-
-        private void badge(FileRow row) {
-            badge.getStyleClass().removeAll("badge-clay", "badge-slate");
-            String words = "";
-            String style = "badge-slate";
-            if (row.against() != FileRow.Change.SAME) {
-                words = Words.of("against." + row.against());
-            } else if (!row.since().isNothing()) {
-                words = row.since().words();
-            } else if (!row.isFolder() && !row.isRemoved() && row.size() == 0 && row.versions() > 1) {
-                words = Words.of("badge.emptied");
-                style = "badge-clay";
-            }
-            badge.setText(words);
-            if (!words.isEmpty()) {
-                badge.getStyleClass().add(style);
-                box.getChildren().add(badge);
-            }
         }
     }
 }

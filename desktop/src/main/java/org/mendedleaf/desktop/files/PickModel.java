@@ -29,7 +29,6 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
-import org.mendedleaf.desktop.files.FilesModel.Message;
 
 /** Taking single changes back, without its scene: which can be, which are ticked, and making the version. */
 public final class PickModel {

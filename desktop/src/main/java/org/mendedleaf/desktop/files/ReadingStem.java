@@ -20,7 +20,7 @@ final class ReadingStem extends ListView<LineRow> {
         this.line = line;
         setId("reading-stem");
         getStyleClass().addAll("points", "reading-stem");
-        setFixedCellSize(StemCell.HEIGHT);
+        setFixedCellSize(PointCell.HEIGHT);
         setCellFactory(v -> new StemCell(context, i -> i >= 0 && i < ties.size() ? ties.get(i) : StemCell.Tie.NONE));
         setAccessibleText(Words.of("line.name"));
         getSelectionModel().selectedItemProperty().addListener((o, a, row) -> {

@@ -4,7 +4,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
-import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -29,9 +28,6 @@ public final class RulerModel {
 
     private static final int BURST_FACTOR = 5;
 
-    /** Steps that the ruler has at least. */
-    private static final int FEWEST = 24;
-
     private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Stretch> stretch;
@@ -45,59 +41,6 @@ public final class RulerModel {
         this.question = context.background().new Newest();
         this.stretch =
                 new ReadOnlyObjectWrapper<>(empty(context.clock().instant().atZone(context.zone())));
-    }
-
-    /** How long a step is, and how many of them the ruler shows. */
-    public enum Zoom {
-        /** Hours of the last four days. */
-        HOUR(ChronoUnit.HOURS, 96),
-        /** Days of the last three months. */
-        DAY(ChronoUnit.DAYS, 91),
-        /** Weeks of the last two years. */
-        WEEK(ChronoUnit.WEEKS, 104),
-        /** Months of the last ten years. */
-        MONTH(ChronoUnit.MONTHS, 120);
-
-        private final ChronoUnit unit;
-        private final int steps;
-
-        Zoom(ChronoUnit unit, int steps) {
-            this.unit = unit;
-            this.steps = steps;
-        }
-
-        /** The unit of a step. */
-        public ChronoUnit unit() {
-            return unit;
-        }
-
-        /** The steps for a history that began then: as many as it takes, but no handful. */
-        int steps(Optional<Instant> beginning, ZonedDateTime now) {
-            if (beginning.isEmpty()) {
-                return steps;
-            }
-            long needed = unit.between(floor(beginning.get().atZone(now.getZone())), floor(now)) + 1;
-            return (int) Math.max(Math.min(FEWEST, steps), Math.min(steps, needed));
-        }
-
-        /** The one that shows a history of the last three months at its best. */
-        static Zoom of(Optional<Instant> beginning, ZonedDateTime now) {
-            return beginning
-                            .filter(b -> HOUR.unit.between(b.atZone(now.getZone()), now) < HOUR.steps)
-                            .isPresent()
-                    ? HOUR
-                    : DAY;
-        }
-
-        ZonedDateTime floor(ZonedDateTime t) {
-            return switch (this) {
-                case HOUR -> t.truncatedTo(ChronoUnit.HOURS);
-                case DAY -> t.truncatedTo(ChronoUnit.DAYS);
-                case WEEK ->
-                    t.truncatedTo(ChronoUnit.DAYS).minusDays(t.getDayOfWeek().getValue() - 1L);
-                case MONTH -> t.truncatedTo(ChronoUnit.DAYS).withDayOfMonth(1);
-            };
-        }
     }
 
     /**
@@ -218,7 +161,7 @@ public final class RulerModel {
                         Zoom wanted = byHand ? set : Zoom.of(beginning(captures), now);
                         long to = now.toEpochSecond() / 3600 + 1;
                         long from =
-                                to - wanted.steps * wanted.unit.getDuration().toHours() - 24 * 32;
+                                to - wanted.steps * wanted.unit().getDuration().toHours() - 24 * 32;
                         return stretch(
                                 wanted,
                                 now,
@@ -247,10 +190,10 @@ public final class RulerModel {
         ZonedDateTime last = zoom.floor(now);
         List<Step> steps = new ArrayList<>();
         Optional<Instant> beginning = beginning(captures);
-        ZonedDateTime from = zoom.floor(last.minus(zoom.steps(beginning, now) - 1L, zoom.unit));
+        ZonedDateTime from = zoom.floor(last.minus(zoom.steps(beginning, now) - 1L, zoom.unit()));
         long usual = usual(captures);
         while (!from.isAfter(now)) {
-            ZonedDateTime to = from.plus(1, zoom.unit);
+            ZonedDateTime to = from.plus(1, zoom.unit());
             steps.add(new Step(
                     from.toInstant(), to.toInstant(), sum(density, from, to), burst(captures, from, to, usual)));
             from = to;

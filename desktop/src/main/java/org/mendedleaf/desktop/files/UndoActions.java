@@ -13,8 +13,6 @@ import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
-import org.mendedleaf.desktop.files.FilesModel.Message;
-import org.mendedleaf.desktop.files.FilesModel.Offer;
 
 /** Undoes what was done, and takes an undoing back, as jobs; says what it was, and offers the way back. */
 public final class UndoActions {

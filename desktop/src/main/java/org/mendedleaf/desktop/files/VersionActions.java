@@ -17,7 +17,6 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.context.OpenedCopies;
-import org.mendedleaf.desktop.files.FilesModel.Message;
 
 /**
  * What can be done with one version: restoring, copying, opening and erasing it. Each is a job, and jobs wait for each

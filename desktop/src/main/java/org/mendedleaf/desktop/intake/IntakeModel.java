@@ -36,10 +36,11 @@ import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.context.OwnJob;
+import org.mendedleaf.desktop.context.PlannedWork;
 import org.mendedleaf.desktop.context.PutService;
 
 /** Many files that come in, without their scene: the match table, its changes, the run and its result. */
-public final class IntakeModel {
+public final class IntakeModel implements PlannedWork {
 
     private final AppContext context;
     private final OwnJob job;
@@ -185,6 +186,7 @@ public final class IntakeModel {
     }
 
     /** The job that carries it out. */
+    @Override
     public OwnJob job() {
         return job;
     }
@@ -263,6 +265,7 @@ public final class IntakeModel {
     }
 
     /** Carries it out, as a job. */
+    @Override
     public void run() {
         if (canRun()) {
             start(plan().revisions(note.get().strip(), DraftChoice.BY_RULE, take.get()));
@@ -283,6 +286,7 @@ public final class IntakeModel {
     }
 
     /** Tries again what failed, or was not begun. */
+    @Override
     public void retry() {
         if (canRetry()) {
             start(left());
@@ -319,6 +323,7 @@ public final class IntakeModel {
     }
 
     /** Takes it back, as a job. */
+    @Override
     public void undo(Runnable done) {
         long last = action;
         if (last == 0) {

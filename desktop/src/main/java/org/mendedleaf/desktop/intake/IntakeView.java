@@ -2,19 +2,11 @@ package org.mendedleaf.desktop.intake;
 
 import java.util.List;
 import java.util.function.Consumer;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
-import javafx.scene.layout.VBox;
-import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
 import org.mendedleaf.core.intake.NameTaken;
@@ -22,23 +14,15 @@ import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
-import org.mendedleaf.desktop.widgets.TransferBar;
 import org.mendedleaf.desktop.widgets.Ui;
+import org.mendedleaf.desktop.widgets.WorkPane;
 
 /** Many files that come in: what each of them is, as a table that can be changed, then the run and what came of it. */
-public final class IntakeView extends BorderPane {
+public final class IntakeView extends WorkPane {
 
     private final IntakeModel model;
     private final IntakeTable table;
-    private final VBox choices = new VBox(8);
-    private final TransferBar running;
-    private final Label sum = Ui.label("", "small-title");
     private final Label problem = Ui.label("", "error-text");
-    private final Button go = new Button();
-    private final Button retry;
-    private final Button undo;
-    private final Button done;
-    private final Button leave;
 
     /**
      * The view.
@@ -47,60 +31,20 @@ public final class IntakeView extends BorderPane {
      * @param said says in the message bar what was done
      */
     public IntakeView(IntakeModel model, Runnable back, Consumer<String> said) {
+        super("intake", model, "intake.undo", back, said);
         this.model = model;
         this.table = new IntakeTable(model);
-        getStyleClass().addAll("files", "plan");
         setId("intake");
-        Label title = Ui.label(model.heading(), "big-title");
-        title.setId("intake-title");
-        title.setMinWidth(0);
-        HBox head = new HBox(12, title, Ui.spacer(), Ui.iconButton(Feather.X, "plan.close", back));
-        head.setAlignment(Pos.CENTER_LEFT);
         choices();
-        running = new TransferBar(model.job(), "intake");
-        sum.setId("intake-sum");
         problem.setId("intake-problem");
         problem.setWrapText(true);
-        VBox top = new VBox(12, head, choices, running, problem, sum);
-        top.getStyleClass().add("plan-top");
-        setTop(top);
-        VBox sheet = new VBox(table);
-        VBox.setVgrow(table, Priority.ALWAYS);
-        sheet.getStyleClass().add("sheet");
-        BorderPane middle = new BorderPane(sheet);
-        middle.getStyleClass().add("plan-middle");
-        setCenter(middle);
-
-        go.setId("intake-go");
-        go.getStyleClass().add("accent");
-        go.setOnAction(e -> model.run());
-        retry = Ui.button("plan.retry", model::retry);
-        retry.setId("intake-retry");
-        undo = Ui.button(
-                "intake.undo",
-                () -> model.undo(() -> {
-                    said.accept(Words.of("plan.undone"));
-                    back.run();
-                }));
-        undo.setId("intake-undo");
-        done = Ui.button("plan.done", back, "accent");
-        done.setId("intake-done");
-        leave = Ui.button("protect.back", back, "flat");
-        HBox buttons = new HBox(8, go, done, running.buttons(), retry, undo, Ui.spacer(), leave);
-        buttons.setAlignment(Pos.CENTER_LEFT);
-        buttons.getStyleClass().add("plan-buttons");
-        setBottom(buttons);
+        arrange(model.heading(), back, problem, table);
+        arrangeButtons(go, done, running.buttons(), retry, undo, Ui.spacer(), leave);
 
         model.stepProperty().addListener((o, a, s) -> show());
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
-        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
-            if (e.isControlDown() && e.getCode() == KeyCode.ENTER) {
-                model.run();
-                e.consume();
-            }
-        });
         show();
     }
 
@@ -130,15 +74,6 @@ public final class IntakeView extends BorderPane {
         note.setPrefWidth(420);
         choices.getChildren()
                 .addAll(line(Words.of("intake.taken"), taken, remember), line(Words.of("intake.note"), note, take));
-    }
-
-    private static HBox line(String name, javafx.scene.Node... controls) {
-        Label label = Ui.label(name, "form-name");
-        label.setMinWidth(190);
-        HBox line = new HBox(12, label);
-        line.getChildren().addAll(controls);
-        line.setAlignment(Pos.CENTER_LEFT);
-        return line;
     }
 
     private void show() {

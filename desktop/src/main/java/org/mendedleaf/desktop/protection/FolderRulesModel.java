@@ -139,7 +139,7 @@ public final class FolderRulesModel {
                         last -> {
                             OpenPlace again = new OpenPlace(
                                     openPlace.vault(), openPlace.place().with(Versioning.ON));
-                            context.captureAgain(again, result -> {
+                            context.captures().captureAgain(again, result -> {
                                 context.placesChanged();
                                 context.tell(Protect.missed(
                                         last, context.clock().instant(), context.zone(), result.points()));

@@ -117,7 +117,7 @@ public final class ProtectionModel {
 
     /** Looks at a place, or runs its backup, now. */
     public void run(Coverage.Row row) {
-        openPlace(row).ifPresent(h -> context.capture(h, r -> {}));
+        openPlace(row).ifPresent(h -> context.captures().capture(h, r -> {}));
     }
 
     /** Asks whether somebody has to say that a folder was emptied on purpose. */
@@ -141,7 +141,7 @@ public final class ProtectionModel {
 
     /** Captures the folder as empty. */
     void captureEmptied(OpenPlace openPlace) {
-        context.captureEmptied(openPlace);
+        context.captures().captureEmptied(openPlace);
     }
 
     /** Changes how often a folder is captured and what is left out. */

@@ -51,9 +51,10 @@ import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.Navigator;
 import org.mendedleaf.desktop.context.OwnJob;
+import org.mendedleaf.desktop.context.PlannedWork;
 
 /** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
-public final class PlanModel {
+public final class PlanModel implements PlannedWork {
 
     private final AppContext context;
     private final OwnJob job;
@@ -172,6 +173,7 @@ public final class PlanModel {
     }
 
     /** The job that carries it out. */
+    @Override
     public OwnJob job() {
         return job;
     }
@@ -249,6 +251,7 @@ public final class PlanModel {
     }
 
     /** Carries the plan out, as a job. */
+    @Override
     public void run() {
         if (stage.get() == Stage.READY) {
             start();
@@ -308,6 +311,7 @@ public final class PlanModel {
     }
 
     /** Tries again what failed, or was not done when it was cancelled. */
+    @Override
     public void retry() {
         RestoreResult before = result.get();
         RestorePlan whole = plan.get();
@@ -331,6 +335,7 @@ public final class PlanModel {
     }
 
     /** Takes the whole back, as a job. */
+    @Override
     public void undo(Runnable done) {
         RestoreResult r = result.get();
         if (r == null || r.action() == 0) {

@@ -7,17 +7,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
-import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.compare.Pair;
@@ -30,27 +25,20 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.document.DifferenceView;
 import org.mendedleaf.desktop.document.PairWork;
 import org.mendedleaf.desktop.widgets.Choices;
-import org.mendedleaf.desktop.widgets.TransferBar;
 import org.mendedleaf.desktop.widgets.Ui;
+import org.mendedleaf.desktop.widgets.WorkPane;
 
 /** The plan of a recovery or a roll back, its run, and what came of it. */
-public final class PlanView extends BorderPane {
+public final class PlanView extends WorkPane {
 
     private final PlanModel model;
     private final PlanTable table;
-    private final VBox choices = new VBox(8);
-    private final TransferBar running;
-    private final Label sum = Ui.label("", "small-title");
     private final VBox problems = new VBox(4);
     private final Label targetName = Ui.label("", "dim");
-    private final Button go = new Button();
     private final Button save;
-    private final Button retry;
-    private final Button undo;
     private final Button open;
     private final Button show;
     private final Button look;
-    private final Button done;
 
     /** How the person at the screen is asked for files and folders, and shown them. */
     public interface Asks {
@@ -71,70 +59,28 @@ public final class PlanView extends BorderPane {
      * @param said says in the message bar what was done
      */
     public PlanView(PlanModel model, Asks asks, Runnable back, Consumer<String> said) {
+        super("plan", model, "plan.undo", back, said);
         this.model = model;
         this.table = new PlanTable(model, this::look);
-        getStyleClass().addAll("files", "plan");
         Ui.style(this, "past", model.what().at() != null);
-        Label title = Ui.label(model.heading(), "big-title");
-        title.setId("plan-title");
-        title.setMinWidth(0);
-        HBox head = new HBox(
-                12, title, Ui.spacer(), Ui.iconButton(org.kordamp.ikonli.feather.Feather.X, "plan.close", back));
-        head.setAlignment(Pos.CENTER_LEFT);
         choices(asks);
-        running = new TransferBar(model.job(), "plan");
-        sum.setId("plan-sum");
         problems.setId("plan-problems");
-        VBox top = new VBox(12, head, choices, running, problems, sum);
-        top.getStyleClass().add("plan-top");
-        setTop(top);
-        VBox sheet = new VBox(table);
-        VBox.setVgrow(table, Priority.ALWAYS);
-        sheet.getStyleClass().add("sheet");
-        BorderPane middle = new BorderPane(sheet);
-        middle.getStyleClass().add("plan-middle");
-        setCenter(middle);
-
-        go.setId("plan-go");
-        go.getStyleClass().add("accent");
-        go.setOnAction(e -> model.run());
-        save = Ui.button(
+        arrange(model.heading(), back, problems, table);
+        save = button(
                 "plan.save",
+                "-save",
                 () -> asks.save(Words.of("plan.fileName"))
                         .ifPresent(f -> model.save(f.toPath(), () -> said.accept(Words.of("plan.saved", f)))));
-        save.setId("plan-save");
-        retry = Ui.button("plan.retry", model::retry);
-        retry.setId("plan-retry");
-        undo = Ui.button(
-                "plan.undo",
-                () -> model.undo(() -> {
-                    said.accept(Words.of("plan.undone"));
-                    back.run();
-                }));
-        undo.setId("plan-undo");
-        open = Ui.button("plan.open", () -> table.selected().ifPresent(i -> asks.open(model.placed(i))));
-        open.setId("plan-open");
-        show = Ui.button("plan.show", () -> table.selected().ifPresent(i -> showInFolder(asks, model.placed(i))));
-        show.setId("plan-show");
-        look = Ui.button("difference.open", this::look);
-        look.setId("plan-look");
-        done = Ui.button("plan.done", back, "accent");
-        done.setId("plan-done");
-        Button leave = Ui.button("protect.back", back, "flat");
-        leave.visibleProperty().bind(done.visibleProperty().not());
-        leave.managedProperty().bind(leave.visibleProperty());
-        HBox buttons =
-                new HBox(8, go, done, look, running.buttons(), retry, undo, open, show, Ui.spacer(), save, leave);
-        buttons.setAlignment(Pos.CENTER_LEFT);
-        buttons.getStyleClass().add("plan-buttons");
-        setBottom(buttons);
+        open = button("plan.open", "-open", () -> table.selected().ifPresent(i -> asks.open(model.placed(i))));
+        show = button("plan.show", "-show", () -> table.selected().ifPresent(i -> showInFolder(asks, model.placed(i))));
+        look = button("difference.open", "-look", this::look);
+        arrangeButtons(go, done, look, running.buttons(), retry, undo, open, show, Ui.spacer(), save, leave);
 
         model.stageProperty().addListener((o, a, s) -> show());
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
         table.selectedProperty().addListener((o, a, b) -> show());
-        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         show();
     }
 
@@ -183,13 +129,9 @@ public final class PlanView extends BorderPane {
         return model.stageProperty().get() != PlanModel.Stage.RUNNING;
     }
 
-    private void key(KeyEvent e) {
-        // Nothing is carried out that cannot be seen.
-        boolean seen = DifferenceView.at(this).isEmpty();
-        if (e.isControlDown() && e.getCode() == KeyCode.ENTER && seen) {
-            model.run();
-            e.consume();
-        }
+    @Override
+    protected boolean maySeeWhatRuns() {
+        return DifferenceView.at(this).isEmpty();
     }
 
     private void choices(Asks asks) {
@@ -233,14 +175,6 @@ public final class PlanView extends BorderPane {
         choices.getChildren().addAll(to, onCollision);
     }
 
-    private static HBox line(String name, javafx.scene.Node control) {
-        Label label = Ui.label(name, "form-name");
-        label.setMinWidth(190);
-        HBox line = new HBox(12, label, control);
-        line.setAlignment(Pos.CENTER_LEFT);
-        return line;
-    }
-
     private void choose(PlanModel.Where w, Asks asks) {
         model.whereProperty().set(w);
         Function<String, Optional<File>> ask = name -> w == PlanModel.Where.FOLDER ? asks.folder() : asks.save(name);
@@ -275,6 +209,7 @@ public final class PlanView extends BorderPane {
         Ui.visible(open, ended);
         Ui.visible(show, ended);
         Ui.visible(done, ended);
+        Ui.visible(leave, !ended);
         boolean placed =
                 table.selectedDone() && !model.what().openPlace().place().isOutside();
         open.setDisable(!placed);

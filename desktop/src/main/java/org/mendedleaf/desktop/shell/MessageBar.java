@@ -6,6 +6,7 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.desktop.files.FilesModel;
+import org.mendedleaf.desktop.files.Offer;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Says what was done, and offers to undo it, or to take an undoing back. It stands in the status bar, and moves nothing. */
@@ -34,7 +35,7 @@ final class MessageBar extends HBox {
         files.messageProperty().addListener((o, a, m) -> {
             words.setText(m.words());
             Ui.visible(undo, m.undo());
-            Ui.visible(redo, m.offer() == FilesModel.Offer.REDO);
+            Ui.visible(redo, m.offer() == Offer.REDO);
             Ui.style(this, "message-failed", m.failed());
             words.setTooltip(m.words().isEmpty() ? null : Ui.tooltip(m.words()));
             Ui.visible(this, !m.words().isEmpty());

@@ -387,8 +387,11 @@ public final class Shell extends BorderPane {
         } else if (e.isControlDown() && e.getCode() == KeyCode.D) {
             theme.toggle();
         } else if (e.getCode() == KeyCode.F5 && files.placeProperty().get() != null) {
-            context.capture(
-                    java.util.Objects.requireNonNull(files.placeProperty().get()), r -> {});
+            context.captures()
+                    .capture(
+                            java.util.Objects.requireNonNull(
+                                    files.placeProperty().get()),
+                            r -> {});
         } else {
             return;
         }

@@ -51,7 +51,7 @@ class FileActionsTest extends AppContextTest {
         return files.line().lineProperty().get().version(number).orElseThrow();
     }
 
-    private FilesModel.Message said(String beginning) throws InterruptedException {
+    private Message said(String beginning) throws InterruptedException {
         until(() -> files.messageProperty().get().words().startsWith(beginning));
         return files.messageProperty().get();
     }
@@ -72,7 +72,7 @@ class FileActionsTest extends AppContextTest {
                 .isTrue();
         assertThat(folder.resolve("ledger.csv")).doesNotExist();
         files.undo();
-        assertThat(said("Undone: ").offer()).isEqualTo(FilesModel.Offer.REDO);
+        assertThat(said("Undone: ").offer()).isEqualTo(Offer.REDO);
         assertThat(folder.resolve("ledger.csv")).hasContent("saved over by a letter");
     }
 
@@ -204,9 +204,9 @@ class FileActionsTest extends AppContextTest {
     void withoutALineNothingIsDoneToOne() throws Exception {
         files.lineActions().publish("");
         files.lineActions().checkOut();
-        files.openPut();
+        files.intake().open();
         assertThat(files.messageProperty().get().words()).isEmpty();
-        assertThat(files.putting().openProperty().get()).isFalse();
+        assertThat(files.intake().putting().openProperty().get()).isFalse();
     }
 
     // Where it leads.
@@ -250,11 +250,11 @@ class FileActionsTest extends AppContextTest {
         Navigator navigator = navigator();
         Path coming = Files.writeString(temp.resolve("coming.txt"), "new");
         files.momentProperty().set(between());
-        files.comeIn(List.of(coming), null);
+        files.intake().comeIn(List.of(coming), null);
         assertThat(said("Files are put in now, not into the past.").failed()).isTrue();
         files.routes().fold();
         files.routes().strays();
-        files.putOnto(coming, "ledger.csv");
+        files.intake().putOnto(coming, "ledger.csv");
         verify(navigator, never()).intake(any(), any(), anyString());
         verify(navigator, never()).fold(any(), anyString());
         verify(navigator, never()).strays(any(), anyString());
@@ -266,22 +266,22 @@ class FileActionsTest extends AppContextTest {
         Navigator navigator = navigator();
         Path one = Files.writeString(temp.resolve("one.txt"), "one");
         Path two = Files.writeString(temp.resolve("two.txt"), "two");
-        files.comeIn(List.of(one, two), null);
+        files.intake().comeIn(List.of(one, two), null);
         verify(navigator).intake(openPlace, List.of(one, two), "");
         FileRow sub = files.listingProperty().get().top().stream()
                 .filter(FileRow::isFolder)
                 .findFirst()
                 .orElseThrow();
-        files.comeIn(List.of(one), sub);
+        files.intake().comeIn(List.of(one), sub);
         verify(navigator).intake(openPlace, List.of(one), "sub");
         FileRow ledger = files.listingProperty().get().top().stream()
                 .filter(r -> !r.isFolder())
                 .findFirst()
                 .orElseThrow();
-        files.comeIn(List.of(one, two), ledger);
+        files.intake().comeIn(List.of(one, two), ledger);
         verify(navigator, org.mockito.Mockito.times(2)).intake(eq(openPlace), any(), eq(""));
         // One onto a file is its next version, and this one is doubtful: it has nothing in common with it.
-        files.comeIn(List.of(one), ledger);
+        files.intake().comeIn(List.of(one), ledger);
         until(() -> org.mockito.Mockito.mockingDetails(navigator).getInvocations().stream()
                 .anyMatch(i -> i.getMethod().getName().equals("guard")));
         assertThat(folder.resolve("ledger.csv")).hasContent("saved over by a letter");
@@ -365,7 +365,7 @@ class FileActionsTest extends AppContextTest {
 
     private void capture() throws Exception {
         boolean[] done = {false};
-        context.capture(openPlace, r -> done[0] = true);
+        context.captures().capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
         context.changed();
     }

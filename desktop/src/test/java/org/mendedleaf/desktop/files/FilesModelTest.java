@@ -132,7 +132,7 @@ class FilesModelTest extends AppContextTest {
         until(() -> files.messageProperty().get().words().startsWith("ledger.csv: version 1 is current again"));
         assertThat(Files.readString(folder.resolve("sub/new.txt"))).isEqualTo("came later");
         files.undo();
-        until(() -> files.messageProperty().get().offer() == FilesModel.Offer.REDO);
+        until(() -> files.messageProperty().get().offer() == Offer.REDO);
         assertThat(files.messageProperty().get().words()).startsWith("Undone: ledger.csv");
         files.redo();
         until(() -> files.messageProperty().get().undo());

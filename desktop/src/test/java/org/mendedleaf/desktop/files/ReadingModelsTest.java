@@ -119,11 +119,11 @@ class ReadingModelsTest extends AppContextTest {
     void changesAreTakenBackOfWhatIsThereNowOnlyAndOnlyAfterTheOutcomeIsKnown() throws Exception {
         save("ledger.csv", "kind,kilos\nKaty,412\nBramley,7\n", later.plusSeconds(60));
         boolean[] done = {false};
-        context.capture(openPlace, r -> done[0] = true);
+        context.captures().capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
         save("ledger.csv", "kind,kilos\nKaty,421\nBramley,7\nPerry,1\n", later.plusSeconds(120));
         done[0] = false;
-        context.capture(openPlace, r -> done[0] = true);
+        context.captures().capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
         FilesModel files = ledger();
         until(() -> files.line().lineProperty().get().versions().size() == 4);
@@ -200,7 +200,7 @@ class ReadingModelsTest extends AppContextTest {
 
     private void capture() throws Exception {
         boolean[] done = {false};
-        context.capture(openPlace, r -> done[0] = true);
+        context.captures().capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
     }
 

@@ -37,7 +37,7 @@ class FoldModelTest extends AppContextTest {
         save("plans/plan v2.txt", plan(22), then.plusSeconds(60));
         save("plans/plan FINAL.txt", plan(25), then.plusSeconds(120));
         boolean[] captured = {false};
-        context.capture(openPlace, r -> captured[0] = true);
+        context.captures().capture(openPlace, r -> captured[0] = true);
         until(() -> captured[0]);
         model = new FoldModel(context, openPlace, "plans");
         until(() -> model.familiesProperty().get() != null);

@@ -78,7 +78,7 @@ public class IntakeModelsTest extends AppContextTest {
     private void kept(String name, String text) throws Exception {
         save(name, text, Instant.now().minusSeconds(600));
         boolean[] done = {false};
-        context.capture(openPlace, r -> done[0] = true);
+        context.captures().capture(openPlace, r -> done[0] = true);
         until(() -> done[0]);
     }
 

@@ -122,6 +122,7 @@ class DifferenceScreenTest extends WindowTest {
         select("ledger.csv");
         robot.interact(() -> app.shell()
                 .files()
+                .intake()
                 .comeIn(List.of(letter), app.shell().files().selectedProperty().get()));
         eventually("the guard", () -> visible("#guard"));
         robot.clickOn("#guard-look");
