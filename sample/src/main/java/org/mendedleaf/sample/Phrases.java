@@ -105,8 +105,10 @@ enum Phrases {
         List<String> made = new ArrayList<>();
         int count = 1 + random.nextInt(3);
         int first = random.nextInt(sentences.length);
+        // Three of them are three different ones.
+        int apart = sentences.length % 5 == 0 ? 3 : 5;
         for (int i = 0; i < count; i++) {
-            made.add(sentence(random, (first + i * 5) % sentences.length));
+            made.add(sentence(random, (first + i * apart) % sentences.length));
         }
         return made;
     }

@@ -46,6 +46,9 @@ final class FolderOptions {
         if (at == null) {
             return every == null ? null : Rhythm.parse(every);
         }
+        if (at.isBlank()) {
+            throw new IllegalArgumentException(Words.of("rhythm.time", at));
+        }
         Rhythm rhythm = every == null ? before.orElse(Rhythm.BY_HAND) : Rhythm.parse(every);
         return switch (rhythm.kind()) {
             case DAILY -> Rhythm.parse("daily " + at);

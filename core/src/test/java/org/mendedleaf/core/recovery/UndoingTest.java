@@ -157,7 +157,8 @@ class UndoingTest {
         p.recovery().restore(List.of(new RestoreItem(version(1), "a.txt")), Collision.REPLACE, Progress.NONE);
         assertThat(undo().undoneWords()).isEqualTo("Undone: a.txt restored (Tomas). 1 file is as it was before.");
         assertThat(p.read("a.txt")).isEqualTo("two");
-        assertThat(redo().redoneWords()).isEqualTo("Done again: a.txt restored (Tomas). 1 file is as that left it.");
+        assertThat(redo().redoneWords())
+                .isEqualTo("Done again: a.txt restored (Tomas). 1 file is as it was after that.");
         assertThat(p.read("a.txt")).isEqualTo("one");
     }
 
