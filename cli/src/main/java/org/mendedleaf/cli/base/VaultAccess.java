@@ -7,6 +7,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
@@ -16,6 +17,7 @@ import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
+import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Option;
@@ -72,6 +74,20 @@ public abstract class VaultAccess extends Output {
 
     public ZoneId zone() throws IOException {
         return clock().getZone();
+    }
+
+    /** The moment from which on something counts, a day from its beginning; empty when none was typed. */
+    protected Optional<Instant> since(@Nullable String typed) throws IOException {
+        return typed == null ? Optional.empty() : Optional.of(moments().readSince(typed));
+    }
+
+    /** The moment until which something counts, a day to its end; empty when none was typed. */
+    protected Optional<Instant> until(@Nullable String typed) throws IOException {
+        return typed == null ? Optional.empty() : Optional.of(moments().read(typed));
+    }
+
+    private MomentText moments() throws IOException {
+        return new MomentText(zone(), now(), MomentText.NOWHERE);
     }
 
     protected Authors authors() throws IOException {

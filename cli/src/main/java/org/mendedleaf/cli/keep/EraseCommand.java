@@ -103,17 +103,15 @@ public final class EraseCommand extends RetentionBase {
         if (!json) {
             would.words(line).forEach(this::line);
         }
-        if (would.numbers().isEmpty()) {
-            return ExitCodes.SOME_FAILED;
-        }
-        if (plan) {
+        boolean nothing = would.numbers().isEmpty();
+        if (plan || nothing) {
             if (json) {
                 rows.add(Map.of(
                         "versions", would.numbers().stream().map(line::label).toList(),
                         "freedBytes", would.freedBytes(),
                         "words", would.words(line)));
             }
-            return ExitCodes.DONE;
+            return nothing ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
         }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.sure"))) {
             throw new NeedsYesException(Words.of("cli.needsYes"));
@@ -144,7 +142,7 @@ public final class EraseCommand extends RetentionBase {
         String what =
                 Words.of("cli.erase.what", wanted.path(), named, located.place().where());
         if (plan) {
-            line(what);
+            planned(located, List.of(named), what);
             return ExitCodes.DONE;
         }
         if (!yes && !surroundings.confirms(what)) {
@@ -159,6 +157,14 @@ public final class EraseCommand extends RetentionBase {
             say("cli.erase.done", wanted.path(), named, located.place().where());
         }
         return ExitCodes.DONE;
+    }
+
+    private void planned(Located located, List<String> versions, String words) {
+        if (json) {
+            rows.add(Map.of("path", located.path(), "versions", versions, "words", List.of(words)));
+        } else {
+            line(words);
+        }
     }
 
     /** All but the newest that the system holds. */
@@ -180,7 +186,10 @@ public final class EraseCommand extends RetentionBase {
             return ExitCodes.SOME_FAILED;
         }
         if (plan) {
-            say("cli.erase.outsideSure", there.size(), located.path(), where);
+            planned(
+                    located,
+                    there.stream().map(Version::label).toList(),
+                    Words.of("cli.erase.outsideSure", there.size(), located.path(), where));
             return ExitCodes.DONE;
         }
         if (!yes && !surroundings.confirms(Words.of("cli.erase.outsideSure", there.size(), located.path(), where))) {
@@ -192,7 +201,7 @@ public final class EraseCommand extends RetentionBase {
                     .erase(there, progress);
         }
         if (json) {
-            rows.add(Map.of("erased", there.size() - failed.size(), "failed", failed));
+            rows.add(Map.of("path", located.path(), "erased", there.size() - failed.size(), "failed", failed));
         } else {
             say("cli.thin.erased", there.size() - failed.size(), where);
         }

@@ -2,7 +2,6 @@ package org.mendedleaf.cli.keep;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -28,7 +27,6 @@ import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.systems.OutsideThinning;
-import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -94,8 +92,8 @@ public final class ThinCommand extends RulesBase {
             ThinReport.requireEnding(to);
         }
         Set<ContentKind> only = kinds.isEmpty() ? Set.of() : EnumSet.copyOf(kinds);
-        ThinPlan.Limits limits = new ThinPlan.Limits(
-                0, "", only, last == null ? 0 : last, moment(leave), moment(olderThan), last == null);
+        ThinPlan.Limits limits =
+                new ThinPlan.Limits(0, "", only, last == null ? 0 : last, since(leave), since(olderThan), last == null);
         RuleSet once = file == null ? null : read(file);
         return eachMeant(path, m -> {
             Optional<Place> outside = outside(m);
@@ -105,12 +103,6 @@ public final class ThinCommand extends RulesBase {
             thin(m, once, limits.in(m.place(), m.path()));
             return ExitCodes.DONE;
         });
-    }
-
-    private Optional<Instant> moment(@Nullable String typed) throws IOException {
-        return typed == null
-                ? Optional.empty()
-                : Optional.of(new MomentText(zone(), now(), MomentText.NOWHERE).read(typed));
     }
 
     private void thin(Meant m, @Nullable RuleSet once, ThinPlan.Limits limits) throws IOException {

@@ -2,7 +2,6 @@ package org.mendedleaf.cli.past;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -22,8 +21,6 @@ import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.find.Wanted;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -157,19 +154,11 @@ public final class FindCommand extends Base {
                 located.map(l -> l.place().id()),
                 located.map(Located::path).orElse(""),
                 kind.startsWith(".") ? kind.substring(1) : kind,
-                typed(from),
-                typed(to),
+                since(from),
+                until(to),
                 by,
                 presence,
                 field);
-    }
-
-    private Optional<Instant> typed(@Nullable String moment) throws IOException {
-        if (moment == null) {
-            return Optional.empty();
-        }
-        Instant at = new MomentText(zone(), now(), MomentText.NOWHERE).read(moment);
-        return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
     }
 
     private void print(Finder.FileHit hit) throws IOException {

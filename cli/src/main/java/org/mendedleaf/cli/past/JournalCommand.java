@@ -4,13 +4,11 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
-import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
@@ -21,8 +19,6 @@ import org.mendedleaf.core.catalogue.JournalQuery;
 import org.mendedleaf.core.catalogue.JournalReport;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.time.Moment;
-import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -68,7 +64,7 @@ public final class JournalCommand extends Base {
 
     @Override
     public Integer call() throws Exception {
-        JournalQuery.Wanted wanted = new JournalQuery.Wanted(file, by, kind, moment(since), moment(until));
+        JournalQuery.Wanted wanted = new JournalQuery.Wanted(file, by, kind, since(since), until(until));
         List<Row> all = new ArrayList<>();
         int code = eachVault((folder, vault) -> {
             try (Reading reading = vault.read()) {
@@ -93,14 +89,6 @@ public final class JournalCommand extends Base {
             print(all);
         }
         return code;
-    }
-
-    private Optional<Instant> moment(@Nullable String typed) throws IOException {
-        if (typed == null) {
-            return Optional.empty();
-        }
-        Instant at = new MomentText(zone(), now(), MomentText.NOWHERE).read(typed);
-        return at.equals(Moment.FAR) ? Optional.empty() : Optional.of(at);
     }
 
     /** One file a row or an entry a line, by the ending of the file's name. */

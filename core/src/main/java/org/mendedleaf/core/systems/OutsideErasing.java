@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.HeldLines;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -23,6 +24,7 @@ import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.RemoteSnapshot;
+import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
 
@@ -139,13 +141,16 @@ public final class OutsideErasing {
      * Erases a snapshot in the system. Versions that nobody else holds are taken into the vault first.
      *
      * @return how many those were
+     * @throws SystemException.Conflict when it holds what is not known here; then it is left alone
      */
     public int eraseSnapshot(RemoteSnapshot cut, Progress progress) throws IOException {
         files.needs(Capability.SNAPSHOTS);
         List<Version> alone = new ArrayList<>();
+        List<OutsideSystem.InTree> there = files.system.tree(files.name, cut.key());
         try (Reading reading = files.vault.read()) {
-            for (Version v :
-                    reading.folders().treeAt(files.place, "", cut.at()).files().values()) {
+            TreeAt known = reading.folders().treeAt(files.place, "", cut.at());
+            requireKnown(there, known.byPath());
+            for (Version v : known.files().values()) {
                 Line line = reading.line(v.line()).orElseThrow();
                 List<Holder> holders = reading.outside().holders(line).getOrDefault(v.number(), List.of());
                 if (holders.stream().allMatch(h -> h.point().equals(cut.key()))) {
@@ -168,6 +173,27 @@ public final class OutsideErasing {
         files.look(Progress.NONE);
         note(ActionKind.SNAPSHOT_ERASED);
         return alone.size();
+    }
+
+    /** What it holds in truth is compared with what is known of it, since nothing brings it back. */
+    private void requireKnown(List<OutsideSystem.InTree> there, Map<String, Version> known) throws SystemException {
+        List<String> others = there.stream()
+                .filter(f -> !isKnown(f, known.get(f.path())))
+                .map(OutsideSystem.InTree::path)
+                .toList();
+        if (!others.isEmpty()) {
+            throw new SystemException.Conflict(
+                    Words.of("outside.snapshotUnknown", others.size(), files.place.where(), others.get(0)));
+        }
+    }
+
+    private static boolean isKnown(OutsideSystem.InTree file, @Nullable Version version) {
+        if (version == null || version.size() != file.size()) {
+            return false;
+        }
+        return file.sha256().isEmpty()
+                || version.sha256().isEmpty()
+                || file.sha256().equals(version.sha256());
     }
 
     /** Takes a snapshot. */

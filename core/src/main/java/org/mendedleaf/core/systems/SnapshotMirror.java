@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.OutsideWriter;
+import org.mendedleaf.core.catalogue.Present;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
@@ -63,9 +64,17 @@ final class SnapshotMirror {
                     forgotten++;
                 }
             }
+            Map<String, Instant> dated = new HashMap<>();
+            known.forEach(k -> dated.put(k.key(), k.at()));
             Instant previous = Instant.EPOCH;
             for (RemoteSnapshot cut : told) {
-                Instant at = cut.at().minus(shift);
+                // What it holds is what is current at its moment: once it has one it keeps it, however the clocks are
+                // set later.
+                Instant at = dated.containsKey(cut.key())
+                        ? dated.get(cut.key())
+                        : after(
+                                previous,
+                                Present.moment(session, place, cut.at().minus(shift)));
                 List<OutsideSystem.InTree> tree = trees.get(cut.key());
                 if (tree != null) {
                     lines.take(tree, previous, at);
@@ -75,11 +84,11 @@ final class SnapshotMirror {
                 if (!known.contains(ours)) {
                     writer.cut(ours);
                 }
-                previous = at;
+                previous = at.isAfter(previous) ? at : previous;
                 session.commit();
             }
             if (hasLive) {
-                lines.take(live, previous, now);
+                lines.take(live, previous, after(previous, Present.moment(session, place, now)));
                 RemoteSnapshot cut = new RemoteSnapshot(RemoteSnapshot.LIVE, Moment.FAR, "", Optional.empty());
                 if (!known.contains(cut)) {
                     writer.cut(cut);
@@ -89,5 +98,10 @@ final class SnapshotMirror {
             long files = hasLive ? live.size() : writer.live().size();
             return new Mirror.Result(files, lines.points(), forgotten);
         }
+    }
+
+    /** A moment, but after another. */
+    private static Instant after(Instant previous, Instant at) {
+        return at.isAfter(previous) ? at : previous.plusNanos(1000);
     }
 }

@@ -55,6 +55,7 @@ public final class MomentText {
     private final ZoneId zone;
     private final Instant now;
     private final Around around;
+    private final boolean daysBegin;
     private final DayText days;
     private final SpanText spans;
 
@@ -83,6 +84,11 @@ public final class MomentText {
 
     /** A reader of moments in this zone, at this moment. */
     public MomentText(ZoneId zone, Instant now, Around around) {
+        this(zone, now, around, false);
+    }
+
+    private MomentText(ZoneId zone, Instant now, Around around, boolean daysBegin) {
+        this.daysBegin = daysBegin;
         this.zone = zone;
         this.now = now;
         this.around = around;
@@ -120,6 +126,16 @@ public final class MomentText {
         } catch (DateTimeException | ArithmeticException e) {
             throw MomentWords.unreadable(typed);
         }
+    }
+
+    /**
+     * The moment from which on something counts that a text means: as {@link #read}, but a day without a time means its
+     * beginning, since what happened on it counts.
+     *
+     * @throws IllegalArgumentException as there
+     */
+    public Instant readSince(String text) throws IOException {
+        return new MomentText(zone, now, around, true).read(text);
     }
 
     /**
@@ -172,7 +188,7 @@ public final class MomentText {
         String text = typed.length() > 10 ? typed.substring(0, 10) + "T" + typed.substring(11) : typed;
         try {
             if (text.length() == 10) {
-                return Optional.of(endOf(LocalDate.parse(text)));
+                return Optional.of(alone(LocalDate.parse(text)));
             }
             if (text.endsWith("]")) {
                 return Optional.of(ZonedDateTime.parse(text).toInstant());
@@ -185,6 +201,11 @@ public final class MomentText {
             // The time may still be in words, as in "2026-05-04 evening".
             return Optional.empty();
         }
+    }
+
+    /** What a day without a time means. */
+    private Instant alone(LocalDate day) {
+        return daysBegin ? day.atStartOfDay(zone).toInstant() : endOf(day);
     }
 
     /** The last moment of a day; of today, now. */
@@ -324,7 +345,7 @@ public final class MomentText {
             day = Stretch.inWeekOf(day, weekday.get());
         }
         if (behind.isEmpty()) {
-            return endOf(day);
+            return alone(day);
         }
         String last = behind.get(behind.size() - 1);
         Optional<LocalTime> time = behind.size() > 2 ? Optional.empty() : TimeOfDay.parse(String.join("", behind));
@@ -402,7 +423,7 @@ public final class MomentText {
         LocalDate date = day.isEmpty() || MomentWords.vocabulary("this").contains(String.join(" ", day))
                 ? today()
                 : days.day(typed, day, time != null, night);
-        return time == null ? endOf(date) : local(date.atTime(time));
+        return time == null ? alone(date) : local(date.atTime(time));
     }
 
     /** The hour behind a day, taken off it, as in {@code yesterday 17}; null when there is none. */

@@ -297,6 +297,30 @@ class MomentTextTest {
     }
 
     @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "2026-11-13       | 2026-11-12T23:00:00Z",
+                "yesterday        | 2026-11-18T23:00:00Z",
+                "today            | 2026-11-19T23:00:00Z",
+                "last Fri         | 2026-11-12T23:00:00Z",
+                "2 weeks ago      | 2026-11-06T09:45:00Z",
+                "2026-11-13 17:00 | 2026-11-13T16:00:00Z",
+                "end of October   | 2026-10-31T22:59:59.999999Z"
+            })
+    void whatCountsSinceADayCountsFromItsBeginning(String typed, String expected) throws IOException {
+        MomentText moments = new MomentText(ZONE, NOW, AROUND);
+        assertThat(moments.readSince(typed)).isEqualTo(expected);
+        assertThat(moments.readSince(typed)).isBeforeOrEqualTo(moments.read(typed));
+    }
+
+    @Test
+    void sinceADayThatIsToComeIsRefused() {
+        assertThatThrownBy(() -> new MomentText(ZONE, NOW, AROUND).readSince("2027-01-01"))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @ParameterizedTest
     @ValueSource(strings = {"", " ", ",", "at", "ago", "last", "snapshot", "half ago", "of the", "T", "2026-", "::"})
     void scrapsAreRefusedToo(String typed) {
         assertThatThrownBy(() -> read(typed)).isInstanceOf(IllegalArgumentException.class);

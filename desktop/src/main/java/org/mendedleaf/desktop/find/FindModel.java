@@ -172,20 +172,21 @@ public final class FindModel {
                 Optional.ofNullable(only).map(h -> h.place().id()),
                 path,
                 kind.get().strip().replaceFirst("^\\.", ""),
-                moment(from.get()),
-                moment(to.get()),
+                moment(from.get(), true),
+                moment(to.get(), false),
                 who.get().strip(),
                 presence.get(),
                 field.get());
     }
 
-    private Optional<Instant> moment(String typed) {
+    private Optional<Instant> moment(String typed, boolean since) {
         if (typed.isBlank() || MomentText.isNow(typed)) {
             return Optional.empty();
         }
         try {
             Instant now = context.clock().instant();
-            return Optional.of(new MomentText(context.zone(), now, MomentText.NOWHERE).read(typed));
+            MomentText moments = new MomentText(context.zone(), now, MomentText.NOWHERE);
+            return Optional.of(since ? moments.readSince(typed) : moments.read(typed));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -139,8 +139,8 @@ public final class JournalModel {
             return Optional.empty();
         }
         try {
-            return Optional.of(
-                    new MomentText(context.zone(), context.clock().instant(), MomentText.NOWHERE).read(since.get()));
+            return Optional.of(new MomentText(context.zone(), context.clock().instant(), MomentText.NOWHERE)
+                    .readSince(since.get()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }

@@ -21,7 +21,7 @@ import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.catalogue.WriteSession;
 
 /** What unfolding may cost, and what comes of documents that are large, damaged, changing or made to do harm. */
-class UnfoldingBoundsTest extends UnfoldingVault {
+class UnfoldingEdgesTest extends UnfoldingVault {
 
     @Test
     void ofAGreatManyAtOnceTheLastAreStoredAsTheyAreAndUnfoldedAtTheNextSave() throws IOException {
