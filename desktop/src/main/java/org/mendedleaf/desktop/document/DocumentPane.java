@@ -43,6 +43,7 @@ public final class DocumentPane extends BorderPane {
     private int change;
     private int zoom;
     private String toFind = "";
+    private String marked = "";
 
     /**
      * What is to be shown.
@@ -99,7 +100,10 @@ public final class DocumentPane extends BorderPane {
         find.setAccessibleText(Words.of("reading.find"));
         find.setOnAction(e -> findNext());
         // Who types other words is not led to the earlier ones any more.
-        find.setOnKeyTyped(e -> toFind = "");
+        find.setOnKeyTyped(e -> {
+            toFind = "";
+            marked = "";
+        });
         find.setPrefColumnCount(16);
         body.setMinSize(0, 0);
         setTop(said);
@@ -173,6 +177,9 @@ public final class DocumentPane extends BorderPane {
         if (look != null && !toFind.isEmpty() && !shown.compared()) {
             // What is shown may still be what was there before: the words are looked for until they are found.
             toFind = findNext() ? "" : toFind;
+        } else if (look != null && !marked.isEmpty()) {
+            // What was found stays marked when the same is shown anew, and in the next version.
+            look.mark(marked);
         }
     }
 
@@ -210,6 +217,7 @@ public final class DocumentPane extends BorderPane {
             return false;
         }
         boolean found = shown.find(find.getText());
+        marked = find.getText();
         Ui.style(find, "not-found", !found);
         words.setText(found ? words.getText() : Words.of("reading.notFound", find.getText()));
         return found;

@@ -49,6 +49,11 @@ public interface DocumentView {
         return false;
     }
 
+    /** Marks these words wherever they stand, and goes nowhere. */
+    default void mark(String words) {
+        // Nothing to mark.
+    }
+
     /** Larger or smaller letters: 0 as they are, up to 4. */
     default void zoom(int step) {
         // The style of what is around it does it.

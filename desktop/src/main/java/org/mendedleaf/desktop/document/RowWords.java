@@ -37,10 +37,15 @@ final class RowWords<R> {
 
     /** Goes to the next row with these words, and marks them wherever they stand; whether there is one. */
     boolean find(String words) {
-        found = words.toLowerCase(Locale.ROOT);
         boolean is = ScrollPosition.find(list, words, text);
-        list.refresh();
+        mark(words);
         return is;
+    }
+
+    /** Marks these words wherever they stand. */
+    void mark(String words) {
+        found = words.toLowerCase(Locale.ROOT);
+        list.refresh();
     }
 
     /** All of it. */

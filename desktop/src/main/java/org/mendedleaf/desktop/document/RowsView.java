@@ -56,6 +56,11 @@ abstract class RowsView<R> implements DocumentView {
     }
 
     @Override
+    public final void mark(String words) {
+        rowWords.mark(words);
+    }
+
+    @Override
     public final String whole() {
         return rowWords.whole();
     }

@@ -321,10 +321,15 @@ final class SheetView implements DocumentView {
 
     @Override
     public boolean find(String words) {
-        found[0] = words.toLowerCase(java.util.Locale.ROOT);
         boolean is = !tables.isEmpty() && ScrollPosition.find(tables.get(current()), words, SheetView::text);
-        tables.forEach(TableView::refresh);
+        mark(words);
         return is;
+    }
+
+    @Override
+    public void mark(String words) {
+        found[0] = words.toLowerCase(java.util.Locale.ROOT);
+        tables.forEach(TableView::refresh);
     }
 
     @Override

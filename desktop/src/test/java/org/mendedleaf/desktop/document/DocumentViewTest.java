@@ -114,6 +114,12 @@ class DocumentViewTest {
                 .as("the one that holds them")
                 .isPresent();
         assertThat(robot.lookup(".detail-words").queryLabeled().getText()).isEqualTo("wanted");
+        robot.interact(() -> pane.show(
+                c -> DocumentPane.Shown.of(DocumentViews.of(wanted, c, Pictures.NONE, p -> {}), "anew"), true));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(robot.lookup(".look-found").tryQuery())
+                .as("still marked when the same is shown anew")
+                .isPresent();
         robot.clickOn(pane.findField()).eraseText(7).write("gate");
         robot.interact(() -> pane.show(
                 c -> DocumentPane.Shown.of(DocumentViews.of(other, c, Pictures.NONE, p -> {}), "again"), false));
