@@ -306,6 +306,20 @@ class MomentsScreenTest extends WindowTest {
         type("#schedule-time", "7:30");
         type("#schedule-keep", "5");
         eventually("the sentence", () -> text("#schedule-sentence").startsWith("Every day at 07:30, the last 5"));
+        often(1, "Monday to Friday at 07:30");
+        often(2, "Monday and Thursday at 07:30");
+        robot.clickOn("Mon");
+        eventually("one day less", () -> text("#schedule-sentence").startsWith("Thursday at 07:30"));
+        robot.clickOn("Thu");
+        eventually("none", () -> text("#schedule-sentence").equals("Choose a day of the week."));
+        often(3, "Every month on day 1 at 07:30");
+        often(4, "Every month on the last day at 07:30");
+        often(5, "Every month on the first Monday at 07:30");
+        often(6, "Every 4 hours, from 07:30");
+        often(7, "Every 2 weeks, Friday at 07:30");
+        type("#schedule-rule", "FREQ=NEVER");
+        eventually("why not", () -> robot.lookup("#schedule-add").query().isDisabled());
+        often(0, "Every day at 07:30");
         robot.clickOn("#schedule-add");
         eventually("the schedule", () -> robot.lookup(".schedule").tryQuery().isPresent());
         robot.clickOn("#schedule-export");
@@ -316,5 +330,12 @@ class MomentsScreenTest extends WindowTest {
         robot.clickOn(end);
         eventually(
                 "it to have ended", () -> robot.lookup(".schedule").tryQuery().isEmpty());
+    }
+
+    /** Chooses how often, and waits for the sentence of that. */
+    private void often(int choice, String words) {
+        ComboBox<?> box = robot.lookup("#schedule-often").queryAs(ComboBox.class);
+        robot.interact(() -> box.getSelectionModel().select(choice));
+        eventually(words, () -> text("#schedule-sentence").startsWith(words));
     }
 }
