@@ -24,22 +24,12 @@ import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Words;
 
 /** Looks at a plain server, which keeps no versions: what changed there comes into the vault, group by group. */
-final class PlainMirror {
+final class PlainMirror extends MirrorPart {
 
     private static final int GROUP = 200;
 
-    private final Mirror mirror;
-    private final OpenVault vault;
-    private final Place place;
-    private final OutsideSystem system;
-    private final String name;
-
     PlainMirror(Mirror mirror, OpenVault vault, Place place, OutsideSystem system) {
-        this.mirror = mirror;
-        this.vault = vault;
-        this.place = place;
-        this.system = system;
-        this.name = place.outside().orElseThrow().place();
+        super(mirror, vault, place, system);
     }
 
     /** Takes what changed, and removals. */

@@ -19,20 +19,10 @@ import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.time.Moment;
 
 /** Takes over what a system says that keeps snapshots or runs of a whole place, each with the tree of its files. */
-final class SnapshotMirror {
-
-    private final Mirror mirror;
-    private final OpenVault vault;
-    private final Place place;
-    private final OutsideSystem system;
-    private final String name;
+final class SnapshotMirror extends MirrorPart {
 
     SnapshotMirror(Mirror mirror, OpenVault vault, Place place, OutsideSystem system) {
-        this.mirror = mirror;
-        this.vault = vault;
-        this.place = place;
-        this.system = system;
-        this.name = place.outside().orElseThrow().place();
+        super(mirror, vault, place, system);
     }
 
     Mirror.Result run(Instant now, Duration shift, Progress progress) throws IOException {

@@ -20,22 +20,12 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 
 /** Takes over what a system says that keeps versions file by file: their points, and who has which file checked out. */
-final class VersionMirror {
+final class VersionMirror extends MirrorPart {
 
     private static final int GROUP = 200;
 
-    private final Mirror mirror;
-    private final OpenVault vault;
-    private final Place place;
-    private final OutsideSystem system;
-    private final String name;
-
     VersionMirror(Mirror mirror, OpenVault vault, Place place, OutsideSystem system) {
-        this.mirror = mirror;
-        this.vault = vault;
-        this.place = place;
-        this.system = system;
-        this.name = place.outside().orElseThrow().place();
+        super(mirror, vault, place, system);
     }
 
     Mirror.Result run(Instant now, Duration shift, Progress progress) throws IOException {

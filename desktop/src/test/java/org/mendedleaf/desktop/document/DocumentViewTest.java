@@ -18,10 +18,7 @@ import javafx.scene.control.TabPane;
 import javafx.scene.control.TableView;
 import javafx.scene.layout.StackPane;
 import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.document.Document;
@@ -33,25 +30,12 @@ import org.mendedleaf.core.document.Document.Section;
 import org.mendedleaf.core.document.Document.Sheet;
 import org.mendedleaf.core.document.Document.Style;
 import org.mendedleaf.core.document.Documents;
-import org.testfx.api.FxRobot;
+import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** Documents and differences on the screen: every kind is shown, gone through, searched and copied. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class DocumentViewTest {
-
-    private final FxRobot robot = new FxRobot();
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        FxToolkit.cleanupStages();
-    }
+class DocumentViewTest extends WidgetTest {
 
     private static final DocumentViews.Choices ALL = new DocumentViews.Choices(false, false, false, false);
     private static final DocumentViews.Choices ONLY = new DocumentViews.Choices(false, true, false, false);

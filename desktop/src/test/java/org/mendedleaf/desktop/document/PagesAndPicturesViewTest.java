@@ -29,36 +29,21 @@ import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.font.PDType1Font;
 import org.apache.pdfbox.pdmodel.font.Standard14Fonts;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.compare.Compare;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.Documents;
-import org.testfx.api.FxRobot;
+import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** Pictures and printed pages on the screen, alone and in pairs: what is asked for is what is seen, and what differs is shown. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class PagesAndPicturesViewTest {
+class PagesAndPicturesViewTest extends WidgetTest {
 
     private static final DocumentViews.Titles TITLES = new DocumentViews.Titles("before", "after");
 
-    private final FxRobot robot = new FxRobot();
     private final List<String> asked = new ArrayList<>();
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        FxToolkit.cleanupStages();
-    }
 
     /** Pages come at once, all of them white, and it is noted which were asked for. */
     private final Pictures pages = new Pictures() {

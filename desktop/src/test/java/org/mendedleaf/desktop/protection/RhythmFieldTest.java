@@ -10,29 +10,13 @@ import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.line.Rhythm;
-import org.testfx.api.FxRobot;
+import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 
 /** How often a folder is captured, as it is chosen: the day and the time stand beside what needs them. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class RhythmFieldTest {
-
-    private final FxRobot robot = new FxRobot();
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        FxToolkit.cleanupStages();
-    }
+class RhythmFieldTest extends WidgetTest {
 
     private RhythmField field(Rhythm now) throws Exception {
         AtomicReference<RhythmField> made = new AtomicReference<>();

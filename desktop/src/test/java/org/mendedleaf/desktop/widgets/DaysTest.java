@@ -9,30 +9,14 @@ import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.DatePicker;
 import org.jspecify.annotations.Nullable;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.testfx.api.FxRobot;
+import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 
 /** A field for a day: what is typed counts at once, and what is no day is said and never taken for none. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class DaysTest {
+class DaysTest extends WidgetTest {
 
     private static final LocalDate MAY = LocalDate.of(2027, 5, 4);
-
-    private final FxRobot robot = new FxRobot();
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        FxToolkit.cleanupStages();
-    }
 
     private DatePicker picker(@Nullable LocalDate value, @Nullable LocalDate first) throws Exception {
         AtomicReference<DatePicker> made = new AtomicReference<>();

@@ -8,28 +8,18 @@ import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.layout.Pane;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
-import org.testfx.api.FxRobot;
+import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 
 /** Columns of a table that is too narrow give way in their order, and what somebody hid stays hidden. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class GivingWayTest {
+class GivingWayTest extends WidgetTest {
 
-    private final FxRobot robot = new FxRobot();
     private final AtomicReference<TableView<String>> table = new AtomicReference<>();
     private TableColumn<String, String> name;
     private TableColumn<String, String> size;
     private TableColumn<String, String> who;
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
 
     @BeforeEach
     void show() throws Exception {
@@ -45,11 +35,6 @@ class GivingWayTest {
             return new Pane(made);
         });
         FxToolkit.showStage();
-    }
-
-    @AfterEach
-    void end() throws Exception {
-        FxToolkit.cleanupStages();
     }
 
     private static TableColumn<String, String> column(String title, double least) {

@@ -14,35 +14,26 @@ import java.util.concurrent.atomic.AtomicReference;
 import javafx.application.Platform;
 import javafx.scene.control.Label;
 import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.desktop.WidgetTest;
 import org.mendedleaf.desktop.context.AppContext;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** A moment as it is typed: below it stands how it was understood, and an answer that comes too late is not shown. */
-@EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
-class MomentFieldTest {
+class MomentFieldTest extends WidgetTest {
 
     private static final Instant NOW = Instant.parse("2026-05-05T12:00:00Z");
 
     @TempDir
     Path temp;
 
-    private final FxRobot robot = new FxRobot();
     private final CountDownLatch slow = new CountDownLatch(1);
     private AppContext context;
     private MomentField field;
-
-    @BeforeAll
-    static void toolkit() throws Exception {
-        FxToolkit.registerPrimaryStage();
-    }
 
     @BeforeEach
     void show() throws Exception {
@@ -78,7 +69,6 @@ class MomentFieldTest {
     void end() throws Exception {
         slow.countDown();
         context.close();
-        FxToolkit.cleanupStages();
     }
 
     private void type(String words) {
