@@ -27,7 +27,11 @@ public final class Words {
     public static final List<Locale> LANGUAGES = List.of(Locale.ENGLISH, Locale.GERMAN);
 
     private static final String NAME = "org.mendedleaf.core.words.messages";
-    private static final ResourceBundle ENGLISH = ResourceBundle.getBundle(NAME, Locale.ROOT);
+    /** What there are files for. */
+    static final Set<Locale> BUNDLES = Set.of(Locale.ROOT, Locale.US, Locale.GERMAN);
+
+    private static final ResourceBundle.Control OURS = new OurBundles();
+    private static final ResourceBundle ENGLISH = ResourceBundle.getBundle(NAME, Locale.ROOT, OURS);
 
     private static final String PROPERTY = "mendedleaf.language";
     private static final Locale OF_SYSTEM = Locale.getDefault(Locale.Category.DISPLAY);
@@ -45,6 +49,27 @@ public final class Words {
 
     private Words() {}
 
+    /** Looks for the bundles that there are alone: each further one would be searched for in every library on the class path. */
+    private static final class OurBundles extends ResourceBundle.Control {
+        @Override
+        public List<String> getFormats(String baseName) {
+            return FORMAT_PROPERTIES;
+        }
+
+        @Override
+        public List<Locale> getCandidateLocales(String baseName, Locale locale) {
+            return super.getCandidateLocales(baseName, locale).stream()
+                    .filter(BUNDLES::contains)
+                    .toList();
+        }
+
+        /** None: who chose English, or has a system in a language without words, gets no German from elsewhere. */
+        @Override
+        public @Nullable Locale getFallbackLocale(String baseName, Locale locale) {
+            return null;
+        }
+    }
+
     /** A language: its words, and how numbers and dates are written in it. */
     private record Spoken(ResourceBundle words, Locale locale, Map<String, MessageFormat> patterns) {
         static Spoken in(Locale wanted) {
@@ -59,7 +84,9 @@ public final class Words {
             // Of a system in another language the words would be ours and the names of its days not.
             Locale locale = formats.getLanguage().equals(language.getLanguage()) ? formats : language;
             return new Spoken(
-                    ResourceBundle.getBundle(NAME, known ? wanted : Locale.ROOT), locale, new ConcurrentHashMap<>());
+                    ResourceBundle.getBundle(NAME, known ? wanted : Locale.ROOT, OURS),
+                    locale,
+                    new ConcurrentHashMap<>());
         }
 
         /** One of its own for whoever asks: a format cannot be used by two at a time. */

@@ -7,6 +7,8 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.Reader;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.text.ChoiceFormat;
 import java.text.Format;
 import java.text.MessageFormat;
@@ -15,10 +17,12 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.Locale;
 import java.util.Properties;
+import java.util.ResourceBundle;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.line.Rhythm;
@@ -125,6 +129,34 @@ class LanguagesTest {
         assertThat(Words.of("tab.files")).isEqualTo("Files");
         assertThat(Formats.full(NOW, ZoneOffset.UTC)).contains("Fri").contains("Nov");
         assertThat(Words.locale().getLanguage()).isEqualTo("en");
+    }
+
+    @Test
+    void englishIsEnglishOnAGermanSystemToo() {
+        Locale before = Locale.getDefault();
+        try {
+            Locale.setDefault(Locale.GERMANY);
+            ResourceBundle.clearCache();
+            Words.use("en-GB");
+            assertThat(Words.of("tab.files")).isEqualTo("Files");
+            Words.use("fr");
+            assertThat(Words.of("tab.files")).isEqualTo("Files");
+            Words.use("de-AT");
+            assertThat(Words.of("tab.files")).isEqualTo("Dateien");
+        } finally {
+            Locale.setDefault(before);
+        }
+    }
+
+    @Test
+    void everyFileOfWordsIsLookedFor() throws IOException {
+        try (Stream<Path> files = Files.list(Path.of("src/main/resources/org/mendedleaf/core/words"))) {
+            assertThat(files.map(f -> f.getFileName().toString()))
+                    .containsExactlyInAnyOrderElementsOf(Words.BUNDLES.stream()
+                            .map(l -> l.equals(Locale.ROOT) ? "" : "_" + l)
+                            .map(l -> "messages" + l + ".properties")
+                            .toList());
+        }
     }
 
     @Test
