@@ -116,16 +116,17 @@ final class Commands {
 
     private Commands() {}
 
+    /** Whether nothing is asked but what program this is: that is answered without looking at commands. */
+    static boolean isVersion(String[] arguments) {
+        return arguments.length == 1 && (arguments[0].equals("--version") || arguments[0].equals("-V"));
+    }
+
     /**
      * Those that these arguments can be about: the one that they name, or all where they name none, or one that tells of all.
      */
     static List<String> asked(String[] arguments) {
         String first = arguments.length == 0 ? "" : arguments[0];
-        boolean isVersion = first.equals("--version") || first.equals("-V");
         boolean tellsOfAll = first.equals("completion") || first.equals("man");
-        if (isVersion) {
-            return List.of();
-        }
         return NAMES.contains(first) && !tellsOfAll ? List.of(first) : NAMES;
     }
 

@@ -19,6 +19,8 @@ import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
+import org.slf4j.LoggerFactory;
+import org.slf4j.helpers.Reporter;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.UsageMessageSpec;
@@ -32,7 +34,7 @@ import picocli.CommandLine.Model.UsageMessageSpec;
  * mended-leaf restore ~/Documents/ledger.csv --version 7
  * }</pre>
  */
-@Command(name = "mended-leaf", version = "Mended Leaf 0.1.0")
+@Command(name = "mended-leaf", version = Main.VERSION)
 public final class Main extends Group {
 
     @CommandLine.Option(
@@ -41,12 +43,17 @@ public final class Main extends Group {
             descriptionKey = "cli.option.programVersion")
     boolean version;
 
+    static final String VERSION = "Mended Leaf 0.1.0";
+
     private static final String LOG_LEVEL = "org.slf4j.simpleLogger.log.org.mendedleaf";
 
     /** Runs a command and ends the process with its exit code. */
     public static void main(String[] arguments) {
-        if (has(arguments, "--verbose") && System.getProperty(LOG_LEVEL) == null) {
-            System.setProperty(LOG_LEVEL, "debug");
+        // Otherwise each library on the class path is searched for one that writes logs.
+        setUnlessSet(LoggerFactory.PROVIDER_PROPERTY_KEY, "org.slf4j.simple.SimpleServiceProvider");
+        setUnlessSet(Reporter.SLF4J_INTERNAL_VERBOSITY_KEY, "WARN");
+        if (has(arguments, "--verbose")) {
+            setUnlessSet(LOG_LEVEL, "debug");
         }
         if (has(arguments, "--quiet")) {
             System.setProperty(TerminalProgress.VISIBLE, "false");
@@ -57,6 +64,12 @@ public final class Main extends Group {
         int code = run(arguments, new Surroundings(System.getenv(), clock, out, err, terminal(out)));
         out.flush();
         System.exit(code);
+    }
+
+    private static void setUnlessSet(String property, String value) {
+        if (System.getProperty(property) == null) {
+            System.setProperty(property, value);
+        }
     }
 
     /** Asks whoever sits at the terminal; a pipe is asked nothing. */
@@ -85,6 +98,11 @@ public final class Main extends Group {
     /** Runs a command with these surroundings; returns its exit code. */
     static int run(String[] arguments, Surroundings surroundings) {
         PrintWriter out = surroundings.out();
+        if (Commands.isVersion(arguments)) {
+            out.println(VERSION);
+            out.flush();
+            return 0;
+        }
         Words.use(language(surroundings));
         boolean json = has(arguments, "--json");
         CommandLine line = line(surroundings, Commands.asked(arguments));

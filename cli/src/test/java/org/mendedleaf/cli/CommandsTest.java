@@ -3,11 +3,19 @@ package org.mendedleaf.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
 import java.util.Collections;
 import java.util.List;
 import java.util.ListResourceBundle;
+import java.util.Map;
 import java.util.ResourceBundle;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -16,6 +24,9 @@ import picocli.CommandLine.Command;
 
 /** The command that is asked for is built and no other; where none is named, or help for all is wanted, all are. */
 class CommandsTest {
+
+    @TempDir
+    Path home;
 
     static List<String> names() {
         return Commands.NAMES;
@@ -51,8 +62,14 @@ class CommandsTest {
 
     @ParameterizedTest
     @ValueSource(strings = {"--version", "-V"})
-    void theVersionIsToldWithoutAny(String option) {
-        assertThat(asked(option)).isEmpty();
+    void theVersionIsToldEvenWhereSettingsAreDamaged(String option) throws IOException {
+        Files.writeString(home.resolve("settings.json"), "{");
+        StringWriter out = new StringWriter();
+        PrintWriter to = new PrintWriter(out);
+        Map<String, String> environment = Map.of("MENDED_LEAF_HOME", home.toString());
+        int code = Main.run(new String[] {option}, environment, Clock.systemUTC(), to, to);
+        assertThat(code).isZero();
+        assertThat(out.toString().strip()).isEqualTo(Main.VERSION);
     }
 
     private static List<String> asked(String... arguments) {

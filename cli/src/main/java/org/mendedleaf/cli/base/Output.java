@@ -1,7 +1,6 @@
 package org.mendedleaf.cli.base;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.PrintWriter;
 import java.io.Writer;
 import java.util.ArrayList;
@@ -13,9 +12,6 @@ import picocli.CommandLine.Option;
 
 /** What a command says: sentences, tables and JSON, with nothing in them that would move a terminal. */
 public abstract class Output {
-
-    /** Writes JSON. */
-    public static final ObjectMapper JSON = new ObjectMapper();
 
     private static final int PICTURES = 0x1F300;
     private static final int LAST_PICTURE = 0x1FAFF;
@@ -84,7 +80,7 @@ public abstract class Output {
     /** A value as JSON, indented. */
     public static String jsonText(Object value) {
         try {
-            return JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
+            return JsonMapping.JSON.writerWithDefaultPrettyPrinter().writeValueAsString(value);
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         }

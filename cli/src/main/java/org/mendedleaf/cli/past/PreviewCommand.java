@@ -9,6 +9,7 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.JsonMapping;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Compare;
@@ -132,9 +133,9 @@ public final class PreviewCommand extends Base {
     }
 
     private void print(Version version, Document document) {
-        ObjectNode node = JSON.valueToTree(document);
+        ObjectNode node = JsonMapping.JSON.valueToTree(document);
         node.remove("png");
-        ObjectNode map = JSON.createObjectNode();
+        ObjectNode map = JsonMapping.JSON.createObjectNode();
         map.put("path", version.path());
         map.put("version", version.label());
         map.set("document", node);

@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.JsonMapping;
 import org.mendedleaf.cli.base.Outcomes;
 import org.mendedleaf.cli.base.RetentionBase;
 import org.mendedleaf.cli.base.Surroundings;
@@ -153,7 +154,7 @@ public final class WatchCommand extends RetentionBase {
             map.put("words", words);
             map.putAll(more);
             try {
-                surroundings.out().println(JSON.writeValueAsString(map));
+                surroundings.out().println(JsonMapping.JSON.writeValueAsString(map));
             } catch (JsonProcessingException e) {
                 throw new IllegalStateException(e);
             }

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -117,7 +116,7 @@ public final class Catalogue {
             Files.deleteIfExists(Path.of(file + ending));
         }
         vault.access().createFile(file);
-        try (Connection connection = DriverManager.getConnection(url(file))) {
+        try (Connection connection = SqliteDriver.connect(url(file))) {
             Migrations.run(connection);
         } catch (SQLException e) {
             throw translate(vault, e);
@@ -166,7 +165,7 @@ public final class Catalogue {
     }
 
     private static Connection connect(Path file, Properties properties) throws SQLException {
-        Connection connection = DriverManager.getConnection(url(file), properties);
+        Connection connection = SqliteDriver.connect(url(file), properties);
         try {
             // Whether it can be read at all shows with the first question.
             version(connection);

@@ -6,7 +6,6 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.HashMap;
 import java.util.Map;
@@ -50,8 +49,7 @@ final class CatalogueCopy {
     static Connection open(VaultFolder vault) throws IOException {
         try {
             if (length(log(vault)) == 0) {
-                return DriverManager.getConnection(
-                        "jdbc:sqlite:" + vault.catalogue().toUri() + "?immutable=1&mode=ro");
+                return SqliteDriver.connect("jdbc:sqlite:" + vault.catalogue().toUri() + "?immutable=1&mode=ro");
             }
             return Catalogue.connect(copy(vault));
         } catch (SQLException e) {

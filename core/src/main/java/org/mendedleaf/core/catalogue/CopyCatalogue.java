@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.NavigableMap;
@@ -70,7 +69,7 @@ public final class CopyCatalogue implements AutoCloseable {
         }
         vault.sql().whole(fresh);
         copy.access().tighten(fresh);
-        try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + fresh.toUri());
+        try (Connection connection = SqliteDriver.connect("jdbc:sqlite:" + fresh.toUri());
                 Sql sql = new Sql(copy, connection)) {
             PackTables tables = new PackTables(sql);
             return new VaultCopy.Extent(tables.packs(), tables.commit());

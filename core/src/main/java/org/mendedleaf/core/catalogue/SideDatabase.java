@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -41,7 +40,7 @@ public abstract class SideDatabase implements AutoCloseable {
     }
 
     private static Connection connect(Path file) throws SQLException {
-        Connection connection = DriverManager.getConnection("jdbc:sqlite:" + file);
+        Connection connection = SqliteDriver.connect("jdbc:sqlite:" + file);
         try (Statement statement = connection.createStatement()) {
             statement.execute("PRAGMA busy_timeout = " + BUSY_MILLIS);
             writeAhead(statement);

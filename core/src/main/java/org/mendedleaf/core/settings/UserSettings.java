@@ -1,17 +1,11 @@
 package org.mendedleaf.core.settings;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.nio.channels.FileChannel;
-import java.nio.channels.FileLock;
 import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
-import java.nio.file.StandardOpenOption;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.Duration;
@@ -21,11 +15,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.disk.Access;
-import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.systems.Connection;
@@ -39,24 +30,23 @@ import org.mendedleaf.core.words.Words;
  */
 public final class UserSettings implements Connections {
 
-    private static final ObjectMapper JSON = new ObjectMapper();
     private static final String LANGUAGE = "language";
     private static final String CELLS = "csvCells";
     private static final String AS_IS = "as-is";
 
-    /** A lock on a file holds off other processes only. */
-    private static final Object WRITING = new Object();
-
     private final Path folder;
+    private final SettingsFile file;
+
     /** As they are here. */
     private volatile ObjectNode settings;
 
     /** As they were in the file when this program read or wrote them last. */
     private ObjectNode stored;
 
-    private UserSettings(Path folder, ObjectNode settings) {
+    private UserSettings(Path folder) throws IOException {
         this.folder = folder;
-        this.settings = settings;
+        this.file = new SettingsFile(folder);
+        this.settings = file.read();
         this.stored = settings.deepCopy();
     }
 
@@ -71,24 +61,7 @@ public final class UserSettings implements Connections {
 
     /** Reads the settings in this folder; an empty folder gives the defaults. */
     public static UserSettings open(Path folder) throws IOException {
-        return new UserSettings(folder, read(folder.resolve("settings.json")));
-    }
-
-    private static ObjectNode read(Path file) throws IOException {
-        try {
-            JsonNode read = JSON.readTree(Files.readAllBytes(file));
-            if (read instanceof ObjectNode object) {
-                return object;
-            }
-        } catch (NoSuchFileException e) {
-            return JSON.createObjectNode();
-        } catch (com.fasterxml.jackson.core.JacksonException e) {
-            String where = e.getLocation() == null
-                    ? ""
-                    : Words.of("health.line", e.getLocation().getLineNr()) + ": ";
-            throw new IOException(Words.of("home.damaged", file, where + e.getOriginalMessage()), e);
-        }
-        throw new IOException(Words.of("home.damaged", file, ""));
+        return new UserSettings(folder);
     }
 
     /** Where the settings are. */
@@ -364,31 +337,7 @@ public final class UserSettings implements Connections {
      * @throws IOException with a message for the user, also when what stands there cannot be read any more: then it stays
      */
     public synchronized void save() throws IOException {
-        Access.OWNER.createFolders(folder);
-        synchronized (WRITING) {
-            try (FileChannel channel = Access.OWNER.open(
-                            folder.resolve("settings.lock"),
-                            Set.of(StandardOpenOption.CREATE, StandardOpenOption.WRITE));
-                    FileLock lock = channel.lock()) {
-                settings = SettingsMerge.merge(stored, settings, read(folder.resolve("settings.json")));
-                write();
-                stored = settings.deepCopy();
-                org.slf4j.LoggerFactory.getLogger(UserSettings.class).trace("written under {}", lock);
-            }
-        }
-    }
-
-    private void write() throws IOException {
-        Path beside = folder.resolve("settings.json.new");
-        byte[] bytes = JSON.writerWithDefaultPrettyPrinter().writeValueAsBytes(settings);
-        Files.deleteIfExists(beside);
-        try (FileChannel out =
-                Access.OWNER.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
-            Durable.write(out, java.nio.ByteBuffer.wrap(bytes));
-            out.force(true);
-        }
-        Files.move(beside, folder.resolve("settings.json"), StandardCopyOption.ATOMIC_MOVE);
-        // Made by an earlier version, the folder may be open to others.
-        Access.OWNER.tighten(folder);
+        settings = file.write(stored, settings);
+        stored = settings.deepCopy();
     }
 }
