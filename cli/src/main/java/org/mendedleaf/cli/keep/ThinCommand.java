@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.EnumSet;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -129,7 +128,7 @@ public final class ThinCommand extends RulesBase {
             new ThinReport(p, done, space, now(), zone(), cells.cells(settings())).write(to);
         }
         if (json) {
-            printJson(json(p, done, space));
+            printJson(ThinJson.of(p, done, space));
         } else {
             print(p, done, space);
         }
@@ -167,7 +166,7 @@ public final class ThinCommand extends RulesBase {
             new ThinReport(p, letGo, space, now(), zone(), cells.cells(settings())).write(to);
         }
         if (json) {
-            Map<String, Object> map = json(p, letGo, space);
+            Map<String, Object> map = ThinJson.of(p, letGo, space);
             map.put("place", place.where());
             map.put("erased", done.map(OutsideThinning.Done::erased).orElse(0));
             map.put("failed", done.map(OutsideThinning.Done::failed).orElse(Map.of()));
@@ -218,27 +217,5 @@ public final class ThinCommand extends RulesBase {
             sayDone(done.get());
         }
         line(space.words());
-    }
-
-    private static Map<String, Object> json(ThinPlan p, Optional<Thinning.Done> done, SpaceReport space) {
-        Map<String, Object> map = new LinkedHashMap<>();
-        map.put("versions", p.versions());
-        map.put("files", p.files().size());
-        map.put("bytes", p.bytes());
-        map.put("freedBytes", p.freedBytes());
-        map.put("warnings", p.warnings());
-        map.put("done", done.isPresent());
-        done.ifPresent(d -> {
-            map.put("letGo", d.versions());
-            map.put("kept", d.kept());
-            map.put("due", d.due().toString());
-            map.put("actions", d.actions());
-        });
-        map.put("inUse", space.inUse());
-        map.put("waiting", space.waiting());
-        map.put("unused", space.unused());
-        map.put("bookkeeping", space.bookkeeping());
-        map.put("free", space.free());
-        return map;
     }
 }

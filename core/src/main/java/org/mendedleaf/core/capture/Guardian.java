@@ -17,6 +17,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
+import org.slf4j.LoggerFactory;
 
 /**
  * Keeps the folders of a vault at their rhythms, each as a duty of its own: those that are captured on every save are
@@ -135,7 +136,7 @@ public final class Guardian implements Supervisor.Duty {
             try {
                 capture().failed(String.valueOf(why.getMessage()));
             } catch (IOException | RuntimeException e) {
-                log.warn("{} cannot be written down", why.getMessage(), e);
+                LoggerFactory.getLogger(Guardian.class).warn("{} cannot be written down", why.getMessage(), e);
             }
         }
 
@@ -226,6 +227,4 @@ public final class Guardian implements Supervisor.Duty {
             listener.captured(place, capture.run(scope, progress));
         }
     }
-
-    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Guardian.class);
 }

@@ -8,15 +8,12 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
-import java.util.Properties;
-import java.util.concurrent.locks.LockSupport;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.vault.VaultLock;
 import org.mendedleaf.core.words.Words;
-import org.sqlite.SQLiteConfig;
 
 /** The database of a vault: opening it, and bringing its tables up to date. */
 public final class Catalogue {
@@ -24,13 +21,8 @@ public final class Catalogue {
     /** Version of the tables that this program knows. */
     public static final int VERSION = Migrations.NEWEST;
 
-    private static final int BUSY_MILLIS = 20_000;
-
     /** How long a reader waits for its turn when the tables must be brought up to date first. */
     private static final Duration PATIENCE = Duration.ofSeconds(20);
-
-    private static final int JOURNAL_TRIES = 40;
-    private static final Duration JOURNAL_PAUSE = Duration.ofMillis(50);
 
     private Catalogue() {}
 
@@ -62,7 +54,7 @@ public final class Catalogue {
 
     private static Connection open(VaultFolder vault) throws IOException {
         try {
-            return connect(vault.catalogue());
+            return CatalogueConnection.open(vault.catalogue());
         } catch (SQLException e) {
             if (CatalogueCopy.cannotWrite(vault, e)) {
                 return CatalogueCopy.open(vault);
@@ -90,7 +82,7 @@ public final class Catalogue {
             create(vault);
         }
         try {
-            Connection connection = connect(vault.catalogue());
+            Connection connection = CatalogueConnection.open(vault.catalogue());
             int version = known(vault, connection);
             if (version < VERSION) {
                 keepBefore(vault, connection, version);
@@ -116,7 +108,7 @@ public final class Catalogue {
             Files.deleteIfExists(Path.of(file + ending));
         }
         vault.access().createFile(file);
-        try (Connection connection = SqliteDriver.connect(url(file))) {
+        try (Connection connection = SqliteDriver.connect(CatalogueConnection.url(file))) {
             Migrations.run(connection);
         } catch (SQLException e) {
             throw translate(vault, e);
@@ -137,47 +129,6 @@ public final class Catalogue {
             }
             throw translate(vault, e);
         }
-    }
-
-    private static String url(Path file) {
-        return "jdbc:sqlite:" + file.toUri();
-    }
-
-    static Connection connect(Path file) throws SQLException {
-        SQLiteConfig config = new SQLiteConfig();
-        config.setJournalMode(SQLiteConfig.JournalMode.WAL);
-        config.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
-        config.setBusyTimeout(BUSY_MILLIS);
-        config.setCacheSize(-32 * 1024);
-        config.setTempStore(SQLiteConfig.TempStore.MEMORY);
-        Properties properties = config.toProperties();
-        for (int tries = 1; ; tries++) {
-            try {
-                return connect(file, properties);
-            } catch (SQLException e) {
-                // Two that both give a new catalogue its journal do not wait for each other by themselves.
-                if (!isBusy(e) || tries == JOURNAL_TRIES) {
-                    throw e;
-                }
-                LockSupport.parkNanos(JOURNAL_PAUSE.toNanos());
-            }
-        }
-    }
-
-    private static Connection connect(Path file, Properties properties) throws SQLException {
-        Connection connection = SqliteDriver.connect(url(file), properties);
-        try {
-            // Whether it can be read at all shows with the first question.
-            version(connection);
-            return connection;
-        } catch (SQLException e) {
-            connection.close();
-            throw e;
-        }
-    }
-
-    private static boolean isBusy(SQLException e) {
-        return String.valueOf(e.getMessage()).contains("SQLITE_BUSY");
     }
 
     /** The version of the tables, when this program knows it; otherwise the connection is closed. */
@@ -218,7 +169,7 @@ public final class Catalogue {
         if (text.contains("SQLITE_CORRUPT") || text.contains("SQLITE_NOTADB") || text.contains("SQLITE_ERROR")) {
             return VaultException.Damaged.ofCatalogue(vault.root(), e);
         }
-        if (isBusy(e)) {
+        if (CatalogueConnection.isBusy(e)) {
             return new VaultException.Busy(vault.root(), Words.of("vault.someone"));
         }
         if (CatalogueCopy.cannotWrite(vault, e)) {

@@ -51,7 +51,7 @@ final class CatalogueCopy {
             if (length(log(vault)) == 0) {
                 return SqliteDriver.connect("jdbc:sqlite:" + vault.catalogue().toUri() + "?immutable=1&mode=ro");
             }
-            return Catalogue.connect(copy(vault));
+            return CatalogueConnection.open(copy(vault));
         } catch (SQLException e) {
             throw Catalogue.translate(vault, e);
         }
@@ -61,10 +61,10 @@ final class CatalogueCopy {
     static Connection upToDate(VaultFolder vault) throws IOException {
         try {
             Path file = copy(vault);
-            try (Connection connection = Catalogue.connect(file)) {
+            try (Connection connection = CatalogueConnection.open(file)) {
                 Migrations.run(connection);
             }
-            return Catalogue.connect(file);
+            return CatalogueConnection.open(file);
         } catch (SQLException e) {
             throw Catalogue.translate(vault, e);
         }

@@ -24,7 +24,7 @@ import org.mendedleaf.core.vault.VaultException;
 final class VersionColumnsLoader {
     private final Sql sql;
     final List<Place> places;
-    private final long only;
+    final long only;
     final List<Snapshot> snapshots = new ArrayList<>();
     final Map<Long, VersionColumns.Folder> folders = new HashMap<>();
     final Map<Long, Set<Long>> heldLines = new HashMap<>();
@@ -80,7 +80,7 @@ final class VersionColumnsLoader {
             throw Catalogue.translate(sql.vault(), e);
         }
         markWaiting();
-        markSnapshots();
+        new SnapshotMarks(sql, this).run();
         loadEditions();
     }
 
@@ -184,7 +184,7 @@ final class VersionColumnsLoader {
         }
     }
 
-    private int row(long line, int number) {
+    int row(long line, int number) {
         int l = Arrays.binarySearch(lineIds, line);
         int at = l < 0 ? -1 : Arrays.binarySearch(numbers, firstOf[l], firstOf[l + 1], number);
         return Math.max(at, -1);
@@ -198,57 +198,6 @@ final class VersionColumnsLoader {
             }
             return at;
         });
-    }
-
-    /** A version is held by a snapshot when it was current at its moment, in a folder that the snapshot covers. */
-    private void markSnapshots() throws IOException {
-        for (Place place : places) {
-            if (place.isOutside()) {
-                continue;
-            }
-            List<Snapshot> standing = new SnapshotStore(sql).standing(place);
-            if (!standing.isEmpty()) {
-                markSnapshots(place, standing);
-            }
-        }
-    }
-
-    private void markSnapshots(Place place, List<Snapshot> standing) throws IOException {
-        int base = snapshots.size();
-        snapshots.addAll(standing);
-        long[] moments = standing.stream().mapToLong(s -> Moment.micros(s.at())).toArray();
-        boolean whole = standing.stream().allMatch(s -> s.path().isEmpty());
-        String all = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM folder f"
-                + " JOIN span s ON s.folder = f.id JOIN node n ON n.id = s.node"
-                + " WHERE f.place = ? AND s.kind <> 3";
-        String ofOne = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM node n"
-                + " JOIN folder f ON f.id = n.folder JOIN span s ON s.folder = n.folder AND s.node = n.id"
-                + " WHERE f.place = ? AND n.id IN (SELECT node FROM version WHERE line = " + only
-                + " UNION SELECT target_node FROM event WHERE line = " + only + ")";
-        sql.list(
-                only == 0 ? all : ofOne,
-                r -> {
-                    long from = r.getLong(4);
-                    long to = r.getLong(5);
-                    // Moments ascend: the newest one before the end is looked at first.
-                    int k = Arrays.binarySearch(moments, to);
-                    for (k = (k < 0 ? -k - 1 : k) - 1; k >= 0 && moments[k] >= from; k--) {
-                        VersionColumns.Folder folder = folders.get(r.getLong(1));
-                        if (folder != null && (whole || covers(standing.get(k).path(), folder.path()))) {
-                            int at = row(r.getLong(2), r.getInt(3));
-                            if (at >= 0) {
-                                snapshotOf[at] = Math.max(snapshotOf[at], base + k);
-                            }
-                            break;
-                        }
-                    }
-                    return 0;
-                },
-                place.id());
-    }
-
-    private static boolean covers(String scope, String folder) {
-        return scope.isEmpty() || folder.equals(scope) || folder.startsWith(scope + "/");
     }
 
     private void loadEditions() throws IOException {

@@ -6,14 +6,11 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import org.mendedleaf.core.catalogue.JournalChain;
 import org.mendedleaf.core.catalogue.JournalEnds;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.catalogue.PackTables;
 import org.mendedleaf.core.catalogue.PackedListing;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.Sql;
@@ -22,9 +19,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.Damage;
 import org.mendedleaf.core.vault.PackCheck;
-import org.mendedleaf.core.vault.PackFiles;
 import org.mendedleaf.core.vault.PackReader;
-import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -117,7 +112,7 @@ public final class VaultCheck {
             throws IOException {
         Sql sql = reading.sql();
         // The state that all of this is about begins with the first question.
-        List<PackCheck.Expected> expected = expected(sql);
+        List<PackCheck.Expected> expected = KnownPacks.expected(sql);
         List<String> damages = new ArrayList<>(catalogue(sql, full));
         if (damages.isEmpty()) {
             Optional<String> journal = JournalChain.broken(sql);
@@ -125,6 +120,7 @@ public final class VaultCheck {
         }
         long all = expected.stream().mapToLong(PackCheck.Expected::committed).sum();
         progress.begin(Words.of("check.step"), 0, full ? all : 0);
+        KnownPacks known = new KnownPacks(vault);
         PackCheck check = new PackCheck(vault.folder(), packs);
         long[] bytes = {0};
         Set<Long> damagedPacks = new HashSet<>();
@@ -140,13 +136,13 @@ public final class VaultCheck {
                         progress.advance(0, n);
                     })
                     : check.quick(pack);
-            if (found.isEmpty() || !follow(pack, packs, lostChunks)) {
+            if (found.isEmpty() || !known.follow(pack, packs, lostChunks)) {
                 found.forEach(d -> damages.add(d.words()));
                 found.forEach(d -> lostChunks.addAll(d.chunks()));
                 found.forEach(d -> damagedPacks.add(d.pack()));
             }
         }
-        damages.addAll(strayFiles(expected));
+        damages.addAll(known.strayFiles(expected));
         Map<Long, ChunkPlace> chunks = new HashMap<>();
         expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
         VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
@@ -179,75 +175,6 @@ public final class VaultCheck {
         } catch (IOException e) {
             return List.of(String.valueOf(e.getMessage()));
         }
-    }
-
-    private static List<PackCheck.Expected> expected(Sql sql) throws IOException {
-        TreeMap<Long, NavigableMap<Long, ChunkPlace>> chunks = new TreeMap<>();
-        sql.list("SELECT id, hash, pack, off, clen, len FROM chunk", r -> {
-            ChunkPlace c = PackTables.place(r);
-            return chunks.computeIfAbsent(c.pack(), p -> new TreeMap<>()).put(c.offset(), c) == null;
-        });
-        return new ArrayList<>(sql.list(
-                "SELECT id, sealed, committed FROM pack ORDER BY id",
-                r -> new PackCheck.Expected(
-                        r.getLong(1),
-                        r.getInt(2) == 1,
-                        r.getLong(3),
-                        chunks.getOrDefault(r.getLong(1), new TreeMap<>()))));
-    }
-
-    /** Whether a pack was emptied since; then its chunks are looked at where they are now. */
-    private boolean follow(PackCheck.Expected pack, PackReader packs, Set<Long> lostChunks) throws IOException {
-        try (Reading now = vault.read()) {
-            if (now.sql().number("SELECT count(*) FROM pack WHERE id = ?", pack.number()) > 0) {
-                return false;
-            }
-            for (ChunkPlace c : pack.chunks().values()) {
-                List<ChunkPlace> moved = now.sql()
-                        .list(
-                                "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = ?",
-                                PackTables::place,
-                                c.id());
-                for (ChunkPlace place : moved) {
-                    try {
-                        packs.read(place);
-                    } catch (VaultException.Damaged e) {
-                        lostChunks.add(place.id());
-                    }
-                }
-            }
-        }
-        return true;
-    }
-
-    /** Files among the packs that are none of ours, or of which the catalogue does not know. */
-    private List<String> strayFiles(List<PackCheck.Expected> expected) throws IOException {
-        Set<Long> known = new HashSet<>();
-        expected.forEach(p -> known.add(p.number()));
-        List<String> found = new ArrayList<>();
-        Set<Long> now = new HashSet<>();
-        for (PackFiles.PackFile file : PackFiles.of(vault.folder())) {
-            // Another process begins a pack just now, or did so before a crash: not even its header is written.
-            boolean begun = file.state() == PackFiles.State.HEADER_DAMAGED && file.bytes() < PackCheck.EMPTY;
-            if (begun && !known.contains(file.named())) {
-                continue;
-            }
-            if (file.state() != PackFiles.State.SOUND && !known.contains(file.named())) {
-                file.words().ifPresent(found::add);
-            } else if (!known.contains(file.number())) {
-                if (now.isEmpty()) {
-                    try (Reading reading = vault.read()) {
-                        now.addAll(reading.sql()
-                                .list("SELECT id FROM pack UNION SELECT pack FROM emptied", r -> r.getLong(1)));
-                    }
-                }
-                // A pack without a record was begun just now, or before a crash.
-                if (!now.contains(file.number()) && file.bytes() > PackCheck.EMPTY) {
-                    found.add(Words.of("check.unknownPack", file.file().getFileName()));
-                }
-            }
-        }
-        return found;
     }
 
     /** Chunks that cannot be read are noted where that is possible now; a check never waits for it. */

@@ -1,7 +1,6 @@
 package org.mendedleaf.core.copies;
 
 import java.io.IOException;
-import java.nio.file.FileStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -18,7 +17,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.VaultCopyStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
@@ -64,7 +62,7 @@ public final class Copies {
         long behind = Math.max(0, store.commit() - seen.commit());
         Set<Long> stale = new HashSet<>(seen.packs());
         stale.removeAll(store.packs());
-        boolean there = isThere(vault, copy.folder());
+        boolean there = CopyFolders.isThere(vault, copy.folder());
         CopyStatus.Standing standing = !there
                 ? CopyStatus.Standing.AWAY
                 : !seen.trouble().isEmpty()
@@ -79,23 +77,7 @@ public final class Copies {
                 behind,
                 stale.size(),
                 there ? Files.getFileStore(copy.folder()).getUsableSpace() : -1,
-                there && isSameDrive(vault.folder().root(), copy.folder()));
-    }
-
-    /** Whether this folder holds a copy of the vault: an empty folder where a drive is mounted as a rule holds none. */
-    static boolean isThere(OpenVault vault, Path folder) {
-        try {
-            VaultFolder copy = VaultFolder.open(folder);
-            return copy.isCopy() && copy.id().equals(vault.folder().id());
-        } catch (IOException e) {
-            return false;
-        }
-    }
-
-    private static boolean isSameDrive(Path one, Path other) throws IOException {
-        FileStore a = Files.getFileStore(one);
-        FileStore b = Files.getFileStore(other);
-        return a.equals(b);
+                there && CopyFolders.isSameDrive(vault.folder().root(), copy.folder()));
     }
 
     /** The copy in this folder. */
@@ -132,41 +114,12 @@ public final class Copies {
      * @throws IllegalArgumentException with a message for the user, when it cannot
      */
     public Path check(Path folder) throws IOException {
-        Path where = Protect.realOfNew(folder);
-        Path root = vault.folder().root().toRealPath();
-        if (where.startsWith(root) || root.startsWith(where)) {
-            throw new IllegalArgumentException(Words.of("copies.nested", where, root));
-        }
-        try (Reading reading = vault.read()) {
-            for (Place p : reading.places()) {
-                if (!p.isOutside() && (where.startsWith(p.root()) || p.root().startsWith(where))) {
-                    throw new IllegalArgumentException(Words.of("copies.inPlace", where, p.root()));
-                }
-            }
-            for (VaultCopy c : VaultCopyStore.of(reading).all()) {
-                if (where.equals(c.folder())) {
-                    throw new IllegalArgumentException(Words.of("copies.already", where));
-                }
-                if (where.startsWith(c.folder()) || c.folder().startsWith(where)) {
-                    throw new IllegalArgumentException(Words.of("copies.nested", where, c.folder()));
-                }
-            }
-        }
-        if (VaultFolder.isVault(where) && !isThere(vault, where)) {
-            throw new IllegalArgumentException(Words.of("copies.otherVault", where));
-        }
-        return where;
+        return new CopyFolders(vault).check(folder);
     }
 
     /** Whether a folder, or the nearest one above it that is there, is on the drive of the vault. */
     public boolean wouldShareDrive(Path folder) throws IOException {
-        Path there = Protect.realOfNew(folder);
-        for (Path at = there; at != null; at = at.getParent()) {
-            if (Files.exists(at)) {
-                return isSameDrive(vault.folder().root(), at);
-            }
-        }
-        return false;
+        return new CopyFolders(vault).wouldShareDrive(folder);
     }
 
     /** Ends a copy: it is kept in step no longer. What is in its folder stays, and can be read. */
@@ -186,7 +139,7 @@ public final class Copies {
     public long run(VaultCopy copy, Progress progress) throws IOException {
         VaultCopy.State before = seen(copy);
         Instant now = clock.instant();
-        if (!isThere(vault, copy.folder())) {
+        if (!CopyFolders.isThere(vault, copy.folder())) {
             throw new VaultException.Unavailable(Words.of("copies.away", copy.folder()));
         }
         try {

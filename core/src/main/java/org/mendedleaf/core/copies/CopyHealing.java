@@ -37,7 +37,7 @@ public final class CopyHealing {
      */
     public long healVault(VaultCopy copy, Set<Long> damaged) throws IOException {
         OpenVault vault = copies.vault();
-        if (!Copies.isThere(vault, copy.folder())) {
+        if (!CopyFolders.isThere(vault, copy.folder())) {
             return 0;
         }
         VaultCopy.Extent extent;
@@ -85,7 +85,7 @@ public final class CopyHealing {
      */
     public Checked check(VaultCopy copy, Progress progress) throws IOException {
         OpenVault vault = copies.vault();
-        if (!Copies.isThere(vault, copy.folder())) {
+        if (!CopyFolders.isThere(vault, copy.folder())) {
             throw new VaultException.Unavailable(Words.of("copies.away", copy.folder()));
         }
         copies.run(copy, progress);

@@ -10,7 +10,6 @@ import java.util.NavigableMap;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.CopyCatalogue;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -18,7 +17,6 @@ import org.mendedleaf.core.catalogue.VaultCopyStore;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.VaultCopy;
-import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.PackCopy;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
@@ -108,7 +106,7 @@ final class CopyRun {
                         return new Done(written, true, has);
                     }
                     written += n;
-                    replay.walk(pack.getKey(), begin, places(pack.getValue()), new ReadBack(packs, catalogue));
+                    replay.walk(pack.getKey(), begin, places(pack.getValue()), new CopyReadBack(to, packs, catalogue));
                 }
             }
             Durable.forceFolder(to.packs());
@@ -141,7 +139,8 @@ final class CopyRun {
                     return new Done(written, true, VaultCopy.Extent.NONE);
                 }
                 written += n;
-                replay.walk(pack.getKey(), 0, number -> Collections.emptyNavigableMap(), new ReadBack(packs, null));
+                replay.walk(
+                        pack.getKey(), 0, number -> Collections.emptyNavigableMap(), new CopyReadBack(to, packs, null));
             }
         }
         CopyCatalogue.putInPlace(to);
@@ -211,49 +210,5 @@ final class CopyRun {
         Set<Long> gone = new TreeSet<>(to.packNumbers());
         gone.removeAll(wanted.packs().keySet());
         return gone;
-    }
-
-    /** What was written is read back, and put down in the catalogue of the copy. */
-    private final class ReadBack implements PackReplay.Taker {
-        private final PackCopy packs;
-        private final @Nullable CopyCatalogue catalogue;
-
-        ReadBack(PackCopy packs, @Nullable CopyCatalogue catalogue) {
-            this.packs = packs;
-            this.catalogue = catalogue;
-        }
-
-        @Override
-        public void chunk(ChunkPlace place) throws IOException {
-            if (catalogue != null) {
-                catalogue.chunk(place);
-            }
-        }
-
-        @Override
-        public void lost(ChunkPlace place) throws IOException {
-            if (catalogue != null) {
-                catalogue.lost(place);
-            }
-        }
-
-        @Override
-        public void pack(long number, long end, boolean sealed) {
-            // How far it counts says the vault.
-        }
-
-        @Override
-        public void stretch(long pack, long from, long behind) throws IOException {
-            // What is damaged in the vault too is copied as it is; the check of the vault says it.
-            if (!packs.isSame(pack, from, behind)) {
-                throw new VaultException.Damaged(
-                        Words.of("copies.readBack", to.pack(pack).getFileName(), to.root()));
-            }
-        }
-
-        @Override
-        public void damaged(String words) {
-            org.slf4j.LoggerFactory.getLogger(CopyRun.class).info("copied as it is in the vault: {}", words);
-        }
     }
 }

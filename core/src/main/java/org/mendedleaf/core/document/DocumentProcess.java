@@ -1,9 +1,5 @@
 package org.mendedleaf.core.document;
 
-import java.io.BufferedInputStream;
-import java.io.BufferedOutputStream;
-import java.io.DataInputStream;
-import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.file.Path;
@@ -42,7 +38,7 @@ public final class DocumentProcess implements AutoCloseable {
     private final Duration patience;
     private final int megabytes;
     private final ReentrantLock lock = new ReentrantLock();
-    private @Nullable Running running;
+    private @Nullable RunningWorker running;
 
     /**
      * One that has no process yet.
@@ -58,19 +54,6 @@ public final class DocumentProcess implements AutoCloseable {
     /** The one that all parts of the program share. */
     public static DocumentProcess shared() {
         return Shared.ONE;
-    }
-
-    private static final class Running {
-        private final Process process;
-        private final DataOutputStream questions;
-        private final DataInputStream answers;
-        private boolean tooSlow;
-
-        Running(Process process) {
-            this.process = process;
-            this.questions = new DataOutputStream(new BufferedOutputStream(process.getOutputStream(), 1 << 16));
-            this.answers = new DataInputStream(new BufferedInputStream(process.getInputStream(), 1 << 16));
-        }
     }
 
     /** Starts the process, if it does not run; who expects to need it soon does so beforehand. */
@@ -159,35 +142,15 @@ public final class DocumentProcess implements AutoCloseable {
             throw new InterruptedIOException();
         }
         try {
-            Running to = running();
-            ScheduledFuture<?> alarm = CLOCK.schedule(
-                    () -> {
-                        to.tooSlow = true;
-                        to.process.destroyForcibly();
-                    },
-                    patience.toMillis(),
-                    TimeUnit.MILLISECONDS);
+            RunningWorker to = running();
+            ScheduledFuture<?> alarm = CLOCK.schedule(to::stop, patience.toMillis(), TimeUnit.MILLISECONDS);
             try {
-                to.questions.writeByte(operation);
-                DocumentWorker.write(to.questions, name);
-                DocumentWorker.write(to.questions, path);
-                to.questions.writeInt(page);
-                to.questions.writeInt(width);
-                to.questions.writeBoolean(false);
-                to.questions.writeInt(content.length);
-                to.questions.write(content);
-                to.questions.flush();
-                boolean good = to.answers.readByte() == 0;
-                byte[] answer = to.answers.readNBytes(to.answers.readInt());
-                if (!good) {
-                    throw new DocumentException(new String(answer, java.nio.charset.StandardCharsets.UTF_8));
-                }
-                return answer;
+                return to.ask(operation, name, path, page, width, content);
             } catch (DocumentException e) {
                 throw e;
             } catch (IOException e) {
                 end();
-                throw new DocumentException(Words.of(to.tooSlow ? "document.slow" : "document.crashed"), e);
+                throw new DocumentException(Words.of(to.isStopped() ? "document.slow" : "document.crashed"), e);
             } finally {
                 alarm.cancel(false);
             }
@@ -196,9 +159,9 @@ public final class DocumentProcess implements AutoCloseable {
         }
     }
 
-    private Running running() throws IOException {
-        Running now = running;
-        if (now != null && now.process.isAlive()) {
+    private RunningWorker running() throws IOException {
+        RunningWorker now = running;
+        if (now != null && now.isAlive()) {
             return now;
         }
         List<String> command = new ArrayList<>();
@@ -217,9 +180,9 @@ public final class DocumentProcess implements AutoCloseable {
         Process process = new ProcessBuilder(command)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
-        Running fresh = new Running(process);
+        RunningWorker fresh = new RunningWorker(process);
         running = fresh;
-        if (fresh.answers.read() != 0) {
+        if (!fresh.hasBegun()) {
             end();
             throw new DocumentException(Words.of("document.crashed"));
         }
@@ -228,10 +191,10 @@ public final class DocumentProcess implements AutoCloseable {
 
     /** Ends the process; the next question starts another one. */
     public void end() {
-        Running now = running;
+        RunningWorker now = running;
         running = null;
         if (now != null) {
-            now.process.destroyForcibly();
+            now.end();
         }
     }
 

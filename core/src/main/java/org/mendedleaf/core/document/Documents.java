@@ -57,7 +57,7 @@ public final class Documents {
             return new Document.Empty();
         }
         // To look for the signs of all formats takes longer than to read a text, which has none.
-        String type = isPlainlyText(name, content) ? "text/plain" : mediaType(content, name);
+        String type = Signatures.isPlainlyText(name, content) ? "text/plain" : mediaType(content, name);
         try {
             Optional<Document> found = cut ? Optional.empty() : structured(name, type, content, limits);
             return found.or(() -> text(name, content, cut, limits))
@@ -71,53 +71,20 @@ public final class Documents {
         }
     }
 
-    /** Whether a content is text, and neither a drawing nor a message, which are text too. */
-    private static boolean isPlainlyText(String name, byte[] content) {
-        if (!isPlain(content) || name.toLowerCase(Locale.ROOT).endsWith(".eml")) {
-            return false;
-        }
-        for (int i = 0; i < Math.min(content.length, 4096); i++) {
-            if (content[i] == '<') {
-                return false;
-            }
-        }
-        return true;
-    }
-
     /** Whether a content is plain text, which is read at once and without danger. */
     public static boolean isPlain(byte[] content) {
-        return !isZip(content)
-                && !isOle(content)
-                && !isPdf(content)
-                && TextReader.decode(Arrays.copyOf(content, Math.min(content.length, 4096)))
-                        .isPresent();
-    }
-
-    private static boolean isZip(byte[] b) {
-        return b.length > 21 && b[0] == 'P' && b[1] == 'K' && (b[2] == 3 && b[3] == 4 || b[2] == 5 && b[3] == 6);
-    }
-
-    private static boolean isOle(byte[] b) {
-        return b.length > 512
-                && (b[0] & 0xff) == 0xD0
-                && (b[1] & 0xff) == 0xCF
-                && b[2] == 0x11
-                && (b[3] & 0xff) == 0xE0;
-    }
-
-    private static boolean isPdf(byte[] b) {
-        return b.length > 8 && b[0] == '%' && b[1] == 'P' && b[2] == 'D' && b[3] == 'F';
+        return Signatures.isPlain(content);
     }
 
     private static Optional<Document> structured(String name, String type, byte[] content, Limits limits)
             throws IOException {
-        if (isZip(content)) {
+        if (Signatures.isZip(content)) {
             return Optional.of(zip(content, limits));
         }
-        if (isOle(content)) {
+        if (Signatures.isOle(content)) {
             return Optional.of(OldOfficeReader.read(content, limits));
         }
-        if (isPdf(content)) {
+        if (Signatures.isPdf(content)) {
             return Optional.of(PdfReader.read(content, limits));
         }
         if (RichTextReader.isRichText(content)) {
@@ -191,7 +158,7 @@ public final class Documents {
      */
     public static byte[] member(String name, byte[] content, String path) throws IOException {
         String part = path.indexOf('#') < 0 ? path : path.substring(0, path.lastIndexOf('#'));
-        boolean mail = !isZip(content)
+        boolean mail = !Signatures.isZip(content)
                 && !ArchiveReader.isGzip(content)
                 && !ArchiveReader.isTar(content)
                 && mediaType(content, name).equals("message/rfc822");
@@ -223,7 +190,7 @@ public final class Documents {
      * @param width of the picture in pixels
      */
     public static byte[] page(byte[] content, int page, int width) throws IOException {
-        if (!isPdf(content)) {
+        if (!Signatures.isPdf(content)) {
             throw new DocumentException(Words.of("document.noPages"));
         }
         return PdfReader.page(content, page, width);

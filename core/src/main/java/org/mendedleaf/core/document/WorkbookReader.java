@@ -1,16 +1,14 @@
 package org.mendedleaf.core.document;
 
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import org.apache.poi.ss.usermodel.BuiltinFormats;
-import org.apache.poi.ss.usermodel.DataFormatter;
+import java.util.Objects;
 import org.apache.poi.ss.util.CellRangeAddress;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.document.Document.Cell;
 import org.mendedleaf.core.document.Document.Merged;
 import org.mendedleaf.core.document.Document.Sheet;
@@ -24,11 +22,9 @@ final class WorkbookReader {
     private final Parts parts;
     private final Limits limits;
     private final List<String> shared = new ArrayList<>();
-    private final Map<Integer, String> formats = new HashMap<>();
-    private final List<Integer> cellFormats = new ArrayList<>();
-    private final DataFormatter formatter = new DataFormatter(Locale.ROOT);
     private final Map<String, Shared> sharedFormulas = new HashMap<>();
     private boolean from1904;
+    private @Nullable WorkbookFormats formats;
 
     /** A formula that other cells share, with the cell for which it is written. */
     private record Shared(String text, int row, int column) {}
@@ -69,7 +65,7 @@ final class WorkbookReader {
     private Document document() throws IOException {
         List<Listed> listed = listed();
         strings();
-        styles();
+        formats = new WorkbookFormats(parts, limits);
         SheetBuilder.Budget budget = new SheetBuilder.Budget(limits);
         List<Sheet> sheets = new ArrayList<>();
         for (Listed sheet : listed) {
@@ -104,27 +100,6 @@ final class WorkbookReader {
             }
         }
         return text.toString();
-    }
-
-    private void styles() throws IOException {
-        byte[] bytes = parts.bytes("xl/styles.xml").orElse(new byte[0]);
-        if (bytes.length == 0) {
-            return;
-        }
-        try (XmlReader xml = new XmlReader(new ByteArrayInputStream(bytes), limits)) {
-            boolean inCells = false;
-            while (xml.next()) {
-                if (xml.isStart("numFmt")) {
-                    formats.put(xml.number("numFmtId", 0, 0, Integer.MAX_VALUE), xml.get("formatCode", "General"));
-                } else if (xml.isStart("cellXfs")) {
-                    inCells = true;
-                } else if (xml.isEnd("cellXfs")) {
-                    inCells = false;
-                } else if (inCells && xml.isStart("xf")) {
-                    cellFormats.add(xml.number("numFmtId", 0, 0, Integer.MAX_VALUE));
-                }
-            }
-        }
     }
 
     private Sheet sheet(Listed listed, SheetBuilder.Budget budget) throws IOException {
@@ -207,7 +182,7 @@ final class WorkbookReader {
             case "n" -> {
                 try {
                     double number = Double.parseDouble(value);
-                    return new Cell(format(number, style), value, formula);
+                    return new Cell(Objects.requireNonNull(formats).format(number, style, from1904), value, formula);
                 } catch (IllegalArgumentException e) {
                     return new Cell(value, "", formula);
                 }
@@ -216,12 +191,6 @@ final class WorkbookReader {
                 return new Cell(value, "", formula);
             }
         }
-    }
-
-    private String format(double number, int style) {
-        int index = style >= 0 && style < cellFormats.size() ? cellFormats.get(style) : 0;
-        String format = formats.getOrDefault(index, index < 164 ? BuiltinFormats.getBuiltinFormat(index) : "General");
-        return formatter.formatRawCellContents(number, index, format == null ? "General" : format, from1904);
     }
 
     /** The column that a cell's name says, from 0; the next one when it says none. */

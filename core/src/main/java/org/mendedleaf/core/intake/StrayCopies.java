@@ -67,10 +67,10 @@ public final class StrayCopies {
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
             for (String each : below(folder)) {
-                stray(reading, list(RawNames.resolve(place.root(), each)), each, true, found);
+                stray(reading, RawNames.resolve(place.root(), each), each, true, found);
             }
             for (Path other : others) {
-                stray(reading, list(other), folder, false, found);
+                stray(reading, other, folder, false, found);
             }
         }
         found.sort(Comparator.comparing(Stray::belongsTo)
@@ -87,9 +87,9 @@ public final class StrayCopies {
         String folder = RelativePath.parent(path);
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            stray(reading, list(RawNames.resolve(place.root(), folder)), folder, true, found);
+            stray(reading, RawNames.resolve(place.root(), folder), folder, true, found);
             for (Path other : others) {
-                stray(reading, list(other), folder, false, found);
+                stray(reading, other, folder, false, found);
             }
         }
         found.removeIf(s -> !s.belongsTo().equals(path));
@@ -124,11 +124,8 @@ public final class StrayCopies {
         return all;
     }
 
-    private void stray(Reading reading, List<Path> candidates, String folder, boolean beside, List<Stray> found)
-            throws IOException {
-        List<Path> copies = candidates.stream()
-                .filter(p -> mayBe(String.valueOf(p.getFileName()), beside))
-                .toList();
+    private void stray(Reading reading, Path in, String folder, boolean beside, List<Stray> found) throws IOException {
+        List<Path> copies = candidates(in, beside);
         if (!copies.isEmpty()) {
             Map<String, Entry> files = files(reading, folder);
             for (Path file : copies) {
@@ -154,13 +151,15 @@ public final class StrayCopies {
         return all;
     }
 
-    private static List<Path> list(Path folder) throws IOException {
+    /** Files in a folder whose names can be those of safety copies; only those are looked at any further. */
+    private static List<Path> candidates(Path folder, boolean beside) throws IOException {
         List<Path> files = new ArrayList<>();
         if (Files.isDirectory(folder)) {
             try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
                 for (Path p : all) {
-                    boolean own = SafeFolder.isOwnName(String.valueOf(p.getFileName()));
-                    if (!own && Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS) && Files.size(p) > 0) {
+                    String name = String.valueOf(p.getFileName());
+                    boolean named = mayBe(name, beside) && !SafeFolder.isOwnName(name);
+                    if (named && Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS) && Files.size(p) > 0) {
                         files.add(p);
                     }
                 }

@@ -5,14 +5,11 @@ import java.nio.charset.CharacterCodingException;
 import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Comparison.Mark;
-import org.mendedleaf.core.compare.Comparison.RowChange;
 import org.mendedleaf.core.compare.Comparison.SheetChanges;
 import org.mendedleaf.core.compare.Comparison.TextChanges;
 import org.mendedleaf.core.document.TextReader;
@@ -29,12 +26,12 @@ final class TextPicking {
         Text b = Text.of(after);
         String made = comparison instanceof TextChanges text
                 ? lines(a, b, text, numbers)
-                : rows(a, b, (SheetChanges) comparison, numbers);
+                : RowPicking.back(a, b, (SheetChanges) comparison, numbers);
         return b.encode(made);
     }
 
     /** A text with what is needed to write it again. */
-    private record Text(String text, Charset charset, byte[] mark) {
+    record Text(String text, Charset charset, byte[] mark) {
         static Text of(byte[] content) {
             TextReader.Decoded decoded =
                     TextReader.decode(content).orElseThrow(() -> new IllegalArgumentException(Words.of("pick.format")));
@@ -86,8 +83,6 @@ final class TextPicking {
         }
     }
 
-    // Texts.
-
     private static String lines(Text a, Text b, TextChanges changes, Set<Integer> numbers) {
         List<String> before = a.lines();
         List<String> after = b.lines();
@@ -111,12 +106,12 @@ final class TextPicking {
         return !lines.isEmpty() && numbers.contains(lines.get(lines.size() - 1).change());
     }
 
-    private static boolean isEnded(String text) {
+    static boolean isEnded(String text) {
         return text.isEmpty() || text.endsWith("\n") || text.endsWith("\r");
     }
 
     /** Lines with the ends that they have, and one between those that have none. */
-    private static String joined(List<String> lines, String end, boolean ended) {
+    static String joined(List<String> lines, String end, boolean ended) {
         StringBuilder all = new StringBuilder();
         for (int i = 0; i < lines.size(); i++) {
             String line = lines.get(i);
@@ -126,122 +121,5 @@ final class TextPicking {
             all.append(bare).append(last && !ended ? "" : own.isEmpty() ? end : own);
         }
         return all.toString();
-    }
-
-    // Tables that are written as text.
-
-    /** A row as it is written: where its cells begin and end. */
-    private record Raw(String text, List<int[]> cells) {}
-
-    private record Emitted(int before, String text) {}
-
-    private static String rows(Text a, Text b, SheetChanges changes, Set<Integer> numbers) {
-        char separator = TextReader.separator(b.text());
-        List<Raw> before = raw(a.text(), TextReader.separator(a.text()));
-        List<Raw> after = raw(b.text(), separator);
-        Set<Integer> back = new HashSet<>(numbers);
-        List<Emitted> made = new ArrayList<>();
-        List<RowChange> moved = new ArrayList<>();
-        for (RowChange row : changes.sheets().get(0).rows()) {
-            boolean whole = row.change() > 0 && back.contains(row.change());
-            switch (row.mark()) {
-                case ADDED -> {
-                    if (!whole) {
-                        made.add(new Emitted(-1, after.get(row.after()).text()));
-                    }
-                }
-                case REMOVED -> {
-                    if (whole) {
-                        made.add(new Emitted(
-                                row.before(), before.get(row.before()).text()));
-                    }
-                }
-                case MOVED -> {
-                    if (whole) {
-                        moved.add(row);
-                    } else {
-                        made.add(new Emitted(-1, after.get(row.after()).text()));
-                    }
-                }
-                default ->
-                    made.add(new Emitted(row.before(), cells(row, after.get(row.after()), changes, back, separator)));
-            }
-        }
-        for (RowChange row : moved) {
-            int at = 0;
-            for (int i = 0; i < made.size(); i++) {
-                at = made.get(i).before() >= 0 && made.get(i).before() < row.before() ? i + 1 : at;
-            }
-            made.add(at, new Emitted(row.before(), after.get(row.after()).text()));
-        }
-        List<String> lines = made.stream().map(Emitted::text).toList();
-        return joined(lines, b.end(), isEnded(b.text()));
-    }
-
-    /** The row with the cells as they were that are taken back. */
-    private static String cells(RowChange row, Raw raw, SheetChanges changes, Set<Integer> back, char separator) {
-        StringBuilder text = new StringBuilder(raw.text());
-        List<Comparison.Column> columns = changes.sheets().get(0).columns();
-        List<Integer> order = new ArrayList<>();
-        for (int c = 0; c < columns.size(); c++) {
-            if (row.cellChange(c) > 0 && back.contains(row.cellChange(c))) {
-                order.add(c);
-            }
-        }
-        Collections.reverse(order);
-        for (int c : order) {
-            int column = columns.get(c).after();
-            String was = java.util.Objects.requireNonNull(row.from())
-                    .cell(columns.get(c).before())
-                    .shown();
-            if (column < raw.cells().size()) {
-                int[] cell = raw.cells().get(column);
-                text.replace(cell[0], cell[1], quoted(was, separator));
-            } else {
-                int end = raw.text().replaceFirst("\\R$", "").length();
-                String missing =
-                        String.valueOf(separator).repeat(column - raw.cells().size() + 1);
-                text.insert(end, missing + quoted(was, separator));
-            }
-        }
-        return text.toString();
-    }
-
-    private static String quoted(String cell, char separator) {
-        boolean needs = cell.indexOf(separator) >= 0 || cell.indexOf('"') >= 0 || cell.matches("(?s).*[\\r\\n].*");
-        return needs ? "\"" + cell.replace("\"", "\"\"") + "\"" : cell;
-    }
-
-    /** Rows as they are written (RFC 4180), without lines in which nothing stands. */
-    private static List<Raw> raw(String text, char separator) {
-        List<Raw> rows = new ArrayList<>();
-        List<int[]> cells = new ArrayList<>();
-        int row = 0;
-        int cell = 0;
-        boolean quotes = false;
-        for (int i = 0; i <= text.length(); i++) {
-            boolean end = i == text.length();
-            char c = end ? '\n' : text.charAt(i);
-            if (!end && c == '"') {
-                quotes = !quotes;
-            } else if (c == separator && !quotes) {
-                cells.add(new int[] {cell - row, i - row});
-                cell = i + 1;
-            } else if ((c == '\n' || c == '\r') && (!quotes || end)) {
-                cells.add(new int[] {cell - row, i - row});
-                boolean crlf = c == '\r' && i + 1 < text.length() && text.charAt(i + 1) == '\n';
-                i += crlf ? 1 : 0;
-                int next = Math.min(text.length(), i + 1);
-                boolean something = cells.size() > 1 || cells.get(0)[1] > cells.get(0)[0];
-                if (something) {
-                    rows.add(new Raw(text.substring(row, next), List.copyOf(cells)));
-                }
-                cells.clear();
-                row = next;
-                cell = next;
-                quotes = false;
-            }
-        }
-        return rows;
     }
 }

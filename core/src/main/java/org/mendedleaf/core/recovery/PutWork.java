@@ -4,8 +4,6 @@ import java.io.IOException;
 import java.io.InterruptedIOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
-import java.nio.file.LinkOption;
-import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -14,12 +12,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
-import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.WriteSession;
-import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
@@ -105,12 +100,12 @@ final class PutWork {
             boolean folder = there.get().kind() == EntryKind.FOLDER;
             throw new IOException(Words.of(folder ? "plan.folderInTheWay" : "plan.notKept"));
         }
-        BasicFileAttributes was = attributes(r.file());
+        BasicFileAttributes was = TakingAway.attributes(r.file());
         StoredContent content;
         try (FileChannel in = FileChannel.open(r.file())) {
             content = worker.store(in, n -> progress.advance(0, n));
         }
-        if (!looksSame(was, attributes(r.file()))) {
+        if (!TakingAway.looksSame(was, TakingAway.attributes(r.file()))) {
             throw new IOException(Words.of("put.changing", r.file().getFileName()));
         }
         if (progress.isCancelled()) {
@@ -168,18 +163,6 @@ final class PutWork {
                         .orElse(0L);
     }
 
-    private static BasicFileAttributes attributes(Path file) throws IOException {
-        BasicFileAttributes a = Files.readAttributes(file, BasicFileAttributes.class);
-        if (!a.isRegularFile()) {
-            throw new IOException(Words.of("put.noFile", file));
-        }
-        return a;
-    }
-
-    private static boolean looksSame(BasicFileAttributes a, BasicFileAttributes b) {
-        return a.size() == b.size() && a.lastModifiedTime().equals(b.lastModifiedTime());
-    }
-
     /** Returns whether all of it came to its end. */
     private boolean place(List<Stored> stored, Progress progress) throws IOException {
         List<Task> tasks = new ArrayList<>();
@@ -199,50 +182,15 @@ final class PutWork {
                 failed.put(s.revision().path(), o.why());
             }
         }
+        TakingAway away = new TakingAway(session, place, files, noting);
         for (Stored s : done) {
             if (s.revision().take()) {
-                String why = takeAway(s);
+                String why = away.run(s.revision(), s.was());
                 if (why != null) {
                     stayed.add(s.revision().file() + ": " + why);
                 }
             }
         }
         return whole;
-    }
-
-    /** Removes a file from where it was. Returns why it stays; null when it does not. */
-    private @Nullable String takeAway(Stored s) throws IOException {
-        Path file = s.revision().file().toAbsolutePath().normalize();
-        Path parent = file.getParent();
-        Path real = parent == null ? file : parent.toRealPath().resolve(file.getFileName());
-        if (real.startsWith(place.root())) {
-            String path = RawNames.text(place.root().relativize(real));
-            if (path.equals(s.revision().path())) {
-                return null;
-            }
-            if (files.live(path).isPresent()) {
-                Task.Outcome o = files.run(List.of(new Task.Remove(path)), noting, Progress.NONE)
-                        .get(0);
-                return o.isGood() ? null : o.why();
-            }
-        }
-        LiveEntry kept = files.live(s.revision().path()).orElse(null);
-        if (kept == null || !looksSame(s.was(), attributes(real))) {
-            return Words.of("restore.changedMeanwhile");
-        }
-        if (Files.isSymbolicLink(real)) {
-            return Words.of("put.link");
-        }
-        RemarkStore.Taken taken = new RemarkStore.Taken(real.toString(), kept.line(), kept.number());
-        RemarkStore.taken(session, noting.action(), taken);
-        session.commit();
-        try {
-            OwnFile.delete(real, now -> looksSame(s.was(), attributes(now)));
-            return null;
-        } catch (IOException e) {
-            RemarkStore.notTaken(session, noting.action(), taken);
-            session.commit();
-            return Files.exists(real, LinkOption.NOFOLLOW_LINKS) ? Failures.words(e) : null;
-        }
     }
 }

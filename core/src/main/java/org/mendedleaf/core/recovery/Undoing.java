@@ -17,7 +17,6 @@ import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
@@ -56,7 +55,7 @@ final class Undoing {
     FileWork.Undone undo(Action action, Progress progress) throws IOException {
         return switch (action.kind()) {
             case SNAPSHOT_ERASED -> new FileWork.Undone(action, new Snapshots(context).bringBack(action), List.of());
-            case PUBLISHED, NOTED -> sayBack(action);
+            case PUBLISHED, NOTED -> new RemarksUndo(context).sayBack(action);
             case THINNED -> ThinningUndo.run(vault, place, clock, who, action);
             default -> back(action, action, ActionKind.UNDONE, progress);
         };
@@ -70,7 +69,7 @@ final class Undoing {
         return switch (original.kind()) {
             case SNAPSHOT_ERASED ->
                 new FileWork.Undone(original, new Snapshots(context).eraseAgain(original, undo), List.of());
-            case PUBLISHED, NOTED -> sayAgain(original, undo);
+            case PUBLISHED, NOTED -> new RemarksUndo(context).sayAgain(original, undo);
             case THINNED -> ThinningUndo.again(vault, place, clock, who, original, undo);
             default -> back(undo, original, ActionKind.REDONE, progress);
         };
@@ -138,73 +137,6 @@ final class Undoing {
         return items.stream().filter(i -> i.before() == i.after()).toList();
     }
 
-    /** Takes back what was only said of versions: that they are published, and their notes. */
-    private FileWork.Undone sayBack(Action action) throws IOException {
-        try (WriteSession session = vault.write()) {
-            boolean published = action.kind() == ActionKind.PUBLISHED;
-            PlaceRules.of(session, place).rights(who, place).require(published ? Permission.PUBLISH : Permission.NOTE);
-            LineWriter lines = new LineWriter(session);
-            List<String> failed = notNewest(action, lines, "publish.notBack");
-            if (!failed.isEmpty()) {
-                return new FileWork.Undone(action, List.of(), failed);
-            }
-            for (Action.Item item : action.items()) {
-                if (published) {
-                    lines.unpublish(item.line(), item.after());
-                }
-            }
-            said(session, action, action, ActionKind.UNDONE, lines);
-            return new FileWork.Undone(action, paths(action), List.of());
-        }
-    }
-
-    /** Says again of versions what was taken back. */
-    private FileWork.Undone sayAgain(Action original, Action undo) throws IOException {
-        try (WriteSession session = vault.write()) {
-            boolean published = original.kind() == ActionKind.PUBLISHED;
-            PlaceRules.of(session, place).rights(who, place).require(published ? Permission.PUBLISH : Permission.NOTE);
-            LineWriter lines = new LineWriter(session);
-            List<String> failed = notNewest(original, lines, "publish.notAgain");
-            if (!failed.isEmpty()) {
-                return new FileWork.Undone(original, List.of(), failed);
-            }
-            for (Action.Item item : original.items()) {
-                if (published) {
-                    lines.publish(place, lines.liveLine(item.line()).orElseThrow(), who, clock.instant());
-                }
-            }
-            said(session, undo, original, ActionKind.REDONE, lines);
-            return new FileWork.Undone(original, paths(original), List.of());
-        }
-    }
-
-    private void said(WriteSession session, Action back, Action about, ActionKind kind, LineWriter lines)
-            throws IOException {
-        JournalWriter noting = new JournalWriter(session, place, clock, who, kind, true);
-        noting.copy(about.items(), lines);
-        RemarkStore.of(session).noteBack(session, back.id(), noting.action());
-        noting.undoes(back.id());
-        noting.end(0);
-    }
-
-    /** Which files of a publishing have a later version by now, as a message: what came later counts on that number. */
-    private static List<String> notNewest(Action action, LineWriter lines, String words) throws IOException {
-        List<String> failed = new ArrayList<>();
-        for (Action.Item item : action.items()) {
-            boolean newest = lines.liveLine(item.line())
-                    .filter(l -> l.number() == item.after())
-                    .isPresent();
-            if (action.kind() == ActionKind.PUBLISHED && !newest) {
-                failed.add(Words.of(words, path(item)));
-            }
-        }
-        return failed;
-    }
-
-    private static List<String> paths(Action action) {
-        return action.items().stream().map(Undoing::path).toList();
-    }
-
     /** Items the other way round; of several of one file under one name the first alone says what was there before. */
     private static List<Action.Item> firstOfEach(List<Action.Item> all) {
         Map<String, Action.Item> first = new LinkedHashMap<>();
@@ -216,7 +148,7 @@ final class Undoing {
         return items;
     }
 
-    private static String path(Action.Item item) {
+    static String path(Action.Item item) {
         return RelativePath.child(item.folder(), item.name());
     }
 

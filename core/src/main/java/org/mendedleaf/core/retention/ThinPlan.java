@@ -25,9 +25,6 @@ import org.mendedleaf.core.words.Words;
 public record ThinPlan(
         Verdicts verdicts, BitSet going, Reason[] reasons, List<OfFile> files, long freedBytes, List<String> warnings) {
 
-    /** So many files are named in a warning. */
-    private static final int NAMED = 3;
-
     /**
      * What goes of one file.
      *
@@ -113,7 +110,7 @@ public record ThinPlan(
                 count(t, line, going).ifPresent(files::add);
             }
         }
-        List<String> warnings = new ArrayList<>(warnings(t, files));
+        List<String> warnings = new ArrayList<>(ThinWarnings.of(t, files));
         if (limits.byRules()) {
             verdicts.unmet().forEach(cap -> warnings.add(cap.unmetWords()));
             if (verdicts.missingBytes() > 0) {
@@ -132,7 +129,7 @@ public record ThinPlan(
         for (int line = 0; line < t.lines(); line++) {
             count(t, line, some).ifPresent(of::add);
         }
-        return new ThinPlan(verdicts, some, reasons, of, space.freedBy(some), warnings(t, of));
+        return new ThinPlan(verdicts, some, reasons, of, space.freedBy(some), ThinWarnings.of(t, of));
     }
 
     private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {
@@ -172,41 +169,6 @@ public record ThinPlan(
             }
         }
         return gone == 0 ? Optional.empty() : Optional.of(new OfFile(line, gone, left, bytes, noted));
-    }
-
-    private static List<String> warnings(VersionTable t, List<OfFile> files) {
-        List<String> said = new ArrayList<>();
-        List<String> one = new ArrayList<>();
-        List<String> none = new ArrayList<>();
-        List<String> noted = new ArrayList<>();
-        List<String> drafts = new ArrayList<>();
-        for (OfFile f : files) {
-            String name = t.name(f.line());
-            if (f.left() == 0) {
-                none.add(name);
-            } else if (f.left() == 1) {
-                one.add(name);
-                int last = t.first(f.line() + 1) - 1;
-                if (t.is(last, VersionColumns.DRAFT)) {
-                    drafts.add(name);
-                }
-            }
-            if (f.noted() > 0) {
-                noted.add(name);
-            }
-        }
-        warn(said, "thin.warn.none", none);
-        warn(said, "thin.warn.one", one);
-        warn(said, "thin.warn.draft", drafts);
-        warn(said, "thin.warn.noted", noted);
-        return said;
-    }
-
-    private static void warn(List<String> said, String key, List<String> names) {
-        if (!names.isEmpty()) {
-            String some = String.join(", ", names.subList(0, Math.min(NAMED, names.size())));
-            said.add(Words.of(key, names.size(), names.size() > NAMED ? some + " …" : some));
-        }
     }
 
     /** What goes, in one sentence. */

@@ -15,7 +15,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
 import org.mendedleaf.core.line.Relation;
-import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.rules.Setting;
@@ -26,9 +25,6 @@ import org.mendedleaf.core.words.Words;
  * its gaps.
  */
 public final class Coverage {
-
-    /** A scan that is this much later than its rhythm is late. */
-    private static final int LATE_AFTER = 3;
 
     private Coverage() {}
 
@@ -183,7 +179,7 @@ public final class Coverage {
                                 && trouble.isEmpty()
                                 && state.lastGood().isPresent()
                         ? CoverageState.LATE
-                        : judge(place, trouble, facts, lastGood, missed, drive, gaps.size()),
+                        : CoverageJudge.judge(place, trouble, facts, lastGood, missed, drive, gaps.size()),
                 lastGood,
                 next,
                 missed,
@@ -205,43 +201,5 @@ public final class Coverage {
         String where = other.isOutside() ? other.where() : other.name();
         String end = there.isEmpty() ? where : where + "/" + there;
         return here.isEmpty() ? end : Words.of("coverage.related", here, end);
-    }
-
-    /** The state of a place, by what is known of it. */
-    static CoverageState judge(
-            Place place,
-            String trouble,
-            Optional<OutsidePlaceState> facts,
-            Optional<Instant> lastGood,
-            long missed,
-            boolean drive,
-            int gaps) {
-        if (place.versioning() != Versioning.ON) {
-            return place.versioning() == Versioning.OFF ? CoverageState.OFF : CoverageState.PAUSED;
-        }
-        if (facts.flatMap(OutsidePlaceState::awaySince).isPresent()) {
-            return CoverageState.AWAY;
-        }
-        if (!trouble.isEmpty()) {
-            return facts.map(OutsidePlaceState::full).orElse(false) ? CoverageState.FULL : CoverageState.FAILING;
-        }
-        if (facts.flatMap(OutsidePlaceState::unfinished).isPresent()) {
-            return CoverageState.INTERRUPTED;
-        }
-        if (lastGood.isEmpty()) {
-            return CoverageState.NEVER;
-        }
-        String versioning = facts.map(f -> f.settings().values().getOrDefault(Setting.VERSIONING, "on"))
-                .orElse("on");
-        if (versioning.equals("off")) {
-            return CoverageState.OFF;
-        }
-        if (versioning.equals("paused")) {
-            return CoverageState.PAUSED;
-        }
-        if (missed >= (drive ? 2 : LATE_AFTER) && place.rhythm().kind() == Rhythm.Kind.EVERY) {
-            return CoverageState.LATE;
-        }
-        return gaps > 0 ? CoverageState.GAPS : CoverageState.GOOD;
     }
 }

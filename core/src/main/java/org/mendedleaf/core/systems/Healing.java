@@ -11,10 +11,7 @@ import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.catalogue.WriteSession;
-import org.mendedleaf.core.check.DamagedChunks;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.check.VaultCheck;
 import org.mendedleaf.core.copies.Copies;
@@ -24,7 +21,6 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
 
@@ -36,14 +32,14 @@ import org.mendedleaf.core.words.Words;
 public final class Healing {
 
     private final OpenVault vault;
-    private final SystemRegistry registry;
     private final Clock clock;
     private final Authors authors;
+    private final VersionHealing versions;
 
     /** Healing of a vault. */
     public Healing(OpenVault vault, SystemRegistry registry, Clock clock, Authors authors) {
         this.vault = vault;
-        this.registry = registry;
+        this.versions = new VersionHealing(vault, registry);
         this.clock = clock;
         this.authors = authors;
     }
@@ -115,7 +111,7 @@ public final class Healing {
             if (progress.isCancelled()) {
                 break;
             }
-            heal(each, progress).ifPresent(from -> healed.add(new Healed(each, from)));
+            versions.heal(each, progress).ifPresent(from -> healed.add(new Healed(each, from)));
         }
     }
 
@@ -136,8 +132,8 @@ public final class Healing {
             return;
         }
         for (VaultCheck.LostVersion each : List.copyOf(lost)) {
-            Optional<Version> version = version(each);
-            if (version.isPresent() && isWhole(version.get())) {
+            Optional<Version> version = versions.version(each);
+            if (version.isPresent() && versions.isWhole(version.get())) {
                 healed.add(new Healed(each, Words.of("healing.copy", copy.folder())));
                 lost.remove(each);
             }
@@ -182,65 +178,5 @@ public final class Healing {
                 }
             }
         }
-    }
-
-    /** Where the content came from, if it is whole again. */
-    private Optional<String> heal(VaultCheck.LostVersion lost, Progress progress) throws IOException {
-        Optional<Version> found = version(lost);
-        if (found.isEmpty()) {
-            return Optional.empty();
-        }
-        if (isWhole(found.get())) {
-            return Optional.of(Words.of("healing.live"));
-        }
-        Optional<String> other = fromAnother(found.get());
-        if (other.isPresent()) {
-            return other;
-        }
-        try {
-            new ContentFetch(vault, registry).intoVault(found.get(), progress);
-        } catch (SystemException | VaultException e) {
-            org.slf4j.LoggerFactory.getLogger(Healing.class).info("{} is not healed", lost.path(), e);
-            return Optional.empty();
-        }
-        Optional<Version> now = version(lost);
-        return now.isPresent() && isWhole(now.get()) ? Optional.of(Words.of("healing.system")) : Optional.empty();
-    }
-
-    private Optional<Version> version(VaultCheck.LostVersion lost) throws IOException {
-        try (Reading reading = vault.read()) {
-            return reading.version(lost.line(), lost.number());
-        }
-    }
-
-    private boolean isWhole(Version version) throws IOException {
-        return !version.recipe().isElsewhere() && DamagedChunks.isWhole(vault, version.recipe());
-    }
-
-    /** Another version with the same content, that is stored otherwise and whole. */
-    private Optional<String> fromAnother(Version version) throws IOException {
-        List<Version> same;
-        try (Reading reading = vault.read()) {
-            same = reading.content().versions(version.digest());
-        }
-        for (Version other : same) {
-            boolean itself = other.line() == version.line() && other.number() == version.number();
-            if (!itself && isWhole(other)) {
-                try (WriteSession session = vault.write()) {
-                    OutsideWriter.fill(
-                            session,
-                            version.line(),
-                            version.number(),
-                            new StoredContent(
-                                    other.recipe(),
-                                    other.size(),
-                                    other.digest(),
-                                    other.sha256().orElse(null)));
-                    session.commit();
-                }
-                return Optional.of(Words.of("healing.version", other.path(), other.label()));
-            }
-        }
-        return Optional.empty();
     }
 }

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -13,44 +12,36 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.OutsideWriter;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.WriteSession;
-import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.DraftChoice;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.recovery.FoldResult;
-import org.mendedleaf.core.recovery.Folding;
 import org.mendedleaf.core.recovery.OwnFile;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.Revision;
-import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ContentWorker;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
-/** Puts files into a place of another system, and folds copies there. */
+/** Puts files into a place of another system. */
 final class OutsidePuts {
 
     private final OutsideFiles files;
     private final OpenVault vault;
     private final OutsideSystem system;
-    private final Clock clock;
 
     OutsidePuts(OutsideFiles files) {
         this.files = files;
         this.vault = files.vault;
         this.system = files.system;
-        this.clock = files.clock;
     }
 
     /** Puts files in, several at a time. */
@@ -166,91 +157,5 @@ final class OutsidePuts {
             }
             throw e;
         }
-    }
-
-    /** Makes copies the versions of one file each: their contents go in one after the other, then they are removed. */
-    FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
-        files.look(Progress.NONE);
-        Map<String, Integer> before = new LinkedHashMap<>();
-        Map<String, Integer> versions = new LinkedHashMap<>();
-        Map<String, String> failed = new LinkedHashMap<>();
-        List<String> removed = new ArrayList<>();
-        progress.begin(
-                Words.of("fold.step"),
-                foldings.stream().mapToInt(f -> f.order().size()).sum(),
-                0);
-        boolean cancelled = false;
-        for (Folding f : foldings) {
-            if (progress.isCancelled()) {
-                cancelled = true;
-                break;
-            }
-            Map<String, Integer> touched = new LinkedHashMap<>();
-            touched.put(f.keep(), OutsideFiles.current(files.line(f.keep())));
-            for (String path : f.order()) {
-                touched.put(path, OutsideFiles.current(files.line(path)));
-            }
-            before.putAll(touched);
-            fold(f, versions, failed, removed);
-            progress.advance(f.order().size(), 0);
-        }
-        files.look(Progress.NONE);
-        long action = files.note(ActionKind.FOLDED, 0, before, new HashMap<>());
-        return new FoldResult(action, versions, removed, failed, cancelled);
-    }
-
-    private void fold(Folding f, Map<String, Integer> versions, Map<String, String> failed, List<String> removed)
-            throws IOException {
-        Map<String, Version> contents = new LinkedHashMap<>();
-        for (String path : f.order()) {
-            Optional<Version> v =
-                    files.line(path).filter(l -> l.removed().isEmpty()).flatMap(Line::newest);
-            if (v.isPresent()) {
-                contents.put(path, v.get());
-            } else {
-                failed.put(path, Words.of("fold.notKept"));
-            }
-        }
-        if (contents.keySet().stream().allMatch(f.keep()::equals)) {
-            return;
-        }
-        files.secure(f.keep());
-        Version current = null;
-        boolean begun = false;
-        int added = 0;
-        for (Map.Entry<String, Version> e : contents.entrySet()) {
-            boolean isKept = e.getKey().equals(f.keep());
-            Version v = e.getValue();
-            boolean there = isKept ? !begun : current != null && current.sameContent(v);
-            try {
-                if (!there) {
-                    if (begun) {
-                        // A system that keeps no versions would have forgotten this one with the next.
-                        files.look(Progress.NONE);
-                        files.secure(f.keep());
-                    }
-                    files.putContent(f.keep(), v, isKept ? v.note() : note(v));
-                    begun = true;
-                    added++;
-                }
-                current = v;
-                if (!isKept) {
-                    files.secure(e.getKey());
-                    files.remove(e.getKey());
-                    removed.add(e.getKey());
-                }
-            } catch (SystemException x) {
-                failed.put(e.getKey(), x.words());
-            }
-        }
-        versions.merge(f.keep(), added, Integer::sum);
-    }
-
-    private String note(Version v) {
-        String words = Words.of(
-                "fold.note",
-                RelativePath.name(v.path()),
-                Formats.full(Moment.instant(Math.floorDiv(v.mtimeNanos(), 1000)), clock.getZone()));
-        return v.note().isEmpty() ? words : words + " " + v.note();
     }
 }

@@ -77,7 +77,7 @@ public final class OutsideWork implements FileWork {
     @Override
     public FoldResult fold(List<Folding> foldings, Progress progress) throws IOException {
         files.needs(Capability.WRITING);
-        return new OutsidePuts(files).fold(foldings, progress);
+        return new OutsideFolds(files).fold(foldings, progress);
     }
 
     @Override

@@ -7,20 +7,15 @@ import java.nio.channels.WritableByteChannel;
 import java.security.MessageDigest;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.mendedleaf.core.disk.Durable;
-import org.mendedleaf.core.words.Words;
 
 /** The outgoing side of the vault: contents by their recipes. One thread at a time. */
 public final class ContentReader implements AutoCloseable {
-
-    private static final String PLACES =
-            "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id BETWEEN ? AND ? ORDER BY id";
 
     private final VaultFolder vault;
     private final PackReader packs;
@@ -43,7 +38,7 @@ public final class ContentReader implements AutoCloseable {
     public ContentReader(VaultFolder vault, Connection connection, Now now) throws SQLException {
         this.vault = vault;
         this.packs = new PackReader(vault);
-        this.places = connection.prepareStatement(PLACES);
+        this.places = connection.prepareStatement(ChunkPlaces.PLACES);
         this.now = now;
     }
 
@@ -62,36 +57,7 @@ public final class ContentReader implements AutoCloseable {
     }
 
     private List<ChunkPlace> places(List<Recipe.Run> runs) throws IOException {
-        return places(runs, places);
-    }
-
-    private List<ChunkPlace> places(List<Recipe.Run> runs, PreparedStatement places) throws IOException {
-        List<ChunkPlace> found = new ArrayList<>();
-        try {
-            for (Recipe.Run run : runs) {
-                places.setLong(1, run.first());
-                places.setLong(2, run.first() + run.count() - 1);
-                int n = 0;
-                try (ResultSet rows = places.executeQuery()) {
-                    while (rows.next()) {
-                        found.add(new ChunkPlace(
-                                rows.getLong(1),
-                                rows.getLong(3),
-                                rows.getLong(4),
-                                rows.getInt(5),
-                                rows.getInt(6),
-                                rows.getBytes(2)));
-                        n++;
-                    }
-                }
-                if (n != run.count()) {
-                    throw new VaultException.Damaged(Words.of("vault.chunk.missing", String.valueOf(run.first())));
-                }
-            }
-        } catch (SQLException e) {
-            throw VaultException.Damaged.ofCatalogue(vault.root(), e);
-        }
-        return found;
+        return ChunkPlaces.of(vault, runs, places);
     }
 
     /**
@@ -144,8 +110,8 @@ public final class ContentReader implements AutoCloseable {
 
     private ChunkPlace placeNow(long chunk, VaultException.Damaged why) throws IOException {
         try (Connection fresh = now.open();
-                PreparedStatement ask = fresh.prepareStatement(PLACES)) {
-            return places(List.of(new Recipe.Run(chunk, 1)), ask).get(0);
+                PreparedStatement ask = fresh.prepareStatement(ChunkPlaces.PLACES)) {
+            return ChunkPlaces.of(vault, List.of(new Recipe.Run(chunk, 1)), ask).get(0);
         } catch (SQLException | VaultException.Damaged e) {
             why.addSuppressed(e);
             throw why;

@@ -1,12 +1,9 @@
 package org.mendedleaf.core.vault;
 
 import java.io.IOException;
-import java.nio.channels.FileChannel;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
-import java.nio.file.StandardOpenOption;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -15,7 +12,6 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.mendedleaf.core.disk.Access;
-import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.disk.NativeLibraries;
 import org.mendedleaf.core.words.Words;
 
@@ -41,24 +37,14 @@ public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
         NativeLibraries.ready();
     }
 
-    private static final String MARKER = "VAULT";
-    private static final String FIRST_LINE = "mended-leaf vault";
-    private static final int FORMAT = 1;
-
-    /** Of a copy: programs that do not know copies, and would write into one, refuse it. */
-    private static final int COPY_FORMAT = 2;
-
-    private static final String COPY = "copy";
-    private static final String SHARED = "access group";
-
     /** What a kill while a vault is made may leave before there is one. */
-    private static final Set<String> BEGUN = Set.of("packs", MARKER + ".new", "catalogue.new", "lock");
+    private static final Set<String> BEGUN = Set.of("packs", VaultMarker.FILE + ".new", "catalogue.new", "lock");
 
     private static final Pattern PACK = Pattern.compile("(\\d{8,18})\\.pack");
 
     /** Whether this folder is a vault. */
     public static boolean isVault(Path folder) {
-        return Files.isRegularFile(folder.resolve(MARKER));
+        return Files.isRegularFile(folder.resolve(VaultMarker.FILE));
     }
 
     /** As {@link #openOrCreate(Path, Access)}, for its owner only. */
@@ -84,7 +70,7 @@ public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
         access.createFolders(folder);
         access.giveAll(folder);
         access.createFolders(vault.packs());
-        vault.writeMarker();
+        VaultMarker.write(vault);
         return vault;
     }
 
@@ -106,24 +92,6 @@ public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
         return Files.isDirectory(packs()) ? packNumbers() : List.of();
     }
 
-    /** The marker comes last and whole: without it there is no vault yet. */
-    private void writeMarker() throws IOException {
-        String text = String.join(
-                "\n",
-                FIRST_LINE,
-                "format " + (isCopy ? COPY_FORMAT : FORMAT),
-                "id " + id,
-                (access == Access.GROUP ? SHARED + "\n" : "") + (isCopy ? COPY + "\n" : ""));
-        Path beside = root.resolve(MARKER + ".new");
-        Files.deleteIfExists(beside);
-        try (FileChannel out = access.open(beside, Set.of(StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE))) {
-            Durable.write(out, java.nio.ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8)));
-            out.force(true);
-        }
-        Files.move(beside, root.resolve(MARKER), java.nio.file.StandardCopyOption.ATOMIC_MOVE);
-        Durable.forceFolder(root);
-    }
-
     /**
      * Makes an empty copy of this vault in a folder that is empty, not there yet, or in which making it was cut short.
      *
@@ -134,21 +102,21 @@ public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
         VaultFolder copy = new VaultFolder(folder.toAbsolutePath().normalize(), id, access, true);
         access.createFolders(copy.root());
         access.createFolders(copy.packs());
-        copy.writeMarker();
+        VaultMarker.write(copy);
         return copy;
     }
 
     /** This copy as a vault of its own, into which one can write. */
     public VaultFolder asVault() throws IOException {
         VaultFolder vault = new VaultFolder(root, id, access, false);
-        vault.writeMarker();
+        VaultMarker.write(vault);
         return vault;
     }
 
     /** The same vault, which others may open from now on, or may not any longer. */
     public VaultFolder shared(Access with) throws IOException {
         VaultFolder changed = new VaultFolder(root, id, with, isCopy);
-        changed.writeMarker();
+        VaultMarker.write(changed);
         with.giveAll(root);
         return changed;
     }
@@ -181,29 +149,7 @@ public record VaultFolder(Path root, UUID id, Access access, boolean isCopy) {
      * @throws VaultException.Damaged when the marker is not readable as one
      */
     public static VaultFolder open(Path folder) throws IOException {
-        List<String> lines;
-        try {
-            lines = Files.readAllLines(folder.resolve(MARKER));
-        } catch (NoSuchFileException e) {
-            throw new VaultException.Unavailable(Words.of("vault.none", folder), e);
-        } catch (IOException e) {
-            throw new VaultException.Unavailable(Words.of("vault.unreadable", folder, e.getMessage()), e);
-        }
-        try {
-            if (!lines.get(0).equals(FIRST_LINE)) {
-                throw new VaultException.Damaged(Words.of("vault.marker", folder));
-            }
-            int format = Integer.parseInt(lines.get(1).substring("format ".length()));
-            if (format > COPY_FORMAT) {
-                throw new VaultException.TooNew(folder, format, COPY_FORMAT);
-            }
-            UUID id = UUID.fromString(lines.get(2).substring("id ".length()));
-            List<String> more = lines.subList(3, lines.size());
-            Access access = more.contains(SHARED) ? Access.GROUP : Access.OWNER;
-            return new VaultFolder(folder.toAbsolutePath().normalize(), id, access, more.contains(COPY));
-        } catch (IndexOutOfBoundsException | IllegalArgumentException e) {
-            throw new VaultException.Damaged(Words.of("vault.marker", folder), e);
-        }
+        return VaultMarker.read(folder);
     }
 
     /** The catalogue's database file. */

@@ -55,7 +55,7 @@ class CoverageTest {
 
     private static CoverageState judge(String trouble, OutsidePlaceState facts, long missed, int gaps) {
         boolean drive = facts.kind() == SystemKind.BACKUP_DRIVE;
-        return Coverage.judge(place(10), trouble, Optional.of(facts), Optional.of(NOW), missed, drive, gaps);
+        return CoverageJudge.judge(place(10), trouble, Optional.of(facts), Optional.of(NOW), missed, drive, gaps);
     }
 
     @Test
@@ -109,7 +109,7 @@ class CoverageTest {
                 0,
                 Optional.empty());
         assertThat(judge("", interrupted, 0, 0)).isEqualTo(CoverageState.INTERRUPTED);
-        assertThat(Coverage.judge(place(10), "", Optional.empty(), Optional.empty(), 0, false, 0))
+        assertThat(CoverageJudge.judge(place(10), "", Optional.empty(), Optional.empty(), 0, false, 0))
                 .isEqualTo(CoverageState.NEVER);
     }
 

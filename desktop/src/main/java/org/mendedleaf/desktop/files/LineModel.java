@@ -61,7 +61,7 @@ public final class LineModel {
         this.mergedQuestion = context.background().new Newest();
         this.strays = new LineStrays(context);
         this.ahead = new ReadAhead(context);
-        this.loader = new DetailLoader(context);
+        this.loader = new DetailLoader();
         mode.addListener((o, a, b) -> loadDetail());
         against.addListener((o, a, b) -> loadDetail());
         member.addListener((o, a, b) -> loadDetail());
@@ -392,7 +392,7 @@ public final class LineModel {
                 () -> switch (wanted) {
                     case CONTENT, NOTES -> loader.content(of, readable, inside, shownPart);
                     case CHANGES -> loader.changes(of, l, version, readable, other, inside);
-                    case FACTS -> loader.facts(of, l, version, point);
+                    case FACTS -> new FactsLoader(context).facts(of, l, version, point);
                 },
                 found -> {
                     detail.set(found);

@@ -23,11 +23,6 @@ import org.mendedleaf.desktop.context.OpenPlace;
 /** The time ruler without its scene: a stretch of time in equal steps, with the number of changes in each. */
 public final class RulerModel {
 
-    /** A capture with this many changes at once is marked, when it also stands out from the others. */
-    private static final int BURST = 40;
-
-    private static final int BURST_FACTOR = 5;
-
     private final AppContext context;
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<Stretch> stretch;
@@ -191,11 +186,14 @@ public final class RulerModel {
         List<Step> steps = new ArrayList<>();
         Optional<Instant> beginning = beginning(captures);
         ZonedDateTime from = zoom.floor(last.minus(zoom.steps(beginning, now) - 1L, zoom.unit()));
-        long usual = usual(captures);
+        long usual = CaptureCounts.usual(captures);
         while (!from.isAfter(now)) {
             ZonedDateTime to = from.plus(1, zoom.unit());
             steps.add(new Step(
-                    from.toInstant(), to.toInstant(), sum(density, from, to), burst(captures, from, to, usual)));
+                    from.toInstant(),
+                    to.toInstant(),
+                    CaptureCounts.sum(density, from, to),
+                    CaptureCounts.burst(captures, from, to, usual)));
             from = to;
         }
         return new Stretch(zoom, steps, now.withZoneSameInstant(zone).toInstant(), beginning, pegs);
@@ -205,35 +203,5 @@ public final class RulerModel {
         return captures.isEmpty()
                 ? Optional.empty()
                 : Optional.of(captures.get(0).started());
-    }
-
-    private static int sum(Map<Long, Integer> density, ZonedDateTime from, ZonedDateTime to) {
-        int sum = 0;
-        for (long hour = Math.floorDiv(from.toEpochSecond(), 3600);
-                hour < Math.floorDiv(to.toEpochSecond(), 3600);
-                hour++) {
-            sum += density.getOrDefault(hour, 0);
-        }
-        return sum;
-    }
-
-    private static long usual(List<CaptureRecord> captures) {
-        long[] counts = captures.stream()
-                .filter(c -> !c.first())
-                .mapToLong(CaptureRecord::changes)
-                .sorted()
-                .toArray();
-        return counts.length == 0 ? 0 : counts[counts.length / 2];
-    }
-
-    private static long burst(List<CaptureRecord> captures, ZonedDateTime from, ZonedDateTime to, long usual) {
-        long largest = 0;
-        for (CaptureRecord c : captures) {
-            boolean inside = !c.ended().isBefore(from.toInstant()) && c.ended().isBefore(to.toInstant());
-            if (inside && !c.first()) {
-                largest = Math.max(largest, c.changes());
-            }
-        }
-        return largest >= BURST && largest >= usual * BURST_FACTOR ? largest : 0;
     }
 }

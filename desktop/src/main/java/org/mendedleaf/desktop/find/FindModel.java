@@ -3,11 +3,8 @@ package org.mendedleaf.desktop.find;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -16,21 +13,16 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.FindQuery;
-import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Wanted;
-import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.time.MomentText;
-import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
 
 /** What is looked for and what was found, without its scene. */
 public final class FindModel {
-
-    private static final int FILES_MOST = 100;
 
     private final AppContext context;
     private final Background.Newest question;
@@ -161,7 +153,7 @@ public final class FindModel {
         List<OpenPlace> openPlace = List.copyOf(context.places());
         String asks = context.settings().who();
         question.ask(
-                () -> find(wanted, only, openPlace, asks),
+                () -> FindInVaults.find(wanted, only, openPlace, asks),
                 answer::set,
                 e -> answer.set(new Answer(List.of(), String.valueOf(e.getMessage()))));
     }
@@ -190,51 +182,5 @@ public final class FindModel {
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-    }
-
-    private static Answer find(Wanted wanted, @Nullable OpenPlace only, List<OpenPlace> places, String who)
-            throws IOException {
-        Set<OpenVault> vaults = new LinkedHashSet<>();
-        places.stream().filter(h -> only == null || h.equals(only)).forEach(h -> vaults.add(h.vault()));
-        List<Hit> hits = new ArrayList<>();
-        int snapshots = 0;
-        boolean more = false;
-        long indexed = 0;
-        long all = 0;
-        for (OpenVault vault : vaults) {
-            Finder.Found found = new Finder(vault, who).find(wanted, FILES_MOST);
-            more |= found.more();
-            indexed += found.indexed();
-            all += found.all();
-            for (Finder.SnapshotHit hit : found.snapshots()) {
-                Optional<OpenPlace> of = openPlace(places, vault, hit.place());
-                if (of.isPresent()) {
-                    hits.add(snapshots++, new OfSnapshot(of.get(), hit.snapshot()));
-                }
-            }
-            for (Finder.FileHit file : found.files()) {
-                openPlace(places, vault, file.line().place()).ifPresent(h -> hits.add(new OfFile(h, file)));
-            }
-        }
-        List<String> words = new ArrayList<>();
-        int files = hits.size() - snapshots;
-        words.add(hits.isEmpty() ? Words.of("find.none") : files == 0 ? "" : Words.of("find.files", files));
-        if (snapshots > 0) {
-            words.add(Words.of("find.snapshots", snapshots));
-        }
-        words.removeIf(String::isEmpty);
-        if (more) {
-            words.add(Words.of("find.more"));
-        }
-        if (indexed < all) {
-            words.add(Words.of("find.partly", indexed, all));
-        }
-        return new Answer(hits, String.join(" · ", words));
-    }
-
-    private static Optional<OpenPlace> openPlace(List<OpenPlace> places, OpenVault vault, Place place) {
-        return places.stream()
-                .filter(h -> h.vault().equals(vault) && h.place().id() == place.id())
-                .findFirst();
     }
 }

@@ -21,7 +21,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -174,7 +173,7 @@ public final class JournalView extends BorderPane {
                         Comparator.comparing(r -> r.entry().who())));
         table.getColumns()
                 .add(Tables.words(
-                        "journal.column.what", 330, JournalView::what, Comparator.comparing(JournalView::what)));
+                        "journal.column.what", 330, JournalWords::what, Comparator.comparing(JournalWords::what)));
         table.getColumns()
                 .add(Tables.words(
                         "journal.column.place",
@@ -183,13 +182,13 @@ public final class JournalView extends BorderPane {
                         Comparator.comparing(JournalModel.Row::place)));
         files.getColumns()
                 .add(Tables.words(
-                        "journal.column.file", 220, JournalView::shortly, Comparator.comparing(JournalView::path)));
+                        "journal.column.file", 220, JournalWords::shortly, Comparator.comparing(JournalWords::path)));
         files.getColumns()
                 .add(Tables.words(
                         "journal.column.versions",
                         120,
-                        JournalView::versions,
-                        Comparator.comparing(JournalView::versions)));
+                        JournalWords::versions,
+                        Comparator.comparing(JournalWords::versions)));
     }
 
     private String when(JournalModel.Row row) {
@@ -197,30 +196,6 @@ public final class JournalView extends BorderPane {
                 row.entry().at(),
                 model.context().clock().instant(),
                 model.context().zone());
-    }
-
-    private static String what(JournalModel.Row row) {
-        boolean undone = row.entry().action().filter(Action::undone).isPresent();
-        String outcome = row.entry().outcome();
-        return row.entry().words()
-                + (outcome.isEmpty() ? "" : " · " + outcome)
-                + (undone ? " · " + Words.of("journal.undone") : "");
-    }
-
-    private static String path(Action.Item item) {
-        return RelativePath.child(item.folder(), item.name());
-    }
-
-    /** Its name, and the folder it is in. */
-    private static String shortly(Action.Item item) {
-        String folder = item.folder().substring(item.folder().lastIndexOf('/') + 1);
-        return folder.isEmpty() ? item.name() : item.name() + " · " + folder;
-    }
-
-    private static String versions(Action.Item item) {
-        String before = item.before() == 0 ? Words.of("journal.nothing") : Integer.toString(item.before());
-        String after = item.after() == 0 ? Words.of("journal.nothing") : Integer.toString(item.after());
-        return before + " → " + after;
     }
 
     private void show(List<JournalModel.Row> rows) {
@@ -239,7 +214,7 @@ public final class JournalView extends BorderPane {
     }
 
     private void choose(JournalModel.@Nullable Row row) {
-        title.setText(row == null ? "" : what(row));
+        title.setText(row == null ? "" : JournalWords.what(row));
         files.getItems().setAll(row == null ? List.of() : row.files());
         if (!files.getItems().isEmpty()) {
             files.getSelectionModel().selectFirst();

@@ -64,7 +64,7 @@ final class PlanTable extends VBox {
                 .add(Tables.nodes(
                         "plan.column.step",
                         128,
-                        PlanTable::step,
+                        PlanCells::step,
                         Comparator.comparing(r -> r.item().step())));
         table.getColumns()
                 .add(Tables.words(
@@ -85,7 +85,7 @@ final class PlanTable extends VBox {
                         r -> Formats.size(r.item().version().size()),
                         Comparator.comparing(r -> r.item().version().size())));
         table.getColumns()
-                .add(Tables.words("plan.column.why", 300, PlanTable::why, Comparator.comparing(PlanTable::why)));
+                .add(Tables.words("plan.column.why", 300, PlanCells::why, Comparator.comparing(PlanCells::why)));
         choice = Tables.nodes(
                 "plan.column.choice",
                 210,
@@ -107,26 +107,6 @@ final class PlanTable extends VBox {
         VBox.setVgrow(table, Priority.ALWAYS);
     }
 
-    private static Node step(Row r) {
-        if (r.outcome() != null) {
-            RestoreResult.Outcome o = r.outcome().outcome();
-            String style = o == RestoreResult.Outcome.FAILED
-                    ? "badge-clay"
-                    : o == RestoreResult.Outcome.DONE ? "badge-moss" : "badge-slate";
-            String words = o == RestoreResult.Outcome.DONE
-                    ? Words.of("plan.did." + r.item().step())
-                    : Words.of("plan.outcome." + o);
-            return Tables.badge(words, style);
-        }
-        String style = switch (r.item().step()) {
-            case CREATE, MOVE_BACK -> "badge-moss";
-            case REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER -> "badge-gold";
-            case REMOVE, REFUSE -> "badge-clay";
-            default -> "badge-slate";
-        };
-        return Tables.badge(Words.of("plan.step." + r.item().step()), style);
-    }
-
     private String version(Row r) {
         return Words.of(
                 "plan.version",
@@ -135,11 +115,6 @@ final class PlanTable extends VBox {
                         r.item().version().saved(),
                         model.context().clock().instant(),
                         model.context().zone()));
-    }
-
-    private static String why(Row r) {
-        RestoreResult.Item o = r.outcome();
-        return o != null && !o.why().isEmpty() ? o.why() : r.item().reason();
     }
 
     /** Where something has the name, this one file can be treated in another way than the others. */
