@@ -6,8 +6,8 @@ import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.SpaceAge;
 import org.mendedleaf.core.retention.SpaceTable;
-import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
@@ -52,7 +52,7 @@ public final class RulesCheckCommand extends RulesBase {
     private void print(VersionTable t, WhatIf what) {
         java.util.List<java.util.List<String>> rows = new java.util.ArrayList<>();
         rows.add(java.util.List.of("", Words.of("whatif.now"), "", Words.of("whatif.proposed"), ""));
-        for (SpaceTree.Age a : SpaceTree.Age.values()) {
+        for (SpaceAge a : SpaceAge.values()) {
             WhatIf.Kept one = what.now().ages().get(a);
             WhatIf.Kept two = what.proposed().ages().get(a);
             if (one != null && two != null) {

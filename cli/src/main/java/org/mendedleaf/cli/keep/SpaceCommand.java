@@ -12,6 +12,7 @@ import org.mendedleaf.cli.base.RetentionBase;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.retention.SpaceReport;
+import org.mendedleaf.core.retention.SpaceShare;
 import org.mendedleaf.core.retention.SpaceTable;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.VersionTable;
@@ -131,7 +132,7 @@ public final class SpaceCommand extends RetentionBase {
         return map;
     }
 
-    private static Map<String, Object> share(SpaceTree.Share s) {
+    private static Map<String, Object> share(SpaceShare s) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("versions", s.versions());
         map.put("bytesWithVersions", s.versionBytes());

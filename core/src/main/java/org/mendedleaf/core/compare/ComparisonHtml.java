@@ -2,7 +2,6 @@ package org.mendedleaf.core.compare;
 
 import static org.mendedleaf.core.report.HtmlPage.escaped;
 
-import java.util.Base64;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
@@ -75,9 +74,9 @@ public final class ComparisonHtml {
             });
         } else if (comparison instanceof Comparison.PictureChanges picture) {
             html.append("<div class=\"three\">");
-            picture("compare.html.before", picture.before().png());
-            picture("compare.html.after", picture.after().png());
-            picture("compare.html.difference", picture.difference());
+            DrawnHtml.picture(html, "compare.html.before", picture.before().png());
+            DrawnHtml.picture(html, "compare.html.after", picture.after().png());
+            DrawnHtml.picture(html, "compare.html.difference", picture.difference());
             html.append("</div>\n");
         } else if (comparison instanceof Comparison.ArchiveChanges archive) {
             html.append("<table>\n");
@@ -92,7 +91,7 @@ public final class ComparisonHtml {
                             .append("</td></tr>\n"));
             html.append("</table>\n");
         } else if (comparison instanceof Comparison.ByteChanges bytes) {
-            bar(bytes);
+            DrawnHtml.bar(html, bytes);
         }
     }
 
@@ -219,25 +218,5 @@ public final class ComparisonHtml {
         }
         pieces(block.pieces());
         html.append(heading ? "</b></p>\n" : "</p>\n");
-    }
-
-    private void picture(String key, byte[] png) {
-        html.append("<div><p class=\"dim\">")
-                .append(escaped(Words.of(key)))
-                .append("</p><img alt=\"\" src=\"data:image/png;base64,")
-                .append(Base64.getEncoder().encodeToString(png))
-                .append("\"></div>");
-    }
-
-    private void bar(Comparison.ByteChanges bytes) {
-        html.append("<div class=\"bar\">");
-        for (Comparison.Range range : bytes.ranges()) {
-            html.append("<span style=\"flex:")
-                    .append(range.length())
-                    .append("\" class=\"")
-                    .append(range.isEqual() ? "" : "changed")
-                    .append("\"></span>");
-        }
-        html.append("</div>\n");
     }
 }

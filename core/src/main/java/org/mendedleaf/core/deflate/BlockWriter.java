@@ -12,13 +12,6 @@ final class BlockWriter {
     private static final int FIXED = 1;
     private static final int DYNAMIC = 2;
 
-    private static final int REPEAT_LAST = 16;
-    private static final int ZEROS_FEW = 17;
-    private static final int ZEROS_MANY = 18;
-
-    /** Ends a row of code lengths: no length is equal to it. */
-    private static final int GUARD = 0xffff;
-
     private static final int[] FIXED_LENGTHS = new int[288];
     private static final int[] FIXED_CODES = new int[288];
     private static final int[] NONE = {};
@@ -182,7 +175,7 @@ final class BlockWriter {
 
     /** Counts the symbols in which the lengths of a code will be written. */
     private void scan(HuffmanTree tree) {
-        runs(tree, (length, run, times, repeat) -> {
+        LengthRuns.of(tree, (length, run, times, repeat) -> {
             if (repeat < 0) {
                 lengths.frequency[length] += times;
             } else {
@@ -195,7 +188,7 @@ final class BlockWriter {
     }
 
     private void send(HuffmanTree tree) {
-        runs(tree, (length, run, times, repeat) -> {
+        LengthRuns.of(tree, (length, run, times, repeat) -> {
             if (repeat < 0) {
                 for (int i = 0; i < times; i++) {
                     out.put(lengths.code[length], lengths.length[length]);
@@ -206,56 +199,8 @@ final class BlockWriter {
                 out.put(lengths.code[length], lengths.length[length]);
             }
             out.put(lengths.code[repeat], lengths.length[repeat]);
-            int base = repeat == ZEROS_MANY ? 11 : 3;
+            int base = repeat == LengthRuns.ZEROS_MANY ? 11 : 3;
             out.put(run - times - base, Symbols.REPEAT_EXTRA[repeat]);
         });
-    }
-
-    /** Takes a run of equal lengths. */
-    private interface Runs {
-        /**
-         * A run.
-         *
-         * @param run how many lengths there are
-         * @param times how often the length itself is written
-         * @param repeat the symbol that stands for the rest of the run; negative for none
-         */
-        void take(int length, int run, int times, int repeat);
-    }
-
-    private void runs(HuffmanTree tree, Runs taker) {
-        int before = -1;
-        int next = tree.length[0];
-        int count = 0;
-        int most = next == 0 ? 138 : 7;
-        int least = next == 0 ? 3 : 4;
-        tree.length[tree.last + 1] = GUARD;
-        for (int n = 0; n <= tree.last; n++) {
-            int current = next;
-            next = tree.length[n + 1];
-            count++;
-            if (count < most && current == next) {
-                continue;
-            }
-            if (count < least) {
-                taker.take(current, count, count, -1);
-            } else if (current != 0) {
-                taker.take(current, count, current == before ? 0 : 1, REPEAT_LAST);
-            } else {
-                taker.take(0, count, 0, count <= 10 ? ZEROS_FEW : ZEROS_MANY);
-            }
-            count = 0;
-            before = current;
-            if (next == 0) {
-                most = 138;
-                least = 3;
-            } else if (current == next) {
-                most = 6;
-                least = 3;
-            } else {
-                most = 7;
-                least = 4;
-            }
-        }
     }
 }

@@ -1,13 +1,8 @@
 package org.mendedleaf.core.intake;
 
 import java.io.IOException;
-import java.nio.file.DirectoryStream;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
-import java.nio.file.LinkOption;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -22,7 +17,6 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.RelativePath;
-import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Line;
@@ -66,7 +60,7 @@ public final class StrayCopies {
     public List<Stray> find(String folder, List<Path> others) throws IOException {
         List<Stray> found = new ArrayList<>();
         try (Reading reading = vault.read()) {
-            for (String each : below(folder)) {
+            for (String each : StrayCandidates.below(place, folder)) {
                 stray(reading, RawNames.resolve(place.root(), each), each, true, found);
             }
             for (Path other : others) {
@@ -97,47 +91,14 @@ public final class StrayCopies {
         return found;
     }
 
-    /** A folder and all below it that can be looked into, as paths in the place. */
-    private List<String> below(String folder) throws IOException {
-        List<String> all = new ArrayList<>();
-        Path root = place.root();
-        if (!Files.isDirectory(RawNames.resolve(root, folder))) {
-            return all;
-        }
-        Files.walkFileTree(RawNames.resolve(root, folder), new SimpleFileVisitor<>() {
-            @Override
-            public FileVisitResult preVisitDirectory(Path at, BasicFileAttributes a) {
-                if (SafeFolder.isOwnName(String.valueOf(at.getFileName()))) {
-                    return FileVisitResult.SKIP_SUBTREE;
-                }
-                all.add(RawNames.text(root.relativize(at)));
-                return FileVisitResult.CONTINUE;
-            }
-
-            @Override
-            public FileVisitResult visitFileFailed(Path file, IOException e) {
-                // One folder that cannot be read does not hide the others.
-                org.slf4j.LoggerFactory.getLogger(StrayCopies.class).debug("{} cannot be looked into", file, e);
-                return FileVisitResult.CONTINUE;
-            }
-        });
-        return all;
-    }
-
     private void stray(Reading reading, Path in, String folder, boolean beside, List<Stray> found) throws IOException {
-        List<Path> copies = candidates(in, beside);
+        List<Path> copies = StrayCandidates.in(in, beside);
         if (!copies.isEmpty()) {
             Map<String, Entry> files = files(reading, folder);
             for (Path file : copies) {
                 stray(reading, file, folder, files, beside).ifPresent(found::add);
             }
         }
-    }
-
-    /** Whether a name can be that of a safety copy. */
-    private static boolean mayBe(String name, boolean beside) {
-        return StrayName.original(name).isPresent()
-                || (ContentKind.byName(name) == ContentKind.OTHER && (StrayName.isStrayEnding(name) || !beside));
     }
 
     /** Files of a folder by name, there or removed; what is there hides what was removed under its name. */
@@ -149,24 +110,6 @@ public final class StrayCopies {
             }
         }
         return all;
-    }
-
-    /** Files in a folder whose names can be those of safety copies; only those are looked at any further. */
-    private static List<Path> candidates(Path folder, boolean beside) throws IOException {
-        List<Path> files = new ArrayList<>();
-        if (Files.isDirectory(folder)) {
-            try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
-                for (Path p : all) {
-                    String name = String.valueOf(p.getFileName());
-                    boolean named = mayBe(name, beside) && !SafeFolder.isOwnName(name);
-                    if (named && Files.isRegularFile(p, LinkOption.NOFOLLOW_LINKS) && Files.size(p) > 0) {
-                        files.add(p);
-                    }
-                }
-            }
-        }
-        files.sort(Comparator.naturalOrder());
-        return files;
     }
 
     private Optional<Stray> stray(Reading reading, Path file, String folder, Map<String, Entry> files, boolean beside)

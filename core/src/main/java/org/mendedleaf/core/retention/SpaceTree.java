@@ -20,68 +20,8 @@ import org.mendedleaf.core.time.Moment;
 public final class SpaceTree {
 
     private final Node root;
-    private final Map<ContentKind, Share> kinds;
-    private final Map<Age, Share> ages;
-
-    /** Spans of age, counted from when a version was saved. */
-    public enum Age {
-        /** The last 24 hours. */
-        DAY(1),
-        /** The last 7 days. */
-        WEEK(7),
-        /** The last 30 days. */
-        MONTH(30),
-        /** The last 91 days. */
-        QUARTER(91),
-        /** The last 365 days. */
-        YEAR(365),
-        /** Before. */
-        OLDER(Long.MAX_VALUE / 100_000_000_000L);
-
-        private final long days;
-
-        Age(long days) {
-            this.days = days;
-        }
-
-        /** Into which a moment falls. */
-        public static Age of(long saved, long now) {
-            for (Age a : values()) {
-                if (now - saved < a.days * 86_400_000_000L) {
-                    return a;
-                }
-            }
-            return OLDER;
-        }
-    }
-
-    /** Sums over some versions. */
-    public static final class Share {
-        long versions;
-        long versionBytes;
-        long takenBytes;
-        long onlyBytes;
-
-        /** How many. */
-        public long versions() {
-            return versions;
-        }
-
-        /** Bytes of their contents, each counted whole. */
-        public long versionBytes() {
-            return versionBytes;
-        }
-
-        /** What they really take, shared chunks counted once. */
-        public long takenBytes() {
-            return takenBytes;
-        }
-
-        /** What nothing else needs. */
-        public long onlyBytes() {
-            return onlyBytes;
-        }
-    }
+    private final Map<ContentKind, SpaceShare> kinds;
+    private final Map<SpaceAge, SpaceShare> ages;
 
     /** A vault, a place, a folder or a file. */
     public static final class Node {
@@ -92,7 +32,7 @@ public final class SpaceTree {
         final int line;
         final @Nullable Place place;
         final List<Node> children = new ArrayList<>();
-        final Share share = new Share();
+        final SpaceShare share = new SpaceShare();
         long liveBytes;
         long files;
 
@@ -144,7 +84,7 @@ public final class SpaceTree {
         }
 
         /** Sums over its versions. */
-        public Share share() {
+        public SpaceShare share() {
             return share;
         }
 
@@ -166,7 +106,7 @@ public final class SpaceTree {
         }
     }
 
-    SpaceTree(Node root, Map<ContentKind, Share> kinds, Map<Age, Share> ages) {
+    SpaceTree(Node root, Map<ContentKind, SpaceShare> kinds, Map<SpaceAge, SpaceShare> ages) {
         this.root = root;
         this.kinds = kinds;
         this.ages = ages;
@@ -178,12 +118,12 @@ public final class SpaceTree {
     }
 
     /** By kind of file. What several kinds share counts in each of them. */
-    public Map<ContentKind, Share> kinds() {
+    public Map<ContentKind, SpaceShare> kinds() {
         return kinds;
     }
 
     /** By age. What several ages share counts in each of them. */
-    public Map<Age, Share> ages() {
+    public Map<SpaceAge, SpaceShare> ages() {
         return ages;
     }
 
@@ -250,12 +190,12 @@ public final class SpaceTree {
     }
 
     /** The sums of all ages, also of those that hold nothing. */
-    public Share age(Age age) {
-        return ages.getOrDefault(age, new Share());
+    public SpaceShare age(SpaceAge age) {
+        return ages.getOrDefault(age, new SpaceShare());
     }
 
     /** All ages in order. */
-    public static List<Age> allAges() {
-        return Arrays.asList(Age.values());
+    public static List<SpaceAge> allAges() {
+        return Arrays.asList(SpaceAge.values());
     }
 }

@@ -62,8 +62,8 @@ final class SpaceTreeBuilder {
         SpaceTree.Node[] common = new SpaceTree.Node[chunks];
         int[] kindsOf = new int[chunks];
         int[] agesOf = new int[chunks];
-        Map<ContentKind, SpaceTree.Share> kinds = new EnumMap<>(ContentKind.class);
-        Map<SpaceTree.Age, SpaceTree.Share> ages = new EnumMap<>(SpaceTree.Age.class);
+        Map<ContentKind, SpaceShare> kinds = new EnumMap<>(ContentKind.class);
+        Map<SpaceAge, SpaceShare> ages = new EnumMap<>(SpaceAge.class);
         // Lines in the order of the tree, so that neighbouring uses of a chunk are near each other in it.
         for (SpaceTree.Node node : SpaceTree.inOrder(root)) {
             if (node.isFile()) {
@@ -71,7 +71,7 @@ final class SpaceTreeBuilder {
             }
         }
         ContentKind[] allKinds = ContentKind.values();
-        SpaceTree.Age[] allAges = SpaceTree.Age.values();
+        SpaceAge[] allAges = SpaceAge.values();
         for (int chunk = 1; chunk < chunks; chunk++) {
             SpaceTree.Node top = common[chunk];
             int bytes = table.chunkBytes(chunk);
@@ -82,15 +82,15 @@ final class SpaceTreeBuilder {
             for (ContentKind k : allKinds) {
                 int bit = 1 << k.ordinal();
                 if ((kindsOf[chunk] & bit) != 0) {
-                    SpaceTree.Share s = kinds.computeIfAbsent(k, x -> new SpaceTree.Share());
+                    SpaceShare s = kinds.computeIfAbsent(k, x -> new SpaceShare());
                     s.takenBytes += bytes;
                     s.onlyBytes += kindsOf[chunk] == bit ? bytes : 0;
                 }
             }
-            for (SpaceTree.Age a : allAges) {
+            for (SpaceAge a : allAges) {
                 int bit = 1 << a.ordinal();
                 if ((agesOf[chunk] & bit) != 0) {
-                    SpaceTree.Share s = ages.computeIfAbsent(a, x -> new SpaceTree.Share());
+                    SpaceShare s = ages.computeIfAbsent(a, x -> new SpaceShare());
                     s.takenBytes += bytes;
                     s.onlyBytes += agesOf[chunk] == bit ? bytes : 0;
                 }
@@ -106,8 +106,8 @@ final class SpaceTreeBuilder {
             SpaceTree.Node[] common,
             int[] kindsOf,
             int[] agesOf,
-            Map<ContentKind, SpaceTree.Share> kinds,
-            Map<SpaceTree.Age, SpaceTree.Share> ages) {
+            Map<ContentKind, SpaceShare> kinds,
+            Map<SpaceAge, SpaceShare> ages) {
         int line = node.line;
         ContentKind kind = ContentKind.byName(node.name);
         node.files = 1;
@@ -119,13 +119,13 @@ final class SpaceTreeBuilder {
             if (!table.stays(row)) {
                 continue;
             }
-            SpaceTree.Age age = SpaceTree.Age.of(table.saved(row), now);
+            SpaceAge age = SpaceAge.of(table.saved(row), now);
             node.share.versions++;
             node.share.versionBytes += table.bytes(row);
-            SpaceTree.Share ofKind = kinds.computeIfAbsent(kind, x -> new SpaceTree.Share());
+            SpaceShare ofKind = kinds.computeIfAbsent(kind, x -> new SpaceShare());
             ofKind.versions++;
             ofKind.versionBytes += table.bytes(row);
-            SpaceTree.Share ofAge = ages.computeIfAbsent(age, x -> new SpaceTree.Share());
+            SpaceShare ofAge = ages.computeIfAbsent(age, x -> new SpaceShare());
             ofAge.versions++;
             ofAge.versionBytes += table.bytes(row);
             table.chunks(row, chunk -> {

@@ -31,7 +31,7 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
      * @param bytes of them, each counted whole
      * @param takenBytes what they really take
      */
-    public record Side(Map<SpaceTree.Age, Kept> ages, long versions, long bytes, long takenBytes) {}
+    public record Side(Map<SpaceAge, Kept> ages, long versions, long bytes, long takenBytes) {}
 
     /**
      * Kept versions of one age.
@@ -78,22 +78,22 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
         long now = Moment.micros(moment);
         VersionTable t = v.table();
         BitSet kept = new BitSet(t.size());
-        long[] versions = new long[SpaceTree.Age.values().length];
+        long[] versions = new long[SpaceAge.values().length];
         long[] bytes = new long[versions.length];
         long all = 0;
         long sum = 0;
         for (int row = 0; row < t.size(); row++) {
             if (keeps(v, row)) {
                 kept.set(row);
-                int age = SpaceTree.Age.of(t.saved(row), now).ordinal();
+                int age = SpaceAge.of(t.saved(row), now).ordinal();
                 versions[age]++;
                 bytes[age] += t.bytes(row);
                 all++;
                 sum += t.bytes(row);
             }
         }
-        Map<SpaceTree.Age, Kept> ages = new EnumMap<>(SpaceTree.Age.class);
-        for (SpaceTree.Age a : SpaceTree.Age.values()) {
+        Map<SpaceAge, Kept> ages = new EnumMap<>(SpaceAge.class);
+        for (SpaceAge a : SpaceAge.values()) {
             ages.put(a, new Kept(versions[a.ordinal()], bytes[a.ordinal()]));
         }
         return new Side(ages, all, sum, space.takenBy(kept));

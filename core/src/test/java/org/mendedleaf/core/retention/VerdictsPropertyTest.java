@@ -270,6 +270,6 @@ class VerdictsPropertyTest {
     void bucketsOfAgesCoverAll(@ForAll Random random) {
         long now = Moment.micros(TestPlace.START);
         long saved = now - (long) (random.nextDouble() * 4e15);
-        assertThat(SpaceTree.Age.of(saved, now)).isNotNull();
+        assertThat(SpaceAge.of(saved, now)).isNotNull();
     }
 }

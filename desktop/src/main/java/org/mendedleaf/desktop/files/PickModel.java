@@ -1,8 +1,5 @@
 package org.mendedleaf.desktop.files;
 
-import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,19 +9,11 @@ import java.util.TreeSet;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.compare.Compare;
-import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.Comparison.Change;
-import org.mendedleaf.core.compare.Side;
-import org.mendedleaf.core.disk.TemporaryFiles;
-import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.pick.Picking;
 import org.mendedleaf.core.recovery.Failures;
-import org.mendedleaf.core.recovery.PutResult;
-import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
@@ -146,27 +135,18 @@ public final class PickModel {
             ticked.remove(number);
         }
         plan.set(Plan.NOTHING);
-        Optional<Wish> asked = asked();
+        Optional<PickWork.Request> asked = asked();
         if (asked.isEmpty()) {
             planQuestion.drop();
             return;
         }
         planQuestion.ask(
-                () -> new Plan(true, "", outcome(asked.get()).outcome().also()),
+                () -> new Plan(true, "", PickWork.outcome(asked.get()).outcome().also()),
                 plan::set,
                 e -> plan.set(new Plan(true, Failures.words(e), List.of())));
     }
 
-    /**
-     * What shall be done.
-     *
-     * @param from the earlier version
-     * @param numbers of the changes
-     * @param shown all changes, as they were shown
-     */
-    private record Wish(OpenPlace openPlace, Line line, Version from, Set<Integer> numbers, List<Change> shown) {}
-
-    private Optional<Wish> asked() {
+    private Optional<PickWork.Request> asked() {
         OpenPlace openPlace = line.openPlace();
         Line l = line.lineProperty().get();
         if (openPlace == null
@@ -178,8 +158,8 @@ public final class PickModel {
         Version from = line.againstProperty().get() instanceof CompareTarget.Now
                 ? c.version()
                 : DetailLoader.before(l, c.version()).orElse(c.version());
-        return Optional.of(
-                new Wish(openPlace, l, from, Set.copyOf(ticked), c.comparison().changes()));
+        return Optional.of(new PickWork.Request(
+                openPlace, l, from, Set.copyOf(ticked), c.comparison().changes()));
     }
 
     /** How many are ticked. */
@@ -189,7 +169,7 @@ public final class PickModel {
 
     /** Makes a version of what is in the folder with the ticked changes taken back, as a job that can be undone. */
     public void take() {
-        Wish asked = asked().orElse(null);
+        PickWork.Request asked = asked().orElse(null);
         if (asked == null) {
             return;
         }
@@ -197,60 +177,11 @@ public final class PickModel {
         context.jobs()
                 .start(
                         Words.of("pick.job", name),
-                        progress -> make(asked, progress),
+                        progress -> new PickWork(context).make(asked, progress),
                         done -> {
                             said.accept(done);
                             context.changed();
                         },
                         e -> said.accept(new Message(Words.of("pick.failed", name, Failures.words(e)), false, true)));
-    }
-
-    /** An outcome, and which point it was taken from, as a message. */
-    private record Outcome(Picking.Outcome outcome, String from) {}
-
-    private static Outcome outcome(Wish asked) throws IOException {
-        Side before;
-        try (Reading reading = asked.openPlace().vault().read()) {
-            before = Side.version(reading, asked.from());
-        }
-        Side after = Side.live(asked.openPlace().place(), asked.line().path())
-                .orElseThrow(
-                        () -> new IOException(Words.of("pick.live", asked.line().name())));
-        Comparison comparison = Compare.compare(before.name(), before.content(), after.name(), after.content());
-        // Somebody may have saved since the changes were shown.
-        if (!comparison.changes().equals(asked.shown())) {
-            throw new IOException(Words.of("pick.changed"));
-        }
-        return new Outcome(
-                Picking.back(after.name(), before.content(), after.content(), comparison, asked.numbers()),
-                before.said());
-    }
-
-    private Message make(Wish asked, Progress progress) throws IOException {
-        Outcome found = outcome(asked);
-        Picking.Outcome outcome = found.outcome();
-        Line l = asked.line();
-        Path made = TemporaryFiles.file("");
-        try {
-            Files.write(made, outcome.content());
-            Revision revision = new Revision(made, l.path(), Picking.note(found.from(), outcome.taken()));
-            PutResult result = context.work(asked.openPlace()).put(List.of(revision), progress);
-            Optional<String> failed = result.failed().values().stream().findFirst();
-            if (failed.isPresent()) {
-                throw new IOException(failed.get());
-            }
-            String label = result.labels().getOrDefault(l.path(), "");
-            return new Message(
-                    Words.of(
-                            "pick.done",
-                            l.name(),
-                            Words.of("pick.changes", outcome.taken().size()),
-                            found.from(),
-                            label),
-                    true,
-                    false);
-        } finally {
-            Files.deleteIfExists(made);
-        }
     }
 }

@@ -12,7 +12,6 @@ import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -21,12 +20,10 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Arrivals;
 import org.mendedleaf.core.line.DraftChoice;
-import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.PutService;
 import org.mendedleaf.desktop.widgets.Choices;
@@ -92,7 +89,7 @@ public final class PutPane extends BorderPane {
         list.setId("arrivals");
         list.getStyleClass().add("points");
         list.setFixedCellSize(ROW);
-        list.setCellFactory(v -> new Cell());
+        list.setCellFactory(v -> new ArrivalCell(model.context()));
         list.setPlaceholder(Ui.label(Words.of("put.noArrivals"), "dim"));
         list.setAccessibleText(Words.of("put.arrivals"));
         list.setOnMouseClicked(e -> {
@@ -185,50 +182,6 @@ public final class PutPane extends BorderPane {
         Arrivals.Arrival chosen = list.getSelectionModel().getSelectedItem();
         if (chosen != null) {
             model.put(chosen.file(), hearer);
-        }
-    }
-
-    private final class Cell extends ListCell<Arrivals.Arrival> {
-        private final Label name = Ui.label("", "point-when");
-        private final Label where = Ui.label("", "point-what");
-        private final Label size = Ui.label("", "point-size");
-        private final Label when = Ui.label("", "point-what");
-        private final Label likely = Ui.label(Words.of("arrivals.likely"), "badge", "badge-moss");
-        private final HBox box;
-
-        Cell() {
-            likely.setMinWidth(USE_PREF_SIZE);
-            HBox first = new HBox(8, name, likely);
-            first.setAlignment(Pos.CENTER_LEFT);
-            VBox words = new VBox(1, first, where);
-            words.setAlignment(Pos.CENTER_LEFT);
-            words.setMinWidth(0);
-            HBox.setHgrow(words, Priority.ALWAYS);
-            VBox right = new VBox(1, size, when);
-            right.setAlignment(Pos.CENTER_RIGHT);
-            right.setMinWidth(USE_PREF_SIZE);
-            box = new HBox(6, words, right);
-            box.setAlignment(Pos.CENTER_LEFT);
-            getStyleClass().add("line-cell");
-            setPrefWidth(0);
-        }
-
-        @Override
-        protected void updateItem(Arrivals.@Nullable Arrival a, boolean empty) {
-            super.updateItem(a, empty);
-            setText(null);
-            if (empty || a == null) {
-                setGraphic(null);
-                return;
-            }
-            name.setText(a.name());
-            Ui.visible(likely, a.likely());
-            where.setText(String.valueOf(a.file().getParent()));
-            size.setText(Formats.size(a.size()));
-            when.setText(Formats.ago(
-                    a.came(), model.context().clock().instant(), model.context().zone()));
-            setGraphic(box);
-            setAccessibleText(a.name() + ", " + size.getText() + ", " + when.getText());
         }
     }
 }

@@ -19,7 +19,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
-import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.find.FindWords;
@@ -30,6 +29,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -62,19 +62,7 @@ public final class FindView extends BorderPane {
         box.textProperty().bindBidirectional(model.typedProperty());
         in.setId("find-in");
         in.setAccessibleText(Words.of("find.in"));
-        in.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(@Nullable OpenPlace openPlace) {
-                return openPlace == null
-                        ? Words.of("find.in.all")
-                        : openPlace.place().label();
-            }
-
-            @Override
-            public @Nullable OpenPlace fromString(String text) {
-                return null;
-            }
-        });
+        in.setConverter(Choices.said(o -> o.place().label(), Words.of("find.in.all")));
         in.valueProperty().bindBidirectional(model.inProperty());
         TextField kind = field("kind", 6, model.kindProperty());
         HBox limits = new HBox(

@@ -8,10 +8,7 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
-import javafx.scene.input.ClipboardContent;
-import javafx.scene.input.Dragboard;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -207,45 +204,12 @@ public final class FoldView extends BorderPane {
                 e.consume();
             }
         });
-        drag(row, family, at);
+        RowDrag.on(row, family, at, (from, to) -> move(family, from, to));
         return row;
     }
 
     private void move(int family, int from, int to) {
         focus = "#fold-row-" + family + "-" + to;
         model.move(family, from, to);
-    }
-
-    private void drag(HBox row, int family, int at) {
-        row.setOnDragDetected(e -> {
-            Dragboard board = row.startDragAndDrop(TransferMode.MOVE);
-            ClipboardContent content = new ClipboardContent();
-            content.putString(family + " " + at);
-            board.setContent(content);
-            e.consume();
-        });
-        row.setOnDragOver(e -> {
-            if (from(e.getDragboard(), family) >= 0) {
-                e.acceptTransferModes(TransferMode.MOVE);
-            }
-            e.consume();
-        });
-        row.setOnDragEntered(e -> Ui.style(row, "drop-here", from(e.getDragboard(), family) >= 0));
-        row.setOnDragExited(e -> Ui.style(row, "drop-here", false));
-        row.setOnDragDropped(e -> {
-            int from = from(e.getDragboard(), family);
-            e.setDropCompleted(from >= 0);
-            e.consume();
-            if (from >= 0) {
-                // The rows are made anew; not while this one is still in the drag.
-                javafx.application.Platform.runLater(() -> move(family, from, at));
-            }
-        });
-    }
-
-    /** Where in this family a dragged row was; -1 when it is none of it. */
-    private static int from(Dragboard board, int family) {
-        String text = board.hasString() ? board.getString() : "";
-        return text.matches(family + " \\d{1,6}") ? Integer.parseInt(text.substring(text.indexOf(' ') + 1)) : -1;
     }
 }

@@ -19,13 +19,12 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.journal.Action;
-import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.ActionRow;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -143,17 +142,8 @@ public final class JournalView extends BorderPane {
         kinds.setId("journal-kind");
         kinds.setAccessibleText(Words.of("journal.kind"));
         kinds.getItems().setAll(JournalModel.KINDS);
-        kinds.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(@Nullable String kind) {
-                return kind == null || kind.isEmpty() ? Words.of("journal.kind.all") : Words.of("journal.kind." + kind);
-            }
-
-            @Override
-            public String fromString(String text) {
-                return text;
-            }
-        });
+        kinds.setConverter(
+                Choices.said(k -> Words.of("journal.kind." + (k.isEmpty() ? "all" : k)), Words.of("journal.kind.all")));
         kinds.valueProperty().bindBidirectional(model.kindProperty());
         return kinds;
     }
@@ -163,7 +153,7 @@ public final class JournalView extends BorderPane {
                 .add(Tables.words(
                         "journal.column.when",
                         Ui.moment(130),
-                        this::when,
+                        r -> JournalWords.when(r, model.context()),
                         Comparator.comparing(r -> r.entry().at())));
         table.getColumns()
                 .add(Tables.words(
@@ -189,13 +179,6 @@ public final class JournalView extends BorderPane {
                         120,
                         JournalWords::versions,
                         Comparator.comparing(JournalWords::versions)));
-    }
-
-    private String when(JournalModel.Row row) {
-        return Formats.moment(
-                row.entry().at(),
-                model.context().clock().instant(),
-                model.context().zone());
     }
 
     private void show(List<JournalModel.Row> rows) {

@@ -2,12 +2,19 @@ package org.mendedleaf.desktop.journal;
 
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.context.AppContext;
 
 /** What the columns of the journal say. */
 final class JournalWords {
 
     private JournalWords() {}
+
+    /** When it was done. */
+    static String when(JournalModel.Row row, AppContext context) {
+        return Formats.moment(row.entry().at(), context.clock().instant(), context.zone());
+    }
 
     /** What was done, and what came of it. */
     static String what(JournalModel.Row row) {

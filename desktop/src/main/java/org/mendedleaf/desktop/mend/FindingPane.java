@@ -18,7 +18,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
@@ -30,6 +29,7 @@ import org.mendedleaf.desktop.document.DifferenceView;
 import org.mendedleaf.desktop.document.DocumentPane;
 import org.mendedleaf.desktop.document.DocumentViews;
 import org.mendedleaf.desktop.document.PairWork;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -132,17 +132,7 @@ final class FindingPane extends VBox {
         reason.setAccessibleText(Words.of("mend.reason"));
         reach.setId("mend-reach");
         reach.setAccessibleText(Words.of("mend.reach"));
-        reach.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(MendModel.@Nullable Reach r) {
-                return r == null ? "" : Words.of("mend.reach." + r);
-            }
-
-            @Override
-            public MendModel.@Nullable Reach fromString(String text) {
-                return null;
-            }
-        });
+        reach.setConverter(Choices.said(r -> Words.of("mend.reach." + r), ""));
         Button sure = Ui.button("mend.fineSure", this::sayFine, "accent");
         sure.setId("mend-fine-sure");
         sure.disableProperty().bind(reason.textProperty().map(String::isBlank));

@@ -6,11 +6,11 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Who may do what in a place of another system. */
@@ -69,17 +69,7 @@ final class MembersBox extends VBox {
         box.getItems().setAll(Role.values());
         box.setValue(now);
         box.setAccessibleText(Words.of("protection.role"));
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(Role r) {
-                return r == null ? "" : Words.of("role." + r.text());
-            }
-
-            @Override
-            public Role fromString(String text) {
-                return Role.READER;
-            }
-        });
+        box.setConverter(Choices.said(r -> Words.of("role." + r.text()), ""));
         return box;
     }
 }

@@ -5,10 +5,10 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
-import javafx.util.StringConverter;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
 
 /** The control for one setting: a choice among words, or a number. */
 final class SettingField {
@@ -36,17 +36,7 @@ final class SettingField {
         box.getItems().setAll(choices);
         box.setValue(value);
         box.setAccessibleText(name);
-        box.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(String choice) {
-                return choice == null ? "" : Words.of("setting." + setting.text() + "." + choice);
-            }
-
-            @Override
-            public String fromString(String text) {
-                return text;
-            }
-        });
+        box.setConverter(Choices.said(c -> Words.of("setting." + setting.text() + "." + c), ""));
         box.valueProperty().addListener((o, a, choice) -> changed.accept(choice));
         return box;
     }

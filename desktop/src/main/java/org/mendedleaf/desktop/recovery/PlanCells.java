@@ -1,12 +1,20 @@
 package org.mendedleaf.desktop.recovery;
 
+import java.util.List;
+import java.util.function.BiConsumer;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
 
 /** What stands in the cells of a plan: what is to be done, or what was done. */
 final class PlanCells {
+
+    private static final List<Collision> CHOICES = List.of(Collision.values());
 
     private PlanCells() {}
 
@@ -35,5 +43,28 @@ final class PlanCells {
     static String why(PlanTable.Row r) {
         RestoreResult.Item o = r.outcome();
         return o != null && !o.why().isEmpty() ? o.why() : r.item().reason();
+    }
+
+    /** Where something has the name, this one file can be treated in another way than the others. */
+    static @Nullable Node choice(PlanTable.Row r, BiConsumer<String, Collision> collide) {
+        boolean collides = switch (r.item().step()) {
+            case REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER, SKIP -> true;
+            default -> false;
+        };
+        if (!collides || r.outcome() != null) {
+            return null;
+        }
+        ComboBox<Collision> box = Choices.of(CHOICES, c -> Words.of("collision.short." + c));
+        box.setValue(
+                switch (r.item().step()) {
+                    case REPLACE -> Collision.REPLACE;
+                    case KEEP_BOTH -> Collision.KEEP_BOTH;
+                    case KEEP_BOTH_RENAME_OTHER -> Collision.KEEP_BOTH_RENAME_OTHER;
+                    default -> Collision.SKIP;
+                });
+        box.getStyleClass().add("small-box");
+        box.setAccessibleText(Words.of("plan.collision"));
+        box.valueProperty().addListener((o, a, v) -> collide.accept(r.item().wanted(), v));
+        return box;
     }
 }

@@ -9,8 +9,6 @@ import java.util.Objects;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.geometry.Pos;
-import javafx.scene.Node;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
@@ -20,20 +18,16 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestorePlan.Step;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
-import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Every file of a plan with what will happen to it and why; afterwards, what became of it. */
 final class PlanTable extends VBox {
-
-    private static final List<Collision> CHOICES = List.of(Collision.values());
 
     private final PlanModel model;
     private final TableView<Row> table = Tables.table("plan-table", "plan.empty");
@@ -89,7 +83,7 @@ final class PlanTable extends VBox {
         choice = Tables.nodes(
                 "plan.column.choice",
                 210,
-                this::choice,
+                r -> PlanCells.choice(r, model::collide),
                 Comparator.comparing(r -> r.item().target()));
         choice.setSortable(false);
         table.setOnMouseClicked(e -> {
@@ -115,29 +109,6 @@ final class PlanTable extends VBox {
                         r.item().version().saved(),
                         model.context().clock().instant(),
                         model.context().zone()));
-    }
-
-    /** Where something has the name, this one file can be treated in another way than the others. */
-    private @Nullable Node choice(Row r) {
-        boolean collides = switch (r.item().step()) {
-            case REPLACE, KEEP_BOTH, KEEP_BOTH_RENAME_OTHER, SKIP -> true;
-            default -> false;
-        };
-        if (!collides || r.outcome() != null) {
-            return null;
-        }
-        ComboBox<Collision> box = Choices.of(CHOICES, c -> Words.of("collision.short." + c));
-        box.setValue(
-                switch (r.item().step()) {
-                    case REPLACE -> Collision.REPLACE;
-                    case KEEP_BOTH -> Collision.KEEP_BOTH;
-                    case KEEP_BOTH_RENAME_OTHER -> Collision.KEEP_BOTH_RENAME_OTHER;
-                    default -> Collision.SKIP;
-                });
-        box.getStyleClass().add("small-box");
-        box.setAccessibleText(Words.of("plan.collision"));
-        box.valueProperty().addListener((o, a, v) -> model.collide(r.item().wanted(), v));
-        return box;
     }
 
     void show(@Nullable RestorePlan plan, @Nullable RestoreResult result) {

@@ -75,6 +75,7 @@ final class RuleForm extends GridPane {
         needed.setSelected(rule.whenNeeded());
         needed.setOnAction(e -> now(r -> r.withSpace(r.capBytes(), needed.isSelected())));
         add(needed, 0, row++, 2, 1);
+        problem.setId("rule-problem");
         problem.setWrapText(true);
         Ui.visible(problem, false);
         add(problem, 0, row++, 2, 1);
@@ -100,11 +101,13 @@ final class RuleForm extends GridPane {
     }
 
     private void now(Change change) {
+        Rule before = rule;
         try {
             rule = change.of(rule);
             Ui.visible(problem, false);
             changed.accept(rule);
         } catch (IllegalArgumentException e) {
+            rule = before;
             problem.setText(e.getMessage());
             Ui.visible(problem, true);
         }

@@ -9,9 +9,12 @@ import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleScope;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.RuleSets;
 import org.mendedleaf.core.retention.StandingRules;
+import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.WhatIf;
@@ -75,6 +78,40 @@ public final class RuleProposal {
     public void propose(RuleSet rules) {
         touched = true;
         proposed.set(rules);
+    }
+
+    /** Proposes one more rule, which keeps everything for 30 days; returns what it is called. */
+    String add() {
+        RuleSet rules = proposed.get();
+        String name = Words.of("rules.newName");
+        for (int i = 2; isTaken(name); i++) {
+            name = Words.of("rules.newNameN", i);
+        }
+        propose(rules.with(Rule.keepAll(name, RuleScope.ALL).withEverything(Optional.of(Term.days(30)))));
+        return name;
+    }
+
+    /**
+     * Proposes another rule in the place of one.
+     *
+     * @param name of the one
+     * @throws IllegalArgumentException with a message for the user, when the name of the other is that of a third
+     */
+    void replace(String name, Rule changed) {
+        if (!changed.name().equals(name) && isTaken(changed.name())) {
+            throw new IllegalArgumentException(Words.of("rename.taken", changed.name()));
+        }
+        RuleSet rules = proposed.get();
+        propose(new RuleSet(
+                rules.rules().stream()
+                        .map(r -> r.name().equals(name) ? changed : r)
+                        .toList(),
+                rules.grace(),
+                rules.standing()));
+    }
+
+    private boolean isTaken(String name) {
+        return proposed.get().rules().stream().anyMatch(r -> r.name().equals(name));
     }
 
     /** Goes back to the rules that count. */

@@ -1,7 +1,5 @@
 package org.mendedleaf.desktop.retention;
 
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import javafx.geometry.Pos;
@@ -19,10 +17,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.retention.Rule;
-import org.mendedleaf.core.retention.RuleScope;
 import org.mendedleaf.core.retention.RuleSet;
 import org.mendedleaf.core.retention.Term;
 import org.mendedleaf.core.retention.ThinPlan;
@@ -107,14 +103,8 @@ final class RulesPane extends BorderPane {
     }
 
     private void add() {
-        RuleSet rules = model.proposal().proposedProperty().get();
-        String name = Words.of("rules.newName");
-        for (int i = 2; has(rules, name); i++) {
-            name = Words.of("rules.newNameN", i);
-        }
-        chosen = name;
-        model.proposal()
-                .propose(rules.with(Rule.keepAll(name, RuleScope.ALL).withEverything(Optional.of(Term.days(30)))));
+        chosen = model.proposal().add();
+        fill();
     }
 
     private static boolean has(RuleSet rules, String name) {
@@ -177,14 +167,10 @@ final class RulesPane extends BorderPane {
 
     private void form(RuleSet rules) {
         form.getChildren().clear();
-        @Nullable
-        Rule rule = rules.rules().stream()
+        rules.rules().stream()
                 .filter(r -> r.name().equals(chosen))
-                .findFirst()
-                .orElse(null);
-        if (rule != null) {
-            form.getChildren().add(new RuleForm(rule, changed -> replace(rule.name(), changed)));
-        }
+                .map(rule -> new RuleForm(rule, changed -> replace(rule.name(), changed)))
+                .forEach(form.getChildren()::add);
         ComboBox<Optional<Term>> grace = TermBox.of(
                 "rules-grace",
                 Optional.of(rules.grace()),
@@ -207,26 +193,18 @@ final class RulesPane extends BorderPane {
     }
 
     private void replace(String name, Rule changed) {
-        RuleSet rules = model.proposal().proposedProperty().get();
-        List<Rule> all = new ArrayList<>();
-        for (Rule r : rules.rules()) {
-            all.add(r.name().equals(name) ? changed : r);
-        }
-        boolean renamed = !changed.name().equals(name);
-        if (renamed && has(rules, changed.name())) {
-            return;
-        }
-        chosen = changed.name();
         // The fields that are being used stay; only the sentences are made anew.
         filling = true;
-        model.proposal().propose(new RuleSet(all, rules.grace(), rules.standing()));
-        filling = false;
-        list.getChildren().clear();
-        for (Rule r : all) {
-            list.getChildren().add(card(r));
+        try {
+            model.proposal().replace(name, changed);
+        } finally {
+            filling = false;
         }
-        if (renamed) {
-            form(model.proposal().proposedProperty().get());
+        chosen = changed.name();
+        RuleSet rules = model.proposal().proposedProperty().get();
+        list.getChildren().setAll(rules.rules().stream().map(this::card).toList());
+        if (!changed.name().equals(name)) {
+            form(rules);
         }
         use.setDisable(!model.proposal().isChanged());
         revert.setDisable(!model.proposal().isChanged());

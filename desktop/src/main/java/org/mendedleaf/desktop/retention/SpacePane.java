@@ -28,6 +28,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.retention.SpaceAge;
+import org.mendedleaf.core.retention.SpaceShare;
 import org.mendedleaf.core.retention.SpaceTree;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.words.Formats;
@@ -300,7 +302,7 @@ final class SpacePane extends BorderPane {
         p.tree().kinds().entrySet().stream()
                 .filter(e -> e.getValue().versions() > 0)
                 .sorted(Comparator.comparingLong(
-                        (Map.Entry<?, SpaceTree.Share> e) -> -e.getValue().takenBytes()))
+                        (Map.Entry<?, SpaceShare> e) -> -e.getValue().takenBytes()))
                 .forEach(e -> rows.add(new String[] {
                     Words.of("kinds." + e.getKey()),
                     Formats.number(e.getValue().versions()),
@@ -311,8 +313,8 @@ final class SpacePane extends BorderPane {
 
     private static List<String[]> ages(RetentionModel.Picture p) {
         List<String[]> rows = new ArrayList<>();
-        for (SpaceTree.Age a : SpaceTree.allAges()) {
-            SpaceTree.Share s = p.tree().age(a);
+        for (SpaceAge a : SpaceTree.allAges()) {
+            SpaceShare s = p.tree().age(a);
             rows.add(new String[] {Words.of("age." + a), Formats.number(s.versions()), Formats.size(s.takenBytes())});
         }
         return rows;

@@ -86,29 +86,9 @@ final class ThinModel {
         return rules.grace().words();
     }
 
-    /** Where it can be limited to: everything, each place of this vault, and where it was opened for. */
-    List<ThinPlan.Limits> scopes() {
-        List<ThinPlan.Limits> all = new ArrayList<>();
-        ThinPlan.Limits now = limits.get();
-        if (system.isPresent()) {
-            all.add(now.in(system.get().id(), ""));
-        } else {
-            all.add(now.in(0, ""));
-            picture.table().places().stream().filter(p -> !p.isOutside()).forEach(p -> all.add(now.in(p.id(), "")));
-        }
-        if (!now.path().isEmpty()) {
-            all.add(now);
-        }
-        return all;
-    }
-
-    /** Where limits lead to, as a message. */
-    String scopeWords(ThinPlan.Limits of) {
-        if (of.place() == 0) {
-            return Words.of("thin.everywhere");
-        }
-        String place = picture.place(of.place());
-        return of.path().isEmpty() ? place : Words.of("thin.within", place, of.path());
+    /** Where it can be limited to. */
+    ThinScopes scopes() {
+        return new ThinScopes(picture, system);
     }
 
     /** Limits it to a place, or a folder or file in one. */

@@ -91,9 +91,11 @@ final class ThinView extends VBox {
     }
 
     private void limits() {
-        ComboBox<ThinPlan.Limits> scope = Choices.of(model.scopes(), model::scopeWords);
+        ThinScopes scopes = model.scopes();
+        List<ThinPlan.Limits> places = scopes.all(model.limitsProperty().get());
+        ComboBox<ThinPlan.Limits> scope = Choices.of(places, scopes::words);
         scope.setId("thin-scope");
-        scope.setValue(model.scopes().stream()
+        scope.setValue(places.stream()
                 .filter(s -> s.place() == model.limitsProperty().get().place()
                         && s.path().equals(model.limitsProperty().get().path()))
                 .findFirst()

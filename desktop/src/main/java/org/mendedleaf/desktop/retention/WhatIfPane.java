@@ -10,7 +10,7 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.retention.Forecast;
-import org.mendedleaf.core.retention.SpaceTree;
+import org.mendedleaf.core.retention.SpaceAge;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.retention.WhatIf;
 import org.mendedleaf.core.words.Formats;
@@ -91,7 +91,7 @@ final class WhatIfPane extends VBox {
                 Ui.label(Words.of("whatif.proposed"), "dim", "small-words"),
                 Ui.label(""));
         int row = 1;
-        for (SpaceTree.Age a : SpaceTree.Age.values()) {
+        for (SpaceAge a : SpaceAge.values()) {
             WhatIf.Kept one = what.now().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
             WhatIf.Kept two = what.proposed().ages().getOrDefault(a, new WhatIf.Kept(0, 0));
             String style = one.equals(two) ? "dim" : "differs";

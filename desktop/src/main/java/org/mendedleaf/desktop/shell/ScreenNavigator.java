@@ -14,7 +14,6 @@ import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Navigator;
@@ -158,29 +157,7 @@ final class ScreenNavigator implements Navigator, PlanView.Asks, SnapshotsView.A
 
     @Override
     public void guard(PutService.Doubt doubt) {
-        show(new GuardView(new GuardModel(context, doubt), hearer(), back));
-    }
-
-    /** Leads back to the files with what came of it; another doubt is shown in its turn. */
-    private PutService.Hearer hearer() {
-        return new PutService.Hearer() {
-            @Override
-            public void doubtful(PutService.Doubt doubt) {
-                guard(doubt);
-            }
-
-            @Override
-            public void done(String words, boolean undo) {
-                back.run();
-                files.say(words, undo, false);
-            }
-
-            @Override
-            public void failed(Exception e) {
-                back.run();
-                files.say(Failures.words(e), false, true);
-            }
-        };
+        show(new GuardView(new GuardModel(context, doubt), new BackToFiles(files, back, this::guard), back));
     }
 
     @Override

@@ -31,4 +31,23 @@ public final class Choices {
         });
         return box;
     }
+
+    /**
+     * Says values in words, for a box into which nobody types.
+     *
+     * @param none the words where none is chosen
+     */
+    public static <T> StringConverter<T> said(Function<T, String> words, String none) {
+        return new StringConverter<>() {
+            @Override
+            public String toString(@Nullable T value) {
+                return value == null ? none : words.apply(value);
+            }
+
+            @Override
+            public @Nullable T fromString(String text) {
+                return null;
+            }
+        };
+    }
 }

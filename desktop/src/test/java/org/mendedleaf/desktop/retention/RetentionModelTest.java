@@ -106,7 +106,9 @@ class RetentionModelTest extends AppContextTest {
         ThinModel thin = new ThinModel(model, Optional.empty(), ThinPlan.Limits.RULES);
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality()).isEqualTo(9);
-        assertThat(thin.scopes()).extracting(thin::scopeWords).containsExactly("everywhere", "papers");
+        assertThat(thin.scopes().all(thin.limitsProperty().get()))
+                .extracting(thin.scopes()::words)
+                .containsExactly("everywhere", "papers");
         thin.in(openPlace.place().id(), "sub");
         until(() -> thin.planProperty().get() != null);
         assertThat(thin.planProperty().get().going().cardinality())

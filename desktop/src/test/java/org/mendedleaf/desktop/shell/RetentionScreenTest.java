@@ -14,10 +14,12 @@ import java.util.Optional;
 import java.util.Random;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.TreeItem;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.VBox;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
@@ -132,6 +134,28 @@ class RetentionScreenTest extends WindowTest {
         robot.clickOn("#waiting-back");
         eventually("nothing waits", () -> table("#waiting").getItems().isEmpty());
         assertThat(text("#retention-message")).isEqualTo("1 file is kept after all.");
+    }
+
+    @Test
+    void aRuleThatIsGivenTheNameOfAnotherKeepsItsOwnAndItIsSaid() throws Exception {
+        office();
+        retention("rules");
+        eventually("no effect yet", () -> text("#rules-effect").equals("Under these rules nothing may go now."));
+        robot.clickOn("#rule-add");
+        eventually("the first", () -> field("#rule-name").equals("New rule"));
+        robot.clickOn("#rule-add");
+        eventually("the second", () -> field("#rule-name").equals("New rule 2"));
+        robot.doubleClickOn("#rule-name").push(KeyCode.CONTROL, KeyCode.A);
+        robot.write("New rule").push(KeyCode.ENTER);
+        eventually("why not", () -> visible("#rule-problem"));
+        assertThat(text("#rule-problem")).isEqualTo("There is something called New rule already. Nothing was changed.");
+        choose("#rule-everything", Optional.of(Term.days(14)));
+        eventually("the rest of the form counts", () -> !visible("#rule-problem"));
+        assertThat(robot.lookup("#rules").queryAs(VBox.class).getChildren()).hasSize(2);
+    }
+
+    private String field(String id) {
+        return visible(id) ? robot.lookup(id).queryAs(TextField.class).getText() : "";
     }
 
     @Test
