@@ -1,6 +1,7 @@
 package org.mendedleaf.core.vault;
 
 import java.io.IOException;
+import java.nio.file.NoSuchFileException;
 import java.util.Arrays;
 import java.util.List;
 import java.util.NavigableMap;
@@ -77,23 +78,33 @@ public final class PackReplay implements AutoCloseable {
     /** Finds the commits by the heads of records alone, for packs of which every record was read a moment ago. */
     public void findCommits() throws IOException {
         for (PackFiles.PackFile file : PackFiles.of(vault)) {
-            long number = file.number();
-            if (number > 0 && file.state() != PackFiles.State.MISNAMED) {
-                PackWalk.byHeads(reader, number).run(new PackWalk.Taker() {
-                    @Override
-                    public void sound(PackRecord head, byte[] bytes) {
-                        if (head.type() == PackFormat.COMMIT) {
-                            commits.put(head.id(), new CommitPlace(number, head));
-                        }
+            if (file.number() > 0 && file.state() != PackFiles.State.MISNAMED) {
+                try {
+                    findCommits(file.number());
+                } catch (VaultException.Damaged | NoSuchFileException e) {
+                    // One that was emptied since it was listed took its commits along; whoever needs them looks again.
+                    if (e instanceof VaultException && !(e.getCause() instanceof NoSuchFileException)) {
+                        throw e;
                     }
-
-                    @Override
-                    public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
-                        // What stands there is none of ours, or of a writer that has just begun.
-                    }
-                });
+                }
             }
         }
+    }
+
+    private void findCommits(long number) throws IOException {
+        PackWalk.byHeads(reader, number).run(new PackWalk.Taker() {
+            @Override
+            public void sound(PackRecord head, byte[] bytes) {
+                if (head.type() == PackFormat.COMMIT) {
+                    commits.put(head.id(), new CommitPlace(number, head));
+                }
+            }
+
+            @Override
+            public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
+                // What stands there is none of ours, or of a writer that has just begun.
+            }
+        });
     }
 
     private void walk(long number, long from, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
