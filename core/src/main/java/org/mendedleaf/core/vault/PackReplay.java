@@ -22,8 +22,12 @@ public final class PackReplay implements AutoCloseable {
 
     /** A replay of this vault. */
     public PackReplay(VaultFolder vault) {
+        this(vault, new PackReader(vault));
+    }
+
+    PackReplay(VaultFolder vault, PackReader reader) {
         this.vault = vault;
-        this.reader = new PackReader(vault);
+        this.reader = reader;
     }
 
     /** Takes what the packs hold. */
@@ -83,12 +87,16 @@ public final class PackReplay implements AutoCloseable {
                     findCommits(file.number());
                 } catch (VaultException.Damaged | NoSuchFileException e) {
                     // One that was emptied since it was listed took its commits along; whoever needs them looks again.
-                    if (e instanceof VaultException && !(e.getCause() instanceof NoSuchFileException)) {
+                    if (!isGone(e)) {
                         throw e;
                     }
                 }
             }
         }
+    }
+
+    private static boolean isGone(IOException e) {
+        return e instanceof NoSuchFileException || e.getCause() instanceof NoSuchFileException;
     }
 
     private void findCommits(long number) throws IOException {
@@ -149,6 +157,19 @@ public final class PackReplay implements AutoCloseable {
      * @throws VaultException.Damaged when it is not what was written
      */
     public byte[] changeLog(long commit) throws IOException {
+        try {
+            return read(commit);
+        } catch (VaultException.Damaged | NoSuchFileException e) {
+            if (!isGone(e)) {
+                throw e;
+            }
+            // Its pack was emptied since it was found: it is elsewhere by now.
+            findCommits();
+            return read(commit);
+        }
+    }
+
+    private byte[] read(long commit) throws IOException {
         CommitPlace at = commits.get(commit);
         if (at == null) {
             throw new IllegalArgumentException("expected a commit that was found, got " + commit);
