@@ -22,7 +22,9 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.snapshots.Snapshots;
+import org.mendedleaf.core.unfold.Unfolding;
 
 /**
  * Measures, each against its baseline in the same run and in turns, medians of so many rounds.
@@ -220,6 +222,8 @@ public final class Bench {
                     first = size(vault.folder().packs());
                 }
             }
+            Unfolding.atOnce(vault, clock).run(Progress.NONE);
+            new Reclaim(vault, clock).run(Progress.NONE);
             long stored = size(vault.folder().packs());
             return overFull ? (double) stored / full : (double) (stored - first) / versions;
         } finally {

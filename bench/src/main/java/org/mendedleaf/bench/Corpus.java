@@ -11,7 +11,7 @@ import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
 /** Contents to measure with, the same on every run. */
-final class Corpus {
+public final class Corpus {
 
     private static final String[] WORDS = {
         "apple", "press", "ledger", "harvest", "crate", "orchard", "barrel", "the", "of", "and", "to", "in", "a", "is",
@@ -20,7 +20,8 @@ final class Corpus {
 
     private Corpus() {}
 
-    static byte[] text(Random random, int length) {
+    /** Words and numbers in lines; so many bytes. */
+    public static byte[] text(Random random, int length) {
         StringBuilder out = new StringBuilder(length + 20);
         while (out.length() < length) {
             out.append(WORDS[random.nextInt(WORDS.length)]);
@@ -36,7 +37,7 @@ final class Corpus {
     }
 
     /** An office document: a ZIP of text, with pictures that cannot be compressed. */
-    static byte[] document(byte[] text, byte[][] pictures) throws IOException {
+    public static byte[] document(byte[] text, byte[][] pictures) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (ZipOutputStream zip = new ZipOutputStream(out)) {
             zip.putNextEntry(entry("content.xml"));

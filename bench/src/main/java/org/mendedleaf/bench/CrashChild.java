@@ -53,6 +53,7 @@ import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
+import org.mendedleaf.core.unfold.Unfolding;
 import org.mendedleaf.core.vault.Digest;
 
 /**
@@ -105,6 +106,9 @@ final class CrashChild {
             if (child.random.nextInt(2) == 0) {
                 child.reclaim();
             }
+            if (child.random.nextInt(2) == 0) {
+                child.unfold();
+            }
             if (child.random.nextInt(8) == 0) {
                 child.rebuild();
             }
@@ -144,7 +148,7 @@ final class CrashChild {
         }
     }
 
-    /** Noise, or an office document whose text shares most with all others: such a one is stored unfolded. */
+    /** Noise, or an office document whose text shares most with all others: such a one is unfolded. */
     private byte[] some(int length) throws IOException {
         if (random.nextInt(3) > 0) {
             return Corpus.noise(random, length);
@@ -409,6 +413,12 @@ final class CrashChild {
 
     private void reclaim() throws IOException {
         new Reclaim(vault, clock).endGrace("Ada", Progress.NONE);
+    }
+
+    /** Documents are stored anew, and what they were stored as before goes. */
+    private void unfold() throws IOException {
+        Unfolding.atOnce(vault, clock).run(Progress.NONE);
+        new Reclaim(vault, clock).run(Progress.NONE);
     }
 
     /** Scattered copies become one file. */

@@ -27,6 +27,8 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.unfold.Unfolding;
 import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.sample.OpenDocument;
 
@@ -204,7 +206,12 @@ final class UnfoldBench {
                 Files.setLastModifiedTime(file, FileTime.from(Instant.now().minusSeconds(1000 - i)));
                 capture.run(CaptureScope.WHOLE, Progress.NONE);
             }
-            double stored = Files.size(vault.folder().pack(1));
+            Unfolding.atOnce(vault, clock).run(Progress.NONE);
+            new Reclaim(vault, clock).run(Progress.NONE);
+            double stored = 0;
+            for (long pack : vault.folder().packNumbers()) {
+                stored += Files.size(vault.folder().pack(pack));
+            }
             table.ratio(
                     "%s (%d kB, %.0f %% of it unfolded)"
                             .formatted(name, full / documents.size() / 1000, unfolded(vault, place)),

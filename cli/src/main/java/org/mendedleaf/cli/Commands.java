@@ -18,6 +18,7 @@ import org.mendedleaf.cli.keep.RulesCommand;
 import org.mendedleaf.cli.keep.SnapshotCommand;
 import org.mendedleaf.cli.keep.SpaceCommand;
 import org.mendedleaf.cli.keep.ThinCommand;
+import org.mendedleaf.cli.keep.UnfoldCommand;
 import org.mendedleaf.cli.keep.UnholdCommand;
 import org.mendedleaf.cli.past.CompareCommand;
 import org.mendedleaf.cli.past.FindCommand;
@@ -95,6 +96,7 @@ final class Commands {
             "erase",
             "removed",
             "reclaim",
+            "unfold",
             "forecast",
             "findings",
             "mend",
@@ -170,6 +172,7 @@ final class Commands {
             case "erase" -> EraseCommand.class;
             case "removed" -> RemovedCommand.class;
             case "reclaim" -> ReclaimCommand.class;
+            case "unfold" -> UnfoldCommand.class;
             case "forecast" -> ForecastCommand.class;
             case "findings" -> FindingsCommand.class;
             case "mend" -> MendCommand.class;

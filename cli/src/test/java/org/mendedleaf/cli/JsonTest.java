@@ -199,6 +199,8 @@ class JsonTest extends TerminalTest {
         json("thin");
         json("reclaim", "--plan");
         json("reclaim");
+        json("unfold", "--plan");
+        json("unfold");
         json("erase", a, "--older", "--plan");
         json("erase", a, "--older", "--yes");
         json("snapshot", "take", desk.toString(), "--label", "year end");

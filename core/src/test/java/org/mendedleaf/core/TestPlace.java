@@ -31,6 +31,8 @@ import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.recovery.Recovery;
+import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.unfold.Unfolding;
 
 /** A real folder with a real vault, and a clock that the test moves. */
 public final class TestPlace implements AutoCloseable {
@@ -143,6 +145,13 @@ public final class TestPlace implements AutoCloseable {
         later(1);
         return new Capture(vault, place, clock(), authors())
                 .run(new CaptureScope.Folders(Set.of(folders)), Progress.NONE);
+    }
+
+    /** Unfolds what can be unfolded, and gives the space back of what was replaced. */
+    public Unfolding.Result unfold() throws IOException {
+        Unfolding.Result result = Unfolding.atOnce(vault, clock()).run(Progress.NONE);
+        new Reclaim(vault, clock()).run(Progress.NONE);
+        return result;
     }
 
     public Authors authors() {

@@ -19,6 +19,7 @@ import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.mendedleaf.bench.Corpus;
 import org.mendedleaf.bench.model.Promised.Change;
 import org.mendedleaf.bench.model.Promised.Held;
 import org.mendedleaf.core.capture.Protect;
@@ -50,6 +51,7 @@ import org.mendedleaf.core.retention.Thinning;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.unfold.Unfolding;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.VaultException;
 
@@ -136,7 +138,7 @@ public final class ModelRun implements AutoCloseable {
     }
 
     private void step() throws IOException {
-        switch (random.nextInt(27)) {
+        switch (random.nextInt(28)) {
             case 0, 1, 2, 3, 4 -> save();
             case 5, 6, 7 -> {
                 tell("capture", "");
@@ -160,6 +162,7 @@ public final class ModelRun implements AutoCloseable {
                     damage();
                 }
             }
+            case 26 -> unfold();
             default -> protect();
         }
     }
@@ -183,9 +186,21 @@ public final class ModelRun implements AutoCloseable {
         }
         byte[] noise = new byte[random.nextInt(20) == 0 ? 60_000 : 300 + random.nextInt(500)];
         random.nextBytes(noise);
-        String text = Base64.getEncoder().encodeToString(noise);
+        String text =
+                random.nextInt(3) == 0 ? document(noise) : Base64.getEncoder().encodeToString(noise);
         contents.add(text);
         return text;
+    }
+
+    /** An office document whose text is much like that of all others. */
+    private String document(byte[] noise) {
+        byte[] words = Corpus.text(new Random(5), 12_000 + noise.length);
+        System.arraycopy(Base64.getEncoder().encode(noise), 0, words, random.nextInt(10_000), 200);
+        try {
+            return new String(Corpus.document(words, new byte[][] {}), StandardCharsets.ISO_8859_1);
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
     }
 
     private void save() throws IOException {
@@ -254,7 +269,7 @@ public final class ModelRun implements AutoCloseable {
     private static String read(Reading reading, Version version) throws IOException {
         java.io.ByteArrayOutputStream out = new java.io.ByteArrayOutputStream();
         reading.contents().read(version.recipe(), out::writeBytes);
-        return out.toString(StandardCharsets.UTF_8);
+        return out.toString(StandardCharsets.ISO_8859_1);
     }
 
     private void sameDisk() throws IOException {
@@ -278,7 +293,7 @@ public final class ModelRun implements AutoCloseable {
         String path = path();
         tell("put", path);
         String content = content();
-        Path file = Files.writeString(aside.resolve("in"), content);
+        Path file = Files.writeString(aside.resolve("in"), content, StandardCharsets.ISO_8859_1);
         Map<String, String> before = new TreeMap<>(model.disk);
         PutResult result = office.recovery()
                 .put(List.of(new Revision(file, path, "put in", DraftChoice.BY_RULE, false)), Progress.NONE);
@@ -455,6 +470,12 @@ public final class ModelRun implements AutoCloseable {
             }
         }
         model.waiting.clear();
+    }
+
+    private void unfold() throws IOException {
+        tell("unfold", "");
+        Unfolding.Result result = Unfolding.atOnce(office.vault, office.clock()).run(Progress.NONE);
+        promise(result.complete(), "unfolding did not come to its end");
     }
 
     private void snapshot() throws IOException {

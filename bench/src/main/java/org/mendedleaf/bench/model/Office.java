@@ -82,7 +82,7 @@ final class Office implements AutoCloseable {
     void save(String path, String content) throws IOException {
         Path file = desk.resolve(path);
         Files.createDirectories(file.getParent());
-        Files.writeString(file, content);
+        Files.writeString(file, content, StandardCharsets.ISO_8859_1);
         Files.setLastModifiedTime(file, FileTime.from(now));
     }
 
@@ -113,7 +113,7 @@ final class Office implements AutoCloseable {
             for (Path file : all.filter(Files::isRegularFile).toList()) {
                 String path = desk.relativize(file).toString().replace('\\', '/');
                 if (!SafeFolder.isOwnName(String.valueOf(file.getFileName()))) {
-                    found.put(path, Files.readString(file, StandardCharsets.UTF_8));
+                    found.put(path, Files.readString(file, StandardCharsets.ISO_8859_1));
                 }
             }
         }

@@ -40,6 +40,7 @@ import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.CheckKeeper;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.SystemWatch;
+import org.mendedleaf.core.unfold.UnfoldKeeper;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -85,6 +86,7 @@ public final class WatchCommand extends RetentionBase {
                 supervisor.add(new SystemWatch(vaultHere, registry(), clock(), new SystemTeller()));
                 supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
                 supervisor.add(new FindKeeper(vaultHere));
+                supervisor.add(new UnfoldKeeper(vaultHere, clock(), UnfoldKeeper.Listener.NONE));
                 supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
                 Copies copies = new Copies(vaultHere, clock(), who());
                 supervisor.add(new CopyKeeper(copies, clock(), () -> {}));

@@ -189,6 +189,9 @@ final class PointWriter {
         if (live != null) {
             boolean same = live.kind() == facts.kind()
                     && lines.content(live.line(), live.number()).digest().equals(content.digest());
+            if (same) {
+                lines.storedAgain(live.line(), content);
+            }
             if (!same) {
                 lines.changed(place, live, content, arrival(facts, Origin.SAVED));
                 changed++;
@@ -205,6 +208,7 @@ final class PointWriter {
                 ? Optional.empty()
                 : files.takeEqual(folder, name, content);
         if (from.isPresent()) {
+            lines.storedAgain(from.get().line(), content);
             moved(task, from.get(), entry);
             return;
         }

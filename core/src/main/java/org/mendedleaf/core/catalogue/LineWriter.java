@@ -259,9 +259,10 @@ public final class LineWriter {
     }
 
     private int addVersion(
-            Place place, long line, int last, long node, long folder, StoredContent content, Arrival arrival)
+            Place place, long line, int last, long node, long folder, StoredContent given, Arrival arrival)
             throws IOException {
         int number = last + 1;
+        StoredContent content = session.standing(given);
         FileAttributes facts = arrival.facts();
         long saved = Moment.micros(arrival.saved());
         Digest sha = content.sha256();
@@ -283,6 +284,9 @@ public final class LineWriter {
                 sha == null ? null : sha.bytes(),
                 content.recipe().encode(),
                 arrival.note());
+        if (content.mayUnfold()) {
+            UnfoldQueue.came(session, line, number, last == 0);
+        }
         session.apply(Op.LINE_GROWS, number, content.length(), node, line);
         numbering.added(place, line, number, arrival);
         // The first capture knows nothing of what was before it, however old the files are.
@@ -305,6 +309,39 @@ public final class LineWriter {
         }
         held.arrives(place, line, folder);
         return number;
+    }
+
+    /**
+     * A content that the line has was stored once more, as it is. Versions with it that are stored otherwise, of which something
+     * is known to be damaged, are stored so from now on.
+     */
+    public void storedAgain(long line, StoredContent content) throws IOException {
+        if (sql.number("SELECT count(*) FROM damaged") == 0) {
+            return;
+        }
+        record Held(int number, byte[] recipe) {}
+        List<Held> all = sql.list(
+                "SELECT number, recipe FROM version WHERE line = ? AND digest = ?",
+                r -> new Held(r.getInt(1), r.getBytes(2)),
+                line,
+                content.digest().bytes());
+        for (Held held : all) {
+            Recipe recipe = Recipe.decode(held.recipe());
+            if (!recipe.equals(content.recipe()) && isDamaged(recipe)) {
+                OutsideWriter.fill(session, line, held.number(), content);
+            }
+        }
+    }
+
+    private boolean isDamaged(Recipe recipe) throws IOException {
+        long damaged = 0;
+        for (Recipe.Run run : recipe.isElsewhere() ? List.<Recipe.Run>of() : recipe.runs()) {
+            damaged += sql.number(
+                    "SELECT count(*) FROM damaged WHERE chunk BETWEEN ? AND ?",
+                    run.first(),
+                    run.first() + run.count() - 1);
+        }
+        return damaged > 0;
     }
 
     /** The same content with another modified time or other permissions: no new version, but the moment is kept. */

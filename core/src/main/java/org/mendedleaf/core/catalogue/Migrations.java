@@ -30,7 +30,8 @@ public final class Migrations {
             "V9__redo",
             "V10__findings",
             "V11__copies",
-            "V12__rhythms");
+            "V12__rhythms",
+            "V13__unfold_later");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

@@ -263,7 +263,11 @@ public final class OutsideWriter {
     }
 
     /** A content that was elsewhere is in the vault now. */
-    public static void fill(WriteSession session, long line, int number, StoredContent content) throws IOException {
+    public static void fill(WriteSession session, long line, int number, StoredContent given) throws IOException {
+        StoredContent content = session.standing(given);
+        if (content.mayUnfold()) {
+            UnfoldQueue.came(session, line, number, false);
+        }
         session.apply(
                 Op.VERSION_CONTENT, content.digest().bytes(), content.recipe().encode(), line, number);
     }

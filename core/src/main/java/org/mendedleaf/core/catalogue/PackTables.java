@@ -80,6 +80,7 @@ public final class PackTables {
                         + " coalesce(max(nullif(valid_to, ?)), 0)) FROM span",
                 Present.HIGHEST,
                 Moment.OPEN);
+        UnfoldQueue.beginAnew(sql);
     }
 
     /** Where the chunks of one pack lie in it, by offset. */

@@ -159,5 +159,6 @@ public final class PendingDeletionStore {
         session.apply(Op.VERSION_GONE, l.line(), l.number());
         session.apply(Op.LINE_SHRINKS, size, l.line());
         session.apply(Op.LET_GO_GONE, Moment.micros(at), l.line(), l.number());
+        UnfoldQueue.done(session, l.line(), l.number());
     }
 }

@@ -2,6 +2,7 @@ package org.mendedleaf.core.catalogue;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Optional;
@@ -13,6 +14,8 @@ import org.mendedleaf.core.line.Source;
 import org.mendedleaf.core.line.Space;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.ContentReader;
+import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.VaultFolder;
 
 /**
  * A view of a vault for reading: of one state of it, the one at its first question, until it is given back by closing it.
@@ -72,13 +75,27 @@ public final class Reading implements AutoCloseable {
     public ContentReader contents() throws IOException {
         if (contents == null) {
             try {
-                contents = new ContentReader(
-                        vault.folder(), sql.connection(), () -> Catalogue.openForReading(vault.folder()));
+                contents = new ContentReader(vault.folder(), sql.connection(), new AsOfNow(vault.folder()));
             } catch (SQLException e) {
                 throw Catalogue.translate(vault.folder(), e);
             }
         }
         return contents;
+    }
+
+    /** The catalogue as it is by now. */
+    private record AsOfNow(VaultFolder folder) implements ContentReader.Now {
+        @Override
+        public Connection open() throws IOException {
+            return Catalogue.openForReading(folder);
+        }
+
+        @Override
+        public Optional<Recipe> recipe(Recipe before) throws IOException {
+            try (Sql now = new Sql(folder, open())) {
+                return UnfoldQueue.nowOf(now, before);
+            }
+        }
     }
 
     /** A number that is kept beside the rows, see {@link WriteSession#note(String)}; 0 before it was set. */

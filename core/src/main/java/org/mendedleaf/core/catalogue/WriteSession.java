@@ -7,12 +7,15 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ChannelOpener;
 import org.mendedleaf.core.vault.ChunkWriter;
+import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.vault.VaultLock;
@@ -145,7 +148,7 @@ public final class WriteSession implements AutoCloseable {
     }
 
     /** All places of the vault. */
-    public java.util.List<Place> places() throws IOException {
+    public List<Place> places() throws IOException {
         return new PlaceQuery(sql).all();
     }
 
@@ -172,6 +175,48 @@ public final class WriteSession implements AutoCloseable {
     /** Where contents go in. */
     public ChunkWriter chunks() {
         return chunks;
+    }
+
+    /**
+     * A content as it is stored now. Between the moment at which somebody looked how it is stored and the one at which a version
+     * with it is written, it may have been unfolded, and its chunks given up.
+     *
+     * @throws VaultException.Damaged when its chunks are not in the vault any more
+     */
+    StoredContent standing(StoredContent content) throws IOException {
+        if (isThere(content.recipe())) {
+            return content;
+        }
+        List<Recipe> others = sql.list(
+                "SELECT recipe FROM version WHERE digest = ?",
+                r -> Recipe.decode(r.getBytes(1)),
+                content.digest().bytes());
+        for (Recipe other : others) {
+            if (!other.isElsewhere() && isThere(other)) {
+                return new StoredContent(other, content.length(), content.digest(), content.sha256());
+            }
+        }
+        throw new VaultException.Damaged(Words.of("vault.content.gone"));
+    }
+
+    private boolean isThere(Recipe recipe) throws IOException {
+        if (recipe.isElsewhere()) {
+            return true;
+        }
+        for (Recipe.Run run : recipe.runs()) {
+            long last = run.first() + run.count() - 1;
+            long there = 0;
+            for (long id = run.first(); id <= last && chunks.pending(id) != null; id++) {
+                there++;
+            }
+            if (there < run.count()) {
+                there += sql.number("SELECT count(*) FROM chunk WHERE id BETWEEN ? AND ?", run.first() + there, last);
+            }
+            if (there < run.count()) {
+                return false;
+            }
+        }
+        return true;
     }
 
     /** The next free id. */

@@ -17,6 +17,7 @@ import org.mendedleaf.core.catalogue.PackUse;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.UnfoldQueue;
 import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.find.FindIndex;
@@ -45,6 +46,9 @@ public final class Reclaim {
 
     /** A pack is emptied when so much of what it holds is not needed. */
     private static final double WORTH = 0.25;
+
+    /** Of what was replaced so much is given back at once, even if the vault holds far more. Bytes. */
+    private static final long REPLACED_MOST = 256L << 20;
 
     /** When somebody asks for space at once, less is worth the work. */
     private static final double WORTH_NOW = 0.01;
@@ -110,6 +114,12 @@ public final class Reclaim {
     /** Whether the grace of something has ended. */
     public static boolean isDue(List<PendingDeletion> waiting, Instant now) {
         return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
+    }
+
+    /** Whether so much was replaced by unfolded documents that giving its space back is worth the work. */
+    public static boolean isWorthIt(UnfoldQueue unfolded) throws IOException {
+        long replaced = unfolded.replacedBytes();
+        return replaced > 0 && (replaced >= REPLACED_MOST || replaced >= WORTH * unfolded.packBytes());
     }
 
     /** Whether a run did not come to its end and should go on by now: a kill between forgetting and emptying, for one. */
@@ -205,6 +215,7 @@ public final class Reclaim {
                     session.note(PROVED, Moment.micros(clock.instant()));
                 }
             }
+            session.note(UnfoldQueue.REPLACED, cancelled ? session.note(UnfoldQueue.REPLACED) : 0);
             session.note(UNFINISHED, cancelled ? Moment.micros(clock.instant().plus(AFTER_STOPPING)) : 0);
             session.commit();
             return new Done(counts[0], counts[1], emptied, before, after, proof, damaged, cancelled);

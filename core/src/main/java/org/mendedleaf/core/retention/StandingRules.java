@@ -14,6 +14,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.UnfoldQueue;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.time.Moment;
@@ -114,11 +115,16 @@ public final class StandingRules {
             Instant now = TrustedTime.of(reading, clock.instant());
             boolean standing = RuleSets.of(reading).standing();
             PendingDeletionStore store = PendingDeletionStore.of(reading);
-            boolean grace = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
+            boolean grace = isToReclaim(store, UnfoldQueue.of(reading), now);
             Instant last = Moment.instant(store.note(RUN));
             boolean space = standing && !last.plus(AGAIN).isAfter(now) && free.bytes() < LEAST_FREE;
             return space || grace || (standing && !last.plus(EVERY).isAfter(now));
         }
+    }
+
+    private static boolean isToReclaim(PendingDeletionStore store, UnfoldQueue unfolded, Instant now)
+            throws IOException {
+        return Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now) || Reclaim.isWorthIt(unfolded);
     }
 
     /** Does what is due. */
@@ -172,7 +178,7 @@ public final class StandingRules {
             }
             session.commit();
             PendingDeletionStore store = PendingDeletionStore.of(session);
-            due = Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now);
+            due = isToReclaim(store, UnfoldQueue.of(session), now);
         }
         Optional<Reclaim.Done> reclaimed =
                 due ? Optional.of(new Reclaim(vault, clock).run(progress)) : Optional.empty();

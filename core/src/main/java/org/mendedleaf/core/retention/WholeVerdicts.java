@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.UnfoldQueue;
 
 /**
  * Verdicts on all versions of a vault as they count now: with limits of space, and with what a full drive would take where
@@ -45,7 +46,7 @@ public final class WholeVerdicts {
     static synchronized Verdicts known(Reading reading, RuleSet rules, Instant clock, Calendar calendar)
             throws IOException {
         Path vault = reading.vault().folder().root();
-        String state = reading.state();
+        String state = reading.state() + "/" + reading.note(UnfoldQueue.UNFOLDED);
         Known k = known;
         Verdicts before = k == null ? null : k.verdicts().get();
         boolean same = k != null

@@ -61,10 +61,10 @@ public final class ContentFetch {
         Path temp = TemporaryFiles.file(".content");
         try {
             download(point, version, temp, progress);
-            StoredContent content = store(version, temp, !there);
+            StoredContent content = store(version, temp);
             // A part of it may have been in the vault and be damaged there, which shows now: it is stored anew then.
             if (!DamagedChunks.isWhole(vault, content.recipe())) {
-                content = store(version, temp, !there);
+                content = store(version, temp);
                 if (!DamagedChunks.isWhole(vault, content.recipe())) {
                     throw new VaultException.Damaged(Words.of("fetch.notWhole", version.path()));
                 }
@@ -87,12 +87,13 @@ public final class ContentFetch {
         }
     }
 
-    private StoredContent store(Version version, Path file, boolean fill) throws IOException {
+    /** What was damaged in the vault may be stored otherwise: unfolded, for one. */
+    private StoredContent store(Version version, Path file) throws IOException {
         try (WriteSession session = vault.write();
                 ContentWorker worker = new ContentWorker(session.chunks());
                 FileChannel in = FileChannel.open(file)) {
             StoredContent content = worker.store(in, n -> {});
-            if (fill) {
+            if (version.recipe().isElsewhere() || content.digest().equals(version.digest())) {
                 OutsideWriter.fill(session, version.line(), version.number(), content);
             }
             session.commit();

@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
-import java.util.concurrent.atomic.AtomicLong;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Durable;
@@ -24,12 +23,6 @@ import org.mendedleaf.core.words.Words;
  * <p>{@link #find} and {@link #add} are safe for several threads; the others belong to the one that commits.
  */
 public final class ChunkWriter implements AutoCloseable {
-
-    /**
-     * So much is inflated, and proved, in one session. Documents that come after are stored as they are, and unfolded when
-     * they are saved the next time: taking in a great many at once would take several times as long. Bytes.
-     */
-    static final long UNFOLD_MOST = 64L << 20;
 
     private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(ChunkWriter.class);
 
@@ -46,7 +39,6 @@ public final class ChunkWriter implements AutoCloseable {
     private final List<ChunkPlace> moved = new ArrayList<>();
     private final List<Long> emptied = new ArrayList<>();
     private boolean sealNow;
-    private final AtomicLong inflated = new AtomicLong();
 
     /** Takes the change log of a commit that came into the packs and not into the catalogue. */
     @FunctionalInterface
@@ -130,16 +122,6 @@ public final class ChunkWriter implements AutoCloseable {
         } catch (SQLException e) {
             throw VaultException.Damaged.ofCatalogue(vault.root(), e);
         }
-    }
-
-    /** Whether another document may be unfolded in this session. */
-    boolean mayUnfold() {
-        return inflated.get() < UNFOLD_MOST;
-    }
-
-    /** Notes how much was inflated for a document. */
-    void unfolded(long bytes) {
-        inflated.addAndGet(bytes);
     }
 
     /** Adds a chunk, unless another thread just did. */

@@ -11,6 +11,7 @@ import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.disk.Durable;
 
@@ -23,17 +24,20 @@ public final class ContentReader implements AutoCloseable {
     private final Now now;
     private final UnfoldedReader unfolded = new UnfoldedReader();
 
-    /** Opens the catalogue as it is now. */
-    @FunctionalInterface
+    /** Asks the catalogue as it is by now. */
     public interface Now {
+        /** Opens it. */
         Connection open() throws IOException;
+
+        /** How a content is stored by now that was stored by this recipe; empty when that is still how it is stored. */
+        Optional<Recipe> recipe(Recipe before) throws IOException;
     }
 
     /**
      * Reads contents of this vault.
      *
      * @param connection on the catalogue as it was at some moment; it stays the caller's
-     * @param now opens it as it is by now, to follow chunks that moved since
+     * @param now asks it as it is by now, to follow chunks that moved since and contents that were stored anew
      */
     public ContentReader(VaultFolder vault, Connection connection, Now now) throws SQLException {
         this.vault = vault;
@@ -56,8 +60,37 @@ public final class ContentReader implements AutoCloseable {
         return places(recipe.runs());
     }
 
+    /** Chunks that are newer than the view of the catalogue are those of a content that was stored anew since. */
     private List<ChunkPlace> places(List<Recipe.Run> runs) throws IOException {
-        return ChunkPlaces.of(vault, runs, places);
+        try {
+            return ChunkPlaces.of(vault, runs, places);
+        } catch (VaultException.Damaged e) {
+            return placesNow(runs, e);
+        }
+    }
+
+    private interface Work<T> {
+        T with(Recipe recipe) throws IOException;
+    }
+
+    /** What cannot be read by its recipe may have been unfolded since, and what it was stored as before given up. */
+    private <T> T asItStands(Recipe recipe, Work<T> work) throws IOException {
+        try {
+            return work.with(recipe);
+        } catch (VaultException.Damaged e) {
+            return work.with(recipeNow(recipe, e));
+        }
+    }
+
+    private Recipe recipeNow(Recipe recipe, VaultException.Damaged why) throws IOException {
+        try {
+            return now.recipe(recipe).orElseThrow(() -> why);
+        } catch (IOException e) {
+            if (e != why) {
+                why.addSuppressed(e);
+            }
+            throw why;
+        }
     }
 
     /**
@@ -74,6 +107,23 @@ public final class ContentReader implements AutoCloseable {
     }
 
     private void readWhile(Recipe recipe, UnfoldedReader.Sink sink) throws IOException {
+        long[] given = {0};
+        asItStands(recipe, by -> {
+            long[] at = {0};
+            readBy(by, bytes -> {
+                int again = (int) Math.min(bytes.length, given[0] - at[0]);
+                at[0] += bytes.length;
+                if (again == bytes.length && again > 0) {
+                    return true;
+                }
+                given[0] = at[0];
+                return sink.take(again == 0 ? bytes : java.util.Arrays.copyOfRange(bytes, again, bytes.length));
+            });
+            return at[0];
+        });
+    }
+
+    private void readBy(Recipe recipe, UnfoldedReader.Sink sink) throws IOException {
         if (recipe.isElsewhere()) {
             throw new VaultException.Elsewhere();
         }
@@ -96,7 +146,7 @@ public final class ContentReader implements AutoCloseable {
      * A chunk may have moved since its place was asked for, or have been stored anew: then its old pack is gone, or what is
      * there is damaged, and the catalogue knows the new place by now.
      */
-    private byte[] read(ChunkPlace place) throws IOException {
+    byte[] read(ChunkPlace place) throws IOException {
         try {
             return packs.read(place);
         } catch (VaultException.Damaged e) {
@@ -109,9 +159,13 @@ public final class ContentReader implements AutoCloseable {
     }
 
     private ChunkPlace placeNow(long chunk, VaultException.Damaged why) throws IOException {
+        return placesNow(List.of(new Recipe.Run(chunk, 1)), why).get(0);
+    }
+
+    private List<ChunkPlace> placesNow(List<Recipe.Run> runs, VaultException.Damaged why) throws IOException {
         try (Connection fresh = now.open();
                 PreparedStatement ask = fresh.prepareStatement(ChunkPlaces.PLACES)) {
-            return ChunkPlaces.of(vault, List.of(new Recipe.Run(chunk, 1)), ask).get(0);
+            return ChunkPlaces.of(vault, runs, ask);
         } catch (SQLException | VaultException.Damaged e) {
             why.addSuppressed(e);
             throw why;
@@ -120,6 +174,15 @@ public final class ContentReader implements AutoCloseable {
 
     /** The chunks that a content needs and that cannot be read, by their ids. */
     public Set<Long> damaged(Recipe recipe) throws IOException {
+        Set<Long> found = damagedOf(recipe);
+        if (found.isEmpty()) {
+            return found;
+        }
+        Optional<Recipe> replaced = now.recipe(recipe);
+        return replaced.isEmpty() ? found : damagedOf(replaced.get());
+    }
+
+    private Set<Long> damagedOf(Recipe recipe) throws IOException {
         Set<Long> found = new HashSet<>();
         for (ChunkPlace place : places(recipe)) {
             try {
@@ -156,6 +219,10 @@ public final class ContentReader implements AutoCloseable {
      * @param most at most so many; fewer at the end of the content only
      */
     public byte[] range(Recipe recipe, long from, int most) throws IOException {
+        return asItStands(recipe, by -> rangeBy(by, from, most));
+    }
+
+    private byte[] rangeBy(Recipe recipe, long from, int most) throws IOException {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         long[] at = {0};
         UnfoldedReader.Sink sink = chunk -> {
@@ -165,7 +232,7 @@ public final class ContentReader implements AutoCloseable {
             return out.size() < most;
         };
         if (recipe.isElsewhere() || recipe.unfolded().isPresent()) {
-            readWhile(recipe, sink);
+            readBy(recipe, sink);
             return out.toByteArray();
         }
         for (ChunkPlace place : places(recipe.runs())) {
@@ -178,6 +245,11 @@ public final class ContentReader implements AutoCloseable {
         return out.toByteArray();
     }
 
+    /** A content that is stored as it is, by the places of its chunks. */
+    ContentChannel open(List<ChunkPlace> of) {
+        return new ContentChannel(of, this::read);
+    }
+
     /** The plain SHA-256 of a content, computed by reading all of it. */
     public Digest sha256(Recipe recipe) throws IOException {
         MessageDigest sha = Digest.sha256();
@@ -187,6 +259,10 @@ public final class ContentReader implements AutoCloseable {
 
     /** By which digests the bytes of a content can be compared with what was stored. */
     public ContentParts parts(Recipe recipe) throws IOException {
+        return asItStands(recipe, this::partsBy);
+    }
+
+    private ContentParts partsBy(Recipe recipe) throws IOException {
         if (recipe.unfolded().isEmpty()) {
             return new ContentParts(stretches(places(recipe)), null);
         }

@@ -3,6 +3,7 @@ package org.mendedleaf.core.vault;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.LongUnaryOperator;
 import org.mendedleaf.core.deflate.DeflateSettings;
 
 /**
@@ -87,6 +88,31 @@ public record Recipe(List<Run> runs, Optional<Unfolded> unfolded) {
 
         Unfolded sealed(Digest by) {
             return new Unfolded(frame, parts, made, by);
+        }
+
+        /** The same with other ids for its chunks; without a seal. */
+        Unfolded renumbered(LongUnaryOperator id) {
+            List<Part> renumbered = new ArrayList<>();
+            for (Part part : parts) {
+                if (part instanceof Run run) {
+                    renumbered.addAll(renumbered(List.of(run), id));
+                } else if (part instanceof Member m) {
+                    renumbered.add(new Member(m.settings(), renumbered(m.runs(), id), m.length(), m.deflated()));
+                } else {
+                    renumbered.add(part);
+                }
+            }
+            return new Unfolded(renumbered(frame, id), renumbered, made, seal);
+        }
+
+        private static List<Run> renumbered(List<Run> runs, LongUnaryOperator id) {
+            Builder builder = new Builder();
+            for (Run run : runs) {
+                for (long n = run.first(); n < run.first() + run.count(); n++) {
+                    builder.add(id.applyAsLong(n));
+                }
+            }
+            return builder.runs();
         }
 
         private List<Run> runs() {

@@ -67,9 +67,8 @@ record UnfoldPlan(List<Region> regions) {
      * A member that is not simply frame.
      *
      * @param settings that give its deflated bytes again; empty when it is stored as it is
-     * @param proved SHA-256 of the bytes for which that was proved; they may change before they are stored
      */
-    record Fold(ZipDirectory.Member member, Optional<DeflateSettings> settings, Digest proved) {
+    record Fold(ZipDirectory.Member member, Optional<DeflateSettings> settings) {
 
         boolean isInflated() {
             return settings.isPresent();
@@ -80,7 +79,6 @@ record UnfoldPlan(List<Region> regions) {
      * Plans.
      *
      * @return empty when there is nothing to unfold
-     * @throws java.io.EOFException when the content has become shorter meanwhile
      */
     static Optional<UnfoldPlan> of(ZipDirectory directory, ByteSource content, SettingsFinder finder)
             throws IOException {
@@ -108,15 +106,6 @@ record UnfoldPlan(List<Region> regions) {
         }
         boolean fits = next == folds.size() && frame <= FRAME_MOST;
         return fits ? Optional.of(new UnfoldPlan(regions)) : Optional.empty();
-    }
-
-    /** How much is inflated, bytes. */
-    long inflated() {
-        return regions.stream()
-                .flatMap(r -> r.folds().stream())
-                .filter(Fold::isInflated)
-                .mapToLong(f -> f.member().length())
-                .sum();
     }
 
     private static List<Fold> folds(List<ZipDirectory.Member> members, ByteSource content, SettingsFinder finder)
@@ -147,7 +136,7 @@ record UnfoldPlan(List<Region> regions) {
                 return List.of();
             }
             if (settings.isPresent() || isLarge) {
-                found.add(new Fold(m, settings, Digest.of(Digest.sha256().digest(bytes))));
+                found.add(new Fold(m, settings));
             }
         }
         return found;

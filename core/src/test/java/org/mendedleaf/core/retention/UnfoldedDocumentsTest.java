@@ -59,6 +59,7 @@ class UnfoldedDocumentsTest {
             p.save("letter.odt", d);
             p.capture();
         }
+        assertThat(p.unfold().versions()).isEqualTo(VERSIONS);
         assertThat(p.line("letter.odt").newest().orElseThrow().recipe().unfolded())
                 .isPresent();
         return p;

@@ -263,6 +263,9 @@ class SnapshotsTest {
                     "sound_pack",
                     "journal_end",
                     "setting_change",
+                    "to_unfold",
+                    "unfold_sketch",
+                    "replaced_recipe",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }

@@ -45,6 +45,11 @@ class StandaloneReaderTest {
                 p.save(d.getKey(), d.getValue());
             }
             p.capture();
+            for (Map.Entry<String, byte[]> d : documents.entrySet()) {
+                p.save(d.getKey(), Arrays.copyOf(d.getValue(), d.getValue().length + 1));
+            }
+            p.capture();
+            p.unfold();
             for (String name : documents.keySet()) {
                 assertThat(p.line(name).newest().orElseThrow().recipe().unfolded())
                         .as(name)
@@ -74,7 +79,7 @@ class StandaloneReaderTest {
                 .start();
         String said = new String(reader.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
         assertThat(reader.waitFor()).as(said).isZero();
-        assertThat(said).contains(5 + documents.size() + " versions");
+        assertThat(said).contains(5 + 2 * documents.size() + " versions");
         assertThat(out.resolve(text.id() + "/1")).hasContent("one");
         assertThat(out.resolve(text.id() + "/2")).hasContent("two");
         assertThat(out.resolve(large.id() + "/2")).hasBinaryContent(noise);

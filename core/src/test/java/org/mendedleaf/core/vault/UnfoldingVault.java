@@ -6,6 +6,7 @@ import java.nio.channels.Channels;
 import java.nio.channels.ReadableByteChannel;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.Optional;
 import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -32,17 +33,41 @@ abstract class UnfoldingVault {
         vault.close();
     }
 
-    StoredContent store(ReadableByteChannel content) throws IOException {
-        try (WriteSession session = vault.write();
-                ContentWorker worker = new ContentWorker(session.chunks())) {
-            StoredContent stored = worker.store(content, n -> {});
-            session.commit();
-            return stored;
-        }
-    }
+    private long added;
 
+    /** Stores a content as it comes, and unfolds it. */
     StoredContent store(byte[] content) throws IOException {
         return store(new SeekableInMemoryByteChannel(content));
+    }
+
+    StoredContent store(ReadableByteChannel content) throws IOException {
+        StoredContent stored;
+        try (WriteSession session = vault.write();
+                ContentWorker worker = new ContentWorker(session.chunks())) {
+            stored = worker.store(content, n -> {});
+            session.commit();
+            added = session.chunks().addedBytes();
+        }
+        return unfold(stored);
+    }
+
+    /** The content as it is stored in the end; as it was when it cannot be unfolded. */
+    StoredContent unfold(StoredContent stored) throws IOException {
+        Optional<UnfoldedContent> unfolded;
+        try (Reading reading = vault.read();
+                Unfolder unfolder = new Unfolder()) {
+            unfolded = unfolder.unfold(reading.contents(), stored.recipe(), stored.digest());
+        }
+        if (unfolded.isEmpty()) {
+            return stored;
+        }
+        try (WriteSession session = vault.write()) {
+            Recipe recipe = unfolded.get().store(session.chunks()).orElseThrow();
+            session.commit();
+            added += session.chunks().addedBytes()
+                    - Math.min(added, unfolded.get().givenUpBytes());
+            return new StoredContent(recipe, stored.length(), stored.digest(), stored.sha256());
+        }
     }
 
     byte[] read(Recipe recipe) throws IOException {
@@ -53,12 +78,9 @@ abstract class UnfoldingVault {
         }
     }
 
+    /** What storing takes, without what unfolding gives up. */
     long added(byte[] content) throws IOException {
-        try (WriteSession session = vault.write();
-                ContentWorker worker = new ContentWorker(session.chunks())) {
-            worker.store(new SeekableInMemoryByteChannel(content), n -> {});
-            session.commit();
-            return session.chunks().addedBytes();
-        }
+        store(content);
+        return added;
     }
 }

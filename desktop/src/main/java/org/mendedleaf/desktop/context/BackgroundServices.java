@@ -26,6 +26,7 @@ import org.mendedleaf.core.snapshots.SnapshotKeeper;
 import org.mendedleaf.core.systems.CheckKeeper;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.SystemWatch;
+import org.mendedleaf.core.unfold.UnfoldKeeper;
 import org.mendedleaf.core.words.Words;
 
 /** What goes on by itself while the window is open, for each vault: captures, snapshots, retention, copies, checks, notices. */
@@ -62,6 +63,7 @@ final class BackgroundServices implements AutoCloseable {
                     context.settings().who(),
                     new SnapshotListener()));
             supervisor.add(new FindKeeper(vault));
+            supervisor.add(new UnfoldKeeper(vault, context.clock(), new UnfoldListener()));
             supervisor.add(new HealthKeeper(
                     vault, context.clock(), () -> context.background().onScreen(context::changed)));
             Copies copies =
@@ -131,6 +133,21 @@ final class BackgroundServices implements AutoCloseable {
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
             context.background().onScreen(context::changed);
+        }
+    }
+
+    /** Much of it is a job that can be paused; a few documents are not worth a word. */
+    private final class UnfoldListener implements UnfoldKeeper.Listener {
+        @Override
+        public Progress begins() {
+            return context.jobs().begin(Words.of("job.unfold"));
+        }
+
+        @Override
+        public void ended(Progress begun) {
+            if (begun instanceof Job job) {
+                context.jobs().end(job, Job.State.DONE);
+            }
         }
     }
 
