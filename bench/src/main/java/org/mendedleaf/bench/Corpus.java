@@ -6,7 +6,9 @@ import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Random;
+import java.util.zip.DeflaterOutputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 
@@ -56,21 +58,89 @@ public final class Corpus {
         return entry;
     }
 
-    /** Files as an office has them: half documents, a third text and tables, the rest pictures. */
+    /**
+     * Files as an office has them, in tens: three text documents, two sheets, slides with pictures, a PDF, a photograph, a table
+     * and a text; a few are much larger than most.
+     *
+     * @param bytes of all of them, about
+     */
     static void office(Path folder, int files, long bytes) throws IOException {
         Random random = new Random(11);
         long each = bytes / files;
         for (int i = 0; i < files; i++) {
             Path in = folder.resolve("d%03d".formatted(i / 100));
             Files.createDirectories(in);
-            int size = (int) (each / 2 + random.nextInt((int) each));
-            byte[] content = switch (i % 6) {
-                case 0, 1, 2 -> document(text(random, size), new byte[][] {noise(random, size * 2 / 3)});
-                case 3, 4 -> text(random, size);
-                default -> noise(random, size);
+            int size = (int) Math.max(2000, each * Math.min(8, -Math.log(1 - random.nextDouble())));
+            String ending = List.of("odt", "odt", "odt", "xlsx", "xlsx", "pptx", "pdf", "jpg", "csv", "txt")
+                    .get(i % 10);
+            byte[] content = switch (ending) {
+                case "odt" -> document(paragraphs(random, size * 2), pictures(random, i % 3 == 0 ? 1 : 0, size / 2));
+                case "xlsx" -> document(rows(random, size * 3), new byte[0][]);
+                case "pptx" -> document(paragraphs(random, size / 4), pictures(random, 4, size / 5));
+                case "pdf" -> pdf(random, size);
+                case "jpg" -> photograph(random, size * 2);
+                default -> text(random, size / 2);
             };
-            Files.write(in.resolve("file%05d.%s".formatted(i, i % 6 < 3 ? "odt" : i % 6 < 5 ? "csv" : "jpg")), content);
+            Files.write(in.resolve("file%05d.%s".formatted(i, ending)), content);
         }
+    }
+
+    private static byte[][] pictures(Random random, int count, int size) {
+        byte[][] all = new byte[count][];
+        for (int i = 0; i < count; i++) {
+            all[i] = photograph(random, size);
+        }
+        return all;
+    }
+
+    /** Text as it stands in the XML of a document. */
+    private static byte[] paragraphs(Random random, int length) {
+        String all = new String(text(random, length), StandardCharsets.US_ASCII);
+        return ("<office:text>" + all.replace("\n", "</text:p><text:p text:style-name=\"P1\">") + "</office:text>")
+                .getBytes(StandardCharsets.US_ASCII);
+    }
+
+    /** Rows of a sheet. */
+    private static byte[] rows(Random random, int length) {
+        StringBuilder out = new StringBuilder(length + 100).append("<sheetData>");
+        for (int row = 1; out.length() < length; row++) {
+            out.append("<row r=\"").append(row).append("\">");
+            for (char column = 'A'; column < 'G'; column++) {
+                out.append("<c r=\"").append(column).append(row).append("\"><v>");
+                out.append(random.nextInt(column == 'A' ? 40 : 100_000)).append("</v></c>");
+            }
+            out.append("</row>");
+        }
+        return out.append("</sheetData>").toString().getBytes(StandardCharsets.US_ASCII);
+    }
+
+    /** What a camera writes cannot be compressed. */
+    private static byte[] photograph(Random random, int length) {
+        byte[] bytes = noise(random, Math.max(20, length));
+        bytes[0] = (byte) 0xff;
+        bytes[1] = (byte) 0xd8;
+        bytes[2] = (byte) 0xff;
+        return bytes;
+    }
+
+    /** Deflated pages, and a font that is compressed already. */
+    private static byte[] pdf(Random random, int length) throws IOException {
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        out.writeBytes("%PDF-1.7\n".getBytes(StandardCharsets.US_ASCII));
+        int number = 1;
+        while (out.size() < length) {
+            ByteArrayOutputStream deflated = new ByteArrayOutputStream();
+            try (DeflaterOutputStream by = new DeflaterOutputStream(deflated)) {
+                by.write(text(random, 4000));
+            }
+            out.writeBytes((number++ + " 0 obj <</Filter/FlateDecode/Length " + deflated.size() + ">> stream\n")
+                    .getBytes(StandardCharsets.US_ASCII));
+            out.writeBytes(deflated.toByteArray());
+            out.writeBytes("\nendstream endobj\n".getBytes(StandardCharsets.US_ASCII));
+        }
+        out.writeBytes(noise(random, length / 5));
+        out.writeBytes("\n%%EOF\n".getBytes(StandardCharsets.US_ASCII));
+        return out.toByteArray();
     }
 
     /** Few large files, half text and half noise in turns. */

@@ -45,6 +45,25 @@ final class Table {
                 ratio <= target ? "met" : "missed"));
     }
 
+    /** Whole processes: wall and processor time and memory of both; the ratio is that of the wall times. */
+    void processes(String measure, String baseline, Measured[] ours, Measured[] theirs, double target) {
+        Measured mine = Measured.median(ours);
+        Measured other = Measured.median(theirs);
+        double ratio = mine.wall() / other.wall();
+        String wanted = target <= 0 ? "-" : String.format(Locale.ROOT, "<= %.2f", target);
+        String verdict = target <= 0 ? "" : ratio <= target ? "met" : "missed";
+        add(String.format(
+                Locale.ROOT,
+                "| %s | %s | %s | %s | %.2f | %s | %s |",
+                measure,
+                baseline,
+                mine.words(),
+                other.words(),
+                ratio,
+                wanted,
+                verdict));
+    }
+
     void absolute(String measure, double value, String unit, double target) {
         if (target <= 0) {
             add(String.format(Locale.ROOT, "| %s | - | %.3g %s | - | - | - | |", measure, value, unit));

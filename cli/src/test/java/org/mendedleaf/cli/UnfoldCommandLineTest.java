@@ -3,20 +3,36 @@ package org.mendedleaf.cli;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.util.Random;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipOutputStream;
 import org.junit.jupiter.api.Test;
-import org.mendedleaf.core.vault.Documents;
 
 /** Documents that are unfolded by a command. */
 class UnfoldCommandLineTest extends TerminalTest {
 
+    /** A ZIP file of one text, which is the same in all but for one sentence. */
     private static byte[] letter(int edit) throws IOException {
-        byte[] text = Documents.text(1, 40_000);
-        byte[] sentence = ("what edit " + edit + " says").getBytes(java.nio.charset.StandardCharsets.US_ASCII);
-        System.arraycopy(sentence, 0, text, 9000 + edit * 9000, sentence.length);
-        return Documents.document(6, text, Documents.noise(2, 5000), edit);
+        Random random = new Random(1);
+        StringBuilder text = new StringBuilder();
+        while (text.length() < 300_000) {
+            text.append(Integer.toString(random.nextInt(4000), 36)).append(random.nextInt(9) == 0 ? "\n" : " ");
+        }
+        text.replace(9000 + edit * 60_000, 9020 + edit * 60_000, "what edit " + edit + " says");
+        ByteArrayOutputStream out = new ByteArrayOutputStream();
+        try (ZipOutputStream zip = new ZipOutputStream(out)) {
+            ZipEntry entry = new ZipEntry("content.xml");
+            entry.setTimeLocal(LocalDateTime.of(2026, 1, 1, 0, 0));
+            zip.putNextEntry(entry);
+            zip.write(text.toString().getBytes(StandardCharsets.US_ASCII));
+        }
+        return out.toByteArray();
     }
 
     private Path saveLetters() throws IOException {

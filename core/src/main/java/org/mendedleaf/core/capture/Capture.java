@@ -5,9 +5,9 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.FolderScans;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -108,25 +108,29 @@ public final class Capture {
     }
 
     private TreeScanner look(CaptureScope scope, @Nullable WriteSession within, Progress progress) throws IOException {
-        Map<String, byte[]> known;
         Optional<String> away;
         try (Reading reading = vault.read()) {
             away = new PlaceThere(place).away(reading, emptied);
-            known = away.isPresent() ? Map.of() : ScanStore.known(reading, place);
-        }
-        if (away.isPresent()) {
-            if (within == null) {
-                failed(away.get());
+            if (away.isEmpty()) {
+                return scan(scope, reading, progress);
             }
-            throw new PlaceGoneException(away.get());
         }
-        TreeScanner looker = new TreeScanner(place, new Exclusions(place.exclusions()), known, progress);
+        if (within == null) {
+            failed(away.get());
+        }
+        throw new PlaceGoneException(away.get());
+    }
+
+    private TreeScanner scan(CaptureScope scope, Reading reading, Progress progress) throws IOException {
+        Exclusions exclusions = new Exclusions(place.exclusions());
         if (scope instanceof CaptureScope.Folders some) {
-            looker.some(some.paths());
-        } else {
-            looker.whole();
+            TreeScanner few = new TreeScanner(place, exclusions, FolderScans.asked(reading, place), progress);
+            few.some(some.paths());
+            return few;
         }
-        return looker;
+        TreeScanner all = new TreeScanner(place, exclusions, FolderScans.of(ScanStore.known(reading, place)), progress);
+        all.whole();
+        return all;
     }
 
     private void noteTrouble(WriteSession session, Instant now, String trouble) throws IOException {

@@ -18,6 +18,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.FolderScans;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
@@ -43,7 +44,7 @@ final class TreeScanner {
 
     private final Place place;
     private final Exclusions exclusions;
-    private final Map<String, byte[]> known;
+    private final FolderScans known;
     private final Progress progress;
     private final List<FolderScan> changed = new ArrayList<>();
     private final List<String> unreadable = new ArrayList<>();
@@ -53,20 +54,20 @@ final class TreeScanner {
     private long files;
     private int sinceProgress;
 
-    /** A walk that compares with {@code known}: what the last scan saw, by the path of the folder. */
-    TreeScanner(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress) {
+    /** A walk that compares with {@code known}: what the last scan saw. */
+    TreeScanner(Place place, Exclusions exclusions, FolderScans known, Progress progress) {
         this(place, exclusions, known, progress, MOST_NAMES);
     }
 
     /** A walk that takes at most so many names of one folder. */
-    TreeScanner(Place place, Exclusions exclusions, Map<String, byte[]> known, Progress progress, int mostNames) {
+    TreeScanner(Place place, Exclusions exclusions, FolderScans known, Progress progress, int mostNames) {
         this(place, exclusions, known, progress, new ConcurrentHashMap<>(), mostNames);
     }
 
     private TreeScanner(
             Place place,
             Exclusions exclusions,
-            Map<String, byte[]> known,
+            FolderScans known,
             Progress progress,
             Map<String, SeenName.Skip> gaps,
             int mostNames) {
@@ -162,7 +163,7 @@ final class TreeScanner {
             }
         }
         seen.sort(Comparator.comparing(SeenName::name));
-        byte[] before = known.get(folder.path());
+        byte[] before = known.entries(folder.path());
         if (before == null || !Arrays.equals(before, ScanBlob.encode(seen, Set.of()))) {
             changed.add(new FolderScan(folder.path(), List.copyOf(seen), before));
         }
@@ -170,7 +171,7 @@ final class TreeScanner {
 
     private void below(SafeFolder folder, Queue<Opened> children, boolean deep) throws IOException {
         for (Opened child = children.poll(); child != null; child = children.poll()) {
-            boolean isNew = !known.containsKey(child.path());
+            boolean isNew = !known.isKnown(child.path());
             if ((deep || isNew) && isTooDeep(child.path())) {
                 gaps.put(child.path(), new SeenName.Skip(Skipped.Reason.TOO_DEEP.code(), ""));
                 unreadable.add(child.path());

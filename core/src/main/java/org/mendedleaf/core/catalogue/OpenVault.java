@@ -12,6 +12,7 @@ import java.util.Deque;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.vault.ChannelOpener;
+import org.mendedleaf.core.vault.ChunkIndexCache;
 import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -32,6 +33,7 @@ public final class OpenVault implements AutoCloseable {
     private final String holder;
     private final Duration patience;
     private final ChannelOpener opener;
+    private final ChunkIndexCache chunks = new ChunkIndexCache();
     private final Deque<Reading> idle = new ArrayDeque<>();
     private @Nullable Object catalogueKey;
     private int generation;
@@ -139,7 +141,7 @@ public final class OpenVault implements AutoCloseable {
 
     /** Takes the right to write, as {@link WriteSession#commit} describes. */
     public WriteSession write() throws IOException {
-        return WriteSession.open(folder, holder, patience, opener);
+        return WriteSession.open(folder, holder, patience, opener, chunks);
     }
 
     /** Something that is equal as long as nothing was committed to the vault, by whomever; cheap to ask for. */

@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ChannelOpener;
+import org.mendedleaf.core.vault.ChunkIndexCache;
 import org.mendedleaf.core.vault.ChunkWriter;
 import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.core.vault.StoredContent;
@@ -66,9 +67,11 @@ public final class WriteSession implements AutoCloseable {
      *
      * @param holder who writes, as a message, for the message that others get meanwhile
      * @param patience how long to wait for another session to end
+     * @param cache keeps the index of chunks for the next session
      * @throws org.mendedleaf.core.vault.VaultException.Busy when it did not
      */
-    static WriteSession open(VaultFolder vault, String holder, Duration patience, ChannelOpener opener)
+    static WriteSession open(
+            VaultFolder vault, String holder, Duration patience, ChannelOpener opener, ChunkIndexCache cache)
             throws IOException {
         if (vault.isCopy()) {
             throw new VaultException.Unavailable(Words.of("vault.isCopy", vault.root()));
@@ -85,6 +88,7 @@ public final class WriteSession implements AutoCloseable {
                     opener,
                     connection,
                     () -> lookup(vault),
+                    cache,
                     (commit, changeLog) -> ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values)));
             connection.commit();
             WriteSession session = new WriteSession(vault, lock, sql, chunks);

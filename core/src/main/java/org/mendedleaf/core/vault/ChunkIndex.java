@@ -7,56 +7,79 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Which chunks are there already, by digest: an open-addressed table of 8 digest bytes and an id each, about 17 bytes a
- * chunk of memory at the usual filling, confirmed on the full digest in the catalogue.
+ * chunk of memory at the usual filling, confirmed on the full digest in the catalogue. So it may know of chunks that are there
+ * no longer, and is kept from one session to the next, which adds what came since.
  *
  * <p>Not safe for several threads; {@link ChunkWriter} guards it.
  */
-final class ChunkIndex implements AutoCloseable {
+final class ChunkIndex {
 
     private static final double FILL = 0.7;
 
-    private final Connection connection;
-    private final PreparedStatement confirm;
     private final Map<Digest, Long> damaged = new HashMap<>();
-    private long[] prefixes;
-    private int[] ids;
+    private final Set<Long> damagedIds = new HashSet<>();
+    private @Nullable Connection connection;
+    private @Nullable PreparedStatement confirm;
+    private long[] prefixes = new long[1024];
+    private int[] ids = new int[1024];
     private int size;
+    private long highest;
 
     /**
-     * Reads all chunks of the catalogue; {@code connection} is for reading, and becomes this index's own. A chunk that
-     * cannot be read is none that others may refer to.
+     * Begins a session: reads the chunks of the catalogue that it does not know yet. A chunk that cannot be read is none that
+     * others may refer to.
+     *
+     * @param by for reading; it becomes this index's own until {@link #end}
      */
-    ChunkIndex(Connection connection, VaultFolder vault) throws SQLException, IOException {
-        this.connection = connection;
-        try (ResultSet count = connection.createStatement().executeQuery("SELECT count(*) FROM chunk")) {
+    void begin(Connection by, VaultFolder vault) throws SQLException, IOException {
+        connection = by;
+        try (ResultSet count = by.createStatement().executeQuery("SELECT count(*) FROM chunk WHERE id > " + highest)) {
             count.next();
-            int capacity = Integer.highestOneBit((int) Math.max(1024, count.getLong(1) / FILL)) * 2;
-            prefixes = new long[capacity];
-            ids = new int[capacity];
+            while (size + count.getLong(1) >= prefixes.length * FILL) {
+                grow();
+            }
         }
-        String gone = String.join(",", new LostPacks(connection, vault).numbers());
-        try (ResultSet rows = connection
-                .createStatement()
+        damaged.clear();
+        damagedIds.clear();
+        String gone = String.join(",", new LostPacks(by, vault).numbers());
+        try (ResultSet rows = by.createStatement()
                 .executeQuery("SELECT id, hash FROM chunk WHERE id IN (SELECT chunk FROM damaged)"
                         + (gone.isEmpty() ? "" : " OR pack IN (" + gone + ")"))) {
             while (rows.next()) {
                 damaged.put(Digest.of(rows.getBytes(2)), rows.getLong(1));
+                damagedIds.add(rows.getLong(1));
             }
         }
-        try (ResultSet rows = connection.createStatement().executeQuery("SELECT id, hash FROM chunk ORDER BY id")) {
+        try (ResultSet rows = by.createStatement()
+                .executeQuery("SELECT id, hash FROM chunk WHERE id > " + highest + " ORDER BY id")) {
             while (rows.next()) {
-                byte[] digest = rows.getBytes(2);
-                if (damaged.isEmpty() || !Long.valueOf(rows.getLong(1)).equals(damaged.get(Digest.of(digest)))) {
-                    add(digest, rows.getLong(1));
-                }
+                highest = rows.getLong(1);
+                add(rows.getBytes(2), highest);
             }
         }
-        confirm = connection.prepareStatement("SELECT hash, pack, off, clen, len FROM chunk WHERE id = ?");
+        confirm = by.prepareStatement("SELECT hash FROM chunk WHERE id = ?");
+    }
+
+    /** Ends a session; what it knows it goes on knowing. */
+    void end() throws SQLException {
+        if (connection != null) {
+            connection.close();
+        }
+        connection = null;
+        confirm = null;
+    }
+
+    /** How many chunks it knows. */
+    int size() {
+        return size;
     }
 
     /** The id of a damaged chunk with this digest, which is to be stored anew; 0 when there is none. */
@@ -65,7 +88,11 @@ final class ChunkIndex implements AutoCloseable {
             return 0;
         }
         Long id = damaged.remove(Digest.of(digest));
-        return id == null ? 0 : id;
+        if (id == null) {
+            return 0;
+        }
+        damagedIds.remove(id);
+        return id;
     }
 
     /** What is asked about chunks that the catalogue does not know yet. */
@@ -92,8 +119,12 @@ final class ChunkIndex implements AutoCloseable {
         if (waiting != null) {
             return Arrays.equals(waiting.digest(), digest);
         }
-        confirm.setLong(1, id);
-        try (ResultSet row = confirm.executeQuery()) {
+        if (damagedIds.contains(id)) {
+            return false;
+        }
+        PreparedStatement ask = Objects.requireNonNull(confirm, "expected a session");
+        ask.setLong(1, id);
+        try (ResultSet row = ask.executeQuery()) {
             return row.next() && Arrays.equals(row.getBytes(1), digest);
         }
     }
@@ -103,18 +134,22 @@ final class ChunkIndex implements AutoCloseable {
         if (size >= prefixes.length * FILL) {
             grow();
         }
-        insert(prefix(digest), Math.toIntExact(id));
-        size++;
+        size += insert(prefix(digest), Math.toIntExact(id)) ? 1 : 0;
     }
 
-    private void insert(long prefix, int id) {
+    /** Returns false when it is there already. */
+    private boolean insert(long prefix, int id) {
         int mask = prefixes.length - 1;
         int i = slot(prefix, mask);
         while (ids[i] != 0) {
+            if (ids[i] == id && prefixes[i] == prefix) {
+                return false;
+            }
             i = (i + 1) & mask;
         }
         prefixes[i] = prefix;
         ids[i] = id;
+        return true;
     }
 
     private void grow() {
@@ -139,10 +174,5 @@ final class ChunkIndex implements AutoCloseable {
             value = (value << 8) | (digest[i] & 0xff);
         }
         return value;
-    }
-
-    @Override
-    public void close() throws SQLException {
-        connection.close();
     }
 }

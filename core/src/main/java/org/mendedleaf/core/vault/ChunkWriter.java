@@ -28,6 +28,7 @@ public final class ChunkWriter implements AutoCloseable {
 
     private final VaultFolder vault;
     private final Supplier<Connection> reading;
+    private final ChunkIndexCache cache;
     private final PackRows rows;
     private final PackWriter packs;
     private final Map<Long, ChunkPlace> pending = new HashMap<>();
@@ -53,13 +54,19 @@ public final class ChunkWriter implements AutoCloseable {
      *
      * @param writing the connection on which the rows of a commit are written
      * @param reading gives a connection for looking up chunks, when one is first needed
+     * @param cache keeps the index of chunks for the next session
      * @param missed takes what a crash between the pack and the catalogue left; the caller then commits the transaction
      * @throws VaultException.Damaged when the catalogue is older than the packs
      */
     public ChunkWriter(
-            VaultFolder vault, ChannelOpener opener, Connection writing, Supplier<Connection> reading, Missed missed)
+            VaultFolder vault,
+            ChannelOpener opener,
+            Connection writing,
+            Supplier<Connection> reading,
+            ChunkIndexCache cache,
+            Missed missed)
             throws IOException, SQLException {
-        this(vault, opener, writing, reading, missed, PackWriter.SEAL_AT);
+        this(vault, opener, writing, reading, cache, missed, PackWriter.SEAL_AT);
     }
 
     ChunkWriter(
@@ -67,11 +74,13 @@ public final class ChunkWriter implements AutoCloseable {
             ChannelOpener opener,
             Connection writing,
             Supplier<Connection> reading,
+            ChunkIndexCache cache,
             Missed missed,
             long sealAt)
             throws IOException, SQLException {
         this.vault = vault;
         this.reading = reading;
+        this.cache = cache;
         this.rows = new PackRows(writing);
         rows.emptied().forEach(this::finishEmptying);
         PackOpening.Known known = rows.known();
@@ -116,7 +125,7 @@ public final class ChunkWriter implements AutoCloseable {
     synchronized long find(byte[] digest) throws IOException {
         try {
             if (index == null) {
-                index = new ChunkIndex(reading.get(), vault);
+                index = cache.take(reading.get(), vault);
             }
             return index.find(digest, pending::get);
         } catch (SQLException e) {
@@ -400,7 +409,7 @@ public final class ChunkWriter implements AutoCloseable {
     public void close() throws IOException {
         try {
             if (index != null) {
-                index.close();
+                cache.giveBack(index);
             }
         } catch (SQLException e) {
             throw new IOException(e);

@@ -16,12 +16,12 @@ import java.nio.file.attribute.FileTime;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.FolderScans;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
@@ -110,7 +110,8 @@ class CaptureTroubleTest {
         }
         p.save("z.txt", "two");
         p.later(5);
-        TreeScanner looker = new TreeScanner(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 50);
+        TreeScanner looker =
+                new TreeScanner(p.place(), new Exclusions(List.of()), FolderScans.none(), Progress.NONE, 50);
         looker.whole();
         assertThat(looker.unreadable()).containsExactly("many");
         assertThat(looker.changed()).extracting(FolderScan::path).containsExactly("");
@@ -118,8 +119,9 @@ class CaptureTroubleTest {
                 .filteredOn(s -> s.name().equals("many"))
                 .singleElement()
                 .satisfies(s -> assertThat(s.skip().code()).isEqualTo(Skipped.Reason.TOO_MANY.code()));
-        assertThatThrownBy(
-                        () -> new TreeScanner(p.place(), new Exclusions(List.of()), Map.of(), Progress.NONE, 2).whole())
+        assertThatThrownBy(() -> new TreeScanner(
+                                p.place(), new Exclusions(List.of()), FolderScans.none(), Progress.NONE, 2)
+                        .whole())
                 .as("the place itself")
                 .hasMessageContaining(p.place().where());
     }

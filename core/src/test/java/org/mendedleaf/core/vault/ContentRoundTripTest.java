@@ -154,6 +154,7 @@ class ContentRoundTripTest {
                                 ChannelOpener.FILES,
                                 db,
                                 () -> connection(url),
+                                new ChunkIndexCache(),
                                 (n, log) -> {},
                                 200_000);
                         ContentWorker worker = new ContentWorker(writer)) {

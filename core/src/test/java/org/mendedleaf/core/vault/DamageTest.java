@@ -133,7 +133,8 @@ class DamageTest {
         try (java.sql.Connection db = java.sql.DriverManager.getConnection(
                 "jdbc:sqlite:" + vault.catalogue().toUri())) {
             db.setAutoCommit(false);
-            try (ChunkWriter writer = new ChunkWriter(vault, ChannelOpener.FILES, db, () -> db, (n, log) -> {}, 1)) {
+            try (ChunkWriter writer = new ChunkWriter(
+                    vault, ChannelOpener.FILES, db, () -> db, new ChunkIndexCache(), (n, log) -> {}, 1)) {
                 writer.committed(writer.flush(new byte[0]));
                 db.commit();
             }
