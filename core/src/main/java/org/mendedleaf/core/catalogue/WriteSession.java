@@ -208,16 +208,18 @@ public final class WriteSession implements AutoCloseable {
             return true;
         }
         for (Recipe.Run run : recipe.runs()) {
-            long last = run.first() + run.count() - 1;
-            long there = 0;
-            for (long id = run.first(); id <= last && chunks.pending(id) != null; id++) {
-                there++;
-            }
-            if (there < run.count()) {
-                there += sql.number("SELECT count(*) FROM chunk WHERE id BETWEEN ? AND ?", run.first() + there, last);
-            }
-            if (there < run.count()) {
-                return false;
+            long end = run.first() + run.count();
+            for (long id = run.first(); id < end; id++) {
+                if (chunks.pending(id) != null) {
+                    continue;
+                }
+                long from = id;
+                while (id + 1 < end && chunks.pending(id + 1) == null) {
+                    id++;
+                }
+                if (sql.number("SELECT count(*) FROM chunk WHERE id BETWEEN ? AND ?", from, id) < id + 1 - from) {
+                    return false;
+                }
             }
         }
         return true;
