@@ -43,6 +43,8 @@ final class Shell {
                 "--sun-misc-unsafe-memory-access=allow",
                 "-XX:+UseSerialGC",
                 "-Xmn160m",
+                "-XX:FreqInlineSize=35",
+                "-XX:MaxInlineLevel=5",
                 "-Xmx512m"));
         if (Runtime.version().feature() < 24) {
             command.remove("--sun-misc-unsafe-memory-access=allow");

@@ -171,8 +171,13 @@ public abstract class Base extends VaultAccess implements Callable<Integer> {
 
     /** The version with its content in the vault, fetched when only others have it. */
     protected Version inVault(OpenVault open, Version version) throws IOException {
+        return inVault(open, List.of(version)).get(0);
+    }
+
+    /** The versions with their contents in the vault, in the same order. */
+    protected List<Version> inVault(OpenVault open, List<Version> versions) throws IOException {
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
-            return new ContentFetch(open, registry()).intoVault(version, progress);
+            return new ContentFetch(open, registry()).intoVault(versions, progress);
         }
     }
 

@@ -159,9 +159,13 @@ public final class RestoreCommand extends Base {
         }
         RestoreRequest request = asked;
         if (target != null || !located.place().isOutside()) {
+            List<Version> versions = inVault(
+                    located.vault(),
+                    asked.requested().stream().map(RestoreItem::version).toList());
             List<RestoreItem> here = new ArrayList<>();
-            for (RestoreItem w : asked.requested()) {
-                here.add(new RestoreItem(inVault(located.vault(), w.version()), w.target()));
+            for (int i = 0; i < versions.size(); i++) {
+                here.add(new RestoreItem(
+                        versions.get(i), asked.requested().get(i).target()));
             }
             request = asked.with(here);
         }

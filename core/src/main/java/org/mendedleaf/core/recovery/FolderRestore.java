@@ -36,7 +36,9 @@ import org.mendedleaf.core.words.Words;
 /** Writes versions into a folder that need not be protected. What is there is never replaced, since nobody keeps it. */
 public final class FolderRestore implements Destination {
 
-    private static final int BATCH = 64;
+    /** Two threads that make files in one folder wait for each other; so one works on it, unless it is large. */
+    private static final int BATCH = 256;
+
     private static final int SYNC_ALL = 16;
     private static final int ROUND_FILES = 4096;
     private static final long ROUND_BYTES = 256L << 20;

@@ -6,6 +6,7 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -19,6 +20,7 @@ import org.mendedleaf.core.line.Holder;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.ContentWorker;
+import org.mendedleaf.core.vault.Recipe;
 import org.mendedleaf.core.vault.StoredContent;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Words;
@@ -79,6 +81,22 @@ public final class ContentFetch {
         } finally {
             Files.deleteIfExists(temp);
         }
+    }
+
+    /** As {@link #intoVault(Version, Progress)}, of many; those that are there are not asked for one by one. */
+    public List<Version> intoVault(List<Version> versions, Progress progress) throws IOException {
+        BitSet missing = new BitSet();
+        try (Reading reading = vault.read()) {
+            for (int i = 0; i < versions.size(); i++) {
+                Recipe recipe = versions.get(i).recipe();
+                missing.set(i, recipe.isElsewhere() || DamagedChunks.isKnownFor(reading, recipe));
+            }
+        }
+        List<Version> here = new ArrayList<>(versions);
+        for (int i = missing.nextSetBit(0); i >= 0; i = missing.nextSetBit(i + 1)) {
+            here.set(i, intoVault(versions.get(i), progress));
+        }
+        return here;
     }
 
     private boolean isKnownToBeDamaged(Version version) throws IOException {

@@ -358,26 +358,13 @@ public final class ChunkWriter implements AutoCloseable {
 
     /** Ends the newest pack with its index: what can be read of it, and what the catalogue knows of the rest. */
     private FileChannel seal(long pack, List<ChunkPlace> added) throws IOException {
-        TreeMap<Long, ChunkPlace> chunks = new TreeMap<>(rows.placesIn(pack));
-        added.forEach(c -> chunks.put(c.offset(), c));
-        long[] records = new long[1];
+        TreeMap<Long, ChunkPlace> known = new TreeMap<>(rows.placesIn(pack));
+        added.forEach(c -> known.put(c.offset(), c));
         try (PackReader reader = new PackReader(vault)) {
-            new PackWalk(reader, pack, chunks).run(PackFormat.HEADER, packs.end(), new PackWalk.Taker() {
-                @Override
-                public void sound(PackRecord head, byte[] bytes) {
-                    records[0]++;
-                    if (head.type() == PackFormat.CHUNK) {
-                        chunks.put(head.offset(), head.place(pack));
-                    }
-                }
-
-                @Override
-                public void damaged(long from, long to, Optional<ChunkPlace> chunk) {
-                    records[0]++;
-                }
-            });
+            PackRecords records = PackRecords.of(reader, pack, packs.end(), known);
+            known.putAll(records.chunks());
+            return packs.seal(List.copyOf(known.values()), records.count());
         }
-        return packs.seal(List.copyOf(chunks.values()), records[0]);
     }
 
     /**
