@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
@@ -31,6 +32,9 @@ public final class CheckCommand extends Base {
 
     @Option(names = "--full", descriptionKey = "cli.check.full")
     boolean full;
+
+    @Option(names = "--deep", descriptionKey = "cli.check.deep")
+    boolean deep;
 
     @Option(names = "--heal", descriptionKey = "cli.check.heal")
     boolean heal;
@@ -101,7 +105,7 @@ public final class CheckCommand extends Base {
                     healed = result.healed();
                     copies = result.copies();
                 } else {
-                    report = new VaultCheck(open).run(full, progress);
+                    report = new VaultCheck(open).run(depth(), progress, Set.of());
                     LastCheck.note(open, report, now());
                 }
             }
@@ -147,6 +151,13 @@ public final class CheckCommand extends Base {
         }
     }
 
+    private VaultCheck.Depth depth() {
+        if (deep) {
+            return VaultCheck.Depth.DEEP;
+        }
+        return full ? VaultCheck.Depth.FULL : VaultCheck.Depth.QUICK;
+    }
+
     private void print(Healing.OfCopy copy) {
         if (!copy.trouble().isEmpty()) {
             complain(copy.trouble());
@@ -185,7 +196,11 @@ public final class CheckCommand extends Base {
         report.damages().forEach(this::complain);
         if (report.isClean()) {
             say(
-                    report.full() ? "cli.check.cleanFull" : "cli.check.clean",
+                    switch (report.depth()) {
+                        case QUICK -> "cli.check.clean";
+                        case FULL -> "cli.check.cleanFull";
+                        case DEEP -> "cli.check.cleanDeep";
+                    },
                     folder,
                     report.versions(),
                     Formats.size(report.bytes()),
@@ -203,6 +218,7 @@ public final class CheckCommand extends Base {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", folder.toString());
         map.put("full", report.full());
+        map.put("deep", report.depth() == VaultCheck.Depth.DEEP);
         map.put("clean", report.isClean());
         map.put("packs", report.packs());
         map.put("versions", report.versions());

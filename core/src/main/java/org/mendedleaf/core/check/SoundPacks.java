@@ -81,7 +81,7 @@ public final class SoundPacks {
         PackCheck.Expected pack = next.get();
         List<Damage> found;
         try (PackReader packs = new PackReader(vault.folder())) {
-            found = new PackCheck(vault.folder(), packs).full(pack, progress);
+            found = new PackCheck(vault.folder(), packs).full(pack, true, progress);
         }
         if (!found.isEmpty()) {
             // Emptied meanwhile, or damaged: the whole check says which.

@@ -36,10 +36,20 @@ public final class VaultCheck {
         this.vault = vault;
     }
 
+    /** How far a check goes. */
+    public enum Depth {
+        /** Packs are looked at from outside. */
+        QUICK,
+        /** Every stored byte is read and held against the checksums of the records, as fast as the drive gives them. */
+        FULL,
+        /** Beside that every content is decoded and its digest computed, and the catalogue compared with the change logs. */
+        DEEP
+    }
+
     /**
      * What a check found.
      *
-     * @param full whether every stored byte was read
+     * @param depth how far it went
      * @param packs that were looked at
      * @param versions that were looked at
      * @param bytes of packs that were read
@@ -49,7 +59,7 @@ public final class VaultCheck {
      * @param damagedPacks numbers of the packs in which something is wrong
      */
     public record Report(
-            boolean full,
+            Depth depth,
             long packs,
             long versions,
             long bytes,
@@ -63,6 +73,11 @@ public final class VaultCheck {
             damages = List.copyOf(damages);
             lost = List.copyOf(lost);
             damagedPacks = Set.copyOf(damagedPacks);
+        }
+
+        /** Whether every stored byte was read. */
+        public boolean full() {
+            return depth != Depth.QUICK;
         }
 
         /** Whether nothing is wrong. */
@@ -84,36 +99,37 @@ public final class VaultCheck {
     /**
      * Checks.
      *
-     * @param full whether to read every stored byte, and to compare the catalogue with the change logs; otherwise packs are
-     *     looked at from outside
+     * @param deep whether to go as far as there is to go; otherwise packs are looked at from outside
      */
-    public Report run(boolean full, Progress progress) throws IOException {
-        return run(full, progress, Set.of());
+    public Report run(boolean deep, Progress progress) throws IOException {
+        return run(deep ? Depth.DEEP : Depth.QUICK, progress, Set.of());
     }
 
     /**
-     * As {@link #run(boolean, Progress)}.
+     * Checks.
      *
      * @param sound numbers of packs of which every byte was read already, and is sound; from outside they are looked at too
      */
-    public Report run(boolean full, Progress progress, Set<Long> sound) throws IOException {
+    public Report run(Depth depth, Progress progress, Set<Long> sound) throws IOException {
         Set<Long> lostChunks = new HashSet<>();
         Report report;
         try (Reading reading = vault.read();
                 PackReader packs = new PackReader(vault.folder())) {
-            report = run(full, progress, reading, packs, lostChunks, sound);
+            report = run(depth, progress, reading, packs, lostChunks, sound);
         }
         note(report, lostChunks);
         return report;
     }
 
     private Report run(
-            boolean full, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks, Set<Long> sound)
+            Depth depth, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks, Set<Long> sound)
             throws IOException {
         Sql sql = reading.sql();
+        boolean full = depth != Depth.QUICK;
+        boolean deep = depth == Depth.DEEP;
         // The state that all of this is about begins with the first question.
         List<PackCheck.Expected> expected = KnownPacks.expected(sql);
-        List<String> damages = new ArrayList<>(catalogue(sql, full));
+        List<String> damages = new ArrayList<>(catalogue(sql, deep));
         if (damages.isEmpty()) {
             Optional<String> journal = JournalChain.broken(sql);
             (journal.isPresent() ? journal : JournalEnds.broken(sql)).ifPresent(damages::add);
@@ -131,7 +147,7 @@ public final class VaultCheck {
             boolean isRead = sound.contains(pack.number());
             bytes[0] += isRead ? pack.committed() : 0;
             List<Damage> found = full && !isRead
-                    ? check.full(pack, n -> {
+                    ? check.full(pack, deep, n -> {
                         bytes[0] += n;
                         progress.advance(0, n);
                     })
@@ -147,11 +163,11 @@ public final class VaultCheck {
         expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
         VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
         versions.run(damages);
-        if (full && damages.isEmpty() && !progress.isCancelled()) {
+        if (deep && damages.isEmpty() && !progress.isCancelled()) {
             damages.addAll(new LogCheck(vault.folder(), sql).run());
         }
         return new Report(
-                full,
+                depth,
                 expected.size(),
                 versions.looked(),
                 bytes[0],
@@ -161,14 +177,14 @@ public final class VaultCheck {
                 damagedPacks);
     }
 
-    private static List<String> catalogue(Sql sql, boolean full) {
+    private static List<String> catalogue(Sql sql, boolean deep) {
         try {
             List<String> found = new ArrayList<>();
-            sql.list(full ? "PRAGMA integrity_check" : "PRAGMA quick_check", r -> r.getString(1)).stream()
+            sql.list(deep ? "PRAGMA integrity_check" : "PRAGMA quick_check", r -> r.getString(1)).stream()
                     .filter(line -> !"ok".equals(line))
                     .map(line -> Words.of("check.catalogue", line))
                     .forEach(found::add);
-            if (full && found.isEmpty()) {
+            if (deep && found.isEmpty()) {
                 PackedListing.damaged(sql).forEach(f -> found.add(Words.of("check.packed", String.valueOf(f))));
             }
             return found;
@@ -183,11 +199,11 @@ public final class VaultCheck {
             return;
         }
         try {
-            if (DamagedChunks.isNoted(vault, lostChunks, report.full())) {
+            if (DamagedChunks.isNoted(vault, lostChunks, report.depth() == Depth.DEEP)) {
                 return;
             }
             try (WriteSession session = vault.write()) {
-                DamagedChunks.note(session, lostChunks, report.full());
+                DamagedChunks.note(session, lostChunks, report.depth() == Depth.DEEP);
                 session.commit();
             }
         } catch (IOException e) {

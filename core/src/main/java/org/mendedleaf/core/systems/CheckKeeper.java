@@ -95,7 +95,7 @@ public final class CheckKeeper implements Supervisor.Duty {
         if (breath.isEnding()) {
             return ROUND;
         }
-        VaultCheck.Report report = new VaultCheck(vault).run(true, gently, packs.known());
+        VaultCheck.Report report = new VaultCheck(vault).run(VaultCheck.Depth.DEEP, gently, packs.known());
         if (report.cancelled()) {
             return ROUND;
         }

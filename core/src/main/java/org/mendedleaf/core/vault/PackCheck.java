@@ -108,15 +108,27 @@ public final class PackCheck {
         void read(long bytes) throws IOException;
     }
 
-    /** Every byte: all of {@link #quick}, and each record with its CRC, encoding and digest, and the index. */
-    public List<Damage> full(Expected pack, Progress progress) throws IOException {
+    /**
+     * Every byte: all of {@link #quick}, each record with its CRC, what its head says, and the index.
+     *
+     * @param deep whether each chunk is decoded too, and its digest computed, on two threads
+     */
+    public List<Damage> full(Expected pack, boolean deep, Progress progress) throws IOException {
         List<Damage> found = quick(pack);
         NavigableMap<Long, ChunkPlace> unseen = new TreeMap<>(pack.chunks());
-        try {
-            PackWalk walk = new PackWalk(reader, pack.number(), pack.chunks());
+        try (Proofs proofs = new Proofs()) {
+            PackWalk walk = deep
+                    ? new PackWalk(reader, pack.number(), pack.chunks())
+                    : PackWalk.byCrc(reader, pack.number(), pack.chunks());
             long size = Math.min(reader.size(pack.number()), pack.committed());
             long end = pack.sealed() ? Math.max(PackFormat.HEADER, size - PackFormat.TRAILER) : size;
-            walk.run(PackFormat.HEADER, end, new Full(pack, unseen, found, progress));
+            walk.run(PackFormat.HEADER, end, new Full(pack, unseen, found, deep, proofs, progress));
+            for (PackRecord wrong : proofs.end()) {
+                String words = Words.of("vault.record.damaged", name(pack), String.valueOf(wrong.offset()));
+                ChunkPlace known = pack.chunks().get(wrong.offset());
+                // Its CRC is right, so reading would give it out: it is lost whatever that says.
+                found.add(damage(pack, words, known == null ? Set.of() : Set.of(known.id())));
+            }
         } catch (VaultException.Damaged e) {
             // Said already: the pack is not there.
             return found;
@@ -133,34 +145,44 @@ public final class PackCheck {
         private final Expected pack;
         private final NavigableMap<Long, ChunkPlace> unseen;
         private final List<Damage> found;
+        private final boolean deep;
+        private final Proofs proofs;
         private final Progress progress;
         private final List<ChunkPlace> inPack = new ArrayList<>();
         private long records;
 
-        Full(Expected pack, NavigableMap<Long, ChunkPlace> unseen, List<Damage> found, Progress progress) {
+        Full(
+                Expected pack,
+                NavigableMap<Long, ChunkPlace> unseen,
+                List<Damage> found,
+                boolean deep,
+                Proofs proofs,
+                Progress progress) {
             this.pack = pack;
             this.unseen = unseen;
             this.found = found;
+            this.deep = deep;
+            this.proofs = proofs;
             this.progress = progress;
         }
 
         @Override
         public void sound(PackRecord head, byte[] bytes) throws IOException {
-            PackReader.Checked record = new PackReader.Checked(head, bytes);
             ChunkPlace known = unseen.remove(head.offset());
-            if (!record.isProved()) {
-                String words = Words.of("vault.record.damaged", name(pack), String.valueOf(head.offset()));
-                found.add(known == null ? damage(pack, words, Set.of()) : lost(pack, known, words));
-            } else if (head.type() == PackFormat.CHUNK) {
-                compare(pack, head, known, found);
-            } else if (head.type() == PackFormat.INDEX) {
-                checkIndex(pack, record, head.offset(), inPack, records, found);
+            if (deep) {
+                proofs.prove(new PackReader.Checked(head, bytes));
             }
             if (head.type() == PackFormat.CHUNK) {
+                compare(pack, head, known, found);
                 inPack.add(head.place(pack.number()));
+            } else if (head.type() == PackFormat.INDEX) {
+                PackReader.Checked index = deep
+                        ? new PackReader.Checked(head, bytes)
+                        : reader.require(pack.number(), head.offset(), head.end());
+                checkIndex(pack, index, head.offset(), inPack, records, found);
             }
             records++;
-            progress.read(bytes.length);
+            progress.read(head.end() - head.offset());
         }
 
         @Override

@@ -3,11 +3,13 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Walks a pack record by record. Where a record is damaged, the walk goes on with the next one that is sound, wherever it
@@ -18,11 +20,26 @@ final class PackWalk {
 
     private static final int BLOCK = 1 << 20;
 
+    /** What is given out of a record. */
+    private enum Gives {
+        /** Its head, which is believed; nothing else is read. */
+        HEADS,
+        /** Its head, when its CRC is right. */
+        CHECKED_HEADS,
+        /** All of it, when its CRC is right. */
+        RECORDS
+    }
+
     private final PackReader reader;
     private final long pack;
     private final PackReader.End end;
     private final TreeMap<Long, ChunkPlace> known;
-    private final boolean headsOnly;
+    private final Gives gives;
+    private byte[] window = {};
+    private ByteBuffer windowBytes = ByteBuffer.wrap(window);
+    private long windowAt;
+    private int windowLength;
+    private @Nullable List<RecordCrc> crcs;
 
     /**
      * A walk through one pack.
@@ -30,14 +47,14 @@ final class PackWalk {
      * @param known chunks of which somebody knows where they lie in it, by offset; the index of the pack adds its own
      */
     PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known) throws IOException {
-        this(reader, pack, known, false);
+        this(reader, pack, known, Gives.RECORDS);
     }
 
-    private PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known, boolean headsOnly)
+    private PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known, Gives gives)
             throws IOException {
         this.reader = reader;
         this.pack = pack;
-        this.headsOnly = headsOnly;
+        this.gives = gives;
         this.end = reader.end(pack);
         this.known = new TreeMap<>(known);
         if (end.sealed()) {
@@ -47,13 +64,72 @@ final class PackWalk {
 
     /** A walk that reads and believes the heads of records, and gives none of their bytes. */
     static PackWalk byHeads(PackReader reader, long pack) throws IOException {
-        return new PackWalk(reader, pack, new TreeMap<>(), true);
+        return new PackWalk(reader, pack, new TreeMap<>(), Gives.HEADS);
+    }
+
+    /** A walk that checks the CRC of each record, and gives none of their bytes. */
+    static PackWalk byCrc(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known) throws IOException {
+        return new PackWalk(reader, pack, known, Gives.CHECKED_HEADS);
     }
 
     private Optional<PackReader.Checked> record(long at, long to) throws IOException {
-        return headsOnly
-                ? reader.readHead(pack, at, to).map(h -> new PackReader.Checked(h, new byte[0]))
-                : reader.readChecked(pack, at, to);
+        if (gives == Gives.HEADS) {
+            return reader.readHead(pack, at, to).map(h -> new PackReader.Checked(h, new byte[0]));
+        }
+        if (at + PackFormat.RECORD_HEAD + PackFormat.RECORD_TAIL > to) {
+            return Optional.empty();
+        }
+        if (!isInWindow(at, PackFormat.RECORD_HEAD)) {
+            fillWindow(at);
+        }
+        for (RecordCrc crc : crcs()) {
+            Optional<PackRecord> head = PackRecord.of(windowBytes, (int) (at - windowAt), at, crc.magic())
+                    .filter(h -> h.end() <= to);
+            if (head.isEmpty()) {
+                continue;
+            }
+            int length = (int) Math.min(Integer.MAX_VALUE, head.get().end() - at);
+            if (length > BLOCK) {
+                return reader.readChecked(pack, at, to);
+            }
+            if (!isInWindow(at, length)) {
+                fillWindow(at);
+            }
+            int from = (int) (at - windowAt);
+            int covered = length - PackFormat.RECORD_TAIL;
+            boolean right = isInWindow(at, length)
+                    && crc.begin(at).add(window, from, covered).value() == windowBytes.getInt(from + covered);
+            if (right) {
+                byte[] bytes = gives == Gives.RECORDS ? Arrays.copyOfRange(window, from, from + length) : new byte[0];
+                return Optional.of(new PackReader.Checked(head.get(), bytes));
+            }
+        }
+        return Optional.empty();
+    }
+
+    private boolean isInWindow(long at, int length) {
+        return at >= windowAt && at + length <= windowAt + windowLength;
+    }
+
+    private void fillWindow(long at) throws IOException {
+        if (window.length == 0) {
+            window = new byte[BLOCK];
+            windowBytes = ByteBuffer.wrap(window).order(ByteOrder.LITTLE_ENDIAN);
+        }
+        int length = (int) Math.min(BLOCK, end.bytes() - at);
+        windowLength = 0;
+        reader.readFully(pack, ByteBuffer.wrap(window, 0, length), at);
+        windowAt = at;
+        windowLength = length;
+    }
+
+    private List<RecordCrc> crcs() throws IOException {
+        List<RecordCrc> known = crcs;
+        if (known == null) {
+            known = reader.crcs(pack);
+            crcs = known;
+        }
+        return known;
     }
 
     /** Takes what is found, front to back. */
@@ -61,7 +137,7 @@ final class PackWalk {
         /**
          * A record whose CRC is right.
          *
-         * @param bytes of all of it, as they stand in the pack
+         * @param bytes of all of it, as they stand in the pack; empty where only heads are given
          */
         void sound(PackRecord head, byte[] bytes) throws IOException;
 
