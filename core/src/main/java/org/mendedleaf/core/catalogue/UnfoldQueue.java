@@ -27,9 +27,6 @@ public final class UnfoldQueue {
     /** What {@link #replacedBytes} gives. */
     public static final String REPLACED = "unfold-replaced";
 
-    /** When the documents that were left alone were looked at last, in microseconds. */
-    static final String QUIET = "unfold-quiet";
-
     private static final int TO_LOOK_AT = 0;
     private static final int SAVES_NOTHING = 1;
     private static final int ALONE = 2;
@@ -137,16 +134,6 @@ public final class UnfoldQueue {
     /** One document, if it still is one that can perhaps be unfolded. */
     public Optional<Document> document(long line, int number) throws IOException {
         return sql.first(DOCUMENT + "WHERE t.line = ? AND t.number = ?", UnfoldQueue::document, line, number);
-    }
-
-    /** When the documents that were left alone were looked at last. */
-    public Instant quiet() throws IOException {
-        return Moment.instant(sql.number("SELECT value FROM counter WHERE name = ?", QUIET));
-    }
-
-    /** They were looked at now. */
-    public static void quiet(WriteSession session, Instant now) throws IOException {
-        session.note(QUIET, Moment.micros(now));
     }
 
     /** A document need not be looked at again. */

@@ -18,6 +18,9 @@ public final class UnfoldKeeper implements Supervisor.Duty {
 
     private static final Duration ROUND = Duration.ofSeconds(10);
 
+    /** Documents that are the only versions of their lines are looked at this often. */
+    private static final Duration ALONE_EVERY = Duration.ofHours(1);
+
     private static final Duration REST = Duration.ofHours(1);
 
     /** From so many documents on it is shown. */
@@ -27,7 +30,8 @@ public final class UnfoldKeeper implements Supervisor.Duty {
     private final Clock clock;
     private final Listener listener;
     private Object seen = "";
-    private Instant restsUntil = Instant.MIN;
+    private Instant restsUntil = Instant.EPOCH;
+    private Instant lookedAtAlone = Instant.EPOCH;
 
     /** Hears of much work; called from the keeper's thread. */
     public interface Listener {
@@ -57,17 +61,20 @@ public final class UnfoldKeeper implements Supervisor.Duty {
 
     @Override
     public Duration round(Supervisor.Breath breath) throws IOException {
-        Unfolding unfolding = Unfolding.inBackground(vault, clock);
-        boolean nothing = vault.stamp().equals(seen) && !unfolding.isQuietTime();
-        if (nothing || clock.instant().isBefore(restsUntil)) {
+        Instant now = clock.instant();
+        boolean alone = !now.isBefore(lookedAtAlone.plus(ALONE_EVERY));
+        boolean nothing = vault.stamp().equals(seen) && !alone;
+        if (nothing || now.isBefore(restsUntil)) {
             return ROUND;
         }
+        Unfolding unfolding = Unfolding.inBackground(vault, clock, alone);
         Progress shown = unfolding.left() >= MANY ? listener.begins() : Progress.NONE;
         try {
             if (unfolding.run(new Both(shown, breath)).complete()) {
                 seen = vault.stamp();
+                lookedAtAlone = alone ? now : lookedAtAlone;
             } else if (!breath.isEnding()) {
-                restsUntil = clock.instant().plus(REST);
+                restsUntil = now.plus(REST);
             }
         } catch (VaultException.Busy e) {
             // Whoever writes comes first; what was made ready is made ready again.

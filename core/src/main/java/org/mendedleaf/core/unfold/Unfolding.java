@@ -34,8 +34,6 @@ public final class Unfolding {
     /** A document that is the only version of its line is looked at when nothing was saved for so long. */
     static final Duration ALONE_FOR = Duration.ofDays(1);
 
-    private static final Duration QUIET_EVERY = Duration.ofHours(1);
-
     /** Who still goes by a recipe after so long began before the program did. */
     private static final Duration REMEMBERED = Duration.ofDays(7);
 
@@ -53,22 +51,28 @@ public final class Unfolding {
     private final Clock clock;
     private final Rest rest;
     private final boolean gently;
+    private final boolean alone;
 
-    private Unfolding(OpenVault vault, Clock clock, boolean gently) {
+    private Unfolding(OpenVault vault, Clock clock, boolean gently, boolean alone) {
         this.vault = vault;
         this.clock = clock;
         this.gently = gently;
+        this.alone = alone;
         this.rest = new Rest(gently ? 3 : 0);
     }
 
     /** Unfolding at once, of everything. */
     public static Unfolding atOnce(OpenVault vault, Clock clock) {
-        return new Unfolding(vault, clock, false);
+        return new Unfolding(vault, clock, false, true);
     }
 
-    /** Unfolding in the background: rests three times as long as it works, and leaves alone what is new and alone. */
-    public static Unfolding inBackground(OpenVault vault, Clock clock) {
-        return new Unfolding(vault, clock, true);
+    /**
+     * Unfolding in the background: rests three times as long as it works, and leaves alone what is new and alone.
+     *
+     * @param alone whether it looks at documents that are the only versions of their lines, too
+     */
+    public static Unfolding inBackground(OpenVault vault, Clock clock, boolean alone) {
+        return new Unfolding(vault, clock, true, alone);
     }
 
     /**
@@ -84,16 +88,8 @@ public final class Unfolding {
     /** One document and what was made of it. */
     private record Made(Document document, UnfoldedContent content) {}
 
-    /** Whether the documents that were left alone are to be looked at by now. */
-    boolean isQuietTime() throws IOException {
-        try (Reading reading = vault.read()) {
-            return !UnfoldQueue.of(reading).quiet().plus(QUIET_EVERY).isAfter(clock.instant());
-        }
-    }
-
     /** How many documents a run would look at now. */
     long left() throws IOException {
-        boolean alone = !gently || isQuietTime();
         try (Reading reading = vault.read()) {
             UnfoldQueue queue = UnfoldQueue.of(reading);
             return queue.left() + (alone ? queue.leftAlone(aloneBefore()) : 0);
@@ -166,9 +162,11 @@ public final class Unfolding {
                 if (isEnding()) {
                     return false;
                 }
-                // Versions of the same content are stored anew together.
+                // Versions of the same content are stored anew together, with the first of them.
                 if (contents.add(d.stored().digest())) {
                     make(d, group, vain);
+                } else {
+                    vain.add(d);
                 }
                 progress.advance(1, d.stored().length());
                 if (unfolder.heldBytes() >= GROUP_BYTES || group.size() >= GROUP) {
@@ -200,9 +198,8 @@ public final class Unfolding {
 
         /** Documents that are the only versions of their lines; returns whether it came to its end. */
         boolean alone() throws IOException {
-            Instant now = clock.instant();
             Instant before = aloneBefore();
-            if (gently && !isQuietTime()) {
+            if (!alone) {
                 return true;
             }
             long after = 0;
@@ -215,7 +212,7 @@ public final class Unfolding {
                     documents = UnfoldQueue.of(reading).alone(after, before, PAGE);
                 }
                 if (documents.isEmpty()) {
-                    break;
+                    return true;
                 }
                 for (Document d : documents) {
                     if (isEnding()) {
@@ -226,12 +223,6 @@ public final class Unfolding {
                     after = d.line();
                 }
             }
-            try (WriteSession session = vault.write()) {
-                UnfoldQueue.quiet(session, now);
-                UnfoldQueue.forgetReplaced(session, now.minus(REMEMBERED));
-                session.commit();
-            }
-            return true;
         }
 
         /** Alone a document shares nothing, unless another one is much like it. */
@@ -273,6 +264,7 @@ public final class Unfolding {
                                 m.content().sketch());
                     }
                 }
+                UnfoldQueue.forgetReplaced(session, clock.instant().minus(REMEMBERED));
                 session.note(UnfoldQueue.UNFOLDED, session.note(UnfoldQueue.UNFOLDED) + 1);
                 session.commit();
                 added += session.chunks().addedBytes();

@@ -24,7 +24,7 @@ record Chunker(int min, int normal, int max, int hardBits, int easyBits) {
 
     /**
      * Bytes that each chunk of a member costs beyond its content, over the chunks that ten edits store anew: about 440 over
-     * 20, since an edit falls into a large chunk more often than into a small one. Measured, see docs/performance.md.
+     * 20, since an edit falls into a large chunk more often than into a small one. Measured, see docs/performance-history.md.
      */
     private static final double COST = 22;
 

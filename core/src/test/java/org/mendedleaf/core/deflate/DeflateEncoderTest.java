@@ -134,7 +134,7 @@ public class DeflateEncoderTest {
 
     /**
      * What stands in vaults is given back for ever. These were taken on the day on which all documents of several programs
-     * came back bit for bit, see docs/performance.md; they must never change.
+     * came back bit for bit, see docs/performance-history.md; they must never change.
      */
     @ParameterizedTest
     @CsvSource({

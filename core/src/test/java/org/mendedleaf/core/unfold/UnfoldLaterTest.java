@@ -168,6 +168,9 @@ class UnfoldLaterTest {
                         Progress.NONE);
         assertThat(p.unfold().versions()).isEqualTo(VERSIONS + 1);
         assertThat(unfolded("letter.odt")).hasSize(VERSIONS + 1).containsOnly(true);
+        try (Reading reading = p.vault().read()) {
+            assertThat(UnfoldQueue.of(reading).left()).isZero();
+        }
     }
 
     @Test
@@ -203,7 +206,7 @@ class UnfoldLaterTest {
         p.save("plan.odt", letter(3, 0));
         p.save("plan v2.odt", letter(3, 1));
         p.capture();
-        Unfolding background = Unfolding.inBackground(p.vault(), p.clock());
+        Unfolding background = Unfolding.inBackground(p.vault(), p.clock(), true);
         assertThat(background.run(Progress.NONE).versions()).isZero();
         p.later(25 * 60);
         assertThat(background.run(Progress.NONE).versions()).isEqualTo(2);
@@ -390,6 +393,17 @@ class UnfoldLaterTest {
         p.capture();
         keeper.round(Breathing.on());
         assertThat(unfolded("letter.odt")).hasSize(VERSIONS + 1).containsOnly(true);
+    }
+
+    @Test
+    void theKeeperWritesNothingWhereThereIsNothingToUnfold() throws IOException {
+        p.save("a.txt", "words");
+        p.capture();
+        Object before = p.vault().stamp();
+        UnfoldKeeper keeper = new UnfoldKeeper(p.vault(), p.clock(), UnfoldKeeper.Listener.NONE);
+        keeper.round(Breathing.on());
+        keeper.round(Breathing.on());
+        assertThat(p.vault().stamp()).isEqualTo(before);
     }
 
     @Test
