@@ -143,6 +143,11 @@ public record Recipe(List<Run> runs, Optional<Unfolded> unfolded) {
         return new Recipe(unfolded.runs(), Optional.of(unfolded));
     }
 
+    /** Whether an encoded recipe says that the content is not here. */
+    public static boolean isElsewhere(byte[] encoded) {
+        return encoded.length == 1 && encoded[0] == ELSEWHERE_TAG;
+    }
+
     /** Whether only other systems hold the content. */
     public boolean isElsewhere() {
         return equals(ELSEWHERE);
@@ -164,7 +169,7 @@ public record Recipe(List<Run> runs, Optional<Unfolded> unfolded) {
      * @throws VaultException.Damaged when the bytes are no recipe, or one of a kind unknown here
      */
     public static Recipe decode(byte[] bytes) throws VaultException.Damaged {
-        if (bytes.length == 1 && bytes[0] == ELSEWHERE_TAG) {
+        if (isElsewhere(bytes)) {
             return ELSEWHERE;
         }
         return new RecipeCode.Reader(bytes).read();
