@@ -1,0 +1,317 @@
+package org.mendedleaf.bench;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.time.Clock;
+import java.time.DayOfWeek;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
+import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.find.Finder;
+import org.mendedleaf.core.find.Wanted;
+import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.retention.Forecast;
+import org.mendedleaf.core.retention.Level;
+import org.mendedleaf.core.retention.LineVerdicts;
+import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.retention.Rule;
+import org.mendedleaf.core.retention.RuleScope;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.SpaceTable;
+import org.mendedleaf.core.retention.SpaceTree;
+import org.mendedleaf.core.retention.Term;
+import org.mendedleaf.core.retention.ThinPlan;
+import org.mendedleaf.core.retention.Thinning;
+import org.mendedleaf.core.retention.Verdicts;
+import org.mendedleaf.core.retention.VersionTable;
+import org.mendedleaf.core.retention.WhatIf;
+import org.mendedleaf.core.snapshots.Snapshots;
+
+/**
+ * One vault of a million files and twenty million versions, see {@link ScaleOffice}: what people ask for, with its time and with
+ * the most memory that is in use. To be run with a heap of a gigabyte.
+ *
+ * <pre>{@code
+ * ScaleBench FOLDER [FILES [prune]]      a vault that is in the folder is used as it is
+ * }</pre>
+ */
+public final class ScaleBench {
+
+    private static final Instant NOW = ScaleOffice.START.plus(Duration.ofDays(340));
+    private static final Calendar CALENDAR = new Calendar(ZoneId.of("Europe/Vienna"), DayOfWeek.MONDAY);
+    private static final int ASKED = 300;
+
+    private static volatile long used;
+
+    private final Path folder;
+    private final int files;
+    private final Random random = new Random(5);
+
+    private ScaleBench(Path folder, int files) {
+        this.folder = folder;
+        this.files = files;
+    }
+
+    /** Measures. */
+    public static void main(String[] arguments) throws Exception {
+        Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
+        int files = arguments.length > 1 ? Integer.parseInt(arguments[1]) : 1_000_000;
+        Thread looks = new Thread(() -> {
+            while (true) {
+                look();
+                java.util.concurrent.locks.LockSupport.parkNanos(20_000_000);
+            }
+        });
+        looks.setDaemon(true);
+        looks.start();
+        ScaleBench bench = new ScaleBench(folder, files);
+        if (!Files.exists(folder.resolve("vault"))) {
+            new ScaleOffice(folder, files).make();
+        }
+        System.out.println("| measure | time | heap in use at most, of 1 GB | bound | |");
+        System.out.println("|---|---|---|---|---|");
+        bench.run(List.of(arguments));
+    }
+
+    private interface Step {
+        void run() throws Exception;
+    }
+
+    /** Runs it once. */
+    private void once(String name, double most, Step step) throws Exception {
+        resetPeak();
+        long start = System.nanoTime();
+        step.run();
+        row(name, (System.nanoTime() - start) / 1e6, most);
+    }
+
+    /** Asks many times; the time within which 95 of 100 are answered. */
+    private void often(String name, double most, Step step) throws Exception {
+        resetPeak();
+        double[] all = new double[ASKED];
+        for (int i = 0; i < all.length; i++) {
+            long start = System.nanoTime();
+            step.run();
+            all[i] = (System.nanoTime() - start) / 1e6;
+        }
+        Arrays.sort(all, ASKED / 3, ASKED);
+        row(name + ", 95 of 100", all[ASKED * 29 / 30], most);
+    }
+
+    private static void row(String name, double millis, double most) {
+        System.out.printf(
+                Locale.ROOT,
+                "| %s | %s | %.0f MB | %s | %s |%n",
+                name,
+                millis < 1000 ? "%.3g ms".formatted(millis) : "%.1f s".formatted(millis / 1000),
+                peak() / 1e6,
+                most == 0 ? "-" : "< %.0f ms".formatted(most),
+                most == 0 ? "" : millis < most ? "met" : "missed");
+    }
+
+    private static void resetPeak() {
+        System.gc();
+        used = 0;
+    }
+
+    private static double peak() {
+        look();
+        return used;
+    }
+
+    /** What is in use, garbage that was not collected yet included. */
+    private static void look() {
+        Runtime runtime = Runtime.getRuntime();
+        used = Math.max(used, runtime.totalMemory() - runtime.freeMemory());
+    }
+
+    private Instant moment() {
+        return ScaleOffice.START.plus(Duration.ofMinutes(random.nextInt(ScaleOffice.HOURS * 60)));
+    }
+
+    private String someFolder() {
+        return ScaleOffice.folderName(random.nextInt(ScaleOffice.FILES_OF_PLACE / ScaleOffice.FILES_OF_FOLDER));
+    }
+
+    private String someFile() {
+        return someFolder() + "/" + ScaleOffice.fileName(random.nextInt(ScaleOffice.FILES_OF_FOLDER));
+    }
+
+    private void run(List<String> arguments) throws Exception {
+        OpenVault[] opened = new OpenVault[1];
+        once("opening", 100, () -> {
+            opened[0] = OpenVault.open(folder.resolve("vault"), "bench", Duration.ofSeconds(5));
+            try (Reading reading = opened[0].read()) {
+                reading.places();
+            }
+        });
+        try (OpenVault vault = opened[0]) {
+            if (arguments.contains("prune")) {
+                prune(vault);
+                return;
+            }
+            looks(vault);
+            work(vault);
+            retention(vault);
+        }
+    }
+
+    private void looks(OpenVault vault) throws Exception {
+        try (Reading reading = vault.read()) {
+            List<Place> places = reading.places();
+            often("listing of a folder at a moment, with what was removed", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                reading.folders().listing(place, someFolder(), moment(), true);
+            });
+            often("tree of a place of " + ScaleOffice.FILES_OF_PLACE + " files at a moment", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                reading.folders().tree(place, "", moment());
+            });
+            often("line of a file, with what keeps each version", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                Line line = reading.line(place, someFile()).orElseThrow();
+                LineVerdicts.of(reading, line.id(), NOW, CALENDAR);
+            });
+            often("ruler of a place: a year by hours, and the changes beside a moment", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                long hour = ScaleOffice.START.getEpochSecond() / 3600;
+                reading.changes().density(place, hour, hour + ScaleOffice.HOURS);
+                reading.changes().changeBefore(place, someFolder(), moment());
+                reading.changes().changeAfter(place, someFolder(), moment());
+            });
+            often("how a place stands, last change, first capture", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                reading.state(place);
+                reading.changes().firstCapture(place);
+                reading.changes().lastSave(place);
+            });
+            often("versions with a content, by its digest", 100, () -> {
+                Place place = places.get(random.nextInt(places.size()));
+                Line line = reading.line(place, someFile()).orElseThrow();
+                reading.content().versions(line.version(3).orElseThrow().digest());
+            });
+            once("sums over the vault", 1000, reading::space);
+            once("state of the vault, as keepers ask for it", 20, reading::state);
+        }
+        Finder finder = new Finder(vault, "Ines");
+        once("find by a name, first time", 0, () -> finder.find(Wanted.parse("file17", true, Wanted.Narrow.NOT), 20));
+        once("find by a name", 1000, () -> finder.find(Wanted.parse("file18", true, Wanted.Narrow.NOT), 20));
+        once("find by a person", 1000, () -> finder.find(Wanted.parse("Jonas", true, Wanted.Narrow.NOT), 20));
+    }
+
+    private void work(OpenVault vault) throws Exception {
+        Path desk = Files.createDirectories(folder.resolve("live")).toRealPath();
+        for (int f = 0; f < 50; f++) {
+            Path in = Files.createDirectories(desk.resolve(ScaleOffice.folderName(f)));
+            for (int i = 0; i < 100; i++) {
+                Files.writeString(
+                        in.resolve(ScaleOffice.fileName(i)), "first text of " + f + "/" + i + random.nextLong());
+            }
+        }
+        Clock clock = Clock.system(ZoneOffset.UTC);
+        Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
+        Capture capture = new Capture(vault, place, clock, (p, o) -> o);
+        once("first capture of 5,000 more files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
+        once("look at 5,000 unchanged files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
+        int[] saves = {0};
+        often("one save, until it is known", 100, () -> {
+            Path file = desk.resolve(someFile());
+            Files.writeString(file, "saved for the " + saves[0]++ + ". time " + random.nextLong());
+            Files.setLastModifiedTime(file, FileTime.from(Instant.now().plusSeconds(saves[0])));
+            capture.run(
+                    new CaptureScope.Folders(
+                            Set.of(file.getParent().getFileName().toString())),
+                    Progress.NONE);
+        });
+        Snapshots snapshots = new Snapshots(new WorkContext(vault, place, clock, (p, o) -> o, "bench"));
+        once("snapshot of a place", 0, () -> snapshots.take("", "", Progress.NONE));
+    }
+
+    private static RuleSet rules() {
+        Rule office = Rule.keepAll("office", RuleScope.ALL)
+                .withEverything(Optional.of(Term.days(30)))
+                .withLast(Level.DAILY, Optional.of(Term.days(90)))
+                .withLast(Level.WEEKLY, Optional.of(new Term(26, Term.Unit.WEEKS)))
+                .withLast(Level.MONTHLY, Optional.of(new Term(2, Term.Unit.YEARS)))
+                .withCounts(2, 0);
+        Rule sheets = office.withScope("sheets", new RuleScope(List.of(), List.of(), List.of("*.ods"), Set.of()));
+        return new RuleSet(List.of(office, sheets), Term.days(7), false);
+    }
+
+    private void retention(OpenVault vault) throws Exception {
+        VersionTable[] loaded = new VersionTable[1];
+        once("all versions read into columns", 0, () -> {
+            try (Reading reading = vault.read()) {
+                loaded[0] = VersionTable.of(reading);
+            }
+        });
+        VersionTable table = loaded[0];
+        RuleSet rules = rules();
+        Verdicts[] verdicts = new Verdicts[2];
+        once("verdicts by the rules that count", 0, () -> {
+            verdicts[0] = Verdicts.of(table, List.of(), RuleSet.NONE, NOW, CALENDAR);
+        });
+        once("verdicts, two rules, five levels", 0, () -> {
+            verdicts[1] = Verdicts.of(table, List.of(), rules, NOW, CALENDAR);
+        });
+        SpaceTable[] space = new SpaceTable[1];
+        once("uses of all chunks", 0, () -> space[0] = new SpaceTable(table));
+        WhatIf.Side side = WhatIf.side(verdicts[0], space[0], NOW);
+        once(
+                "what-if redrawn",
+                0,
+                () -> WhatIf.of(verdicts[0], side, Verdicts.of(table, List.of(), rules, NOW, CALENDAR), space[0], NOW));
+        once("what would go by the rules", 0, () -> ThinPlan.of(verdicts[1], space[0], ThinPlan.Limits.RULES));
+        space[0] = null;
+        once("forecast of a year", 0, () -> Forecast.of(verdicts[1], NOW, Forecast.Asked.asItIs(1L << 40)));
+        verdicts[0] = null;
+        verdicts[1] = null;
+        once("space of every place, folder and file", 0, () -> SpaceTree.of(table, NOW));
+    }
+
+    /** Half of all versions go: planned, let go, and given back. */
+    private void prune(OpenVault vault) throws Exception {
+        Clock clock = Clock.fixed(NOW, ZoneOffset.UTC);
+        ThinPlan[] plan = new ThinPlan[1];
+        once("plan to let half of all versions go", 0, () -> {
+            try (Reading reading = vault.read()) {
+                VersionTable table = VersionTable.of(reading);
+                Verdicts v = Verdicts.of(table, HoldStore.of(reading).standing(), RuleSet.NONE, NOW, CALENDAR);
+                plan[0] = ThinPlan.of(
+                        v,
+                        new SpaceTable(table),
+                        new ThinPlan.Limits(
+                                0, "", Set.of(), ScaleOffice.VERSIONS / 2, Optional.empty(), Optional.empty(), false));
+            }
+        });
+        System.out.println("<!-- " + plan[0].words() + " -->");
+        once("letting them go", 0, () -> new Thinning(vault, clock, "bench").thin(plan[0], Progress.NONE));
+        long freed = plan[0].freedBytes();
+        plan[0] = null;
+        Reclaim.Done[] done = new Reclaim.Done[1];
+        once("giving their space back", 0, () -> {
+            done[0] = new Reclaim(vault, clock).endGrace("Ines", Progress.NONE);
+        });
+        System.out.println("<!-- " + done[0].versions() + " versions, " + done[0].packs() + " packs, "
+                + done[0].freedBytes() / 1_000_000 + " MB; planned " + freed / 1_000_000 + " MB -->");
+    }
+}
