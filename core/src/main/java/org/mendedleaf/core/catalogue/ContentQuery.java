@@ -10,6 +10,13 @@ import org.mendedleaf.core.vault.Digest;
 /** Where a content is: lines, versions and files that hold it. */
 public final class ContentQuery {
 
+    /** Versions with this digest, by their index; the digest is parameter 1. */
+    static final String DIGEST = "substr(digest, 1, 4) = substr(?1, 1, 4) AND digest = ?1";
+
+    /** Versions with this SHA-256 where that is not their digest. */
+    private static final String PLAIN =
+            "sha256 IS NOT NULL AND sha256 <> digest" + " AND substr(sha256, 1, 4) = substr(?1, 1, 4) AND sha256 = ?1";
+
     private final Sql sql;
     private final PathIds names;
 
@@ -26,25 +33,30 @@ public final class ContentQuery {
                 r -> r.getLong(1), sha256.bytes());
     }
 
-    /** Lines in folders that are known to hold this content; looks through all versions. */
+    /** Lines in folders that are known to hold this content. */
     public List<Long> folderLines(Digest sha256, long size) throws IOException {
         return sql.list(
-                "SELECT DISTINCT v.line FROM version v JOIN line l ON l.id = v.line JOIN place p ON p.id = l.place"
-                        + " WHERE v.size = ? AND v.sha256 = ? AND p.root NOT LIKE 'outside:%' LIMIT 50",
-                r -> r.getLong(1), size, sha256.bytes());
+                "SELECT DISTINCT v.line FROM (SELECT line, size, sha256 FROM version WHERE " + DIGEST
+                        + " UNION ALL SELECT line, size, sha256 FROM version WHERE " + PLAIN
+                        + ") v JOIN line l ON l.id = v.line JOIN place p ON p.id = l.place"
+                        + " WHERE v.size = ?2 AND v.sha256 = ?1 AND p.root NOT LIKE 'outside:%' LIMIT 50",
+                r -> r.getLong(1),
+                sha256.bytes(),
+                size);
     }
 
     /** Files that are there in a place whose current version has this content. */
     public List<String> paths(Place place, Digest digest, long size) throws IOException {
         List<String> found = new ArrayList<>();
         for (long node : sql.list(
-                "SELECT l.node FROM line l JOIN version v ON v.line = l.id AND v.number = l.last"
-                        + " WHERE l.place = ? AND l.removed = 0 AND v.size = ? AND (v.digest = ? OR v.sha256 = ?)",
+                "SELECT l.node FROM (SELECT line, number, size FROM version WHERE " + DIGEST
+                        + " UNION ALL SELECT line, number, size FROM version WHERE " + PLAIN
+                        + ") v CROSS JOIN line l ON l.id = v.line AND l.last = v.number"
+                        + " WHERE l.place = ?2 AND l.removed = 0 AND v.size = ?3",
                 r -> r.getLong(1),
-                place.id(),
-                size,
                 digest.bytes(),
-                digest.bytes())) {
+                place.id(),
+                size)) {
             found.add(names.nodePath(node));
         }
         return found;
@@ -55,7 +67,7 @@ public final class ContentQuery {
         record Key(long line, int number) {}
         List<Version> found = new ArrayList<>();
         for (Key key : sql.list(
-                "SELECT line, number FROM version WHERE digest = ?",
+                "SELECT line, number FROM version WHERE " + DIGEST,
                 r -> new Key(r.getLong(1), r.getInt(2)),
                 digest.bytes())) {
             new LineQuery(sql, names).version(key.line(), key.number()).ifPresent(found::add);

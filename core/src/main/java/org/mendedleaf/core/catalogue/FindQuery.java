@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
 
@@ -39,12 +40,30 @@ public final class FindQuery {
 
     /** All lines with a content that is here, the newest first. */
     public List<LineState> states() throws IOException {
+        return sql.list(statesWhere(""), FindQuery::state);
+    }
+
+    /** How many versions of folders are here, links too; from what is known of lines, since there may be millions. */
+    public long versions() throws IOException {
+        return sql.number("SELECT coalesce(sum(versions), 0) - (SELECT count(*) FROM let_go WHERE gone <> 0) FROM line"
+                + " WHERE place IN (SELECT id FROM place WHERE root NOT LIKE 'outside:%')");
+    }
+
+    /** As {@link #states()}, of one place. */
+    public List<LineState> states(Place place) throws IOException {
         return sql.list(
-                "SELECT v.line, count(*), sum(v.number), max(v.captured) FROM version v"
-                        + " LEFT JOIN let_go g ON g.line = v.line AND g.number = v.number AND g.gone <> 0"
-                        + " WHERE v.kind = 1 AND length(v.recipe) <> 1 AND g.line IS NULL"
-                        + " GROUP BY v.line ORDER BY 4 DESC",
-                r -> new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4)));
+                statesWhere(" AND v.line IN (SELECT id FROM line WHERE place = ?)"), FindQuery::state, place.id());
+    }
+
+    private static String statesWhere(String which) {
+        return "SELECT v.line, count(*), sum(v.number), max(v.captured) FROM version v"
+                + " LEFT JOIN let_go g ON g.line = v.line AND g.number = v.number AND g.gone <> 0"
+                + " WHERE v.kind = 1 AND length(v.recipe) <> 1 AND g.line IS NULL" + which
+                + " GROUP BY v.line ORDER BY 4 DESC";
+    }
+
+    private static LineState state(java.sql.ResultSet r) throws java.sql.SQLException {
+        return new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4));
     }
 
     /** As {@link #states()}, of the versions that only other systems hold and whose SHA-256 is known, but for these places. */
@@ -146,12 +165,25 @@ public final class FindQuery {
                 "SELECT line, number, words FROM comment WHERE words LIKE ? ESCAPE '\\'",
                 r -> new Said(In.COMMENT, r.getLong(1), r.getInt(2), r.getString(3)),
                 like));
-        found.addAll(sql.list(
-                "SELECT line, max(number), who FROM version WHERE who LIKE ? ESCAPE '\\' GROUP BY line, who LIMIT 2000",
-                r -> new Said(In.PERSON, r.getLong(1), r.getInt(2), r.getString(3)),
-                like));
+        for (String who : people()) {
+            if (holds(who, words, without)) {
+                found.addAll(sql.list(
+                        "SELECT line, max(number) FROM version WHERE who = ? AND who <> '' GROUP BY line LIMIT 2000",
+                        r -> new Said(In.PERSON, r.getLong(1), r.getInt(2), who),
+                        who));
+            }
+        }
         found.removeIf(s -> !holds(s.text(), words, without));
         return found;
+    }
+
+    /** Everybody who ever saved a version: from one to the next in their index, without going through all versions. */
+    private List<String> people() throws IOException {
+        return sql.list(
+                "WITH RECURSIVE person(who) AS (SELECT min(who) FROM version WHERE who <> '' UNION ALL"
+                        + " SELECT (SELECT min(v.who) FROM version v WHERE v.who > person.who AND v.who <> '') FROM person"
+                        + " WHERE person.who IS NOT NULL) SELECT who FROM person WHERE who IS NOT NULL",
+                r -> r.getString(1));
     }
 
     /** A snapshot whose label holds the words. */

@@ -22,7 +22,12 @@ final class ListingPacker {
     /** A change of the spans is about to be made. */
     void before(Op op, @Nullable Object[] values) throws IOException {
         switch (op) {
-            case SPAN -> changed(number(values[0]), number(values[3]));
+            case SPAN -> {
+                changed(number(values[0]), number(values[3]));
+                if (number(values[1]) < Moment.OPEN) {
+                    ended.merge(number(values[0]), 1, Integer::sum);
+                }
+            }
             case SPAN_BEGINS -> changed(number(values[1]), number(values[0]));
             case SPAN_ENDS -> {
                 changed(number(values[1]), number(values[0]));

@@ -31,7 +31,8 @@ public final class Migrations {
             "V10__findings",
             "V11__copies",
             "V12__rhythms",
-            "V13__unfold_later");
+            "V13__unfold_later",
+            "V14__large_vaults");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

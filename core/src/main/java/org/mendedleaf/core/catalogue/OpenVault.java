@@ -192,5 +192,6 @@ public final class OpenVault implements AutoCloseable {
             closed = true;
         }
         closeIdleReaders();
+        chunks.close();
     }
 }

@@ -29,12 +29,16 @@ public record PackUse(long pack, boolean sealed, long bytes, long neededBytes, l
         return of(reading.sql(), needed);
     }
 
+    /** Bytes of all packs that are committed. */
+    public static long bytes(WriteSession session) throws IOException {
+        return session.sql().number("SELECT coalesce(sum(committed), 0) FROM pack");
+    }
+
     private static List<PackUse> of(Sql sql, LongPredicate needed) throws IOException {
         Map<Long, long[]> sums = new HashMap<>();
-        sql.list("SELECT id, pack, clen FROM chunk", r -> {
+        sql.each("SELECT id, pack, clen FROM chunk", r -> {
             long[] sum = sums.computeIfAbsent(r.getLong(2), p -> new long[2]);
             sum[needed.test(r.getLong(1)) ? 0 : 1] += PackFormat.recordLength(r.getInt(3));
-            return 0;
         });
         return new ArrayList<>(sql.list("SELECT id, sealed, committed FROM pack ORDER BY id", r -> {
             long[] sum = sums.getOrDefault(r.getLong(1), new long[2]);

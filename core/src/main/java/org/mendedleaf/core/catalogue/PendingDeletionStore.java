@@ -3,9 +3,11 @@ package org.mendedleaf.core.catalogue;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.time.Moment;
 
@@ -54,6 +56,56 @@ public final class PendingDeletionStore {
     /** What waits for the end of its grace, that which is due first before the others. */
     public List<PendingDeletion> waiting() throws IOException {
         return sql.list(COLUMNS + " WHERE gone = 0 ORDER BY due, line, number", PendingDeletionStore::row);
+    }
+
+    /** Whether the grace of something has ended. */
+    public boolean isAnyDue(Instant now) throws IOException {
+        return sql.number(
+                        "SELECT count(*) FROM (SELECT 1 FROM let_go WHERE gone = 0 AND due <= ? LIMIT 1)",
+                        Moment.micros(now))
+                > 0;
+    }
+
+    /** Some of that whose grace has ended. */
+    public List<PendingDeletion> due(Instant now, int most) throws IOException {
+        return sql.list(
+                COLUMNS + " WHERE gone = 0 AND due <= ? ORDER BY due, line, number LIMIT ?",
+                PendingDeletionStore::row,
+                Moment.micros(now),
+                most);
+    }
+
+    /** Some of that which rules let go and whose grace ends by then, the first before the others. */
+    public List<PendingDeletion> dueByRule(Instant until, int most) throws IOException {
+        return sql.list(
+                COLUMNS + " WHERE gone = 0 AND rule <> '' AND due <= ? ORDER BY due, line, number LIMIT ?",
+                PendingDeletionStore::row,
+                Moment.micros(until),
+                most);
+    }
+
+    /** How many versions, and of how many files. */
+    public record Sum(int versions, int files) {}
+
+    /** How much rules let go whose grace ends by then. */
+    public Sum sumByRule(Instant until) throws IOException {
+        return sql.list(
+                        "SELECT count(*), count(DISTINCT line) FROM let_go WHERE gone = 0 AND rule <> '' AND due <= ?",
+                        r -> new Sum(r.getInt(1), r.getInt(2)),
+                        Moment.micros(until))
+                .get(0);
+    }
+
+    /** Whether a version was let go and waits. */
+    public boolean isWaiting(long line, int number) throws IOException {
+        return sql.number("SELECT count(*) FROM let_go WHERE line = ? AND number = ? AND gone = 0", line, number) > 0;
+    }
+
+    /** Ids of the places in which something waits. */
+    public Set<Long> placesWaiting() throws IOException {
+        return new HashSet<>(sql.list(
+                "SELECT DISTINCT l.place FROM let_go g JOIN line l ON l.id = g.line WHERE g.gone = 0",
+                r -> r.getLong(1)));
     }
 
     /** What was let go by one action. */

@@ -112,12 +112,22 @@ public final class Reading implements AutoCloseable {
     public String state() throws IOException {
         return sql.list(
                         "SELECT coalesce((SELECT max(id) FROM capture), 0) || '/' || coalesce((SELECT max(id) FROM journal), 0)"
-                                + " || '/' || (SELECT count(*) || '/' || coalesce(sum(gone <> 0), 0) FROM let_go)"
+                                + " || '/' || coalesce((SELECT value FROM counter WHERE name = '" + WriteSession.LET_GO
+                                + "'), 0)"
                                 + " || '/' || (SELECT count(*) || '/' || coalesce(sum(lifted), 0) FROM hold)"
                                 + " || '/' || (SELECT count(*) || '/' || coalesce(sum(erased), 0) FROM snapshot)"
                                 + " || '/' || coalesce((SELECT max(id) FROM ruleset), 0)",
                         r -> r.getString(1))
                 .get(0);
+    }
+
+    /** What is another after anything was captured or done in one place, or let go anywhere. */
+    public String state(long place) throws IOException {
+        return sql.number("SELECT max(id) FROM capture WHERE place = ?", place)
+                + "/"
+                + sql.number("SELECT max(id) FROM journal WHERE place = ?", place)
+                + "/"
+                + note(WriteSession.LET_GO);
     }
 
     /** All places of the vault, in the order in which they were protected. */

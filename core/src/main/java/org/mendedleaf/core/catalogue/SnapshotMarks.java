@@ -55,7 +55,7 @@ final class SnapshotMarks {
                         if (folder != null && (whole || covers(standing.get(k).path(), folder.path()))) {
                             int at = table.row(r.getLong(2), r.getInt(3));
                             if (at >= 0) {
-                                table.snapshotOf[at] = Math.max(table.snapshotOf[at], base + k);
+                                table.hold(at, base + k);
                             }
                             break;
                         }

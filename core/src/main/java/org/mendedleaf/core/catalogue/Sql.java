@@ -45,6 +45,23 @@ public final class Sql implements AutoCloseable {
         }
     }
 
+    /** Takes a row. */
+    @FunctionalInterface
+    public interface Each {
+        void row(ResultSet row) throws SQLException, VaultException;
+    }
+
+    /** Gives each row, and keeps none: they may be many millions. */
+    public void each(String sql, Each taker, @Nullable Object... values) throws VaultException {
+        try (ResultSet rows = bind(sql, values).executeQuery()) {
+            while (rows.next()) {
+                taker.row(rows);
+            }
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        }
+    }
+
     <T> Optional<T> first(String sql, Row<T> mapper, @Nullable Object... values) throws VaultException {
         try (ResultSet rows = bind(sql, values).executeQuery()) {
             return rows.next() ? Optional.of(mapper.of(rows)) : Optional.empty();

@@ -13,8 +13,9 @@ import org.mendedleaf.core.time.Moment;
 
 /**
  * All versions of a vault in columns, for what has to look at every one of them: verdicts, space, what-if. Row {@code i} of
- * each column is one version; versions of a line stand together, by ascending numbers, and lines by ascending ids. About 60
- * bytes a version.
+ * each column is one version; versions of a line stand together, by ascending numbers, and lines by ascending ids. About 18
+ * bytes a version, 4 a chunk and 50 a line, so that 20 million versions stay within a gigabyte with what is computed of them:
+ * what can be said from another column has none of its own.
  *
  * <p>A picture of one moment as the catalogue holds it. What the rules of places make of it is the work of those who extend it.
  */
@@ -30,27 +31,41 @@ public class VersionColumns {
     public static final byte WAITING = 8;
     /** It was there when the place was first looked at. */
     public static final byte FOUND = 64;
+    /** The last one of its line. */
+    static final byte LAST = (byte) 128;
 
+    private final long commit;
     private final List<Place> places;
     private final List<Snapshot> snapshots;
     private final long[] lineIds;
     private final int[] firstOf;
     private final long[] linePlaces;
     private final long[] lineFolders;
-    private final String[] lineNames;
+    private final TextColumn lineNames;
     private final long[] lineRemoved;
-    private final int[] numbers;
+
+    /** Nothing where the versions of each line are numbered 1, 2, 3 and so on. */
+    private final int @Nullable [] numbers;
+
     private final long[] saved;
-    private final long[] replaced;
-    private final long[] sizes;
+    private final SizeColumn sizes;
     private final byte[] flags;
-    private final int[] snapshotOf;
+
+    /** Nothing where no snapshot holds any. */
+    private final int @Nullable [] snapshotOf;
+
     private final byte[] recipes;
-    private final int[] recipeAt;
+
+    /** Of each version the only chunk that it has, turned over; or where its recipe is: the length, and its runs. */
+    private final int[] recipeOf;
+
     private final int[] chunkBytes;
     private final Map<Long, Folder> folders;
     private final Map<Long, Set<Long>> heldLines;
     private final int @Nullable [] majors;
+
+    /** The line that was asked for last: who goes through all rows finds the next one there. */
+    private int lastLine;
 
     /**
      * A folder.
@@ -64,15 +79,16 @@ public class VersionColumns {
 
     /** The columns of a reader; with the id of a line those of that line only, which say nothing of chunks; 0 for all. */
     protected VersionColumns(Reading reading, long only) throws IOException {
-        this(new VersionColumnsLoader(reading.sql(), reading.places(), only));
+        this(new VersionColumnsLoader(reading.sql(), reading.places(), only, only == 0));
     }
 
-    /** The columns as a session sees them. */
-    protected VersionColumns(WriteSession session) throws IOException {
-        this(new VersionColumnsLoader(session.sql(), new PlaceQuery(session.sql()).all(), 0));
+    /** The columns as a session sees them, with what chunks they have or without. */
+    protected VersionColumns(WriteSession session, boolean chunks) throws IOException {
+        this(new VersionColumnsLoader(session.sql(), new PlaceQuery(session.sql()).all(), 0, chunks));
     }
 
     private VersionColumns(VersionColumnsLoader l) {
+        commit = l.commit;
         places = List.copyOf(l.places);
         snapshots = List.copyOf(l.snapshots);
         lineIds = l.lineIds;
@@ -83,16 +99,20 @@ public class VersionColumns {
         lineRemoved = l.lineRemoved;
         numbers = l.numbers;
         saved = l.saved;
-        replaced = l.replaced;
         sizes = l.sizes;
         flags = l.flags;
         snapshotOf = l.snapshotOf;
         recipes = l.recipes;
-        recipeAt = l.recipeAt;
+        recipeOf = l.recipeOf;
         chunkBytes = l.chunkBytes;
         folders = l.folders;
         heldLines = l.heldLines;
         majors = l.majors;
+    }
+
+    /** Whether nothing was committed to the vault since these columns were read. */
+    public final boolean isAsOf(WriteSession session) throws IOException {
+        return session.lastCommit() == commit;
     }
 
     /** Marks a version. */
@@ -107,7 +127,7 @@ public class VersionColumns {
 
     /** The published number of a version, or the one that a draft goes before; the number itself where nothing else was chosen. */
     public final int major(int row) {
-        return majors == null ? numbers[row] : majors[row];
+        return majors == null ? number(row) : majors[row];
     }
 
     /** Whether the hold of a folder with this id has taken hold of a file, wherever that is now. */
@@ -116,14 +136,14 @@ public class VersionColumns {
         return lines != null && lines.contains(lineIds[line]);
     }
 
-    /** Whether it says which chunks versions have; that of one line does not. */
+    /** Whether it says which chunks versions have. */
     public final boolean hasChunks() {
         return chunkBytes.length > 1;
     }
 
     /** Number of versions. */
     public final int size() {
-        return numbers.length;
+        return saved.length;
     }
 
     /** Number of lines. */
@@ -177,12 +197,12 @@ public class VersionColumns {
 
     /** The name of a line's file, now or last. */
     public final String name(int line) {
-        return lineNames[line];
+        return lineNames.get(line);
     }
 
     /** The path of a line's file, from the place's root. */
     public final String path(int line) {
-        return RelativePath.child(folder(line).path(), lineNames[line]);
+        return RelativePath.child(folder(line).path(), lineNames.get(line));
     }
 
     /** When a line's file was removed, microseconds; 0 while it is there. */
@@ -192,6 +212,20 @@ public class VersionColumns {
 
     /** Line of a row. */
     public final int lineOf(int row) {
+        int near = lastLine;
+        if (isIn(near, row)) {
+            return near;
+        }
+        int line = isIn(near + 1, row) ? near + 1 : search(row);
+        lastLine = line;
+        return line;
+    }
+
+    private boolean isIn(int line, int row) {
+        return line + 1 < firstOf.length && firstOf[line] <= row && row < firstOf[line + 1];
+    }
+
+    private int search(int row) {
         int at = Arrays.binarySearch(firstOf, row);
         if (at < 0) {
             return -at - 2;
@@ -205,17 +239,23 @@ public class VersionColumns {
 
     /** Row of a version; -1 when there is none. */
     public final int row(long lineId, int number) {
-        int line = lineRow(lineId);
+        return row(lineIds, firstOf, numbers, lineId, number);
+    }
+
+    static int row(long[] lineIds, int[] firstOf, int @Nullable [] numbers, long lineId, int number) {
+        int line = Arrays.binarySearch(lineIds, lineId);
         if (line < 0) {
             return -1;
         }
-        int at = Arrays.binarySearch(numbers, firstOf[line], firstOf[line + 1], number);
-        return at < 0 ? -1 : at;
+        if (numbers != null) {
+            return Math.max(-1, Arrays.binarySearch(numbers, firstOf[line], firstOf[line + 1], number));
+        }
+        return number > 0 && number <= firstOf[line + 1] - firstOf[line] ? firstOf[line] + number - 1 : -1;
     }
 
     /** Number of a version on its line. */
     public final int number(int row) {
-        return numbers[row];
+        return numbers == null ? row - firstOf[lineOf(row)] + 1 : numbers[row];
     }
 
     /** When it was saved, microseconds. */
@@ -225,12 +265,16 @@ public class VersionColumns {
 
     /** When something else became current, or the file was removed, microseconds; {@link Moment#OPEN} while it is current. */
     public final long replaced(int row) {
-        return replaced[row];
+        if ((flags[row] & LAST) == 0) {
+            return saved[row + 1];
+        }
+        long removed = lineRemoved[lineOf(row)];
+        return removed == 0 ? Moment.OPEN : removed;
     }
 
     /** Bytes of its content. */
     public final long bytes(int row) {
-        return sizes[row];
+        return sizes.get(row);
     }
 
     /** Whether this is so of a version. */
@@ -245,7 +289,7 @@ public class VersionColumns {
 
     /** Which of the snapshots holds it, the newest one; -1 for none. */
     public final int snapshot(int row) {
-        return snapshotOf[row];
+        return snapshotOf == null ? -1 : snapshotOf[row];
     }
 
     /** The largest id of a chunk. */
@@ -266,31 +310,50 @@ public class VersionColumns {
 
     /** The chunks of a version in order; one that stands in it twice is given twice. */
     public final void chunks(int row, ChunkTaker taker) {
-        int at = recipeAt[row];
-        int end = recipeAt[row + 1];
-        long expected = 0;
-        while (at < end) {
-            long tag = 0;
-            int shift = 0;
-            byte b;
-            do {
-                b = recipes[at++];
-                tag |= (b & 0x7fL) << shift;
-                shift += 7;
-            } while (b < 0);
-            long zigzag = 0;
-            shift = 0;
-            do {
-                b = recipes[at++];
-                zigzag |= (b & 0x7fL) << shift;
-                shift += 7;
-            } while (b < 0);
-            long first = expected + ((zigzag >>> 1) ^ -(zigzag & 1));
-            int count = (int) (tag >>> 2);
-            for (int i = 0; i < count; i++) {
-                taker.take((int) (first + i));
+        if (recipeOf[row] < 0) {
+            taker.take(~recipeOf[row]);
+            return;
+        }
+        for (RecipeRuns runs = RecipeRuns.at(recipes, recipeOf[row]); runs.next(); ) {
+            for (int i = 0; i < runs.count(); i++) {
+                taker.take(runs.first() + i);
             }
-            expected = first + count;
+        }
+    }
+
+    /** The chunks of a version, each once, in any order. */
+    public final void distinctChunks(int row, ChunkTaker taker) {
+        if (recipeOf[row] < 0) {
+            taker.take(~recipeOf[row]);
+            return;
+        }
+        RecipeRuns runs = RecipeRuns.at(recipes, recipeOf[row]);
+        if (!runs.next()) {
+            return;
+        }
+        int first = runs.first();
+        int count = runs.count();
+        if (!runs.next()) {
+            for (int i = 0; i < count; i++) {
+                taker.take(first + i);
+            }
+            return;
+        }
+        // Runs by their beginnings: what one shares with those before it was given.
+        long[] all = {(long) first << 32 | count, 0, 0, 0};
+        int n = 1;
+        do {
+            all = n == all.length ? Arrays.copyOf(all, n * 2) : all;
+            all[n++] = (long) runs.first() << 32 | runs.count();
+        } while (runs.next());
+        Arrays.sort(all, 0, n);
+        int given = 0;
+        for (int i = 0; i < n; i++) {
+            int end = (int) (all[i] >>> 32) + (int) all[i];
+            for (int chunk = Math.max(given, (int) (all[i] >>> 32)); chunk < end; chunk++) {
+                taker.take(chunk);
+            }
+            given = Math.max(given, end);
         }
     }
 }

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.catalogue;
 
 import java.io.IOException;
+import java.nio.ByteBuffer;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -16,8 +17,8 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Recipe;
+import org.mendedleaf.core.vault.Varint;
 import org.mendedleaf.core.vault.VaultException;
 
 /** Reads {@link VersionColumns} from the catalogue. */
@@ -25,6 +26,8 @@ final class VersionColumnsLoader {
     private final Sql sql;
     final List<Place> places;
     final long only;
+    final long commit;
+    private final boolean chunks;
     final List<Snapshot> snapshots = new ArrayList<>();
     final Map<Long, VersionColumns.Folder> folders = new HashMap<>();
     final Map<Long, Set<Long>> heldLines = new HashMap<>();
@@ -32,44 +35,46 @@ final class VersionColumnsLoader {
     final int[] firstOf;
     final long[] linePlaces;
     final long[] lineFolders;
-    final String[] lineNames;
+    final TextColumn lineNames;
     final long[] lineRemoved;
-    final int[] numbers;
-    final long[] saved;
-    final long[] replaced;
-    final long[] sizes;
-    final byte[] flags;
-    final int[] snapshotOf;
+    int @Nullable [] numbers;
+    long[] saved;
+    final SizeColumn sizes;
+    byte[] flags;
+    int @Nullable [] snapshotOf;
     byte[] recipes;
+    private int recipesEnd;
     int @Nullable [] majors;
-    final int[] recipeAt;
+    int[] recipeOf;
     final int[] chunkBytes;
 
-    /** @param only id of the only line; 0 for all */
-    VersionColumnsLoader(Sql sql, List<Place> places, long only) throws IOException {
+    /**
+     * @param only id of the only line; 0 for all
+     * @param chunks whether it is asked which chunks versions have
+     */
+    VersionColumnsLoader(Sql sql, List<Place> places, long only, boolean chunks) throws IOException {
         this.sql = sql;
+        this.chunks = chunks;
+        this.commit = new PackTables(sql).commit();
         this.places = places;
         this.only = only;
         int lines = (int) sql.number("SELECT count(*) FROM line" + where("id"));
-        int versions = (int) sql.number("SELECT count(*) FROM version" + where("line"));
+        // Counting the versions themselves would go through all of them once more.
+        int versions = (int) sql.number("SELECT coalesce(sum(versions), 0) FROM line" + where("id"));
         lineIds = new long[lines];
         firstOf = new int[lines + 1];
         linePlaces = new long[lines];
         lineFolders = new long[lines];
-        lineNames = new String[lines];
+        lineNames = new TextColumn(lines);
         lineRemoved = new long[lines];
-        numbers = new int[versions];
         saved = new long[versions];
-        replaced = new long[versions];
-        sizes = new long[versions];
+        sizes = new SizeColumn(versions);
         flags = new byte[versions];
-        snapshotOf = new int[versions];
-        Arrays.fill(snapshotOf, -1);
-        recipes = new byte[Math.max(1024, versions * 6)];
-        recipeAt = new int[versions + 1];
-        chunkBytes = new int[only == 0 ? (int) sql.number("SELECT coalesce(max(id), 0) FROM chunk") + 1 : 1];
+        recipes = new byte[Growth.of(0)];
+        recipeOf = new int[chunks ? versions : 0];
+        chunkBytes = new int[chunks ? (int) sql.number("SELECT coalesce(max(id), 0) FROM chunk") + 1 : 1];
         try {
-            if (only == 0) {
+            if (chunks) {
                 loadChunks();
             }
             loadFolders();
@@ -139,55 +144,115 @@ final class VersionColumnsLoader {
                     linePlaces[i] = r.getLong(2);
                     lineRemoved[i] = r.getLong(3);
                     lineFolders[i] = r.getLong(4);
-                    lineNames[i] = r.getString(5);
+                    lineNames.add(r.getString(5));
                 });
     }
 
     private void loadVersions() throws SQLException, VaultException {
         int[] at = {0};
         int[] line = {0};
-        int[] end = {0};
         each(
                 "SELECT line, number, saved, size, note <> '', origin, recipe FROM version" + where("line")
                         + " ORDER BY line, number",
                 r -> {
                     int i = at[0]++;
+                    reach(i);
                     long id = r.getLong(1);
                     while (lineIds[line[0]] != id) {
                         firstOf[++line[0]] = i;
                     }
-                    numbers[i] = r.getInt(2);
+                    number(i, r.getInt(2), firstOf[line[0]]);
                     saved[i] = r.getLong(3);
-                    sizes[i] = r.getLong(4);
+                    sizes.set(i, r.getLong(4));
                     flags[i] = (byte) ((r.getInt(5) != 0 ? VersionColumns.NOTED : 0)
                             | (r.getInt(6) == Origin.FOUND.code() ? VersionColumns.FOUND : 0));
                     byte[] recipe = Recipe.listed(r.getBytes(7));
-                    if (recipe.length == 1 && recipe[0] == 3) {
+                    if (Recipe.isElsewhere(recipe)) {
                         flags[i] |= VersionColumns.ELSEWHERE;
-                    } else {
-                        if (end[0] + recipe.length > recipes.length) {
-                            recipes = Arrays.copyOf(recipes, Math.max(recipes.length * 2, end[0] + recipe.length));
-                        }
-                        System.arraycopy(recipe, 0, recipes, end[0], recipe.length);
-                        end[0] += recipe.length;
+                    } else if (chunks) {
+                        recipeOf[i] = keep(recipe);
                     }
-                    recipeAt[i + 1] = end[0];
                 });
         while (line[0] < lineIds.length) {
-            firstOf[++line[0]] = numbers.length;
+            firstOf[++line[0]] = at[0];
         }
+        cut(at[0]);
         for (int l = 0; l < lineIds.length; l++) {
-            for (int i = firstOf[l]; i < firstOf[l + 1]; i++) {
-                boolean last = i + 1 == firstOf[l + 1];
-                replaced[i] = !last ? saved[i + 1] : lineRemoved[l] == 0 ? Moment.OPEN : lineRemoved[l];
+            if (firstOf[l + 1] > firstOf[l]) {
+                flags[firstOf[l + 1] - 1] |= VersionColumns.LAST;
             }
         }
     }
 
+    /** Keeps a recipe as {@link VersionColumns} has them: most files are small, and have one chunk. */
+    private int keep(byte[] recipe) {
+        RecipeRuns runs = new RecipeRuns(recipe, 0, recipe.length);
+        if (runs.next() && runs.count() == 1) {
+            int only = runs.first();
+            if (!runs.next()) {
+                return ~only;
+            }
+        }
+        ByteBuffer length = ByteBuffer.allocate(Integer.BYTES + 1);
+        Varint.put(length, recipe.length);
+        int at = recipesEnd;
+        int end = at + length.position() + recipe.length;
+        if (end > recipes.length) {
+            recipes = Arrays.copyOf(recipes, Growth.of(end));
+        }
+        System.arraycopy(length.array(), 0, recipes, at, length.position());
+        System.arraycopy(recipe, 0, recipes, at + length.position(), recipe.length);
+        recipesEnd = end;
+        return at;
+    }
+
+    /** Makes space for a row, where there are more than their lines say. */
+    private void reach(int row) {
+        if (row >= saved.length) {
+            resize(Growth.of(row));
+        }
+    }
+
+    private void cut(int rows) {
+        if (rows < saved.length) {
+            resize(rows);
+        }
+    }
+
+    private void resize(int rows) {
+        saved = Arrays.copyOf(saved, rows);
+        flags = Arrays.copyOf(flags, rows);
+        recipeOf = chunks ? Arrays.copyOf(recipeOf, rows) : recipeOf;
+        numbers = numbers == null ? null : Arrays.copyOf(numbers, rows);
+    }
+
+    /** Numbers are kept from the first one on that does not follow from its place in its line. */
+    private void number(int row, int number, int first) {
+        if (numbers == null && number != row - first + 1) {
+            numbers = new int[saved.length];
+            for (int i = 0, line = 0; i < row; i++) {
+                while (line + 1 < firstOf.length && firstOf[line + 1] <= i && firstOf[line + 1] > 0) {
+                    line++;
+                }
+                numbers[i] = i - firstOf[line] + 1;
+            }
+        }
+        if (numbers != null) {
+            numbers[row] = number;
+        }
+    }
+
     int row(long line, int number) {
-        int l = Arrays.binarySearch(lineIds, line);
-        int at = l < 0 ? -1 : Arrays.binarySearch(numbers, firstOf[l], firstOf[l + 1], number);
-        return Math.max(at, -1);
+        return VersionColumns.row(lineIds, firstOf, numbers, line, number);
+    }
+
+    /** Notes that a snapshot holds a version; the newest of them counts. */
+    void hold(int row, int snapshot) {
+        if (snapshotOf == null) {
+            snapshotOf = new int[saved.length];
+            Arrays.fill(snapshotOf, -1);
+        }
+        snapshotOf[row] = Math.max(snapshotOf[row], snapshot);
     }
 
     private void markWaiting() throws IOException {
@@ -205,10 +270,24 @@ final class VersionColumnsLoader {
             int at = row(r.getLong(1), r.getInt(2));
             if (at >= 0) {
                 flags[at] |= r.getInt(4) > 0 ? VersionColumns.DRAFT : 0;
-                majors = majors == null ? numbers.clone() : majors;
+                majors = majors == null ? numbers() : majors;
                 majors[at] = r.getInt(3);
             }
             return at;
         });
+    }
+
+    /** The numbers of all versions. */
+    private int[] numbers() {
+        if (numbers != null) {
+            return numbers.clone();
+        }
+        int[] all = new int[saved.length];
+        for (int line = 0; line < lineIds.length; line++) {
+            for (int i = firstOf[line]; i < firstOf[line + 1]; i++) {
+                all[i] = i - firstOf[line] + 1;
+            }
+        }
+        return all;
     }
 }

@@ -40,6 +40,9 @@ import org.mendedleaf.core.words.Words;
  */
 public final class WriteSession implements AutoCloseable {
 
+    /** Counts the commits in which something was let go, taken back, or went. */
+    static final String LET_GO = "let-go";
+
     private static final long HOUR_MICROS = 3_600_000_000L;
 
     private final VaultFolder vault;
@@ -52,6 +55,7 @@ public final class WriteSession implements AutoCloseable {
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
     private long highest;
+    private boolean letsGo;
     private boolean broken;
 
     private WriteSession(VaultFolder vault, VaultLock lock, Sql sql, ChunkWriter chunks) {
@@ -83,13 +87,12 @@ public final class WriteSession implements AutoCloseable {
             sql = new Sql(vault, connection);
             connection.setAutoCommit(false);
             Sql missed = sql;
-            ChunkWriter chunks = new ChunkWriter(
-                    vault,
-                    opener,
-                    connection,
-                    () -> lookup(vault),
-                    cache,
-                    (commit, changeLog) -> ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values)));
+            ChunkWriter chunks =
+                    new ChunkWriter(vault, opener, connection, () -> lookup(vault), cache, (commit, changeLog) -> {
+                        ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values));
+                        missed.run("INSERT INTO counter VALUES ('" + LET_GO
+                                + "', 1) ON CONFLICT (name) DO UPDATE SET value = value + 1");
+                    });
             connection.commit();
             WriteSession session = new WriteSession(vault, lock, sql, chunks);
             HeldLines.catchUp(session);
@@ -151,6 +154,11 @@ public final class WriteSession implements AutoCloseable {
         return vault;
     }
 
+    /** The number of the last commit, of whichever session. */
+    public long lastCommit() throws IOException {
+        return new PackTables(sql).commit();
+    }
+
     /** All places of the vault. */
     public List<Place> places() throws IOException {
         return new PlaceQuery(sql).all();
@@ -192,7 +200,7 @@ public final class WriteSession implements AutoCloseable {
             return content;
         }
         List<Recipe> others = sql.list(
-                "SELECT recipe FROM version WHERE digest = ?",
+                "SELECT recipe FROM version WHERE " + ContentQuery.DIGEST,
                 r -> Recipe.decode(r.getBytes(1)),
                 content.digest().bytes());
         for (Recipe other : others) {
@@ -240,6 +248,7 @@ public final class WriteSession implements AutoCloseable {
         switch (op) {
             case SPAN -> seen(values[3]);
             case SPAN_ENDS -> seen(values[0]);
+            case LET_GO, LET_GO_BACK, LET_GO_ONE_BACK, LET_GO_DUE, LET_GO_OF_DUE, LET_GO_GONE -> letsGo = true;
             default -> {
                 // Nothing begins or ends by it.
             }
@@ -276,6 +285,10 @@ public final class WriteSession implements AutoCloseable {
         }
         changes.clear();
         ends.note(this);
+        if (letsGo) {
+            note(LET_GO, note(LET_GO) + 1);
+            letsGo = false;
+        }
         if (highest > note(Present.HIGHEST)) {
             note(Present.HIGHEST, highest);
         }

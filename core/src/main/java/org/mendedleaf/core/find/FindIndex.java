@@ -26,7 +26,7 @@ import org.mendedleaf.core.words.Words;
 public final class FindIndex extends SideDatabase {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 5;
+    private static final int VERSION = 6;
 
     /** Earlier ones are begun anew. */
     private static final int FIRST_TAKEN_OVER = 3;
@@ -60,7 +60,14 @@ public final class FindIndex extends SideDatabase {
 
     /** From version 4 to 5: versions by the time at which they were saved. */
     private static final String[] BY_TIME = {
-        "CREATE INDEX IF NOT EXISTS at_saved ON at (saved, line, number, content)", "PRAGMA user_version = " + VERSION
+        "CREATE INDEX IF NOT EXISTS at_saved ON at (saved, line, number, content)", "PRAGMA user_version = 5"
+    };
+
+    /** From version 5 to 6: the state of each place up to which everything is in; of place 0 the number of the last change. */
+    private static final String[] BY_PLACE = {
+        "CREATE TABLE IF NOT EXISTS filled (place INTEGER PRIMARY KEY, state TEXT NOT NULL)",
+        "DELETE FROM filled",
+        "PRAGMA user_version = " + VERSION
     };
 
     private FindIndex(Path file) throws IOException {
@@ -81,6 +88,7 @@ public final class FindIndex extends SideDatabase {
             FindIndex index = new FindIndex(file(vault));
             index.change(FIRST_TAKEN_OVER, AWAY);
             index.change(FIRST_TAKEN_OVER + 1, BY_TIME);
+            index.change(FIRST_TAKEN_OVER + 2, BY_PLACE);
             if (index.version() == VERSION) {
                 return Optional.of(index);
             }
@@ -100,6 +108,7 @@ public final class FindIndex extends SideDatabase {
         List<String> all = new ArrayList<>(List.of(TABLES));
         all.addAll(List.of(AWAY));
         all.addAll(List.of(BY_TIME));
+        all.addAll(List.of(BY_PLACE));
         return make(vault, NAME, FindIndex::new, all.toArray(String[]::new));
     }
 
@@ -128,6 +137,28 @@ public final class FindIndex extends SideDatabase {
                 "SELECT line, count(*), sum(number) FROM " + table + " GROUP BY line",
                 r -> states.put(r.getLong(1), new State(r.getInt(2), r.getLong(3))));
         return states;
+    }
+
+    /** What is known of one line. */
+    Optional<State> state(long line) throws IOException {
+        List<State> found = new ArrayList<>();
+        query(
+                "SELECT count(*), sum(number) FROM at WHERE line = ? HAVING count(*) > 0",
+                r -> found.add(new State(r.getInt(1), r.getLong(2))),
+                line);
+        return found.stream().findFirst();
+    }
+
+    /** Up to which state of each place everything is in. */
+    Map<Long, String> filled() throws IOException {
+        Map<Long, String> filled = new HashMap<>();
+        query("SELECT place, state FROM filled", r -> filled.put(r.getLong(1), r.getString(2)));
+        return filled;
+    }
+
+    /** Notes that everything is in that a place holds in this state. */
+    void filled(long place, String state) throws IOException {
+        run("INSERT OR REPLACE INTO filled (place, state) VALUES (?, ?)", place, state);
     }
 
     Set<Integer> numbers(long line) throws IOException {
@@ -267,6 +298,7 @@ public final class FindIndex extends SideDatabase {
             }
             sweep();
             run("DELETE FROM complete");
+            run("DELETE FROM filled WHERE place = ?", place.id());
         });
         settle();
     }

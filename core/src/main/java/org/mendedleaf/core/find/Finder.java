@@ -87,7 +87,8 @@ public final class Finder {
      * What was found.
      *
      * @param more whether there are more files than are given
-     * @param indexed how many versions can be searched by their text, and {@code all} how many there are
+     * @param indexed how many versions can be searched by their text, and {@code all} how many there are, links too while some
+     *     are to be put in
      */
     public record Found(List<FileHit> files, List<SnapshotHit> snapshots, boolean more, long indexed, long all) {
         /** Copies the lists. */
@@ -148,9 +149,7 @@ public final class Finder {
         long indexed = index == null ? 0 : index.versions();
         long all = indexed;
         if (index == null || !index.isComplete(reading.state())) {
-            all = query.states().stream()
-                    .mapToLong(FindQuery.LineState::versions)
-                    .sum();
+            all = query.versions();
         }
         return new Found(found.files(), snapshots(reading, query, wanted), found.more(), Math.min(indexed, all), all);
     }

@@ -21,6 +21,7 @@ import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Rest;
 import org.mendedleaf.core.line.Line;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
@@ -71,36 +72,110 @@ public final class Indexer {
     public Result run(Progress progress) throws IOException {
         try (FindIndex index = FindIndex.open(vault.folder());
                 Reading reading = vault.read()) {
-            FindQuery query = FindQuery.of(reading);
+            return new Filling(index, reading, progress).run();
+        }
+    }
+
+    /**
+     * One run: through all lines at first, and when the vault went back as when a copy took its place; afterwards through those
+     * of the places in which something happened.
+     */
+    private final class Filling {
+        private static final long WHOLE = 0;
+
+        private final FindIndex index;
+        private final Reading reading;
+        private final FindQuery query;
+        private final Progress progress;
+        private final Set<Long> off;
+        private long added;
+        private long removed;
+
+        Filling(FindIndex index, Reading reading, Progress progress) throws IOException {
+            this.index = index;
+            this.reading = reading;
+            this.query = FindQuery.of(reading);
+            this.progress = progress;
+            this.off = index.off();
+        }
+
+        Result run() throws IOException {
             String wholeState = reading.state();
-            Map<Long, FindIndex.State> known = index.states();
-            List<FindQuery.LineState> lines = query.states();
-            Set<Long> off = index.off();
-            Set<Long> there = new HashSet<>();
-            long removed = gone(index, query, lines, known, there);
-            progress.begin(Words.of("find.index.step"), lines.size(), 0);
-            long added = 0;
-            for (FindQuery.LineState line : lines) {
-                if (progress.isCancelled() || Thread.currentThread().isInterrupted()) {
-                    return new Result(added, removed, false);
+            Map<Long, String> filled = index.filled();
+            boolean all = !filled.containsKey(WHOLE) || Long.parseLong(filled.get(WHOLE)) > reading.commit();
+            List<Place> places = new ArrayList<>();
+            boolean outside = false;
+            for (Place place : reading.places()) {
+                outside |= place.isOutside();
+                if (all || !reading.state(place.id()).equals(filled.get(place.id()))) {
+                    places.add(place);
                 }
-                FindIndex.State state = known.get(line.line());
-                boolean same =
-                        state != null && state.versions() == line.versions() && state.numbers() == line.numbers();
-                if (!same) {
-                    Counts counts = line(index, reading, query, line.line(), off);
-                    added += counts.added();
-                    removed += counts.removed();
-                }
-                progress.advance(1, 0);
             }
-            boolean left = away(index, query);
+            boolean whole = all ? everything() : changed(places);
+            if (!whole) {
+                return new Result(added, removed, false);
+            }
+            // A content that came here may be one that only others held.
+            boolean left = (all || outside) && away(index, query);
             if (removed > 0 || left) {
                 index.together(index::sweep);
                 index.settle();
             }
+            index.together(() -> {
+                for (Place place : places) {
+                    index.filled(place.id(), reading.state(place.id()));
+                }
+                index.filled(WHOLE, String.valueOf(reading.commit()));
+            });
             index.complete(wholeState);
             return new Result(added, removed, true);
+        }
+
+        private boolean everything() throws IOException {
+            Map<Long, FindIndex.State> known = index.states();
+            List<FindQuery.LineState> lines = query.states();
+            removed += gone(index, query, lines, known);
+            progress.begin(Words.of("find.index.step"), lines.size(), 0);
+            for (FindQuery.LineState line : lines) {
+                if (!line(line, known.get(line.line()))) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        private boolean changed(List<Place> places) throws IOException {
+            for (Place place : places) {
+                List<FindQuery.LineState> lines = query.states(place);
+                Map<Long, FindIndex.State> known = new HashMap<>();
+                for (long id : reading.lines().ids(place)) {
+                    Optional<FindIndex.State> state = index.state(id);
+                    state.ifPresent(s -> known.put(id, s));
+                }
+                removed += gone(index, query, lines, known);
+                progress.begin(Words.of("find.index.step"), lines.size(), 0);
+                for (FindQuery.LineState line : lines) {
+                    if (!line(line, known.get(line.line()))) {
+                        return false;
+                    }
+                }
+            }
+            return true;
+        }
+
+        /** Puts one line in; false when it is to be stopped. */
+        private boolean line(FindQuery.LineState line, FindIndex.@Nullable State state) throws IOException {
+            if (progress.isCancelled() || Thread.currentThread().isInterrupted()) {
+                return false;
+            }
+            boolean same = state != null && state.versions() == line.versions() && state.numbers() == line.numbers();
+            if (!same) {
+                Counts counts = Indexer.this.line(index, reading, query, line.line(), off);
+                added += counts.added();
+                removed += counts.removed();
+            }
+            progress.advance(1, 0);
+            return true;
         }
     }
 
@@ -158,7 +233,7 @@ public final class Indexer {
                 Reading reading = vault.read()) {
             FindQuery query = FindQuery.of(reading);
             List<FindQuery.LineState> lines = query.states();
-            long removed = gone(index, query, lines, index.states(), new HashSet<>());
+            long removed = gone(index, query, lines, index.states());
             Map<Long, FindIndex.State> known = index.states();
             for (FindQuery.LineState line : lines) {
                 FindIndex.State state = known.get(line.line());
@@ -177,12 +252,9 @@ public final class Indexer {
 
     /** Lines of which nothing is here any more. */
     private static long gone(
-            FindIndex index,
-            FindQuery query,
-            List<FindQuery.LineState> lines,
-            Map<Long, FindIndex.State> known,
-            Set<Long> there)
+            FindIndex index, FindQuery query, List<FindQuery.LineState> lines, Map<Long, FindIndex.State> known)
             throws IOException {
+        Set<Long> there = new HashSet<>();
         lines.forEach(l -> there.add(l.line()));
         long removed = 0;
         for (Map.Entry<Long, FindIndex.State> k : known.entrySet()) {

@@ -83,6 +83,10 @@ public final class HealthCheck {
                 if (place.isOutside()) {
                     continue;
                 }
+                if (store.isJudged(place.id(), reading.state(place.id()))) {
+                    store.stillSo(place.id(), clock.instant());
+                    continue;
+                }
                 Map<Long, List<HistoryQuery.Row>> lines = lines(reading, place);
                 Result result = look(reading, store, lines, progress);
                 looked += result.looked();
@@ -243,7 +247,8 @@ public final class HealthCheck {
             }
             all.add(new Found(finding, files));
         }
-        store.found(place.id(), all, clock.instant(), history.saves().size(), reading.commit());
+        store.found(
+                place.id(), all, clock.instant(), history.saves().size(), reading.commit(), reading.state(place.id()));
     }
 
     /** What happened in a place, with what is known of the health of each version. */

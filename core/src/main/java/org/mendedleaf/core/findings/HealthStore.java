@@ -47,6 +47,10 @@ public final class HealthStore extends SideDatabase {
     private static final String SEEN =
             "CREATE TABLE IF NOT EXISTS seen (place INTEGER PRIMARY KEY, number INTEGER NOT NULL)";
 
+    /** The state of a place in which it was judged last. */
+    private static final String JUDGED =
+            "CREATE TABLE IF NOT EXISTS judged (place INTEGER PRIMARY KEY, state TEXT NOT NULL)";
+
     private HealthStore(Path file) throws IOException {
         super(file);
     }
@@ -77,6 +81,7 @@ public final class HealthStore extends SideDatabase {
         }
         HealthStore store = make(vault, NAME, HealthStore::new, TABLES);
         store.execute(SEEN);
+        store.execute(JUDGED);
         return store;
     }
 
@@ -89,8 +94,9 @@ public final class HealthStore extends SideDatabase {
             HealthStore store = new HealthStore(file(vault));
             if (store.version() == VERSION) {
                 // Whoever only reads does not write: that would wait for who does.
-                if (store.number("SELECT count(*) FROM sqlite_master WHERE name = 'seen'") == 0) {
+                if (store.number("SELECT count(*) FROM sqlite_master WHERE name IN ('seen', 'judged')") < 2) {
                     store.execute(SEEN);
+                    store.execute(JUDGED);
                 }
                 return Optional.of(store);
             }
@@ -202,6 +208,17 @@ public final class HealthStore extends SideDatabase {
     /** Has what is found next take the place of what was found, however far the vault had come then. */
     void forgetSeen(long place) throws IOException {
         run("DELETE FROM seen WHERE place = ?", place);
+        run("DELETE FROM judged WHERE place = ?", place);
+    }
+
+    /** Whether a place was judged in this state. */
+    boolean isJudged(long place, String state) throws IOException {
+        return number("SELECT count(*) FROM judged WHERE place = ? AND state = ?", place, state) > 0;
+    }
+
+    /** Notes that a place was looked at again, and is as it was. */
+    void stillSo(long place, Instant at) throws IOException {
+        run("UPDATE looked SET at = ? WHERE place = ?", at.toEpochMilli(), place);
     }
 
     /**
@@ -209,13 +226,15 @@ public final class HealthStore extends SideDatabase {
      * the one that began first may come last.
      *
      * @param commit the number of the last change that was seen
+     * @param state of the place that was judged
      */
-    void found(long place, List<Found> all, Instant at, long versions, long commit) throws IOException {
+    void found(long place, List<Found> all, Instant at, long versions, long commit, String state) throws IOException {
         together(() -> {
             if (seen(place) > commit) {
                 return;
             }
             run("INSERT OR REPLACE INTO seen VALUES (?,?)", place, commit);
+            run("INSERT OR REPLACE INTO judged VALUES (?,?)", place, state);
             run("DELETE FROM found WHERE place = ?", place);
             run("DELETE FROM mark WHERE place = ?", place);
             for (int seq = 0; seq < all.size(); seq++) {

@@ -22,7 +22,6 @@ import org.mendedleaf.core.retention.GoingSoon;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.vault.Digest;
-import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -90,10 +89,7 @@ public record Concern(String id, Kind kind, String words) {
                         Words.of("copies.lost", l.path(), l.label())));
             }
             Optional<GoingSoon> going = GoingSoon.of(reading, now);
-            going.ifPresent(g -> found.add(new Concern(
-                    root + " " + g.first(),
-                    Kind.GOING,
-                    Words.of("concern.going", g.versions(), g.files(), Formats.coming(g.first(), now, zone)))));
+            going.ifPresent(g -> found.add(new Concern(root + " " + g.first(), Kind.GOING, g.words(now, zone))));
         }
         for (Warning w : Warning.of(Coverage.of(vault, now, zone), now, zone)) {
             found.add(new Concern(w.row().where() + " " + w.row().state(), Kind.PROTECTION, w.words()));

@@ -93,8 +93,11 @@ public record Forecast(
             if (place != 0 && t.place(line) != place) {
                 return false;
             }
+            if (path.isEmpty()) {
+                return true;
+            }
             String own = t.path(line);
-            return path.isEmpty() || own.equals(path) || own.startsWith(path + "/");
+            return own.equals(path) || own.startsWith(path + "/");
         }
     }
 
@@ -108,10 +111,14 @@ public record Forecast(
         private final VersionTable t;
         private final long now;
         private final Asked asked;
-        private final long[] added;
+        private final int[] firstUser;
         private final double[] weeks = new double[LOOK_BACK / 7];
         private final int[] days = days();
         private final double[] expected = new double[days.length];
+
+        /** Bytes of what is there now by the number of days, the first ones, on which it is expected to be there. */
+        private final double[] thereOn = new double[days.length + 1];
+
         private double perDay;
         private double newFilesPerDay;
         private double addedPerDay;
@@ -121,7 +128,7 @@ public record Forecast(
             this.t = verdicts.table();
             this.now = now;
             this.asked = asked;
-            this.added = added();
+            this.firstUser = firstUser();
         }
 
         private static int[] days() {
@@ -132,28 +139,29 @@ public record Forecast(
             return all.stream().mapToInt(Integer::intValue).toArray();
         }
 
-        /** Bytes that each version really added: of chunks that it was the first to need. */
-        private long[] added() {
-            int[] firstUser = new int[t.chunks() + 1];
-            Arrays.fill(firstUser, -1);
+        /** Which version was the first to need each chunk; -1 for none. */
+        private int[] firstUser() {
+            int[] first = new int[t.chunks() + 1];
+            Arrays.fill(first, -1);
             for (int row = 0; row < t.size(); row++) {
                 if (!t.is(row, VersionColumns.ELSEWHERE)) {
                     int r = row;
                     t.chunks(row, chunk -> {
-                        int before = firstUser[chunk];
+                        int before = first[chunk];
                         if (before < 0 || t.saved(r) < t.saved(before)) {
-                            firstUser[chunk] = r;
+                            first[chunk] = r;
                         }
                     });
                 }
             }
-            long[] all = new long[t.size()];
-            for (int chunk = 1; chunk < firstUser.length; chunk++) {
-                if (firstUser[chunk] >= 0) {
-                    all[firstUser[chunk]] += t.chunkBytes(chunk);
-                }
-            }
-            return all;
+            return first;
+        }
+
+        /** Bytes that a version really added: of chunks that it was the first to need. */
+        private long added(int row) {
+            long[] sum = {0};
+            t.distinctChunks(row, chunk -> sum[0] += firstUser[chunk] == row ? t.chunkBytes(chunk) : 0);
+            return sum[0];
         }
 
         Forecast look() {
@@ -173,6 +181,11 @@ public record Forecast(
                     }
                 }
             }
+            double there = 0;
+            for (int i = days.length - 1; i >= 0; i--) {
+                there += thereOn[i + 1];
+                expected[i] += there;
+            }
             return result(assumed, observed);
         }
 
@@ -182,16 +195,29 @@ public record Forecast(
                 if (t.is(row, VersionColumns.ELSEWHERE)) {
                     continue;
                 }
-                long until = verdicts.until(row);
-                for (int i = 0; i < days.length; i++) {
-                    boolean there = t.stays(row)
-                            ? !verdicts.goes(row) && until > now + days[i] * DAY_MICROS
-                            : days[i] <= verdicts.rules().grace().roughDays();
-                    if (there || (days[i] == 0 && verdicts.goes(row))) {
-                        expected[i] += added[row];
-                    }
-                }
+                thereOn[there(row)] += added(row);
             }
+        }
+
+        /** On how many of the days, the first ones, a version is expected to be there. */
+        private int there(int row) {
+            if (!t.stays(row)) {
+                return upTo(verdicts.rules().grace().roughDays());
+            }
+            if (verdicts.goes(row)) {
+                return 1;
+            }
+            long until = verdicts.until(row);
+            return until == Moment.OPEN ? days.length : upTo((until - now - 1) / (double) DAY_MICROS);
+        }
+
+        /** How many of the days are not after this one. */
+        private int upTo(double day) {
+            int n = 0;
+            while (n < days.length && days[n] <= day) {
+                n++;
+            }
+            return n;
         }
 
         private void assume(int line) {
@@ -212,17 +238,18 @@ public record Forecast(
                 if (t.saved(row) < from || t.is(row, VersionColumns.FOUND) || t.is(row, VersionColumns.ELSEWHERE)) {
                     continue;
                 }
+                long added = added(row);
                 int week = (int) ((now - t.saved(row)) / (7 * DAY_MICROS));
                 if (week >= 0 && week < weeks.length) {
-                    weeks[week] += added[row];
+                    weeks[week] += added;
                 }
-                addedPerDay += added[row] / observed;
+                addedPerDay += added / observed;
                 if (row == firstRow) {
-                    newFilesPerDay += added[row] / observed;
+                    newFilesPerDay += added / observed;
                     continue;
                 }
                 versions++;
-                bytes += added[row];
+                bytes += added;
                 long day = Math.floorDiv(t.saved(row), DAY_MICROS);
                 activeDays += day == lastDay ? 0 : 1;
                 lastDay = day;

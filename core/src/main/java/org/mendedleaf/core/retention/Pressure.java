@@ -95,23 +95,20 @@ public final class Pressure {
             return new Choice(rows, 0, 0);
         }
         VersionTable t = verdicts.table();
-        List<Integer> order = new ArrayList<>();
+        BitSet anyway = new BitSet(t.size());
+        BitSet others = new BitSet(t.size());
         for (int row = 0; row < t.size(); row++) {
             if (t.stays(row) && verdicts.expendable(row) && allowed.takes(row)) {
-                order.add(row);
+                (verdicts.goes(row) ? anyway : others).set(row);
             }
         }
-        order.sort((a, b) -> {
-            int first = Boolean.compare(verdicts.goes(b), verdicts.goes(a));
-            return first != 0 ? first : Long.compare(t.replaced(a), t.replaced(b));
-        });
         SpaceTable.Freeing freeing = space.new Freeing();
-        for (int row : order) {
-            if (freeing.freedBytes() >= toFree) {
-                break;
+        for (BitSet some : List.of(anyway, others)) {
+            int[] order = OldestFirst.of(t, some);
+            for (int i = 0; i < order.length && freeing.freedBytes() < toFree; i++) {
+                freeing.drop(order[i]);
+                rows.set(order[i]);
             }
-            freeing.drop(row);
-            rows.set(row);
         }
         return new Choice(rows, freeing.freedBytes(), Math.max(0, toFree - freeing.freedBytes()));
     }

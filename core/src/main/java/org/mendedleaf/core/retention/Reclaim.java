@@ -6,19 +6,17 @@ import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.function.LongPredicate;
 import org.mendedleaf.core.catalogue.HoldStore;
+import org.mendedleaf.core.catalogue.NeededChunks;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PackUse;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
 import org.mendedleaf.core.catalogue.UnfoldQueue;
-import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Indexer;
@@ -28,6 +26,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
 import org.mendedleaf.core.time.Moment;
+import org.mendedleaf.core.vault.ChunkIndexCache;
 import org.mendedleaf.core.vault.PackProof;
 import org.mendedleaf.core.vault.Reserve;
 import org.mendedleaf.core.vault.VaultException;
@@ -111,11 +110,6 @@ public final class Reclaim {
         }
     }
 
-    /** Whether the grace of something has ended. */
-    public static boolean isDue(List<PendingDeletion> waiting, Instant now) {
-        return waiting.stream().anyMatch(l -> !l.due().isAfter(now));
-    }
-
     /** Whether so much was replaced by unfolded documents that giving its space back is worth the work. */
     public static boolean isWorthIt(UnfoldQueue unfolded) throws IOException {
         long replaced = unfolded.replacedBytes();
@@ -141,10 +135,7 @@ public final class Reclaim {
      */
     public Done endGrace(String who, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
-            Set<Long> places = new HashSet<>();
-            for (PendingDeletion l : PendingDeletionStore.of(reading).waiting()) {
-                reading.line(l.line()).ifPresent(line -> places.add(line.place().id()));
-            }
+            Set<Long> places = PendingDeletionStore.of(reading).placesWaiting();
             for (Place place : reading.places()) {
                 if (!place.isOutside() && places.contains(place.id())) {
                     PlaceRules.of(reading, place).rights(who, place).require(Permission.ERASE);
@@ -159,10 +150,10 @@ public final class Reclaim {
         boolean erased = forget(endGrace, counts);
         List<Long> victims;
         long before;
-        BitSet needed;
+        NeededChunks needed;
         try (WriteSession session = vault.writeToMakeRoom()) {
-            needed = needed(session);
-            List<PackUse> all = PackUse.of(session, c -> isIn(needed, c));
+            needed = NeededChunks.of(session);
+            List<PackUse> all = PackUse.of(session, needed::has);
             before = all.stream().mapToLong(PackUse::bytes).sum();
             victims = victims(session, all, needed, erased, endGrace ? WORTH_NOW : WORTH);
         }
@@ -176,7 +167,7 @@ public final class Reclaim {
                 break;
             }
             try {
-                empty(pack);
+                needed = empty(pack, needed);
                 emptied++;
             } catch (VaultException.Damaged e) {
                 damaged.add(e.words());
@@ -203,14 +194,12 @@ public final class Reclaim {
     private Done end(int[] counts, int emptied, long before, boolean prove, List<String> damaged, boolean cancelled)
             throws IOException {
         try (WriteSession session = vault.writeToMakeRoom()) {
-            BitSet needed = needed(session);
-            long after = PackUse.of(session, c -> isIn(needed, c)).stream()
-                    .mapToLong(PackUse::bytes)
-                    .sum();
+            long after = PackUse.bytes(session);
             java.util.Optional<PackProof.Seen> proof = java.util.Optional.empty();
             if (prove) {
-                PackProof.Seen seen = new PackProof(session.vault()).run(c -> isIn(needed, c));
+                PackProof.Seen seen = new PackProof(session.vault()).run(NeededChunks.of(session)::has);
                 proof = java.util.Optional.of(seen);
+                ChunkIndexCache.forget(session.vault());
                 if (seen.leftIn().isEmpty()) {
                     session.note(PROVED, Moment.micros(clock.instant()));
                 }
@@ -220,10 +209,6 @@ public final class Reclaim {
             session.commit();
             return new Done(counts[0], counts[1], emptied, before, after, proof, damaged, cancelled);
         }
-    }
-
-    private static boolean isIn(BitSet chunks, long id) {
-        return id <= Integer.MAX_VALUE && chunks.get((int) id);
     }
 
     /** Makes the catalogue forget what is due. Returns whether anything erased is not proved to be gone yet. */
@@ -241,49 +226,35 @@ public final class Reclaim {
                     now,
                     new Calendar(clock.getZone(), DayOfWeek.MONDAY));
             session.note(UNFINISHED, Moment.micros(now.plus(AGAIN)));
-            int n = 0;
-            for (PendingDeletion l : PendingDeletionStore.of(session).waiting()) {
-                if (l.due().isAfter(now)) {
-                    break;
+            List<PendingDeletion> due;
+            do {
+                due = PendingDeletionStore.of(session).due(now, COMMIT_EVERY);
+                for (PendingDeletion l : due) {
+                    int row = table.row(l.line(), l.number());
+                    boolean needed = row < 0
+                            || holds.hold(row).isPresent()
+                            || table.snapshot(row) >= 0
+                            || table.replaced(row) == Moment.OPEN;
+                    if (needed) {
+                        PendingDeletionStore.back(session, l.line(), l.number());
+                        counts[1]++;
+                    } else {
+                        PendingDeletionStore.gone(session, l, now);
+                        counts[0]++;
+                    }
                 }
-                int row = table.row(l.line(), l.number());
-                boolean needed = row < 0
-                        || holds.hold(row).isPresent()
-                        || table.snapshot(row) >= 0
-                        || table.replaced(row) == Moment.OPEN;
-                if (needed) {
-                    PendingDeletionStore.back(session, l.line(), l.number());
-                    counts[1]++;
-                } else {
-                    PendingDeletionStore.gone(session, l, now);
-                    counts[0]++;
-                }
-                if (++n % COMMIT_EVERY == 0) {
-                    session.commit();
-                }
-            }
-            session.commit();
+                session.commit();
+            } while (due.size() == COMMIT_EVERY);
             return PendingDeletionStore.of(session).erasedSince(Moment.instant(session.note(PROVED)));
         }
     }
 
-    /** Chunks that any version needs, waiting ones too. */
-    private static BitSet needed(WriteSession session) throws IOException {
-        VersionTable table = VersionTable.of(session);
-        BitSet needed = new BitSet(table.chunks() + 1);
-        for (int row = 0; row < table.size(); row++) {
-            if (!table.is(row, VersionColumns.ELSEWHERE)) {
-                table.chunks(row, needed::set);
-            }
-        }
-        return needed;
-    }
-
     private static List<Long> victims(
-            WriteSession session, List<PackUse> all, BitSet needed, boolean erased, double worthIt) throws IOException {
+            WriteSession session, List<PackUse> all, NeededChunks needed, boolean erased, double worthIt)
+            throws IOException {
         Set<Long> must = new HashSet<>();
         if (erased) {
-            must.addAll(new PackProof(session.vault()).run(c -> isIn(needed, c)).leftIn());
+            must.addAll(new PackProof(session.vault()).run(needed::has).leftIn());
             for (long pack : Set.copyOf(must)) {
                 boolean known = all.stream().anyMatch(p -> p.pack() == pack);
                 if (!known && session.chunks().dropUnknown(pack)) {
@@ -315,12 +286,14 @@ public final class Reclaim {
         return !pack.sealed() && pack.pack() != newest && pack.bytes() < SMALL;
     }
 
-    private void empty(long pack) throws IOException {
+    private NeededChunks empty(long pack, NeededChunks before) throws IOException {
         try (WriteSession session = vault.writeToMakeRoom()) {
-            BitSet needed = needed(session);
-            LongPredicate is = c -> isIn(needed, c);
-            session.chunks().empty(pack, is::test);
+            NeededChunks needed = before.asOf(session);
+            session.chunks().empty(pack, needed::has);
             session.commit();
+            // Moving chunks changes no version.
+            needed.stillHolds(session);
+            return needed;
         }
     }
 }

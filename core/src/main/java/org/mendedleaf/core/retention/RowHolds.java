@@ -16,26 +16,31 @@ final class RowHolds {
 
     private final VersionTable table;
     private final List<Hold> holds;
+    /** Empty where there are no holds. */
     private final int[] holdOf;
 
     private RowHolds(VersionTable table, List<Hold> holds) {
         this.table = table;
         this.holds = holds;
-        this.holdOf = new int[table.size()];
+        this.holdOf = new int[holds.isEmpty() ? 0 : table.size()];
         Arrays.fill(holdOf, NONE);
     }
 
-    /** Index of the hold of each version; {@link #NONE} for none. */
-    static int[] of(VersionTable table, List<Hold> holds) {
+    /** Those of all versions. */
+    static RowHolds of(VersionTable table, List<Hold> holds) {
         RowHolds all = new RowHolds(table, holds);
-        all.mark();
-        return all.holdOf;
+        if (!holds.isEmpty()) {
+            all.mark();
+        }
+        return all;
+    }
+
+    /** Index of the hold of a version; {@link #NONE} for none. */
+    int of(int row) {
+        return holdOf.length == 0 ? NONE : holdOf[row];
     }
 
     private void mark() {
-        if (holds.isEmpty()) {
-            return;
-        }
         Map<Long, Integer> lines = new HashMap<>();
         List<Integer> folderHolds = new ArrayList<>();
         Map<Integer, Integer> snapshots = new HashMap<>();

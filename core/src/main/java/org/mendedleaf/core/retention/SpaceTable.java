@@ -2,6 +2,7 @@ package org.mendedleaf.core.retention;
 
 import java.util.BitSet;
 import java.util.function.IntPredicate;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.VersionColumns;
 
 /**
@@ -12,9 +13,9 @@ public final class SpaceTable {
 
     private final VersionTable table;
     private final int[] uses;
-    private final int[] waitingUses;
-    private final int[] seen;
-    private int turn;
+
+    /** Nothing while no version waits. */
+    private int @Nullable [] waitingUses;
 
     /** Counts the uses of all chunks. */
     public SpaceTable(VersionTable table) {
@@ -25,21 +26,20 @@ public final class SpaceTable {
     SpaceTable(VersionTable table, IntPredicate rows) {
         this.table = table;
         uses = new int[table.chunks() + 1];
-        waitingUses = new int[table.chunks() + 1];
-        seen = new int[table.chunks() + 1];
         for (int row = 0; row < table.size(); row++) {
             if (!table.is(row, VersionColumns.ELSEWHERE) && rows.test(row)) {
-                boolean waits = table.is(row, VersionColumns.WAITING);
-                turn++;
-                table.chunks(row, chunk -> {
-                    if (seen[chunk] != turn) {
-                        seen[chunk] = turn;
-                        uses[chunk]++;
-                        waitingUses[chunk] += waits ? 1 : 0;
-                    }
-                });
+                table.distinctChunks(row, chunk -> uses[chunk]++);
+                if (table.is(row, VersionColumns.WAITING)) {
+                    int[] waiting = waitingUses == null ? new int[uses.length] : waitingUses;
+                    waitingUses = waiting;
+                    table.distinctChunks(row, chunk -> waiting[chunk]++);
+                }
             }
         }
+    }
+
+    private int waitingUses(int chunk) {
+        return waitingUses == null ? 0 : waitingUses[chunk];
     }
 
     /** The versions that are counted. */
@@ -70,7 +70,7 @@ public final class SpaceTable {
         for (int chunk = 1; chunk < uses.length; chunk++) {
             if (uses[chunk] == 0) {
                 unused += table.chunkBytes(chunk);
-            } else if (uses[chunk] == waitingUses[chunk]) {
+            } else if (uses[chunk] == waitingUses(chunk)) {
                 waiting += table.chunkBytes(chunk);
             } else {
                 inUse += table.chunkBytes(chunk);
@@ -80,50 +80,21 @@ public final class SpaceTable {
     }
 
     /** What one version takes. */
-    public synchronized long taken(int row) {
+    public long taken(int row) {
         long[] sum = {0};
-        turn++;
-        table.chunks(row, chunk -> {
-            if (seen[chunk] != turn) {
-                seen[chunk] = turn;
-                sum[0] += table.chunkBytes(chunk);
-            }
-        });
+        table.distinctChunks(row, chunk -> sum[0] += table.chunkBytes(chunk));
         return sum[0];
     }
 
     /** What only one version holds. */
-    public synchronized long only(int row) {
+    public long only(int row) {
         long[] sum = {0};
-        turn++;
-        table.chunks(row, chunk -> {
-            if (seen[chunk] != turn) {
-                seen[chunk] = turn;
-                sum[0] += uses[chunk] == 1 ? table.chunkBytes(chunk) : 0;
-            }
-        });
+        table.distinctChunks(row, chunk -> sum[0] += uses[chunk] == 1 ? table.chunkBytes(chunk) : 0);
         return sum[0];
     }
 
     /** What several versions take together. */
-    public synchronized long taken(BitSet rows) {
-        long[] sum = {0};
-        turn++;
-        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
-            if (!table.is(row, VersionColumns.ELSEWHERE)) {
-                table.chunks(row, chunk -> {
-                    if (seen[chunk] != turn) {
-                        seen[chunk] = turn;
-                        sum[0] += table.chunkBytes(chunk);
-                    }
-                });
-            }
-        }
-        return sum[0];
-    }
-
-    /** As {@link #taken(BitSet)}, and safe for several threads at a time: with a table of its own. */
-    long takenBy(BitSet rows) {
+    public long taken(BitSet rows) {
         BitSet chunks = new BitSet(uses.length);
         for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
             if (!table.is(row, VersionColumns.ELSEWHERE)) {
@@ -145,23 +116,13 @@ public final class SpaceTable {
     /** Drops versions one after another and says at each what is free by then. */
     public final class Freeing {
         private final int[] left = uses.clone();
-        private final int[] mine = new int[uses.length];
-        private int round;
         private long freed;
 
         /** Drops one more version; gives what that alone made free. */
         public long drop(int row) {
             long[] sum = {0};
             if (!table.is(row, VersionColumns.ELSEWHERE)) {
-                round++;
-                table.chunks(row, chunk -> {
-                    if (mine[chunk] != round) {
-                        mine[chunk] = round;
-                        if (--left[chunk] == 0) {
-                            sum[0] += table.chunkBytes(chunk);
-                        }
-                    }
-                });
+                table.distinctChunks(row, chunk -> sum[0] += --left[chunk] == 0 ? table.chunkBytes(chunk) : 0);
             }
             freed += sum[0];
             return sum[0];

@@ -7,6 +7,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
@@ -26,26 +27,30 @@ public final class SpaceTree {
     /** A vault, a place, a folder or a file. */
     public static final class Node {
         final String name;
-        final String path;
         final @Nullable Node parent;
         final int depth;
         final int line;
         final @Nullable Place place;
-        final List<Node> children = new ArrayList<>();
+        private @Nullable List<Node> children;
         final SpaceShare share = new SpaceShare();
         long liveBytes;
         long files;
 
-        Node(String name, String path, @Nullable Node parent, int line, @Nullable Place place) {
+        Node(String name, @Nullable Node parent, int line, @Nullable Place place) {
             this.name = name;
-            this.path = path;
             this.parent = parent;
             this.line = line;
             this.place = place;
             this.depth = parent == null ? 0 : parent.depth + 1;
             if (parent != null) {
-                parent.children.add(this);
+                parent.add(this);
             }
+        }
+
+        private void add(Node child) {
+            List<Node> mine = children == null ? new ArrayList<>() : children;
+            mine.add(child);
+            children = mine;
         }
 
         /** What people call it. */
@@ -55,7 +60,8 @@ public final class SpaceTree {
 
         /** From the place's root; empty for a place. */
         public String path() {
-            return path;
+            Node above = parent;
+            return above == null || above.parent == null ? "" : RelativePath.child(above.path(), name);
         }
 
         /** The place it is or belongs to; null for the whole vault. */
@@ -70,7 +76,7 @@ public final class SpaceTree {
 
         /** What is in it, in no order. */
         public List<Node> children() {
-            return java.util.Collections.unmodifiableList(children);
+            return children == null ? List.of() : java.util.Collections.unmodifiableList(children);
         }
 
         /** Whether it is a file. */
@@ -146,8 +152,9 @@ public final class SpaceTree {
         while (!next.isEmpty()) {
             Node node = next.removeFirst();
             all.add(node);
-            for (int i = node.children.size() - 1; i >= 0; i--) {
-                next.addFirst(node.children.get(i));
+            List<Node> children = node.children();
+            for (int i = children.size() - 1; i >= 0; i--) {
+                next.addFirst(children.get(i));
             }
         }
         return all;
@@ -155,7 +162,7 @@ public final class SpaceTree {
 
     /** The node of a path in a place: a folder, else a file, else nothing. */
     public java.util.Optional<Node> find(long place, String path) {
-        for (Node p : root.children) {
+        for (Node p : root.children()) {
             Place of = p.place;
             if (of != null && of.id() == place) {
                 return path.isEmpty() ? java.util.Optional.of(p) : find(p, path);
@@ -166,22 +173,21 @@ public final class SpaceTree {
 
     private static java.util.Optional<Node> find(Node top, String path) {
         Node in = top;
-        Node file = null;
-        while (in != null) {
+        for (String name : path.split("/")) {
             Node next = null;
-            for (Node c : in.children) {
-                if (c.path.equals(path)) {
-                    if (!c.isFile()) {
-                        return java.util.Optional.of(c);
-                    }
-                    file = c;
-                } else if (!c.isFile() && path.startsWith(c.path + "/")) {
-                    next = c;
+            Node file = null;
+            for (Node c : in.children()) {
+                if (c.name.equals(name)) {
+                    file = c.isFile() ? c : file;
+                    next = c.isFile() ? next : c;
                 }
             }
-            in = file == null ? next : null;
+            if (next == null) {
+                return java.util.Optional.ofNullable(file).filter(f -> f.path().equals(path));
+            }
+            in = next;
         }
-        return java.util.Optional.ofNullable(file);
+        return java.util.Optional.of(in);
     }
 
     /** Counts what all versions take that were not let go. */

@@ -1,6 +1,8 @@
 package org.mendedleaf.core.retention;
 
 import java.util.ArrayDeque;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Deque;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -14,15 +16,17 @@ import org.mendedleaf.core.line.Place;
 final class SpaceTreeBuilder {
     private final VersionTable table;
     private final long now;
-    private final SpaceTree.Node root = new SpaceTree.Node("", "", null, -1, null);
+    private final SpaceTree.Node root = new SpaceTree.Node("", null, -1, null);
     private final Map<Long, SpaceTree.Node> places = new HashMap<>();
     private final Map<Long, SpaceTree.Node> folders = new HashMap<>();
+    private final Map<ContentKind, SpaceShare> kinds = new EnumMap<>(ContentKind.class);
+    private final Map<SpaceAge, SpaceShare> ages = new EnumMap<>(SpaceAge.class);
 
     SpaceTreeBuilder(VersionTable table, long now) {
         this.table = table;
         this.now = now;
         for (Place p : table.places()) {
-            places.put(p.id(), new SpaceTree.Node(p.label(), "", root, -1, p));
+            places.put(p.id(), new SpaceTree.Node(p.label(), root, -1, p));
         }
     }
 
@@ -38,7 +42,7 @@ final class SpaceTreeBuilder {
         SpaceTree.Node node = folders.computeIfAbsent(at.id(), k -> place(place));
         for (VersionColumns.Folder each : unknown) {
             String name = each.path().substring(each.path().lastIndexOf('/') + 1);
-            node = new SpaceTree.Node(name, each.path(), node, -1, node.place);
+            node = new SpaceTree.Node(name, node, -1, node.place);
             folders.put(each.id(), node);
         }
         return node;
@@ -55,59 +59,87 @@ final class SpaceTreeBuilder {
     SpaceTree build() {
         for (int line = 0; line < table.lines(); line++) {
             SpaceTree.Node above = folder(table.folder(line));
-            new SpaceTree.Node(table.name(line), table.path(line), above, line, above.place);
+            new SpaceTree.Node(table.name(line), above, line, above.place);
         }
-        int chunks = table.chunks() + 1;
-        SpaceTree.Node[] before = new SpaceTree.Node[chunks];
-        SpaceTree.Node[] common = new SpaceTree.Node[chunks];
-        int[] kindsOf = new int[chunks];
-        int[] agesOf = new int[chunks];
-        Map<ContentKind, SpaceShare> kinds = new EnumMap<>(ContentKind.class);
-        Map<SpaceAge, SpaceShare> ages = new EnumMap<>(SpaceAge.class);
+        Shared shared = new Shared(table);
         // Lines in the order of the tree, so that neighbouring uses of a chunk are near each other in it.
         for (SpaceTree.Node node : SpaceTree.inOrder(root)) {
             if (node.isFile()) {
-                count(node, before, common, kindsOf, agesOf, kinds, ages);
+                count(node, shared);
             }
         }
-        ContentKind[] allKinds = ContentKind.values();
-        SpaceAge[] allAges = SpaceAge.values();
-        for (int chunk = 1; chunk < chunks; chunk++) {
-            SpaceTree.Node top = common[chunk];
-            int bytes = table.chunkBytes(chunk);
-            if (top == null) {
-                continue;
-            }
-            top.share.onlyBytes += bytes;
-            for (ContentKind k : allKinds) {
-                int bit = 1 << k.ordinal();
-                if ((kindsOf[chunk] & bit) != 0) {
-                    SpaceShare s = kinds.computeIfAbsent(k, x -> new SpaceShare());
-                    s.takenBytes += bytes;
-                    s.onlyBytes += kindsOf[chunk] == bit ? bytes : 0;
-                }
-            }
-            for (SpaceAge a : allAges) {
-                int bit = 1 << a.ordinal();
-                if ((agesOf[chunk] & bit) != 0) {
-                    SpaceShare s = ages.computeIfAbsent(a, x -> new SpaceShare());
-                    s.takenBytes += bytes;
-                    s.onlyBytes += agesOf[chunk] == bit ? bytes : 0;
-                }
-            }
-        }
+        shared.finish(this);
         sum(root);
         return new SpaceTree(root, kinds, ages);
     }
 
-    private void count(
-            SpaceTree.Node node,
-            SpaceTree.Node[] before,
-            SpaceTree.Node[] common,
-            int[] kindsOf,
-            int[] agesOf,
-            Map<ContentKind, SpaceShare> kinds,
-            Map<SpaceAge, SpaceShare> ages) {
+    /**
+     * Chunks that several versions have. Of all others, which are most, it is known at once what they count for: for them
+     * nothing is kept.
+     */
+    private static final class Shared {
+        private final VersionTable table;
+
+        /** Ascending ids, and for each its place here. */
+        private final int[] chunks;
+
+        private final SpaceTree.Node[] before;
+        private final SpaceTree.Node[] common;
+
+        /** A bit for each kind and age: there are eleven and six of them. */
+        private final short[] kindsOf;
+
+        private final byte[] agesOf;
+
+        Shared(VersionTable table) {
+            this.table = table;
+            BitSet once = new BitSet(table.chunks() + 1);
+            BitSet twice = new BitSet(table.chunks() + 1);
+            for (int row = 0; row < table.size(); row++) {
+                if (table.stays(row)) {
+                    table.distinctChunks(row, chunk -> (once.get(chunk) ? twice : once).set(chunk));
+                }
+            }
+            chunks = twice.stream().toArray();
+            before = new SpaceTree.Node[chunks.length];
+            common = new SpaceTree.Node[chunks.length];
+            kindsOf = new short[chunks.length];
+            agesOf = new byte[chunks.length];
+        }
+
+        /** The place of a chunk here; negative when only one version has it. */
+        int of(int chunk) {
+            return Arrays.binarySearch(chunks, chunk);
+        }
+
+        void finish(SpaceTreeBuilder builder) {
+            for (int i = 0; i < chunks.length; i++) {
+                if (common[i] != null) {
+                    int bytes = table.chunkBytes(chunks[i]);
+                    common[i].share.onlyBytes += bytes;
+                    builder.take(kindsOf[i], agesOf[i], bytes);
+                }
+            }
+        }
+    }
+
+    /** Counts a chunk for the kinds and ages that have it. */
+    private void take(int kindsOf, int agesOf, int bytes) {
+        for (int bits = kindsOf; bits != 0; bits &= bits - 1) {
+            SpaceShare s = kinds.computeIfAbsent(
+                    ContentKind.values()[Integer.numberOfTrailingZeros(bits)], x -> new SpaceShare());
+            s.takenBytes += bytes;
+            s.onlyBytes += Integer.bitCount(kindsOf) == 1 ? bytes : 0;
+        }
+        for (int bits = agesOf; bits != 0; bits &= bits - 1) {
+            SpaceShare s =
+                    ages.computeIfAbsent(SpaceAge.values()[Integer.numberOfTrailingZeros(bits)], x -> new SpaceShare());
+            s.takenBytes += bytes;
+            s.onlyBytes += Integer.bitCount(agesOf) == 1 ? bytes : 0;
+        }
+    }
+
+    private void count(SpaceTree.Node node, Shared shared) {
         int line = node.line;
         ContentKind kind = ContentKind.byName(node.name);
         node.files = 1;
@@ -120,32 +152,41 @@ final class SpaceTreeBuilder {
                 continue;
             }
             SpaceAge age = SpaceAge.of(table.saved(row), now);
-            node.share.versions++;
-            node.share.versionBytes += table.bytes(row);
-            SpaceShare ofKind = kinds.computeIfAbsent(kind, x -> new SpaceShare());
-            ofKind.versions++;
-            ofKind.versionBytes += table.bytes(row);
-            SpaceShare ofAge = ages.computeIfAbsent(age, x -> new SpaceShare());
-            ofAge.versions++;
-            ofAge.versionBytes += table.bytes(row);
-            table.chunks(row, chunk -> {
-                kindsOf[chunk] |= 1 << kind.ordinal();
-                agesOf[chunk] |= 1 << age.ordinal();
-                SpaceTree.Node earlier = before[chunk];
+            count(node.share, row);
+            count(kinds.computeIfAbsent(kind, x -> new SpaceShare()), row);
+            count(ages.computeIfAbsent(age, x -> new SpaceShare()), row);
+            int kindBit = 1 << kind.ordinal();
+            int ageBit = 1 << age.ordinal();
+            table.distinctChunks(row, chunk -> {
+                int bytes = table.chunkBytes(chunk);
+                int i = shared.of(chunk);
+                if (i < 0) {
+                    node.share.takenBytes += bytes;
+                    node.share.onlyBytes += bytes;
+                    take(kindBit, ageBit, bytes);
+                    return;
+                }
+                shared.kindsOf[i] |= (short) kindBit;
+                shared.agesOf[i] |= (byte) ageBit;
+                SpaceTree.Node earlier = shared.before[i];
                 if (earlier == node) {
                     return;
                 }
-                int bytes = table.chunkBytes(chunk);
                 node.share.takenBytes += bytes;
                 if (earlier != null) {
                     meet(earlier, node).share.takenBytes -= bytes;
-                    common[chunk] = meet(common[chunk], node);
+                    shared.common[i] = meet(shared.common[i], node);
                 } else {
-                    common[chunk] = node;
+                    shared.common[i] = node;
                 }
-                before[chunk] = node;
+                shared.before[i] = node;
             });
         }
+    }
+
+    private void count(SpaceShare share, int row) {
+        share.versions++;
+        share.versionBytes += table.bytes(row);
     }
 
     private static SpaceTree.Node meet(SpaceTree.Node a, SpaceTree.Node b) {

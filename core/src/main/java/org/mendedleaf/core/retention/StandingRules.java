@@ -124,7 +124,7 @@ public final class StandingRules {
 
     private static boolean isToReclaim(PendingDeletionStore store, UnfoldQueue unfolded, Instant now)
             throws IOException {
-        return Reclaim.isDue(store.waiting(), now) || Reclaim.isUnfinished(store, now) || Reclaim.isWorthIt(unfolded);
+        return store.isAnyDue(now) || Reclaim.isUnfinished(store, now) || Reclaim.isWorthIt(unfolded);
     }
 
     /** Does what is due. */

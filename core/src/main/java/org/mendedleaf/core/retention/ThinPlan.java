@@ -17,13 +17,13 @@ import org.mendedleaf.core.words.Words;
  *
  * @param verdicts by which it was made
  * @param going rows of the versions that would go
- * @param reasons why, for each row that goes
+ * @param asked whether they go since somebody asked for it; otherwise by the rules
  * @param files what goes of each file, in the order of lines
  * @param freedBytes that nothing else needs
  * @param warnings what to look at first, as a message
  */
 public record ThinPlan(
-        Verdicts verdicts, BitSet going, Reason[] reasons, List<OfFile> files, long freedBytes, List<String> warnings) {
+        Verdicts verdicts, BitSet going, boolean asked, List<OfFile> files, long freedBytes, List<String> warnings) {
 
     /**
      * What goes of one file.
@@ -72,6 +72,10 @@ public record ThinPlan(
             return new Limits(onlyPlace, onlyPath, kinds, keepLast, leaveChangedAfter, olderThan, byRules);
         }
 
+        private boolean isInside(String own) {
+            return own.equals(path) || own.startsWith(path + "/");
+        }
+
         private boolean covers(VersionTable t, int line) {
             if (place != 0 && t.place(line) != place) {
                 return false;
@@ -79,8 +83,7 @@ public record ThinPlan(
             if (!kinds.isEmpty() && !kinds.contains(ContentKind.byName(t.name(line)))) {
                 return false;
             }
-            String own = t.path(line);
-            boolean inside = path.isEmpty() || own.equals(path) || own.startsWith(path + "/");
+            boolean inside = path.isEmpty() || isInside(t.path(line));
             int last = t.first(line + 1) - 1;
             return inside
                     && last >= t.first(line)
@@ -94,17 +97,14 @@ public record ThinPlan(
     public static ThinPlan of(Verdicts verdicts, SpaceTable space, Limits limits) {
         VersionTable t = verdicts.table();
         BitSet going = new BitSet(t.size());
-        Reason[] reasons = new Reason[t.size()];
         List<OfFile> files = new ArrayList<>();
         for (int line = 0; line < t.lines(); line++) {
             if (limits.covers(t, line)) {
                 int rank = 0;
                 for (int row = t.first(line + 1) - 1; row >= t.first(line); row--) {
                     rank += t.stays(row) ? 1 : 0;
-                    Optional<Reason> why = why(verdicts, limits, row, rank);
-                    if (why.isPresent()) {
+                    if (mayGo(verdicts, limits, row, rank)) {
                         going.set(row);
-                        reasons[row] = why.get();
                     }
                 }
                 count(t, line, going).ifPresent(files::add);
@@ -117,7 +117,7 @@ public record ThinPlan(
                 warnings.add(Words.of("thin.warn.missing", Formats.size(verdicts.missingBytes())));
             }
         }
-        return new ThinPlan(verdicts, going, reasons, files, space.freedBy(going), warnings);
+        return new ThinPlan(verdicts, going, !limits.byRules(), files, space.freedBy(going), warnings);
     }
 
     /** The same with only those of its versions that are meant. */
@@ -129,29 +129,33 @@ public record ThinPlan(
         for (int line = 0; line < t.lines(); line++) {
             count(t, line, some).ifPresent(of::add);
         }
-        return new ThinPlan(verdicts, some, reasons, of, space.freedBy(some), ThinWarnings.of(t, of));
+        return new ThinPlan(verdicts, some, asked, of, space.freedBy(some), ThinWarnings.of(t, of));
     }
 
-    private static Optional<Reason> why(Verdicts verdicts, Limits limits, int row, int rank) {
+    /** Why a version goes that does. */
+    public Reason reason(int row) {
+        return asked ? Reason.ASKED : verdicts.reason(row);
+    }
+
+    private static boolean mayGo(Verdicts verdicts, Limits limits, int row, int rank) {
         VersionTable t = verdicts.table();
         Reason reason = verdicts.reason(row);
         boolean old =
                 limits.olderThan().map(m -> t.replaced(row) < Moment.micros(m)).orElse(true);
         if (!old || rank <= limits.keepLast()) {
-            return Optional.empty();
+            return false;
         }
         if (limits.byRules()) {
             boolean later = reason != Reason.CAP
                     && reason != Reason.ROOM
                     && verdicts.rule(row) >= 0
                     && verdicts.rules().rules().get(verdicts.rule(row)).whenNeeded();
-            return reason.keeps() || later ? Optional.empty() : Optional.of(reason);
+            return !reason.keeps() && !later;
         }
-        boolean open = switch (reason) {
+        return switch (reason) {
             case HELD, SNAPSHOT, NEWEST, NOT_HERE, WAITING -> false;
             default -> true;
         };
-        return open ? Optional.of(Reason.ASKED) : Optional.empty();
     }
 
     private static Optional<OfFile> count(VersionTable t, int line, BitSet going) {

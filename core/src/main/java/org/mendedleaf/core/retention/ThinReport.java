@@ -106,7 +106,7 @@ public final class ThinReport {
                     t.number(row),
                     Moment.instant(t.saved(row)),
                     t.bytes(row),
-                    plan.reasons()[row],
+                    plan.reason(row),
                     rule(row));
         }
         return csv.text();
@@ -153,7 +153,7 @@ public final class ThinReport {
             v.put("version", t.number(row));
             v.put("saved", Moment.instant(t.saved(row)).toString());
             v.put("bytes", t.bytes(row));
-            v.put("reason", plan.reasons()[row].name());
+            v.put("reason", plan.reason(row).name());
             v.put("rule", rule(row));
         }
         return mapper.writerWithDefaultPrettyPrinter().writeValueAsString(root);

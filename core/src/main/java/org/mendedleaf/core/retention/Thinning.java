@@ -119,14 +119,14 @@ public final class Thinning {
             Instant now = TrustedTime.of(session, clock.instant());
             Instant due = due(RuleSets.of(session), now);
             // What changed since the plan was made is looked at again.
-            VersionTable fresh = VersionTable.of(session);
+            VersionTable fresh = table.isAsOf(session) ? table : VersionTable.ofProtection(session);
             Verdicts check = Verdicts.of(
                     fresh,
                     HoldStore.of(session).standing(),
                     RuleSet.NONE,
                     now,
                     new Calendar(clock.getZone(), java.time.DayOfWeek.MONDAY));
-            TreeMap<Long, List<Integer>> byPlace = new TreeMap<>();
+            TreeMap<Long, BitSet> byPlace = new TreeMap<>();
             int kept = 0;
             for (int row = going.nextSetBit(0); row >= 0; row = going.nextSetBit(row + 1)) {
                 int line = table.lineOf(row);
@@ -137,8 +137,8 @@ public final class Thinning {
                             default -> true;
                         };
                 if (may) {
-                    byPlace.computeIfAbsent(table.place(line), p -> new ArrayList<>())
-                            .add(row);
+                    byPlace.computeIfAbsent(table.place(line), p -> new BitSet())
+                            .set(row);
                 } else {
                     kept++;
                 }
@@ -150,7 +150,7 @@ public final class Thinning {
             }
             List<Long> actions = new ArrayList<>();
             int done = 0;
-            for (Map.Entry<Long, List<Integer>> e : byPlace.entrySet()) {
+            for (Map.Entry<Long, BitSet> e : byPlace.entrySet()) {
                 long action = JournalStore.begin(
                         session, new Action(0, now, who, ActionKind.THINNED, e.getKey(), 0, false, List.of()));
                 actions.add(action);
@@ -165,7 +165,7 @@ public final class Thinning {
             WriteSession session,
             VersionTable table,
             @Nullable ThinPlan plan,
-            List<Integer> rows,
+            BitSet rows,
             long action,
             Instant now,
             Instant due,
@@ -174,7 +174,7 @@ public final class Thinning {
         int seq = 0;
         int lastLine = -1;
         int n = 0;
-        for (int row : rows) {
+        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
             int line = table.lineOf(row);
             if (line != lastLine) {
                 lastLine = line;
@@ -186,7 +186,7 @@ public final class Thinning {
                         new Action.Item(table.lineId(line), "", table.name(line), 0, 0));
             }
             // What somebody asked for is no rule's doing.
-            int rule = plan == null || plan.reasons()[row] == Reason.ASKED
+            int rule = plan == null || plan.reason(row) == Reason.ASKED
                     ? -1
                     : plan.verdicts().rule(row);
             String name = plan == null || rule < 0
@@ -201,7 +201,7 @@ public final class Thinning {
                             now,
                             due,
                             who,
-                            plan == null ? "ERASED" : plan.reasons()[row].name(),
+                            plan == null ? "ERASED" : plan.reason(row).name(),
                             name,
                             Optional.empty()));
             progress.advance(1, 0);

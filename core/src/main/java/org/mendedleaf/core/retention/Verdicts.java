@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.VersionColumns;
@@ -39,41 +40,83 @@ public final class Verdicts {
     private final RuleSet rules;
     private final List<Hold> holds;
     private final Instant now;
+    private final Calendar calendar;
+    private final Buckets buckets;
     private final byte[] reasons;
-    private final long[] untils;
     private final short[] ruleOf;
-    private final int[] holdOf;
+    private final RowHolds holdOf;
+
+    /** Until when versions are kept is made out anew where it is asked for; that takes far less than keeping it for all. */
+    private final AtomicReference<@Nullable LineWork> last = new AtomicReference<>();
+
     private final List<Pressure.Cap> unmet = new ArrayList<>();
     private BitSet pressed = new BitSet();
     private long missingBytes;
 
-    private Verdicts(VersionTable table, RuleSet rules, List<Hold> holds, int[] ofRows, Instant now) {
+    private Verdicts(
+            VersionTable table,
+            RuleSet rules,
+            List<Hold> holds,
+            RowHolds ofRows,
+            short[] ofLines,
+            Instant now,
+            Calendar calendar) {
         this.table = table;
         this.rules = rules;
         this.holds = holds;
         this.now = now;
+        this.calendar = calendar;
         reasons = new byte[table.size()];
-        untils = new long[table.size()];
-        ruleOf = new short[table.size()];
+        ruleOf = ofLines;
         holdOf = ofRows;
+        buckets = buckets();
     }
 
     /** Verdicts on all versions of a vault. */
     public static Verdicts of(VersionTable table, List<Hold> holds, RuleSet rules, Instant now, Calendar calendar) {
         List<Hold> holding = holds.stream().filter(h -> h.holds(now)).toList();
-        Verdicts all = new Verdicts(table, rules, holding, RowHolds.of(table, holding), now);
-        short[] ofLines = LineRules.of(table, rules);
+        Verdicts all = new Verdicts(
+                table, rules, holding, RowHolds.of(table, holding), LineRules.of(table, rules), now, calendar);
         int blocks = (table.lines() + BLOCK - 1) / BLOCK;
-        Buckets buckets = all.buckets(calendar);
         IntStream.range(0, blocks).parallel().forEach(b -> {
-            Buckets own = buckets.fresh();
+            LineWork work = new LineWork(all.buckets.fresh());
             int end = Math.min(table.lines(), (b + 1) * BLOCK);
             for (int line = b * BLOCK; line < end; line++) {
-                all.judge(line, ofLines[line], calendar, own);
+                all.judge(line, work);
+                System.arraycopy(work.reasons, 0, all.reasons, work.first, work.count);
             }
         });
         all.judgeCaps();
         return all;
+    }
+
+    /** One line while it is judged. */
+    private static final class LineWork {
+        private final Buckets buckets;
+        private int line = -1;
+        private int first;
+        private int count;
+        private byte[] reasons = new byte[32];
+        private long[] untils = new long[32];
+
+        LineWork(Buckets buckets) {
+            this.buckets = buckets;
+        }
+
+        void begin(int newLine, int from, int end) {
+            line = newLine;
+            first = from;
+            count = end - from;
+            if (count > reasons.length) {
+                reasons = new byte[count + count / 2];
+                untils = new long[reasons.length];
+            }
+        }
+
+        void set(int row, Reason reason, long until) {
+            reasons[row - first] = (byte) reason.ordinal();
+            untils[row - first] = until;
+        }
     }
 
     /** Where the versions of a rule take more than it allows, the oldest go that may. */
@@ -93,10 +136,10 @@ public final class Verdicts {
 
     /** A version that has to go; one that goes at once anyway keeps its reason. */
     private void go(int row, Reason why) {
-        boolean atOnce = goes(row)
-                && !(ruleOf[row] != NONE && rules.rules().get(ruleOf[row]).whenNeeded());
+        boolean atOnce =
+                goes(row) && !(rule(row) != NONE && rules.rules().get(rule(row)).whenNeeded());
         if (!atOnce) {
-            set(row, why, Moment.OPEN);
+            reasons[row] = (byte) why.ordinal();
         }
     }
 
@@ -109,10 +152,8 @@ public final class Verdicts {
         if (lacking <= 0) {
             return this;
         }
-        Verdicts other = new Verdicts(table, rules, holds, holdOf, now);
+        Verdicts other = new Verdicts(table, rules, holds, holdOf, ruleOf, now, calendar);
         System.arraycopy(reasons, 0, other.reasons, 0, reasons.length);
-        System.arraycopy(untils, 0, other.untils, 0, untils.length);
-        System.arraycopy(ruleOf, 0, other.ruleOf, 0, ruleOf.length);
         other.unmet.addAll(unmet);
         Pressure.Choice choice = Pressure.space(this, space, lacking);
         choice.rows().stream().forEach(row -> other.go(row, Reason.ROOM));
@@ -136,7 +177,7 @@ public final class Verdicts {
         return List.copyOf(unmet);
     }
 
-    private Buckets buckets(Calendar calendar) {
+    private Buckets buckets() {
         long first = Moment.micros(now);
         long last = first;
         for (int row = 0; row < table.size(); row++) {
@@ -146,9 +187,11 @@ public final class Verdicts {
         return Buckets.of(calendar, first, last);
     }
 
-    private void judge(int line, short ruleIndex, Calendar calendar, Buckets bucketsOf) {
+    private void judge(int line, LineWork work) {
+        short ruleIndex = ruleOf[line];
         int first = table.first(line);
-        int last = table.first(line + 1) - 1;
+        int newest = table.first(line + 1) - 1;
+        work.begin(line, first, newest + 1);
         long at = Moment.micros(now);
         boolean there = table.removed(line) == 0;
         @Nullable Rule rule = ruleIndex == NONE ? null : rules.rules().get(ruleIndex);
@@ -161,82 +204,80 @@ public final class Verdicts {
         long[] buckets = new long[levels.length];
         boolean[] fresh = new boolean[levels.length];
         int rank = 0;
-        for (int row = last; row >= first; row--) {
-            ruleOf[row] = ruleIndex;
-            untils[row] = Moment.OPEN;
+        for (int row = newest; row >= first; row--) {
             if (table.is(row, VersionColumns.ELSEWHERE)) {
-                set(row, Reason.NOT_HERE, Moment.OPEN);
+                work.set(row, Reason.NOT_HERE, Moment.OPEN);
                 continue;
             }
             if (table.is(row, VersionColumns.WAITING)) {
-                set(row, Reason.WAITING, Moment.OPEN);
+                work.set(row, Reason.WAITING, Moment.OPEN);
                 continue;
             }
             rank++;
-            bucketsOf.of(levels, table.saved(row), buckets);
+            work.buckets.of(levels, table.saved(row), buckets);
             for (int k = 0; k < levels.length; k++) {
                 fresh[k] = buckets[k] != seen[k];
                 seen[k] = buckets[k];
             }
-            if (holdOf[row] != NONE) {
-                set(
+            if (holdOf.of(row) != NONE) {
+                work.set(
                         row,
                         Reason.HELD,
-                        holds.get(holdOf[row]).until().map(Moment::micros).orElse(Moment.OPEN));
+                        holds.get(holdOf.of(row)).until().map(Moment::micros).orElse(Moment.OPEN));
             } else if (table.snapshot(row) >= 0) {
-                set(row, Reason.SNAPSHOT, Moment.OPEN);
-            } else if (there && row == last) {
-                set(row, Reason.NEWEST, Moment.OPEN);
+                work.set(row, Reason.SNAPSHOT, Moment.OPEN);
+            } else if (there && row == newest) {
+                work.set(row, Reason.NEWEST, Moment.OPEN);
             } else if (rule == null) {
-                noRule(row);
+                noRule(row, work);
             } else {
-                byRule(row, rule, rank, there, removedEnd, at, levels, fresh, calendar);
+                byRule(row, work, rule, rank, there, removedEnd, at, levels, fresh);
             }
         }
     }
 
-    private void noRule(int row) {
+    private void noRule(int row, LineWork work) {
         if (table.is(row, VersionTable.BEYOND_PUBLISHED)) {
-            set(row, Reason.PUBLISHED, Moment.OPEN);
+            work.set(row, Reason.PUBLISHED, Moment.OPEN);
         } else if (table.is(row, VersionTable.BEYOND_DRAFTS)) {
-            set(row, Reason.DRAFT, Moment.OPEN);
+            work.set(row, Reason.DRAFT, Moment.OPEN);
         } else {
-            set(row, Reason.NO_RULE, Moment.OPEN);
+            work.set(row, Reason.NO_RULE, Moment.OPEN);
         }
     }
 
     private void byRule(
             int row,
+            LineWork work,
             Rule rule,
             int rank,
             boolean there,
             long removedEnd,
             long at,
             Level[] levels,
-            boolean[] fresh,
-            Calendar calendar) {
+            boolean[] fresh) {
         if (!there && removedEnd <= at) {
-            set(row, Reason.REMOVED_LONG_AGO, removedEnd);
+            work.set(row, Reason.REMOVED_LONG_AGO, removedEnd);
             return;
         }
         if (!there && rank == 1) {
-            set(row, Reason.REMOVED_FILE, removedEnd);
+            work.set(row, Reason.REMOVED_FILE, removedEnd);
             return;
         }
         if (rank <= rule.atLeast()) {
-            set(row, Reason.AT_LEAST, removedEnd);
+            work.set(row, Reason.AT_LEAST, removedEnd);
             return;
         }
         if (table.is(row, VersionTable.BEYOND_PUBLISHED)) {
-            set(row, Reason.PUBLISHED, Moment.OPEN);
+            work.set(row, Reason.PUBLISHED, Moment.OPEN);
             return;
         }
         if (table.is(row, VersionTable.BEYOND_DRAFTS)) {
-            set(row, Reason.DRAFT, Moment.OPEN);
+            work.set(row, Reason.DRAFT, Moment.OPEN);
             return;
         }
         if (rule.atMost() > 0 && rank > rule.atMost()) {
-            set(row, Reason.TOO_MANY, Moment.OPEN);
+            work.set(row, Reason.TOO_MANY, Moment.OPEN);
             return;
         }
         long from = table.replaced(row);
@@ -244,12 +285,12 @@ public final class Verdicts {
                 ? Moment.OPEN
                 : rule.dropAfter().get().after(from, calendar.zone());
         if (drop <= at) {
-            set(row, Reason.TOO_OLD, drop);
+            work.set(row, Reason.TOO_OLD, drop);
             return;
         }
         long end = Math.min(drop, removedEnd);
         if (!rule.hasTimes()) {
-            set(row, Reason.ALL, end);
+            work.set(row, Reason.ALL, end);
             return;
         }
         Reason why = Reason.EVERYTHING;
@@ -266,12 +307,7 @@ public final class Verdicts {
                 }
             }
         }
-        set(row, until > at ? why : Reason.THINNED, until > at ? Math.min(until, end) : until);
-    }
-
-    private void set(int row, Reason reason, long until) {
-        reasons[row] = (byte) reason.ordinal();
-        untils[row] = until;
+        work.set(row, until > at ? why : Reason.THINNED, until > at ? Math.min(until, end) : until);
     }
 
     /** The moment for which they hold. */
@@ -306,7 +342,7 @@ public final class Verdicts {
 
     /** Index of the rule that is for a version; -1 for none. */
     public int rule(int row) {
-        return ruleOf[row];
+        return ruleOf[table.lineOf(row)];
     }
 
     /**
@@ -321,12 +357,23 @@ public final class Verdicts {
 
     /** When a verdict ends, microseconds; {@link Moment#OPEN} when that is not known, or never. */
     public long until(int row) {
-        return untils[row];
+        Reason reason = reason(row);
+        if (reason == Reason.CAP || reason == Reason.ROOM) {
+            return Moment.OPEN;
+        }
+        int line = table.lineOf(row);
+        LineWork known = last.get();
+        if (known == null || known.line != line) {
+            known = new LineWork(buckets.fresh());
+            judge(line, known);
+            last.set(known);
+        }
+        return known.untils[row - known.first];
     }
 
     /** The hold of a version; empty when nobody holds it. */
     public Optional<Hold> hold(int row) {
-        return holdOf[row] == NONE ? Optional.empty() : Optional.of(holds.get(holdOf[row]));
+        return holdOf.of(row) == NONE ? Optional.empty() : Optional.of(holds.get(holdOf.of(row)));
     }
 
     /** The verdict on one version, whole. */
@@ -334,24 +381,23 @@ public final class Verdicts {
         Reason reason = reason(row);
         boolean ruled = switch (reason) {
             case HELD, SNAPSHOT, NEWEST, NO_RULE, NOT_HERE, WAITING -> false;
-            default -> ruleOf[row] != NONE;
+            default -> rule(row) != NONE;
         };
+        long until = until(row);
         return new Verdict(
                 reason,
-                untils[row] == Moment.OPEN || untils[row] == Long.MIN_VALUE
-                        ? Optional.empty()
-                        : Optional.of(Moment.instant(untils[row])),
-                ruled ? rules.rules().get(ruleOf[row]).name() : "",
+                until == Moment.OPEN || until == Long.MIN_VALUE ? Optional.empty() : Optional.of(Moment.instant(until)),
+                ruled ? rules.rules().get(rule(row)).name() : "",
                 detail(row, reason));
     }
 
     private String detail(int row, Reason reason) {
         if (reason == Reason.HELD) {
-            Hold h = holds.get(holdOf[row]);
+            Hold h = holds.get(holdOf.of(row));
             return Words.of("verdict.holdDetail", h.who(), h.reason());
         }
         if (reason == Reason.CAP) {
-            return Formats.size(rules.rules().get(ruleOf[row]).capBytes());
+            return Formats.size(rules.rules().get(rule(row)).capBytes());
         }
         if (reason == Reason.SNAPSHOT) {
             String label = table.snapshots().get(table.snapshot(row)).label();

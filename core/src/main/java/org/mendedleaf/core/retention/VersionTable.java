@@ -30,8 +30,8 @@ public final class VersionTable extends VersionColumns {
         markBeyond(p -> PlaceRules.of(reading, p).settings());
     }
 
-    private VersionTable(WriteSession session) throws IOException {
-        super(session);
+    private VersionTable(WriteSession session, boolean chunks) throws IOException {
+        super(session, chunks);
         markBeyond(p -> PlaceRules.of(session, p).settings());
     }
 
@@ -58,7 +58,12 @@ public final class VersionTable extends VersionColumns {
 
     /** All versions as a session sees them. */
     public static VersionTable of(WriteSession session) throws IOException {
-        return new VersionTable(session);
+        return new VersionTable(session, true);
+    }
+
+    /** All versions as a session sees them, without their chunks: enough for what protects them, and half as large. */
+    static VersionTable ofProtection(WriteSession session) throws IOException {
+        return new VersionTable(session, false);
     }
 
     /** The versions of one line only, as a reader sees them; its chunks are not counted. */

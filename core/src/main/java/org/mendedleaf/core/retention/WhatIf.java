@@ -96,7 +96,7 @@ public record WhatIf(Side now, Side proposed, List<Differing> differing) {
         for (SpaceAge a : SpaceAge.values()) {
             ages.put(a, new Kept(versions[a.ordinal()], bytes[a.ordinal()]));
         }
-        return new Side(ages, all, sum, space.takenBy(kept));
+        return new Side(ages, all, sum, space.taken(kept));
     }
 
     private static List<Differing> differing(Verdicts now, Verdicts proposed) {

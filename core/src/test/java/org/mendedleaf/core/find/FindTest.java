@@ -15,6 +15,9 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.Reading;
@@ -22,6 +25,8 @@ import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.document.Made;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.Reclaim;
@@ -319,5 +324,48 @@ class FindTest {
                 .findFirst()
                 .orElseThrow();
         assertThat(gap.spans()).as("not in the second version").hasSize(2);
+    }
+
+    /** Has the index forget a file, behind the back of who keeps it. */
+    private void loseFromIndex(String path) throws IOException {
+        new Indexer(p.vault(), false).run(Progress.NONE);
+        try (FindIndex index = FindIndex.open(p.vault().folder())) {
+            index.remove(p.line(path).id());
+        }
+    }
+
+    @Test
+    void onlyPlacesInWhichSomethingHappenedAreGoneThroughAgain() throws IOException {
+        save("a.txt", "the orchard gate");
+        Path desk = Files.createDirectories(temp.resolve("another")).toRealPath();
+        Place other = Protect.place(p.vault(), desk, Rhythm.BY_HAND, List.of(), p.clock(), "Ines");
+        loseFromIndex("a.txt");
+        Files.writeString(desk.resolve("b.txt"), "the orchard wall");
+        new Capture(p.vault(), other, p.clock(), p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
+        assertThat(paths("orchard")).as("nobody looked where nothing happened").containsExactly("b.txt");
+        save("c.txt", "the orchard house");
+        assertThat(paths("orchard")).containsExactly("a.txt", "b.txt", "c.txt");
+    }
+
+    @Test
+    void inAVaultThatWentBackAllPlacesAreGoneThrough() throws IOException {
+        save("a.txt", "the orchard gate");
+        loseFromIndex("a.txt");
+        assertThat(paths("orchard")).isEmpty();
+        try (FindIndex index = FindIndex.open(p.vault().folder())) {
+            index.filled(0, "1000000");
+        }
+        assertThat(paths("orchard")).containsExactly("a.txt");
+    }
+
+    @Test
+    void whatAPersonSavedIsFoundByANameThatHasMoreLettersThanTheAlphabet() throws IOException {
+        save("a.txt", "text");
+        try (WriteSession session = p.vault().write()) {
+            session.applyUnlogged("UPDATE version SET who = 'Änne Groß'");
+            session.commit();
+        }
+        assertThat(paths("ÄNNE")).containsExactly("a.txt");
+        assertThat(paths("anne")).isEmpty();
     }
 }

@@ -14,10 +14,18 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.capture.Capture;
+import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.capture.Protect;
+import org.mendedleaf.core.capture.WorkContext;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Mark;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.vault.Digest;
 
 /** What is known of health, beside the catalogue. */
@@ -84,11 +92,11 @@ class HealthStoreTest {
                         new Found.OfFile(marks.get(0), Found.Fate.TO_MEND, "opens, 3 rows"),
                         new Found.OfFile(marks.get(1), Found.Fate.LOST, "")));
         try (HealthStore store = store()) {
-            store.found(1, List.of(found), DAY, 77, 40);
+            store.found(1, List.of(found), DAY, 77, 40, "");
             assertThat(store.found(1)).containsExactly(found);
             assertThat(store.found(2)).isEmpty();
             assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
-            store.found(1, List.of(), DAY.plusSeconds(5), 78, 41);
+            store.found(1, List.of(), DAY.plusSeconds(5), 78, 41, "");
             assertThat(store.found(1))
                     .as("what is found takes the place of what was")
                     .isEmpty();
@@ -108,8 +116,8 @@ class HealthStoreTest {
         Found found =
                 new Found(finding, List.of(new Found.OfFile(finding.marks().get(0), Found.Fate.TO_MEND, "")));
         try (HealthStore store = store()) {
-            store.found(1, List.of(found), DAY, 77, 41);
-            store.found(1, List.of(), DAY.plusSeconds(5), 76, 40);
+            store.found(1, List.of(found), DAY, 77, 41, "");
+            store.found(1, List.of(), DAY.plusSeconds(5), 76, 40, "");
             assertThat(store.found(1)).containsExactly(found);
             assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
         }
@@ -121,13 +129,68 @@ class HealthStoreTest {
         p.capture();
         long place = p.line("list.json").place().id();
         try (HealthStore store = store()) {
-            store.found(place, List.of(), DAY, 77, 1_000_000);
+            store.found(place, List.of(), DAY, 77, 1_000_000, state(place));
         }
         new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
         try (HealthStore store = store()) {
             assertThat(store.looked(place).map(HealthStore.Looked::versions)).contains(1L);
             assertThat(store.seen(place)).isBetween(1L, 100L);
         }
+    }
+
+    private String state(long place) throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return reading.state(place);
+        }
+    }
+
+    /** What nobody would find, so that it shows whether a place was judged again. */
+    private void pretend(long place) throws IOException {
+        Finding finding = new Finding(
+                place,
+                Finding.Kind.EMPTIED,
+                Finding.Certainty.LIKELY,
+                DAY,
+                DAY,
+                List.of(new Mark(4, "a.ods", 3, 2, "a.ods", DAY, "Jory")),
+                List.of("It is empty."));
+        try (HealthStore store = store();
+                Reading reading = p.vault().read()) {
+            Found found =
+                    new Found(finding, List.of(new Found.OfFile(finding.marks().get(0), Found.Fate.TO_MEND, "")));
+            store.found(place, List.of(found), DAY, 77, reading.commit(), reading.state(place));
+        }
+    }
+
+    private boolean isStillPretended(long place) throws IOException {
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        try (HealthStore store = store()) {
+            assertThat(store.looked(place).orElseThrow().at()).isEqualTo(p.now());
+            return !store.found(place).isEmpty();
+        }
+    }
+
+    @Test
+    void aPlaceInWhichNothingHappenedIsNotGoneThroughAgain() throws IOException {
+        p.save("list.json", "{\"a\": 1}");
+        p.capture();
+        long place = p.place().id();
+        Path desk = Files.createDirectories(temp.resolve("another")).toRealPath();
+        Place other = Protect.place(p.vault(), desk, Rhythm.BY_HAND, List.of(), p.clock(), "Ines");
+        pretend(place);
+        p.later(5);
+        assertThat(isStillPretended(place)).isTrue();
+        Files.writeString(desk.resolve("b.txt"), "b");
+        new Capture(p.vault(), other, p.clock(), p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
+        assertThat(isStillPretended(place)).as("something happened elsewhere").isTrue();
+        p.save("list.json", "{\"a\": 2}");
+        p.later(5);
+        p.capture();
+        assertThat(isStillPretended(place)).isFalse();
+        pretend(place);
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
+                .erase(p.line("list.json").id(), Erasing.What.VERSION, 1, Progress.NONE);
+        assertThat(isStillPretended(place)).as("something was let go").isFalse();
     }
 
     @Test
