@@ -193,6 +193,11 @@ public final class Reading implements AutoCloseable {
         return new PlaceQuery(sql).state(place, names);
     }
 
+    /** Bytes that the packs take. */
+    public long packBytes() throws IOException {
+        return sql.number("SELECT coalesce(sum(committed), 0) FROM pack");
+    }
+
     /** How much the vault holds and takes. */
     public Space space() throws IOException {
         return new PlaceQuery(sql).space();

@@ -19,6 +19,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Mark;
+import org.mendedleaf.core.intake.FeatureKeep;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Rest;
@@ -78,6 +79,7 @@ public final class HealthCheck {
     public Result run(Progress progress) throws IOException {
         long looked = 0;
         try (HealthStore store = HealthStore.open(vault.folder());
+                FeatureKeep features = FeatureKeep.of(vault);
                 Reading reading = begin(store)) {
             for (Place place : reading.places()) {
                 if (place.isOutside()) {
@@ -88,7 +90,7 @@ public final class HealthCheck {
                     continue;
                 }
                 Map<Long, List<HistoryQuery.Row>> lines = lines(reading, place);
-                Result result = look(reading, store, lines, progress);
+                Result result = look(reading, store, features, lines, progress);
                 looked += result.looked();
                 if (!result.complete()) {
                     return new Result(looked, false);
@@ -126,7 +128,12 @@ public final class HealthCheck {
         return lines;
     }
 
-    private Result look(Reading reading, HealthStore store, Map<Long, List<HistoryQuery.Row>> lines, Progress progress)
+    private Result look(
+            Reading reading,
+            HealthStore store,
+            FeatureKeep features,
+            Map<Long, List<HistoryQuery.Row>> lines,
+            Progress progress)
             throws IOException {
         List<List<HistoryQuery.Row>> latest = new ArrayList<>(lines.values());
         latest.sort(Comparator.comparing(
@@ -150,6 +157,9 @@ public final class HealthCheck {
                 boolean compare = i > 0 && !alike.containsKey(row.number()) && row.here();
                 if (compare) {
                     compare(reading, store, line, i);
+                }
+                if (fresh && i == line.size() - 1) {
+                    keep(reading, features, row);
                 }
                 if (fresh || compare) {
                     looked++;
@@ -209,6 +219,16 @@ public final class HealthCheck {
             }
         }
         store.put(row.line(), row.number(), before.number(), found);
+    }
+
+    /** What a file is now is what the guard compares with. */
+    private void keep(Reading reading, FeatureKeep features, HistoryQuery.Row row) throws IOException {
+        if (row.size() > 0 && features.wants(row.digest())) {
+            Optional<Resemblance.Content> content = content(reading, row);
+            if (content.isPresent()) {
+                content.get().keep(features, row.digest());
+            }
+        }
     }
 
     private Optional<Resemblance.Content> content(Reading reading, HistoryQuery.Row row) throws IOException {

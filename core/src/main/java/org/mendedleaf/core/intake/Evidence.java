@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
@@ -43,6 +44,8 @@ public final class Evidence {
     private final Place place;
     private final Clock clock;
     private final VersionBytes elsewhere;
+    private @Nullable FeatureStore store;
+    private int users;
     private final Map<String, Features> known = Collections.synchronizedMap(new LinkedHashMap<>(64, 0.75f, true) {
         private static final long serialVersionUID = 1;
 
@@ -60,6 +63,40 @@ public final class Evidence {
         this.elsewhere = elsewhere;
     }
 
+    /** Work for which what is kept of versions stays open. */
+    interface Work<T> {
+        /** Does it. */
+        T run() throws IOException;
+    }
+
+    /** Does work that asks for features of many versions. */
+    <T> T together(Work<T> work) throws IOException {
+        begin();
+        try {
+            return work.run();
+        } finally {
+            end();
+        }
+    }
+
+    private synchronized void begin() {
+        if (users++ == 0) {
+            store = FeatureStore.open(vault).orElse(null);
+        }
+    }
+
+    private synchronized void end() throws IOException {
+        FeatureStore open = store;
+        if (--users == 0 && open != null) {
+            store = null;
+            open.close();
+        }
+    }
+
+    private synchronized @Nullable FeatureStore store() {
+        return store;
+    }
+
     /**
      * What the guard thinks of a file as the next version at a path.
      *
@@ -68,7 +105,7 @@ public final class Evidence {
     public Judgement judge(Path file, String path) throws IOException {
         Features incoming = features(file);
         Instant modified = Files.getLastModifiedTime(file).toInstant();
-        Guard.Target target = target(path, incoming, file);
+        Guard.Target target = together(() -> target(path, incoming, file));
         return Guard.judge(
                 new Guard.Question(name(file), incoming, modified, target), clock.instant(), clock.getZone());
     }
@@ -107,13 +144,29 @@ public final class Evidence {
         if (before != null) {
             return Optional.of(before);
         }
-        Optional<Features> found;
+        Optional<Features> found =
+                FeatureStore.ask(store(), s -> s.get(v.digest(), v.path()).orElse(null));
+        if (found.isPresent()) {
+            known.put(key, found.get());
+            return found;
+        }
         if (v.recipe().isElsewhere()) {
-            found = elsewhere.of(v).map(b -> Features.of(v.path(), b));
+            found = elsewhere.of(v).map(b -> Features.of(v.path(), b).kept());
         } else {
             boolean whole = v.size() <= DocumentText.MOST;
             byte[] bytes = reading.contents().head(v.recipe(), whole ? DocumentText.MOST : HEAD);
-            found = Optional.of(Features.of(v.path(), bytes, scan(reading, v, bytes, whole)));
+            ContentScan scan = scan(reading, v, bytes, whole);
+            Optional<String> type =
+                    FeatureStore.ask(store(), s -> s.mediaType(v.digest()).orElse(null));
+            Features made = Features.of(v.path(), bytes, scan, type.orElseGet(() -> ContentKind.mediaType(bytes)))
+                    .kept();
+            if (type.isEmpty()) {
+                FeatureStore.ask(store(), s -> {
+                    s.put(v.digest(), made);
+                    return made;
+                });
+            }
+            found = Optional.of(made);
         }
         found.ifPresent(f -> known.put(key, f));
         return found;
@@ -196,10 +249,10 @@ public final class Evidence {
     private Map<String, Features> neighbours(Reading reading, String path, Features current) throws IOException {
         String folder = RelativePath.parent(path);
         String name = RelativePath.name(path);
-        String ending = NameStem.of(name).ending();
+        String ending = NameStem.endingOf(name);
         List<Entry> near = reading.folders().listing(place, folder, Moment.FAR, false).stream()
                 .filter(e -> e.kind() == EntryKind.FILE && !e.name().equals(name))
-                .filter(e -> NameStem.of(e.name()).ending().equals(ending) && e.size() <= DocumentText.MOST / 8)
+                .filter(e -> NameStem.endingOf(e.name()).equals(ending) && e.size() <= DocumentText.MOST / 8)
                 .sorted(Comparator.comparingInt((Entry e) -> -prefix(e.name(), name))
                         .thenComparing(Entry::name))
                 .limit(NEIGHBOURS_MOST)

@@ -33,6 +33,9 @@ record Features(
     private static final int NEAR = 3;
     private static final int FAR = 12;
 
+    /** So many runs of each kind are kept of a version. */
+    private static final int KEPT_MOST = 2_048;
+
     /** The features of a content. */
     static Features of(String name, byte[] content) {
         ContentScan scan;
@@ -50,7 +53,11 @@ record Features(
      * @param content all of it, or its first bytes when it is too large for more than its chunks to be compared
      */
     static Features of(String name, byte[] content, ContentScan scan) {
-        String type = ContentKind.mediaType(content);
+        return of(name, content, scan, ContentKind.mediaType(content));
+    }
+
+    /** The same of a content of which it is known what it is. */
+    static Features of(String name, byte[] content, ContentScan scan, String type) {
         ContentKind kind = ContentKind.of(type, name);
         boolean whole = content.length == scan.length();
         Optional<String> text = whole ? DocumentText.of(type, content) : Optional.empty();
@@ -58,6 +65,21 @@ record Features(
         Optional<PictureSignature> look =
                 whole && kind == ContentKind.PICTURE ? PictureSignature.of(content) : Optional.empty();
         return new Features(kind, type, scan, words.length, Shingles.of(words, NEAR), Shingles.of(words, FAR), look);
+    }
+
+    /**
+     * As versions have them: thinned out where there are very many runs, and the picture's colours rounded, so that they can be
+     * kept and are the same whether they were.
+     */
+    Features kept() {
+        return new Features(
+                kind,
+                mediaType,
+                scan,
+                words,
+                near.atMost(KEPT_MOST),
+                far.atMost(KEPT_MOST),
+                look.map(PictureSignature::rounded));
     }
 
     long size() {

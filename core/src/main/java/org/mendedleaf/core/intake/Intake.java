@@ -11,6 +11,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
@@ -27,6 +33,11 @@ public final class Intake {
 
     /** A new file is compared with so many files of its folder at the most. */
     private static final int COMPARED_MOST = 60;
+
+    /** So many are compared at a time. */
+    private static final int THREADS_MOST = 4;
+
+    private static final long CANCEL_MILLIS = 200;
 
     private final OpenVault vault;
     private final Place place;
@@ -63,7 +74,7 @@ public final class Intake {
         }
         List<Matcher.Proposal> proposals = Matcher.match(incoming, index, folder);
         progress.begin(Words.of("intake.comparing"), proposals.size(), 0);
-        List<IntakeRow> rows = new ArrayList<>();
+        List<Evidence.Work<IntakeRow>> work = new ArrayList<>();
         Set<String> used = new HashSet<>();
         for (Matcher.Proposal p : proposals) {
             if (p.kind() == Matcher.Kind.NEW_FILE) {
@@ -71,11 +82,72 @@ public final class Intake {
             }
         }
         for (Matcher.Proposal p : proposals) {
-            refuseCancelled(progress);
-            rows.add(row(p, index, folder, taken, used));
-            progress.advance(1, 0);
+            work.add(row(p, index, folder, taken, used));
         }
+        List<IntakeRow> rows = evidence.together(() -> all(work, progress));
         return new IntakePlan(folder, rows, passedOver);
+    }
+
+    /** Does what compares files, some at a time, and gives what comes out in the order of the work. */
+    private static List<IntakeRow> all(List<Evidence.Work<IntakeRow>> work, Progress progress) throws IOException {
+        ExecutorService threads = Executors.newFixedThreadPool(Math.max(1, Math.min(THREADS_MOST, processors())), r -> {
+            Thread thread = new Thread(r, "intake");
+            thread.setDaemon(true);
+            return thread;
+        });
+        try {
+            List<Future<IntakeRow>> begun =
+                    work.stream().map(w -> threads.submit(w::run)).toList();
+            List<IntakeRow> rows = new ArrayList<>();
+            for (Future<IntakeRow> each : begun) {
+                rows.add(result(each, progress));
+                progress.advance(1, 0);
+            }
+            return rows;
+        } finally {
+            threads.shutdownNow();
+            awaitEnd(threads);
+        }
+    }
+
+    private static int processors() {
+        return Runtime.getRuntime().availableProcessors();
+    }
+
+    /** Whoever goes on closes what the threads read from. */
+    private static void awaitEnd(ExecutorService threads) {
+        boolean interrupted = false;
+        boolean ended = false;
+        while (!ended) {
+            try {
+                ended = threads.awaitTermination(1, TimeUnit.SECONDS);
+            } catch (InterruptedException e) {
+                interrupted = true;
+            }
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private static IntakeRow result(Future<IntakeRow> begun, Progress progress) throws IOException {
+        while (true) {
+            refuseCancelled(progress);
+            try {
+                return begun.get(CANCEL_MILLIS, TimeUnit.MILLISECONDS);
+            } catch (TimeoutException e) {
+                // It goes on; whether somebody cancelled is asked again.
+                continue;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
+            } catch (ExecutionException e) {
+                if (e.getCause() instanceof IOException failed) {
+                    throw failed;
+                }
+                throw new IllegalStateException(e.getCause());
+            }
+        }
     }
 
     static void refuseCancelled(Progress progress) throws IOException {
@@ -84,37 +156,41 @@ public final class Intake {
         }
     }
 
-    private IntakeRow row(Matcher.Proposal p, LineIndex index, String folder, NameTaken taken, Set<String> used)
-            throws IOException {
+    /** What is said of a proposal, as work where files have to be compared for it; names are given in order. */
+    private Evidence.Work<IntakeRow> row(
+            Matcher.Proposal p, LineIndex index, String folder, NameTaken taken, Set<String> used) {
         IntakeRow.Fate fate = IntakeRow.Fate.valueOf(p.kind().name());
         IntakeRow row =
                 new IntakeRow(p.incoming(), fate, p.target(), p.how(), p.candidates(), Optional.empty(), "", false);
         boolean sameName = fate == IntakeRow.Fate.NEW_VERSION && p.how() == Matcher.How.PATH;
         if (sameName && taken == NameTaken.SKIP) {
-            return row.choose(IntakeRow.Fate.SKIPPED, p.target());
+            return () -> row.choose(IntakeRow.Fate.SKIPPED, p.target());
         }
         if (sameName && taken == NameTaken.KEEP_BOTH) {
-            return row.choose(IntakeRow.Fate.NEW_FILE, Matcher.free(p.target(), used, index));
+            String free = Matcher.free(p.target(), used, index);
+            return () -> row.choose(IntakeRow.Fate.NEW_FILE, free);
         }
         if (fate == IntakeRow.Fate.NEW_VERSION || fate == IntakeRow.Fate.UNSURE) {
-            return row.judged(evidence.judge(p.incoming().file(), p.target()));
+            return () -> row.judged(evidence.judge(p.incoming().file(), p.target()));
         }
-        if (fate == IntakeRow.Fate.NEW_FILE) {
-            Optional<String> alike = alike(p.incoming(), index, folder);
-            if (alike.isPresent()) {
-                Judgement j = evidence.judge(p.incoming().file(), alike.get());
-                return new IntakeRow(
-                        p.incoming(),
-                        IntakeRow.Fate.UNSURE,
-                        alike.get(),
-                        Matcher.How.CONTENT,
-                        List.of(alike.get(), p.target()),
-                        Optional.of(j),
-                        "",
-                        false);
-            }
+        return fate == IntakeRow.Fate.NEW_FILE ? () -> newFile(row, p, index, folder) : () -> row;
+    }
+
+    private IntakeRow newFile(IntakeRow row, Matcher.Proposal p, LineIndex index, String folder) throws IOException {
+        Optional<String> alike = alike(p.incoming(), index, folder);
+        if (alike.isEmpty()) {
+            return row;
         }
-        return row;
+        Judgement j = evidence.judge(p.incoming().file(), alike.get());
+        return new IntakeRow(
+                p.incoming(),
+                IntakeRow.Fate.UNSURE,
+                alike.get(),
+                Matcher.How.CONTENT,
+                List.of(alike.get(), p.target()),
+                Optional.of(j),
+                "",
+                false);
     }
 
     /** Asks the guard again, after somebody chose another target. */
@@ -126,9 +202,9 @@ public final class Intake {
 
     /** A file of the folder that a file of another name has much in common with. */
     private Optional<String> alike(Matcher.Incoming in, LineIndex index, String folder) throws IOException {
-        String ending = NameStem.of(RelativePath.name(in.relative())).ending();
+        String ending = NameStem.endingOf(RelativePath.name(in.relative()));
         List<LineIndex.Entry> near = index.in(folder).stream()
-                .filter(e -> NameStem.of(RelativePath.name(e.path())).ending().equals(ending))
+                .filter(e -> NameStem.endingOf(RelativePath.name(e.path())).equals(ending))
                 .sorted(Comparator.comparingLong(e -> Math.abs(e.size() - in.size())))
                 .limit(COMPARED_MOST)
                 .toList();

@@ -3,6 +3,7 @@ package org.mendedleaf.core.intake;
 import java.text.Normalizer;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -39,45 +40,135 @@ public record NameStem(String base, String ending, boolean decorated, int rank) 
 
     private static final List<Pattern> ENDS = List.of(NUMBERED, SUFFIX, DATED);
 
-    /** The stem of a name. */
-    public static NameStem of(String name) {
-        String plain = Normalizer.normalize(name, Normalizer.Form.NFKC)
+    private static final Set<String> ALONE = Set.of(WORDS.split("\\|"));
+    private static final List<String> COPY = List.of("copy", "kopie", "copie", "copia", "kopia");
+    private static final String SEPARATORS = " \t\n\u000B\f\r_.,-";
+
+    private static String plain(String name) {
+        return Normalizer.normalize(name, Normalizer.Form.NFKC)
                 .toLowerCase(Locale.ROOT)
                 .strip();
+    }
+
+    private static String ending(String plain) {
         int dot = plain.lastIndexOf('.');
-        boolean hasEnding =
-                dot > 0 && plain.length() - dot <= 8 && plain.substring(dot + 1).matches("[a-z0-9]+");
-        String ending = hasEnding ? plain.substring(dot) : "";
-        String base = hasEnding ? plain.substring(0, dot) : plain;
+        return dot > 0 && plain.length() - dot <= 8 && isEnding(plain, dot + 1) ? plain.substring(dot) : "";
+    }
+
+    /** The ending of a name, as its stem has it. */
+    static String endingOf(String name) {
+        return ending(plain(name));
+    }
+
+    /** The stem of a name. */
+    public static NameStem of(String name) {
+        String plain = plain(name);
+        String ending = ending(plain);
+        String base = plain.substring(0, plain.length() - ending.length());
         int rank = -1;
         boolean decorated = false;
         while (true) {
-            Matcher version = VERSION.matcher(base);
             String next = base;
-            if (version.matches()) {
+            boolean ends = mayEnd(base);
+            Matcher version = VERSION.matcher(base);
+            if (ends && version.matches()) {
                 next = version.group(1);
                 rank = rank < 0 ? Integer.parseInt(version.group(2)) : rank;
             } else {
-                for (Pattern p : ENDS) {
+                for (Pattern p : ends ? endsOf(base) : List.<Pattern>of()) {
                     Matcher m = p.matcher(base);
                     if (m.matches()) {
                         next = m.group(1);
                         break;
                     }
                 }
-                Matcher before = PREFIX.matcher(base);
-                if (next.equals(base) && before.matches()) {
-                    next = before.group(1);
+                if (next.equals(base) && mayBegin(base)) {
+                    Matcher before = PREFIX.matcher(base);
+                    next = before.matches() ? before.group(1) : base;
                 }
             }
-            next = next.strip().replaceAll("[\\s_.,-]+$", "");
+            next = withoutEnd(next.strip());
             if (next.equals(base) || next.isEmpty() || next.chars().noneMatch(Character::isLetter)) {
                 break;
             }
             decorated = true;
             base = next;
         }
-        return new NameStem(base.replaceAll("[\\s_-]+", " "), ending, decorated, rank);
+        return new NameStem(spaced(base), ending, decorated, rank);
+    }
+
+    private static boolean isEnding(String plain, int from) {
+        for (int i = from; i < plain.length(); i++) {
+            char c = plain.charAt(i);
+            if ((c < 'a' || c > 'z') && (c < '0' || c > '9')) {
+                return false;
+            }
+        }
+        return from < plain.length();
+    }
+
+    /** Whether something could be taken off the end; most names need not be held against any pattern. */
+    static boolean mayEnd(String base) {
+        if (base.isEmpty()) {
+            return false;
+        }
+        char last = base.charAt(base.length() - 1);
+        if (last == ')' || last == ']' || Character.isDigit(last)) {
+            return true;
+        }
+        int at = base.length();
+        while (at > 0 && "([".indexOf(base.charAt(at - 1)) < 0 && SEPARATORS.indexOf(base.charAt(at - 1)) < 0) {
+            at--;
+        }
+        String word = base.substring(at);
+        return ALONE.contains(word) || COPY.contains(word);
+    }
+
+    /** Which patterns may take something off an end that {@link #mayEnd} lets through. */
+    private static List<Pattern> endsOf(String base) {
+        if (!Character.isDigit(base.charAt(base.length() - 1))) {
+            return ENDS;
+        }
+        boolean copies = COPY.stream().anyMatch(base::contains);
+        boolean dated = base.contains("19") || base.contains("20");
+        return copies ? ENDS : dated ? List.of(DATED) : List.of();
+    }
+
+    /** Whether something could be taken off the beginning. */
+    static boolean mayBegin(String base) {
+        if (base.isEmpty() || Character.isDigit(base.charAt(0))) {
+            return !base.isEmpty();
+        }
+        int end = 0;
+        while (end < base.length() && SEPARATORS.indexOf(base.charAt(end)) < 0) {
+            end++;
+        }
+        return ALONE.contains(base.substring(0, end)) || COPY.stream().anyMatch(base::startsWith);
+    }
+
+    private static String withoutEnd(String text) {
+        int end = text.length();
+        while (end > 0 && SEPARATORS.indexOf(text.charAt(end - 1)) >= 0) {
+            end--;
+        }
+        return text.substring(0, end);
+    }
+
+    /** With one space for what separates words. */
+    private static String spaced(String text) {
+        StringBuilder out = new StringBuilder(text.length());
+        boolean gap = false;
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            boolean separates = SEPARATORS.indexOf(c) >= 0 && c != '.' && c != ',';
+            if (!separates) {
+                out.append(c);
+            } else if (!gap) {
+                out.append(' ');
+            }
+            gap = separates;
+        }
+        return out.toString();
     }
 
     /** Whether two names differ in decorations only. */

@@ -98,6 +98,15 @@ record PictureSignature(int width, int height, float[] fields) {
         return Math.max(0, (Math.max(fieldsAlike, lightAlike * lightAlike) - ANY) / (1 - ANY));
     }
 
+    /** The same with whole numbers for colours. */
+    PictureSignature rounded() {
+        float[] whole = new float[fields.length];
+        for (int i = 0; i < whole.length; i++) {
+            whole[i] = Math.round(fields[i]);
+        }
+        return new PictureSignature(width, height, whole);
+    }
+
     private double light(int i) {
         return 0.299 * fields[i * 3] + 0.587 * fields[i * 3 + 1] + 0.114 * fields[i * 3 + 2];
     }

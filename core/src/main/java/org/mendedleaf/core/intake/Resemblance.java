@@ -29,6 +29,11 @@ public record Resemblance(int shared, boolean beginning, int kept) {
             this.bytes = bytes;
             this.features = Features.of(name, bytes);
         }
+
+        /** Keeps its features for the guard, under the digest of the version it is. */
+        public void keep(FeatureKeep in, Digest digest) {
+            in.put(digest, features.kept());
+        }
     }
 
     /**

@@ -32,6 +32,10 @@ public final class ScatteredCopies {
 
     /** The families in a folder and below it, each of one folder, by path. */
     public List<Family> find(String folder, Progress progress) throws IOException {
+        return evidence.together(() -> all(folder, progress));
+    }
+
+    private List<Family> all(String folder, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
             List<FolderQuery.LiveFile> files = reading.folders().liveFiles(place).stream()
                     .filter(f -> folder.isEmpty() || f.path().startsWith(folder + "/"))

@@ -34,13 +34,16 @@ record Shingles(long[] hashes, int level) {
             }
             all[i] = hash;
         }
-        long[] set = distinct(all);
-        int level = 0;
-        while (set.length > MOST) {
-            level++;
-            set = atLevel(set, level);
+        return new Shingles(distinct(all), 0).atMost(MOST);
+    }
+
+    /** The same, thinned out to no more than so many. */
+    Shingles atMost(int most) {
+        Shingles set = this;
+        while (set.size() > most) {
+            set = set.at(set.level + 1);
         }
-        return new Shingles(set, level);
+        return set;
     }
 
     /** The words of a text, hashed, without case; figures count as words. */

@@ -20,6 +20,7 @@ import org.mendedleaf.core.catalogue.UnfoldQueue;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Indexer;
+import org.mendedleaf.core.intake.FeatureKeep;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.PendingDeletion;
 import org.mendedleaf.core.line.Place;
@@ -178,6 +179,7 @@ public final class Reclaim {
         vault.closeIdleReaders();
         new Reserve(vault.folder()).keep();
         forgetWords();
+        FeatureKeep.forget(vault);
         return end(counts, emptied, before, erased && !cancelled, damaged, cancelled);
     }
 

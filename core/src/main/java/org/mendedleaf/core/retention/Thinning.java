@@ -126,8 +126,7 @@ public final class Thinning {
                     RuleSet.NONE,
                     now,
                     new Calendar(clock.getZone(), java.time.DayOfWeek.MONDAY));
-            TreeMap<Long, BitSet> byPlace = new TreeMap<>();
-            int kept = 0;
+            BitSet mayGo = new BitSet(table.size());
             for (int row = going.nextSetBit(0); row >= 0; row = going.nextSetBit(row + 1)) {
                 int line = table.lineOf(row);
                 int there = fresh.row(table.lineId(line), table.number(row));
@@ -136,13 +135,10 @@ public final class Thinning {
                             case HELD, SNAPSHOT, NEWEST, NOT_HERE, WAITING -> false;
                             default -> true;
                         };
-                if (may) {
-                    byPlace.computeIfAbsent(table.place(line), p -> new BitSet())
-                            .set(row);
-                } else {
-                    kept++;
-                }
+                mayGo.set(row, may);
             }
+            int kept = going.cardinality() - mayGo.cardinality();
+            TreeMap<Long, int[]> byPlace = byPlace(table, mayGo);
             for (Place place : table.places()) {
                 if (asks && byPlace.containsKey(place.id()) && !place.isOutside()) {
                     PlaceRules.of(session, place).rights(who, place).require(Permission.ERASE);
@@ -150,7 +146,7 @@ public final class Thinning {
             }
             List<Long> actions = new ArrayList<>();
             int done = 0;
-            for (Map.Entry<Long, BitSet> e : byPlace.entrySet()) {
+            for (Map.Entry<Long, int[]> e : byPlace.entrySet()) {
                 long action = JournalStore.begin(
                         session, new Action(0, now, who, ActionKind.THINNED, e.getKey(), 0, false, List.of()));
                 actions.add(action);
@@ -161,11 +157,25 @@ public final class Thinning {
         }
     }
 
+    /** Rows by the ids of their places, ascending; they may be many millions. */
+    private static TreeMap<Long, int[]> byPlace(VersionTable table, BitSet rows) {
+        TreeMap<Long, Integer> counts = new TreeMap<>();
+        rows.stream().forEach(row -> counts.merge(table.place(table.lineOf(row)), 1, Integer::sum));
+        TreeMap<Long, int[]> all = new TreeMap<>();
+        counts.forEach((place, n) -> all.put(place, new int[n]));
+        counts.replaceAll((place, n) -> 0);
+        rows.stream().forEach(row -> {
+            long place = table.place(table.lineOf(row));
+            all.get(place)[counts.merge(place, 1, Integer::sum) - 1] = row;
+        });
+        return all;
+    }
+
     private int note(
             WriteSession session,
             VersionTable table,
             @Nullable ThinPlan plan,
-            BitSet rows,
+            int[] rows,
             long action,
             Instant now,
             Instant due,
@@ -174,7 +184,7 @@ public final class Thinning {
         int seq = 0;
         int lastLine = -1;
         int n = 0;
-        for (int row = rows.nextSetBit(0); row >= 0; row = rows.nextSetBit(row + 1)) {
+        for (int row : rows) {
             int line = table.lineOf(row);
             if (line != lastLine) {
                 lastLine = line;

@@ -2,6 +2,8 @@ package org.mendedleaf.core.intake;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+import java.util.Random;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.StringLength;
@@ -90,5 +92,58 @@ class NameStemTest {
         if (!name.isBlank()) {
             assertThat(stem.base()).isNotEmpty();
         }
+    }
+
+    private static final List<String> ENDINGS = List.of(
+            " (1)",
+            "[23]",
+            " v2",
+            "_v3.1",
+            " rev. 4",
+            "-r7",
+            " (v12)",
+            " final",
+            "_FINAL",
+            " - new",
+            ".bak",
+            " ok",
+            " (signed)",
+            " copy",
+            " copy 3",
+            "_kopie2",
+            " (copia)",
+            " 2026-03-02",
+            "_20260302",
+            " 02.03.2026",
+            " 2026-03-02 1530",
+            " (19990131)");
+
+    private static final List<String> BEGINNINGS = List.of(
+            "copy of ",
+            "Kopie (2) van ",
+            "copie de ",
+            "old ",
+            "final_",
+            "neu-",
+            "2026-03-02 ",
+            "20260302_",
+            "1.2.1999 ");
+
+    /** Whatever else a name has, what people add to it goes: no shortcut may pass over a pattern. */
+    @Property(tries = 300)
+    void everythingThatPeopleAddIsTakenOff(@ForAll Random random) {
+        String stem = List.of("plan", "Invoice 001", "minutes of 19 may", "a.b", "grün 7x", "notes (x)", "r2d2 map")
+                .get(random.nextInt(7));
+        boolean begins = random.nextBoolean();
+        String name = begins ? BEGINNINGS.get(random.nextInt(BEGINNINGS.size())) + stem : stem;
+        int n = random.nextInt(3) + (begins ? 0 : 1);
+        for (int i = 0; i < n; i++) {
+            name = name + ENDINGS.get(random.nextInt(ENDINGS.size()));
+        }
+        NameStem plain = NameStem.of(stem + ".odt");
+        NameStem found = NameStem.of(name + ".odt");
+        assertThat(found.base()).as(name).isEqualTo(plain.base());
+        assertThat(found.decorated()).as(name).isTrue();
+        assertThat(NameStem.endingOf(name + ".ODT")).isEqualTo(".odt");
     }
 }
