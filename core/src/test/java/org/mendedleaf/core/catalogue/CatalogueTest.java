@@ -113,7 +113,7 @@ class CatalogueTest {
     }
 
     @ParameterizedTest
-    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8})
+    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8, 12, 13})
     void aVaultOfEachEarlierVersionOpensAndItsCatalogueIsKeptUntilThen(int version) throws Exception {
         makeOld(version);
         try (OpenVault vault = open();

@@ -111,4 +111,28 @@ class PackedListingTest {
             assertThat(numbers(p, old)).isEqualTo(then);
         }
     }
+
+    @Test
+    void spansThatComeEndedArePackedAsThoseThatEndLater() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("busy", "content");
+            p.capture();
+            assertThat(packed(p)).isZero();
+            long from = org.mendedleaf.core.time.Moment.micros(TestPlace.START) - 1_000_000_000;
+            try (WriteSession session = p.vault().write()) {
+                long folder = new LineWriter(session).folder(p.place(), "");
+                long node = session.sql().number("SELECT min(id) FROM node");
+                for (int i = 0; i < 200; i++) {
+                    session.apply(Op.SPAN, folder, from + i * 1000L + 1000, node, from + i * 1000L, 1, 1, 7, 0, 0);
+                }
+                session.commit();
+            }
+            assertThat(packed(p)).isPositive();
+            for (int i = 0; i < 200; i += 13) {
+                Instant at = org.mendedleaf.core.time.Moment.instant(from + i * 1000L + 500);
+                assertThat(numbers(p, at)).containsOnlyKeys("busy");
+            }
+            assertThat(p.check().isClean()).isTrue();
+        }
+    }
 }

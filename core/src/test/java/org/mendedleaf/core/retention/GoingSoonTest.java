@@ -79,4 +79,20 @@ class GoingSoonTest {
         p.later(5 * DAY);
         assertThat(going()).isEmpty();
     }
+
+    @Test
+    void ofVeryManyTheNumbersAreSaidWithoutLookingIntoEach() throws IOException {
+        thin();
+        p.later(5 * DAY);
+        try (Reading reading = p.vault().read()) {
+            GoingSoon many = GoingSoon.of(reading, p.now(), 5).orElseThrow();
+            assertThat(many.versions()).as("all that were let go").isEqualTo(6);
+            assertThat(many.files()).isEqualTo(2);
+            assertThat(many.first()).isEqualTo(going().orElseThrow().first());
+            assertThat(many.words(p.now(), java.time.ZoneOffset.UTC)).contains("nobody looked");
+            GoingSoon few = GoingSoon.of(reading, p.now(), 6).orElseThrow();
+            assertThat(few).isEqualTo(going().orElseThrow());
+            assertThat(few.words(p.now(), java.time.ZoneOffset.UTC)).contains("nothing else holds");
+        }
+    }
 }

@@ -23,6 +23,7 @@ import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PendingDeletionStore;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.check.Rebuild;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
@@ -435,5 +436,53 @@ class ReclaimTest {
         assertThatThrownBy(() ->
                         new ThinPlan.Limits(0, "", java.util.Set.of(), 0, Optional.empty(), Optional.empty(), false))
                 .hasMessageStartingWith("Without rules, at least one version");
+    }
+
+    private String state(boolean ofPlace) throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return ofPlace ? reading.state(p.place().id()) : reading.state();
+        }
+    }
+
+    @Test
+    void lettingGoTakingBackAndGoingEachMakeAnotherState() throws IOException {
+        five();
+        java.util.Set<String> states = new java.util.HashSet<>();
+        java.util.Set<String> ofPlace = new java.util.HashSet<>();
+        Step[] steps = {
+            () -> {},
+            () -> new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                    .erase(p.line("big.bin").id(), Erasing.What.VERSION, 1, Progress.NONE),
+            () -> {
+                try (WriteSession session = p.vault().write()) {
+                    PendingDeletionStore.back(session, p.line("big.bin").id(), 1);
+                    session.commit();
+                }
+            },
+            () -> new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                    .erase(p.line("big.bin").id(), Erasing.What.VERSION, 2, Progress.NONE),
+            () -> new Reclaim(p.vault(), p.clock()).endGrace("Ines", Progress.NONE)
+        };
+        for (Step step : steps) {
+            step.run();
+            assertThat(states.add(state(false))).isTrue();
+            assertThat(ofPlace.add(state(true))).isTrue();
+            assertThat(state(false)).as("nothing happened").isIn(states);
+        }
+    }
+
+    private interface Step {
+        void run() throws IOException;
+    }
+
+    @Test
+    void whatIsKnownOfChunksBesideThePacksGoesWithWhatWasErased() throws IOException {
+        five();
+        Path index = p.vault().folder().root().resolve("chunks.index");
+        Files.write(index, new byte[100]);
+        new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                .erase(p.line("big.bin").id(), Erasing.What.VERSION, 1, Progress.NONE);
+        new Reclaim(p.vault(), p.clock()).endGrace("Ines", Progress.NONE);
+        assertThat(index).doesNotExist();
     }
 }

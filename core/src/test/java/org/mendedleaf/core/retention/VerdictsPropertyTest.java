@@ -8,7 +8,9 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.BitSet;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -271,5 +273,44 @@ class VerdictsPropertyTest {
         long now = Moment.micros(TestPlace.START);
         long saved = now - (long) (random.nextDouble() * 4e15);
         assertThat(SpaceAge.of(saved, now)).isNotNull();
+    }
+
+    @Property(tries = 3)
+    void whatIsSaidOfAVersionDoesNotDependOnWhichWasAskedBefore(@ForAll Random random) throws IOException {
+        in(p -> {
+            history(p, random, 25);
+            RuleSet rules = anyRules(random);
+            Verdicts once = Histories.judge(p, rules);
+            Verdicts other = Histories.judge(p, rules);
+            List<Long> untils = new ArrayList<>();
+            for (int row = 0; row < once.table().size(); row++) {
+                untils.add(once.until(row));
+            }
+            for (int i = 0; i < 100; i++) {
+                int row = random.nextInt(untils.size());
+                assertThat(other.until(row)).isEqualTo(untils.get(row));
+                assertThat(other.at(row)).isEqualTo(once.at(row));
+            }
+        });
+    }
+
+    @Property(tries = 3)
+    void theOldestGoFirstAndOfOneMomentTheLowerRows(@ForAll Random random) throws IOException {
+        in(p -> {
+            history(p, random, 30);
+            VersionTable t = Histories.table(p);
+            BitSet some = new BitSet();
+            for (int row = 0; row < t.size(); row++) {
+                some.set(row, random.nextInt(4) > 0);
+            }
+            List<Integer> expected = some.stream()
+                    .boxed()
+                    .sorted(Comparator.comparingLong((Integer row) -> t.replaced(row))
+                            .thenComparing(row -> row))
+                    .toList();
+            assertThat(java.util.Arrays.stream(OldestFirst.of(t, some)).boxed().toList())
+                    .isEqualTo(expected);
+            assertThat(OldestFirst.of(t, new BitSet())).isEmpty();
+        });
     }
 }
