@@ -15,6 +15,7 @@ final class FolderForm extends GridPane {
 
     private final ProtectionModel model;
     private final RhythmField rhythm;
+    private Coverage.Row row;
 
     /**
      * The settings of a folder.
@@ -23,6 +24,7 @@ final class FolderForm extends GridPane {
      */
     FolderForm(ProtectionModel model, Coverage.Row row, Consumer<String> trouble) {
         this.model = model;
+        this.row = row;
         getStyleClass().add("form");
         Place p = row.place().orElseThrow();
         rhythm = new RhythmField("place-rhythm", p.rhythm(), this::choice);
@@ -30,7 +32,7 @@ final class FolderForm extends GridPane {
         out.setId("place-exclusions");
         out.setPromptText(Words.of("protect.exclusions.prompt"));
         out.setAccessibleText(Words.of("protect.exclusions"));
-        Runnable apply = () -> model.settings(row, rhythm.valueProperty().get(), patterns(out.getText()), trouble);
+        Runnable apply = () -> model.settings(this.row, rhythm.valueProperty().get(), patterns(out.getText()), trouble);
         rhythm.valueProperty().addListener((o, a, b) -> apply.run());
         out.setOnAction(e -> apply.run());
         out.focusedProperty().addListener((o, was, is) -> {
@@ -41,6 +43,19 @@ final class FolderForm extends GridPane {
         addRow(0, PlacePane.name("protect.rhythm"), rhythm);
         addRow(1, PlacePane.name("protect.exclusions"), out);
         setHgrow(out, javafx.scene.layout.Priority.ALWAYS);
+    }
+
+    /**
+     * Shows the same folder as it stands now. What somebody is typing stays, with the mark on what is wrong.
+     *
+     * @return false when it is another folder, or its settings are others by now
+     */
+    boolean show(Coverage.Row now) {
+        if (!now.where().equals(row.where()) || !now.place().equals(row.place())) {
+            return false;
+        }
+        row = now;
+        return true;
     }
 
     /** The intervals that can be chosen. */

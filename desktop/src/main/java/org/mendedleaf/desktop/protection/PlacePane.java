@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.File;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -14,6 +15,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Setting;
@@ -41,6 +43,7 @@ final class PlacePane extends BorderPane {
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
     private final AheadPane ahead;
     private final ScrollPane scroll = new ScrollPane();
+    private @Nullable FolderForm settings;
     private String shown = "";
     private final VBox forgets = new VBox(3);
     private final CutsBox cuts;
@@ -107,8 +110,7 @@ final class PlacePane extends BorderPane {
             return;
         }
         setTop(header(row));
-        VBox body = new VBox(14);
-        body.getStyleClass().add("place-body");
+        VBox body = body(row);
         if (row.kind().isPresent()) {
             outside(row, body);
         } else if (row.place().isPresent()) {
@@ -129,6 +131,19 @@ final class PlacePane extends BorderPane {
         changed();
         layout();
         scroll.setVvalue(at);
+    }
+
+    /** The one that is there with its form, where that shows the same folder; otherwise an empty one. */
+    private VBox body(Coverage.Row row) {
+        boolean folder = row.kind().isEmpty() && row.place().isPresent();
+        if (folder && settings != null && settings.getParent() instanceof VBox there && settings.show(row)) {
+            there.getChildren().retainAll(settings, problem);
+            return there;
+        }
+        settings = null;
+        VBox body = new VBox(14);
+        body.getStyleClass().add("place-body");
+        return body;
     }
 
     private VBox header(Coverage.Row row) {
@@ -214,11 +229,16 @@ final class PlacePane extends BorderPane {
     }
 
     private void folder(Coverage.Row row, VBox body) {
-        FolderForm settings = new FolderForm(model, row, words -> {
-            problem.setText(words);
-            Ui.visible(problem, !words.isEmpty());
-        });
-        body.getChildren().addAll(settings, problem);
+        FolderForm form = settings;
+        if (form == null) {
+            form = new FolderForm(model, row, words -> {
+                problem.setText(words);
+                Ui.visible(problem, !words.isEmpty());
+            });
+            settings = form;
+            body.getChildren().addAll(form, problem);
+        }
+        List<Rhythm> choices = form.rhythm().choices();
         body.getChildren()
                 .add(wrapped(
                         Words.of(
@@ -228,9 +248,7 @@ final class PlacePane extends BorderPane {
                                 row.vault().orElseThrow().folder().root()),
                         "dim"));
         related(row, body);
-        ProtectionModel.openPlace(row)
-                .ifPresent(openPlace ->
-                        model.ahead().show(openPlace, settings.rhythm().choices()));
+        ProtectionModel.openPlace(row).ifPresent(openPlace -> model.ahead().show(openPlace, choices));
         body.getChildren().add(ahead);
         ProtectionModel.openPlace(row)
                 .ifPresent(openPlace -> body.getChildren().add(new FolderRulesPane(model.context(), openPlace)));

@@ -93,6 +93,38 @@ class ProtectionScreenTest extends WindowTest {
     }
 
     @Test
+    void whatSomebodyIsTypingStaysWhenThePlaceIsLookedAtAgainMeanwhile() throws Exception {
+        office();
+        choose("#place-rhythm", Rhythm.daily(Rhythm.EVENING));
+        eventually("the time", () -> visible("#place-rhythm-time"));
+        eventually("stored", () -> stored().rhythm().equals(Rhythm.daily(Rhythm.EVENING)));
+        eventually(
+                "known",
+                () -> table().getItems().get(0).place().orElseThrow().rhythm().equals(Rhythm.daily(Rhythm.EVENING)));
+        TextField time = robot.lookup("#place-rhythm-time").queryAs(TextField.class);
+        robot.interact(time::clear);
+        robot.clickOn("#place-rhythm-time").write("half pa");
+        // As after a capture: how the place stands is known anew, with other numbers.
+        save("one more.txt", "text", java.time.Instant.now());
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5))) {
+            capture(vault, stored(), java.time.Instant.now());
+        }
+        long files = table().getItems().get(0).files();
+        robot.push(KeyCode.F5);
+        eventually("the new numbers", () -> table().getItems().get(0).files() == files + 1);
+        eventually(
+                "they are shown",
+                () -> robot.lookup(".place-body .dim").queryAllAs(Label.class).stream()
+                        .anyMatch(l -> l.getText().contains(String.valueOf(files + 1))));
+        assertThat(robot.lookup("#place-rhythm-time").queryAs(TextField.class)).isSameAs(time);
+        assertThat(time.getText()).isEqualTo("half pa");
+        assertThat(time.isFocused()).isTrue();
+        robot.write("st").push(KeyCode.ENTER);
+        assertThat(time.getText()).isEqualTo("half past");
+        assertThat(time.getStyleClass()).contains("field-wrong");
+    }
+
+    @Test
     void theStatusBarSaysThatAFolderIsWatchedAndWhenTheLastSaveCameIn() throws Exception {
         office();
         choose("#place-rhythm", Rhythm.ON_SAVE);
