@@ -163,6 +163,18 @@ public final class Bench {
         }
         table.processes("full check, " + what, "`cat` of the packs", ours, plain, 2);
         table.processes("the same", "`zstd -dc \\| sha256sum`", ours, kept, 0);
+        // The same files in two archives, one for each processor.
+        Shell.measure(
+                folder,
+                "find " + name + " -type f | sort > list && split -n l/2 list list. && for i in aa ab; do"
+                        + " tar cf - -T list.$i | zstd -3 -T2 -q -f -o half.$i; done");
+        for (int i = 0; i < ROUNDS; i++) {
+            kept[i] = Shell.measure(
+                    folder,
+                    "zstd -dc -q half.aa | sha256sum > sum.aa & zstd -dc -q half.ab | sha256sum > sum.ab & wait");
+            ours[i] = Shell.measureJava(folder, CLI, "check", "--deep", "--vault", "vault");
+        }
+        table.processes("`check --deep`, " + what, "`zstd -dc \\| sha256sum` of two halves at once", ours, kept, 1.2);
         String now = Instant.now().plusSeconds(0).toString();
         Measured[] copied = new Measured[ROUNDS];
         for (int i = 0; i < ROUNDS; i++) {

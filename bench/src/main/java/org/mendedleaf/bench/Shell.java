@@ -45,7 +45,7 @@ final class Shell {
                 "-Xmn160m",
                 "-XX:FreqInlineSize=35",
                 "-XX:MaxInlineLevel=5",
-                "-Xmx512m"));
+                "-Xmx1g"));
         if (Runtime.version().feature() < 24) {
             command.remove("--sun-misc-unsafe-memory-access=allow");
         }

@@ -143,8 +143,14 @@ public final class FindQuery {
      * A text with the words in it.
      *
      * @param number of the version; 0 for the file
+     * @param saved when that was saved, or the newest of the file, in microseconds; 0 when it has to be asked for
      */
-    public record Said(In in, long line, int number, String text) {}
+    public record Said(In in, long line, int number, String text, long saved) {
+        /** One of which it has to be asked when it was saved. */
+        public Said(In in, long line, int number, String text) {
+            this(in, line, number, text, 0);
+        }
+    }
 
     /** Everything whose text holds all these words, in whatever order and case, and none of the others. */
     public List<Said> said(List<String> words, List<String> without) throws IOException {
@@ -154,8 +160,10 @@ public final class FindQuery {
         }
         String like = like(words.get(0));
         found.addAll(sql.list(
-                "SELECT DISTINCT line, name FROM node WHERE line <> 0 AND name LIKE ? ESCAPE '\\' LIMIT 20000",
-                r -> new Said(In.NAME, r.getLong(1), 0, r.getString(2)),
+                "SELECT DISTINCT n.line, n.name, v.saved FROM node n LEFT JOIN line l ON l.id = n.line"
+                        + " LEFT JOIN version v ON v.line = l.id AND v.number = l.last"
+                        + " WHERE n.line <> 0 AND n.name LIKE ? ESCAPE '\\' LIMIT 20000",
+                r -> new Said(In.NAME, r.getLong(1), 0, r.getString(2), r.getLong(3)),
                 like));
         found.addAll(sql.list(
                 "SELECT line, number, note FROM version WHERE note <> '' AND note LIKE ? ESCAPE '\\'",

@@ -2,6 +2,7 @@ package org.mendedleaf.core.find;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -203,9 +204,9 @@ public final class Finder {
         for (Map.Entry<Long, Collected> e : lines.entrySet()) {
             Collected c = e.getValue();
             if (!c.said.isEmpty()) {
-                int number =
-                        c.said.stream().mapToInt(FindQuery.Said::number).max().orElse(0);
-                c.saved = Math.max(c.saved, query.saved(e.getKey(), number));
+                FindQuery.Said last = Collections.max(c.said, Comparator.comparingInt(FindQuery.Said::number));
+                long saved = last.saved() > 0 ? last.saved() : query.saved(e.getKey(), last.number());
+                c.saved = Math.max(c.saved, saved);
             }
         }
         List<Map.Entry<Long, Collected>> sorted = new ArrayList<>(lines.entrySet());
