@@ -48,6 +48,8 @@ public final class AppContext implements AutoCloseable {
 
     private static final Duration PATIENCE = Duration.ofSeconds(20);
 
+    private static final Duration QUIET_MOST = Duration.ofSeconds(3);
+
     private final UserSettings settings;
     private final Clock clock;
     private final Background background;
@@ -168,7 +170,8 @@ public final class AppContext implements AutoCloseable {
                     places.setAll(found);
                     ready.run();
                     refresh();
-                    services.start();
+                    // Whoever waits for the first listing does not wait for what goes on by itself.
+                    background.whenQuiet(QUIET_MOST, services::start);
                 },
                 e -> trouble.set(String.valueOf(e.getMessage())));
     }

@@ -10,7 +10,9 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
 import org.mendedleaf.core.recovery.Failures;
 
@@ -18,6 +20,10 @@ import org.mendedleaf.core.recovery.Failures;
 public final class Background implements AutoCloseable {
 
     private static final int WORKERS = 3;
+    private static final long LOOK_MILLIS = 50;
+
+    /** It is quiet when so many looks in a row found nothing to do. */
+    private static final int QUIET_LOOKS = 2;
 
     /** What is asked when all is closed already is let go of. */
     private final ExecutorService workers = new ThreadPoolExecutor(
@@ -42,6 +48,9 @@ public final class Background implements AutoCloseable {
 
     private final Executor screen;
 
+    /** What is asked, being done, or waits for the screen. */
+    private final AtomicInteger open = new AtomicInteger();
+
     /** Results are handed over on {@code screen}. */
     public Background(Executor screen) {
         this.screen = screen;
@@ -49,16 +58,61 @@ public final class Background implements AutoCloseable {
 
     /** Does something, and hands its result or its error to the screen. */
     public <T> void run(Callable<T> work, Consumer<T> done, Consumer<Exception> failed) {
-        workers.execute(() -> {
+        execute(() -> {
             try {
                 T result = work.call();
-                screen.execute(() -> done.accept(result));
+                hand(() -> done.accept(result));
             } catch (Exception | Error thrown) {
                 Exception e = Failures.exception(thrown);
                 org.slf4j.LoggerFactory.getLogger(Background.class).warn("background work failed", e);
-                screen.execute(() -> failed.accept(e));
+                hand(() -> failed.accept(e));
             }
         });
+    }
+
+    private void execute(Runnable work) {
+        open.incrementAndGet();
+        workers.execute(() -> {
+            try {
+                work.run();
+            } finally {
+                open.decrementAndGet();
+            }
+        });
+    }
+
+    private void hand(Runnable result) {
+        open.incrementAndGet();
+        screen.execute(() -> {
+            try {
+                result.run();
+            } finally {
+                open.decrementAndGet();
+            }
+        });
+    }
+
+    /**
+     * Runs something on the thread of the screen once nothing is asked or handed over, so that it takes no time from what
+     * somebody waits for; after some time in any case.
+     */
+    public void whenQuiet(Duration most, Runnable work) {
+        long end = System.nanoTime() + most.toNanos();
+        AtomicReference<Future<?>> looks = new AtomicReference<>();
+        AtomicInteger quiet = new AtomicInteger();
+        looks.set(ticks.scheduleWithFixedDelay(
+                () -> {
+                    int times = open.get() == 0 ? quiet.incrementAndGet() : 0;
+                    quiet.set(times);
+                    Future<?> mine = looks.get();
+                    if (mine != null && (times >= QUIET_LOOKS || System.nanoTime() > end)) {
+                        mine.cancel(false);
+                        screen.execute(work);
+                    }
+                },
+                LOOK_MILLIS,
+                LOOK_MILLIS,
+                TimeUnit.MILLISECONDS));
     }
 
     /** Runs something on the thread of the screen. */
@@ -80,13 +134,13 @@ public final class Background implements AutoCloseable {
         /** Asks; an answer to an earlier question that comes later is dropped. */
         public <T> void ask(Callable<T> work, Consumer<T> done, Consumer<Exception> failed) {
             long mine = asked.incrementAndGet();
-            workers.execute(() -> {
+            execute(() -> {
                 if (mine != asked.get()) {
                     return;
                 }
                 try {
                     T result = work.call();
-                    screen.execute(() -> {
+                    hand(() -> {
                         if (mine == asked.get()) {
                             done.accept(result);
                         }
@@ -94,7 +148,7 @@ public final class Background implements AutoCloseable {
                 } catch (Exception | Error thrown) {
                     Exception e = Failures.exception(thrown);
                     org.slf4j.LoggerFactory.getLogger(Background.class).warn("background work failed", e);
-                    screen.execute(() -> {
+                    hand(() -> {
                         if (mine == asked.get()) {
                             failed.accept(e);
                         }

@@ -2,6 +2,7 @@ package org.mendedleaf.desktop.context;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.Map;
 import org.mendedleaf.core.capture.CaptureResult;
@@ -32,8 +33,12 @@ import org.mendedleaf.core.words.Words;
 /** What goes on by itself while the window is open, for each vault: captures, snapshots, retention, copies, checks, notices. */
 final class BackgroundServices implements AutoCloseable {
 
+    /** How a system was found is looked at anew so often, when it is found as it was. */
+    private static final Duration SAID_AGAIN = Duration.ofMinutes(2);
+
     private final AppContext context;
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
+    private volatile boolean closed;
 
     BackgroundServices(AppContext context) {
         this.context = context;
@@ -41,6 +46,9 @@ final class BackgroundServices implements AutoCloseable {
 
     /** Keeps all vaults that are open, and that are not kept already. */
     void start() {
+        if (closed) {
+            return;
+        }
         for (Map.Entry<Path, OpenVault> e : context.vaults().entrySet()) {
             if (supervisors.containsKey(e.getKey())) {
                 // Its folders and their settings are seen by itself.
@@ -105,6 +113,7 @@ final class BackgroundServices implements AutoCloseable {
     /** What is looked at by itself is a job only when it moves bytes; what fails stands with its place. */
     private final class SystemListener implements SystemWatch.Listener {
         private final Map<Long, Job> running = new HashMap<>();
+        private final Repeats repeats = new Repeats(SAID_AGAIN);
 
         @Override
         public synchronized Progress begins(Place place, boolean backup) {
@@ -126,13 +135,20 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void ended(Place place, boolean changed) {
             end(place, Job.State.DONE);
-            context.background().onScreen(context::changed);
+            tell(repeats.isNews(place.id(), "") || changed);
         }
 
         @Override
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
-            context.background().onScreen(context::changed);
+            tell(repeats.isNews(place.id(), String.valueOf(why.getMessage())));
+        }
+
+        /** A system that is away is asked again and again; the window looks at everything anew when there is something new. */
+        private void tell(boolean news) {
+            if (news) {
+                context.background().onScreen(context::changed);
+            }
         }
     }
 
@@ -212,6 +228,7 @@ final class BackgroundServices implements AutoCloseable {
 
     @Override
     public void close() {
+        closed = true;
         supervisors.values().forEach(Supervisor::close);
     }
 }

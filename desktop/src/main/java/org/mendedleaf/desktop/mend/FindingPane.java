@@ -123,6 +123,12 @@ final class FindingPane extends VBox {
         getChildren().addAll(title, evidence, chart, files, beside, effect, problem, actions, asking);
         model.chosenProperty().addListener((o, a, row) -> show(row));
         model.planProperty().addListener((o, a, p) -> planned(p));
+        sceneProperty().addListener((o, was, is) -> {
+            MendModel.Row row = model.chosenProperty().get();
+            if (is != null && row != null) {
+                beside(row);
+            }
+        });
         show(model.chosenProperty().get());
     }
 
@@ -304,6 +310,10 @@ final class FindingPane extends VBox {
         String what = row.listed().id() + row.listed().state();
         if (!one || what.equals(shown)) {
             shown = one ? shown : "";
+            return;
+        }
+        if (getScene() == null) {
+            // Reading two documents is for who looks at them.
             return;
         }
         shown = what;

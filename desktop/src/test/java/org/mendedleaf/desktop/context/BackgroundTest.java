@@ -164,4 +164,33 @@ class BackgroundTest extends ModelTest {
         background.new Newest().ask(() -> "late", heard::add, e -> heard.add("failed"));
         assertThat(heard).isEmpty();
     }
+
+    @Test
+    void whatCanWaitIsDoneOnceNothingIsAskedOrHandedOver() throws Exception {
+        CountDownLatch listed = new CountDownLatch(1);
+        background.run(
+                () -> listed.await(10, TimeUnit.SECONDS),
+                r -> {
+                    heard.add("listed");
+                    // One question leads to the next.
+                    background.run(() -> "line", heard::add, e -> heard.add("failed"));
+                },
+                e -> heard.add("failed"));
+        background.whenQuiet(Duration.ofSeconds(30), () -> heard.add("keepers"));
+        Thread.sleep(300);
+        assertThat(heard).isEmpty();
+        listed.countDown();
+        until(() -> heard.size() == 3);
+        assertThat(heard).containsExactly("listed", "line", "keepers");
+    }
+
+    @Test
+    void whatCanWaitDoesNotWaitForEver() throws Exception {
+        CountDownLatch never = new CountDownLatch(1);
+        background.run(() -> never.await(20, TimeUnit.SECONDS), r -> heard.add("done"), e -> heard.add("failed"));
+        background.whenQuiet(Duration.ofMillis(200), () -> heard.add("keepers"));
+        until(() -> !heard.isEmpty());
+        assertThat(heard).containsExactly("keepers");
+        never.countDown();
+    }
 }
