@@ -28,6 +28,8 @@ import org.mendedleaf.core.words.Words;
 /** Reads files that come in and proposes what shall become of them. Changes nothing. */
 public final class Intake {
 
+    private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Intake.class);
+
     /** With so much in common with a file of another name, a new file may be meant as its next version. */
     private static final double LIKELY = 0.5;
 
@@ -136,8 +138,7 @@ public final class Intake {
             try {
                 return begun.get(CANCEL_MILLIS, TimeUnit.MILLISECONDS);
             } catch (TimeoutException e) {
-                // It goes on; whether somebody cancelled is asked again.
-                continue;
+                log.trace("a comparison takes long", e);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
                 throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
