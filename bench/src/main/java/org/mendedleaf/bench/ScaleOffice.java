@@ -182,8 +182,8 @@ final class ScaleOffice {
     }
 
     private StoredContent content(ContentWorker worker, int version, Random random) throws IOException {
-        byte[] text = ("Line %d, version %d, %x%n".formatted(line, version, random.nextLong()))
-                .getBytes(StandardCharsets.UTF_8);
+        String said = "Line %d, version %d, %x%n".formatted(line, version, random.nextLong());
+        byte[] text = said.getBytes(StandardCharsets.UTF_8);
         return worker.store(Channels.newChannel(new ByteArrayInputStream(text)), n -> {});
     }
 }

@@ -111,7 +111,9 @@ public final class Reading implements AutoCloseable {
     /** What is another after anything was captured, done, let go, held or ruled. */
     public String state() throws IOException {
         return sql.list(
-                        "SELECT coalesce((SELECT max(id) FROM capture), 0) || '/' || coalesce((SELECT max(id) FROM journal), 0)"
+                        "SELECT coalesce((SELECT id || ':' || ended FROM capture ORDER BY id DESC LIMIT 1), 0) || '/'"
+                                + " || coalesce((SELECT max(id) FROM journal), 0)"
+                                + " || ':' || coalesce((SELECT max(id) FROM journal_end), 0)"
                                 + " || '/' || coalesce((SELECT value FROM counter WHERE name = '" + WriteSession.LET_GO
                                 + "'), 0)"
                                 + " || '/' || (SELECT count(*) || '/' || coalesce(sum(lifted), 0) FROM hold)"
@@ -121,11 +123,23 @@ public final class Reading implements AutoCloseable {
                 .get(0);
     }
 
-    /** What is another after anything was captured or done in one place, or let go anywhere. */
+    /**
+     * What is another after anything was captured or done in one place, or let go anywhere. What takes several commits, as a first
+     * capture, makes one when it begins and another when it has ended.
+     */
     public String state(long place) throws IOException {
-        return sql.number("SELECT max(id) FROM capture WHERE place = ?", place)
+        return sql.first(
+                                "SELECT id || ':' || ended FROM capture WHERE place = ? ORDER BY id DESC LIMIT 1",
+                                r -> r.getString(1),
+                                place)
+                        .orElse("")
                 + "/"
-                + sql.number("SELECT max(id) FROM journal WHERE place = ?", place)
+                + sql.first(
+                                "SELECT j.id || ':' || (SELECT coalesce(max(e.id), 0) FROM journal_end e WHERE e.journal = j.id)"
+                                        + " FROM journal j WHERE j.place = ? ORDER BY j.id DESC LIMIT 1",
+                                r -> r.getString(1),
+                                place)
+                        .orElse("")
                 + "/"
                 + note(WriteSession.LET_GO);
     }

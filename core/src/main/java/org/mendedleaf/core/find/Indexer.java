@@ -107,7 +107,8 @@ public final class Indexer {
             boolean outside = false;
             for (Place place : reading.places()) {
                 outside |= place.isOutside();
-                if (all || !reading.state(place.id()).equals(filled.get(place.id()))) {
+                // What is fetched from another system is no event of that place.
+                if (all || place.isOutside() || !reading.state(place.id()).equals(filled.get(place.id()))) {
                     places.add(place);
                 }
             }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.BitSet;
 import java.util.List;
 import java.util.Map;
@@ -138,7 +139,7 @@ public final class Thinning {
                 mayGo.set(row, may);
             }
             int kept = going.cardinality() - mayGo.cardinality();
-            TreeMap<Long, int[]> byPlace = byPlace(table, mayGo);
+            Map<Long, int[]> byPlace = byPlace(table, mayGo);
             for (Place place : table.places()) {
                 if (asks && byPlace.containsKey(place.id()) && !place.isOutside()) {
                     PlaceRules.of(session, place).rights(who, place).require(Permission.ERASE);
@@ -157,17 +158,25 @@ public final class Thinning {
         }
     }
 
+    /** Rows of one place, in less memory than a list. */
+    private static final class Rows {
+        private int[] rows = new int[64];
+        private int size;
+
+        void add(int row) {
+            rows = size == rows.length ? Arrays.copyOf(rows, size * 2) : rows;
+            rows[size++] = row;
+        }
+    }
+
     /** Rows by the ids of their places, ascending; they may be many millions. */
-    private static TreeMap<Long, int[]> byPlace(VersionTable table, BitSet rows) {
-        TreeMap<Long, Integer> counts = new TreeMap<>();
-        rows.stream().forEach(row -> counts.merge(table.place(table.lineOf(row)), 1, Integer::sum));
+    private static Map<Long, int[]> byPlace(VersionTable table, BitSet rows) {
+        TreeMap<Long, Rows> found = new TreeMap<>();
+        rows.stream()
+                .forEach(row -> found.computeIfAbsent(table.place(table.lineOf(row)), p -> new Rows())
+                        .add(row));
         TreeMap<Long, int[]> all = new TreeMap<>();
-        counts.forEach((place, n) -> all.put(place, new int[n]));
-        counts.replaceAll((place, n) -> 0);
-        rows.stream().forEach(row -> {
-            long place = table.place(table.lineOf(row));
-            all.get(place)[counts.merge(place, 1, Integer::sum) - 1] = row;
-        });
+        found.forEach((place, of) -> all.put(place, Arrays.copyOf(of.rows, of.size)));
         return all;
     }
 

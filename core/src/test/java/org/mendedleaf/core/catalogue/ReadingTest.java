@@ -12,7 +12,12 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.journal.ActionKind;
+import org.mendedleaf.core.line.CaptureRecord;
 import org.mendedleaf.core.line.Entry;
+import org.mendedleaf.core.line.PlaceChange;
+import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Totals;
 
 class ReadingTest {
@@ -174,5 +179,68 @@ class ReadingTest {
             assertThat(r.line(999)).isEmpty();
             assertThat(r.folders().listing(p.place(), "no", p.now(), true)).isEmpty();
         }
+    }
+
+    private List<String> states() throws IOException {
+        try (Reading r = p.vault().read()) {
+            return List.of(r.state(), r.state(p.place().id()));
+        }
+    }
+
+    private interface Work {
+        void in(WriteSession session) throws IOException;
+    }
+
+    private void commit(Work work) throws IOException {
+        try (WriteSession session = p.vault().write()) {
+            work.in(session);
+            session.commit();
+        }
+    }
+
+    /** Who looked in the middle of it has not seen all, and looks again when it has ended. */
+    @Test
+    void aFirstCaptureAndAnActionMakeOneStateWhenTheyBeginAndAnotherWhenTheyHaveEnded() throws IOException {
+        long[] id = new long[2];
+        List<String> first = states();
+        Instant began = p.now();
+        commit(s -> id[0] = new PlaceWriter(s).capture(p.place(), 0, new CaptureRecord(began, began, true, 0, 0)));
+        List<String> capturing = states();
+        commit(s -> new PlaceWriter(s)
+                .capture(p.place(), id[0], new CaptureRecord(began, began.plusSeconds(9), true, 5, 50)));
+        List<String> captured = states();
+        commit(s -> id[1] = JournalStore.begin(
+                s, new Action(0, began, "Ines", ActionKind.RESTORED, p.place().id(), 0, true, List.of())));
+        List<String> acting = states();
+        try (WriteSession session = p.vault().write()) {
+            JournalStore.end(session, id[1], new JournalEnds.End(java.time.Duration.ofSeconds(3), 0));
+            session.commit();
+        }
+        List<String> acted = states();
+        for (int i = 0; i < 2; i++) {
+            assertThat(List.of(first.get(i), capturing.get(i), captured.get(i), acting.get(i), acted.get(i)))
+                    .doesNotHaveDuplicates();
+        }
+        assertThat(states()).isEqualTo(acted);
+    }
+
+    @Test
+    void whatHappensInOnePlaceLeavesTheStateOfAnother() throws IOException {
+        p.save("a.txt", "one");
+        p.capture();
+        List<String> before = states();
+        commit(s -> new PlaceWriter(s)
+                .capture(
+                        new PlaceWriter(s)
+                                .protect(
+                                        Files.createDirectories(temp.resolve("other"))
+                                                .toRealPath(),
+                                        "other",
+                                        PlaceChange.to(Rhythm.BY_HAND),
+                                        p.now()),
+                        0,
+                        new CaptureRecord(p.now(), p.now(), true, 1, 1)));
+        assertThat(states().get(0)).isNotEqualTo(before.get(0));
+        assertThat(states().get(1)).isEqualTo(before.get(1));
     }
 }
