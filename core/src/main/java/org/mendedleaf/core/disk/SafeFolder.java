@@ -14,6 +14,7 @@ import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
+import java.nio.file.OpenOption;
 import java.nio.file.Path;
 import java.nio.file.SecureDirectoryStream;
 import java.nio.file.StandardOpenOption;
@@ -217,6 +218,11 @@ public final class SafeFolder implements Closeable {
     /** Opens a file for reading; a link is refused. */
     public SeekableByteChannel read(String name) throws IOException {
         return stream.newByteChannel(name(name), Set.of(StandardOpenOption.READ, NO_FOLLOW));
+    }
+
+    /** As {@link #read(String)}, in a way that not every system has. */
+    SeekableByteChannel read(String name, OpenOption how) throws IOException {
+        return stream.newByteChannel(name(name), Set.of(StandardOpenOption.READ, NO_FOLLOW, how));
     }
 
     /** The target of a link, as {@link RawNames} writes it. */

@@ -3,12 +3,12 @@ package org.mendedleaf.core.recovery;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
-import java.nio.channels.Channels;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Holes;
+import org.mendedleaf.core.disk.ReadBack;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
@@ -26,10 +26,12 @@ final class SafeWrite {
     private final SafeFolder folder;
     private final ContentReader contents;
     private final Proof proof = new Proof();
+    private final ReadBack readBack;
 
     SafeWrite(SafeFolder folder, ContentReader contents) {
         this.folder = folder;
         this.contents = contents;
+        this.readBack = new ReadBack(folder);
     }
 
     /** A file that is written and waits to be synced and proved. */
@@ -120,7 +122,7 @@ final class SafeWrite {
     private static final int OWNER_READ = 0b100_000_000;
 
     private void compare(String name, Version version, ContentParts parts) throws IOException {
-        try (InputStream in = Channels.newInputStream(folder.read(name))) {
+        try (InputStream in = readBack.open(name)) {
             proof.compare(in, version, parts);
         }
     }

@@ -7,7 +7,6 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.ContentKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
@@ -60,8 +59,12 @@ public final class SpaceTree {
 
         /** From the place's root; empty for a place. */
         public String path() {
-            Node above = parent;
-            return above == null || above.parent == null ? "" : RelativePath.child(above.path(), name);
+            // Folders may be nested deeper than a stack is.
+            Deque<String> names = new ArrayDeque<>();
+            for (Node at = this; at.parent != null && at.parent.parent != null; at = at.parent) {
+                names.addFirst(at.name);
+            }
+            return String.join("/", names);
         }
 
         /** The place it is or belongs to; null for the whole vault. */
