@@ -22,6 +22,9 @@ public final class Background implements AutoCloseable {
     private static final int WORKERS = 3;
     private static final long LOOK_MILLIS = 50;
 
+    /** What is closed waits so long for what is being done; it is interrupted. */
+    private static final long CLOSE_MILLIS = 1000;
+
     /** It is quiet when so many looks in a row found nothing to do. */
     private static final int QUIET_LOOKS = 2;
 
@@ -167,5 +170,13 @@ public final class Background implements AutoCloseable {
     public void close() {
         ticks.shutdownNow();
         workers.shutdownNow();
+        try {
+            // What is read from is closed next.
+            if (!workers.awaitTermination(CLOSE_MILLIS, TimeUnit.MILLISECONDS)) {
+                org.slf4j.LoggerFactory.getLogger(Background.class).info("background work does not end");
+            }
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

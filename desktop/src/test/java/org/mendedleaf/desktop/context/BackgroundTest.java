@@ -193,4 +193,26 @@ class BackgroundTest extends ModelTest {
         assertThat(heard).containsExactly("keepers");
         never.countDown();
     }
+
+    @Test
+    void whoClosesItWaitsForWhatIsBeingDone() throws Exception {
+        CountDownLatch begun = new CountDownLatch(1);
+        background.run(
+                () -> {
+                    begun.countDown();
+                    // As work that is interrupted and still has to put something away.
+                    try {
+                        Thread.sleep(10_000);
+                    } catch (InterruptedException e) {
+                        Thread.sleep(200);
+                        heard.add("put away");
+                    }
+                    return "";
+                },
+                r -> {},
+                e -> {});
+        assertThat(begun.await(10, TimeUnit.SECONDS)).isTrue();
+        background.close();
+        assertThat(heard).containsExactly("put away");
+    }
 }
