@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.files;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -17,6 +18,8 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.KeptChildren;
+import org.mendedleaf.desktop.widgets.KeptChildren.Child;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** How the work on the selected file stands: who has it checked out, whether there is a draft, what looks wrong. */
@@ -25,6 +28,8 @@ final class WorkBar extends VBox {
     private final LineModel line;
     private final LineActions actions;
     private final Runnable toStrays;
+    private final KeptChildren kept = new KeptChildren(this);
+    private final List<Child<?>> all = new ArrayList<>();
     private Function<String, Optional<String>> noteAsk = words -> Optional.of("");
 
     WorkBar(LineModel line, LineActions actions, Runnable toStrays) {
@@ -44,7 +49,7 @@ final class WorkBar extends VBox {
     }
 
     private void show() {
-        getChildren().clear();
+        all.clear();
         LineRemarks said = line.saidProperty().get();
         Line l = line.lineProperty().get();
         if (said != null && l != null && l.removed().isEmpty()) {
@@ -55,7 +60,8 @@ final class WorkBar extends VBox {
         if (l != null) {
             strays(l);
         }
-        Ui.visible(this, !getChildren().isEmpty());
+        kept.show(all);
+        Ui.visible(this, !all.isEmpty());
     }
 
     private static HBox row(Label words, Button... buttons) {
@@ -77,37 +83,41 @@ final class WorkBar extends VBox {
 
     private void findings(LineRemarks said, Line l) {
         for (StoredFinding f : said.findings()) {
-            Label words = Ui.label(f.words(l.name(), l.label(f.number())), "warning-words");
-            words.setWrapText(true);
-            HBox row = row(words, button("work.seen", () -> actions.settle(f)));
-            row.getStyleClass().add("warning");
-            getChildren().add(row);
+            String text = f.words(l.name(), l.label(f.number()));
+            all.add(Child.of(List.of(f, text), () -> {
+                Label words = Ui.label(text, "warning-words");
+                words.setWrapText(true);
+                HBox row = row(words, button("work.seen", () -> actions.settle(f)));
+                row.getStyleClass().add("warning");
+                return row;
+            }));
         }
     }
 
     private void out(LineRemarks said, CheckOut out) {
         boolean mine = out.who().equalsIgnoreCase(said.rights().who());
-        Label words = Ui.label(
-                Words.of(mine ? "work.mine" : "work.others", out.who(), actions.moment(out.since())), "work-words");
-        words.setId("work-out");
-        if (mine) {
-            Button in = button(
-                    "work.checkIn",
-                    () -> noteAsk.apply(Words.of("work.checkInNote")).ifPresent(actions::checkIn));
-            getChildren().add(row(words, in, button("work.giveUp", actions::giveUp, "flat")));
-        } else if (said.rights().may(Permission.END_CHECK_OUT)) {
-            getChildren().add(row(words, button("work.end", actions::endCheckOut, "danger-text")));
-        } else {
-            getChildren().add(row(words));
-        }
+        boolean mayEnd = said.rights().may(Permission.END_CHECK_OUT);
+        String text = Words.of(mine ? "work.mine" : "work.others", out.who(), actions.moment(out.since()));
+        all.add(Child.of(List.of(text, mine, mayEnd), () -> {
+            Label words = Ui.label(text, "work-words");
+            words.setId("work-out");
+            if (mine) {
+                Button in = button(
+                        "work.checkIn",
+                        () -> noteAsk.apply(Words.of("work.checkInNote")).ifPresent(actions::checkIn));
+                return row(words, in, button("work.giveUp", actions::giveUp, "flat"));
+            }
+            return mayEnd ? row(words, button("work.end", actions::endCheckOut, "danger-text")) : row(words);
+        }));
     }
 
     /** Where a check-out is needed before a file can be changed, it is offered; elsewhere it is in the menu. */
     private void takeable(LineRemarks said) {
         boolean needed = said.rights().settings().get(Setting.CHECK_OUT).equals("needed");
         if (needed && said.rights().may(Permission.CHECK_OUT)) {
-            Label words = Ui.label(Words.of("work.needed"), "work-words");
-            getChildren().add(row(words, button("work.checkOut", actions::checkOut)));
+            String text = Words.of("work.needed");
+            all.add(Child.of(
+                    text, () -> row(Ui.label(text, "work-words"), button("work.checkOut", actions::checkOut))));
         }
     }
 
@@ -115,14 +125,15 @@ final class WorkBar extends VBox {
     private void strays(Line l) {
         List<Stray> found = line.straysProperty().get();
         if (!found.isEmpty()) {
-            Label words = Ui.label(
-                    Words.of(
-                            l.removed().isEmpty() ? "work.strays" : "work.straysGone",
-                            found.size(),
-                            actions.moment(found.get(0).modified())),
-                    "work-words");
-            words.setId("work-strays-words");
-            getChildren().add(row(words, button("work.straysLook", toStrays)));
+            String text = Words.of(
+                    l.removed().isEmpty() ? "work.strays" : "work.straysGone",
+                    found.size(),
+                    actions.moment(found.get(0).modified()));
+            all.add(Child.of(text, () -> {
+                Label words = Ui.label(text, "work-words");
+                words.setId("work-strays-words");
+                return row(words, button("work.straysLook", toStrays));
+            }));
         }
     }
 
@@ -136,14 +147,15 @@ final class WorkBar extends VBox {
         boolean mayNow = said.out().isEmpty()
                 || said.out().get().who().equalsIgnoreCase(said.rights().who());
         if (draft && mayNow && said.rights().may(Permission.PUBLISH)) {
-            Label words = Ui.label(Words.of("work.draft", label), "work-words");
-            int next = Integer.parseInt(label.substring(0, label.indexOf('.'))) + 1;
-            Button publish = button(
-                    "work.publish",
-                    () -> noteAsk.apply(Words.of("work.publishNote")).ifPresent(actions::publish),
-                    "accent");
-            publish.setText(Words.of("work.publish", next));
-            getChildren().add(row(words, publish));
+            all.add(Child.of(List.of("draft", label), () -> {
+                int next = Integer.parseInt(label.substring(0, label.indexOf('.'))) + 1;
+                Button publish = button(
+                        "work.publish",
+                        () -> noteAsk.apply(Words.of("work.publishNote")).ifPresent(actions::publish),
+                        "accent");
+                publish.setText(Words.of("work.publish", next));
+                return row(Ui.label(Words.of("work.draft", label), "work-words"), publish);
+            }));
         }
     }
 }

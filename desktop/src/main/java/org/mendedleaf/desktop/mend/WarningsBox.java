@@ -1,5 +1,6 @@
 package org.mendedleaf.desktop.mend;
 
+import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -11,6 +12,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.words.Words;
+import org.mendedleaf.desktop.widgets.KeptChildren;
+import org.mendedleaf.desktop.widgets.KeptChildren.Child;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Above the findings: what is late, away, full or failing. It is mended on another screen, or dismissed with a reason here. */
@@ -21,6 +24,7 @@ final class WarningsBox extends VBox {
 
     private final MendModel model;
     private final Runnable protection;
+    private final KeptChildren kept = new KeptChildren(this);
     private List<MendModel.Warned> all = List.of();
     /** The id of what is about to be dismissed; empty when nothing is. */
     private String asked = "";
@@ -35,40 +39,42 @@ final class WarningsBox extends VBox {
     }
 
     void show(List<MendModel.Warned> warnings) {
-        boolean typing = lookup("#mend-dismiss-reason") != null;
-        if (typing && warnings.equals(all)) {
-            return;
-        }
         all = List.copyOf(warnings);
         draw();
     }
 
     private void draw() {
-        getChildren().clear();
+        List<Child<?>> children = new ArrayList<>();
         List<MendModel.Warned> open =
                 all.stream().filter(w -> w.dismissed().isEmpty()).toList();
         List<MendModel.Warned> dismissed =
                 all.stream().filter(w -> w.dismissed().isPresent()).toList();
         for (MendModel.Warned w : open.subList(0, Math.min(MOST, open.size()))) {
-            getChildren().add(warning(w));
-            if (w.concern().id().equals(asked)) {
-                getChildren().add(question(w));
+            children.add(Child.of(w, () -> warning(w)));
+            String id = w.concern().id();
+            if (id.equals(asked)) {
+                // What is typed stays when the words of the warning change meanwhile.
+                children.add(Child.of(List.of("question", w.vault(), id), () -> question(w)));
             }
         }
         if (!dismissed.isEmpty()) {
-            Hyperlink link = new Hyperlink(Words.of("mend.dismissed", dismissed.size()));
-            link.setId("mend-dismissed");
-            link.setOnAction(e -> {
-                showsDismissed = !showsDismissed;
-                draw();
-            });
-            getChildren().add(link);
+            children.add(Child.of(dismissed.size(), () -> {
+                Hyperlink link = new Hyperlink(Words.of("mend.dismissed", dismissed.size()));
+                link.setId("mend-dismissed");
+                link.setOnAction(e -> {
+                    showsDismissed = !showsDismissed;
+                    draw();
+                });
+                return link;
+            }));
         }
         if (showsDismissed) {
-            dismissed.forEach(w ->
-                    getChildren().add(row(w, "dim", Ui.button("mend.reopen", () -> model.reopen(w), "small"))));
+            dismissed.forEach(w -> children.add(Child.of(
+                    List.of("dismissed", w),
+                    () -> row(w, "dim", Ui.button("mend.reopen", () -> model.reopen(w), "small")))));
         }
-        Ui.visible(this, !getChildren().isEmpty());
+        kept.show(children);
+        Ui.visible(this, !children.isEmpty());
     }
 
     private HBox warning(MendModel.Warned w) {
@@ -108,7 +114,7 @@ final class WarningsBox extends VBox {
         Runnable go = () -> {
             if (!reason.getText().isBlank()) {
                 asked = "";
-                getChildren().remove(reason.getParent());
+                draw();
                 model.dismiss(w, reason.getText().strip());
             }
         };

@@ -1,6 +1,8 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.File;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import java.util.function.Consumer;
@@ -20,6 +22,8 @@ import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.widgets.KeptChildren;
+import org.mendedleaf.desktop.widgets.KeptChildren.Child;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The Protection screen: what calls for attention, the table of everything, and the selected place beside it. */
@@ -33,6 +37,7 @@ public final class ProtectionView extends StackPane {
     private final ProtectionModel model;
     private final BorderPane screen = new BorderPane();
     private final VBox warnings = new VBox(6);
+    private final KeptChildren keptWarnings = new KeptChildren(warnings);
     private final Runnable protect;
     private final PlacePane pane;
 
@@ -97,26 +102,29 @@ public final class ProtectionView extends StackPane {
     }
 
     private void showWarnings() {
-        warnings.getChildren().clear();
+        List<Child<?>> children = new ArrayList<>();
         var all = model.warningsProperty().get();
-        for (Warning w : all.stream().limit(WARNINGS_SHOWN).toList()) {
-            Label words = Ui.label(w.words(), "warning-words");
-            words.setWrapText(true);
-            HBox.setHgrow(words, Priority.ALWAYS);
-            words.setMaxWidth(Double.MAX_VALUE);
-            Button step = Ui.button("warning.step." + w.step(), () -> step(w), "small");
-            step.setMinWidth(USE_PREF_SIZE);
-            HBox line = new HBox(12, words, step);
-            line.setAlignment(Pos.CENTER_LEFT);
-            line.getStyleClass().add("warning");
-            warnings.getChildren().add(line);
+        all.stream().limit(WARNINGS_SHOWN).forEach(w -> children.add(Child.of(w, () -> warning(w))));
+        String more = all.size() > WARNINGS_SHOWN
+                ? Words.of("warning.more", all.size() - WARNINGS_SHOWN)
+                : all.isEmpty() && !model.rowsProperty().get().isEmpty() ? Words.of("warning.none") : "";
+        if (!more.isEmpty()) {
+            children.add(Child.of(more, () -> Ui.label(more, "dim")));
         }
-        if (all.size() > WARNINGS_SHOWN) {
-            warnings.getChildren().add(Ui.label(Words.of("warning.more", all.size() - WARNINGS_SHOWN), "dim"));
-        }
-        if (all.isEmpty() && !model.rowsProperty().get().isEmpty()) {
-            warnings.getChildren().add(Ui.label(Words.of("warning.none"), "dim"));
-        }
+        keptWarnings.show(children);
+    }
+
+    private HBox warning(Warning w) {
+        Label words = Ui.label(w.words(), "warning-words");
+        words.setWrapText(true);
+        HBox.setHgrow(words, Priority.ALWAYS);
+        words.setMaxWidth(Double.MAX_VALUE);
+        Button step = Ui.button("warning.step." + w.step(), () -> step(w), "small");
+        step.setMinWidth(USE_PREF_SIZE);
+        HBox line = new HBox(12, words, step);
+        line.setAlignment(Pos.CENTER_LEFT);
+        line.getStyleClass().add("warning");
+        return line;
     }
 
     private void step(Warning w) {

@@ -23,13 +23,17 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
 import org.kordamp.ikonli.javafx.FontIcon;
+import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.check.CheckSchedule;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.copies.CopyStatus;
 import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.widgets.KeptChildren;
+import org.mendedleaf.desktop.widgets.KeptChildren.Child;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** Below the table of what is protected: the vault itself, whether every byte of it is whole, and its copies. */
@@ -43,6 +47,7 @@ final class VaultBox extends VBox {
             CopyStatus.Standing.FAILING, "badge-clay");
 
     private final VaultModel model;
+    private final KeptChildren kept = new KeptChildren(this);
     private final Function<File, Optional<File>> folderAsk;
     private final BiConsumer<OpenPlace, VaultModel.Lost> show;
 
@@ -65,53 +70,75 @@ final class VaultBox extends VBox {
     }
 
     private void draw() {
-        getChildren().clear();
-        model.closedProperty().get().forEach(c -> getChildren().add(closed(c)));
+        List<Child<?>> all = new ArrayList<>();
+        model.closedProperty().get().forEach(c -> all.add(Child.of(c, () -> closed(c))));
         for (VaultModel.Row row : model.rowsProperty().get()) {
-            getChildren().add(vault(row));
-            row.lost().stream().limit(LOST_SHOWN).forEach(l -> getChildren().add(lost(l)));
+            all.add(vault(row));
+            row.lost().stream().limit(LOST_SHOWN).forEach(l -> all.add(Child.of(l, () -> lost(l))));
             if (row.lost().size() > LOST_SHOWN) {
-                getChildren()
-                        .add(Ui.label(
-                                Words.of("vaultBox.moreLost", row.lost().size() - LOST_SHOWN), "dim", "small-words"));
+                String more = Words.of("vaultBox.moreLost", row.lost().size() - LOST_SHOWN);
+                all.add(Child.of(more, () -> Ui.label(more, "dim", "small-words")));
             }
-            row.copies().forEach(c -> getChildren().add(copy(row, c)));
+            row.copies().forEach(c -> all.add(copy(row, c)));
             if (row.copies().isEmpty()) {
-                getChildren().add(none(row));
+                all.add(Child.of(List.of("none", row.vault()), () -> none(row.vault())));
             }
         }
         VaultModel.Asked asked = model.askedProperty().get();
         if (asked != null) {
-            getChildren().add(question(asked));
+            all.add(Child.of(asked, () -> question(asked)));
         }
-        if (!model.saidProperty().get().isEmpty()) {
-            Label said = Ui.label(model.saidProperty().get(), "small-words");
-            said.setId("vault-said");
-            said.setWrapText(true);
-            getChildren().add(said);
+        String said = model.saidProperty().get();
+        if (!said.isEmpty()) {
+            all.add(Child.of(List.of("said", said), () -> said(said)));
         }
-        Ui.visible(this, !getChildren().isEmpty());
+        kept.show(all);
+        Ui.visible(this, !all.isEmpty());
     }
 
-    private static HBox line(Label badge, String name, String where, String words, javafx.scene.Node... controls) {
-        Label title = Ui.label(name, "row-name");
-        title.setMinWidth(USE_PREF_SIZE);
-        Label path = Ui.label(where, "dim", "small-words");
-        Ui.tooltip(path, where);
-        badge.setMinWidth(USE_PREF_SIZE);
-        HBox first = new HBox(8, title, badge, path);
-        first.setAlignment(Pos.CENTER_LEFT);
-        Label second = Ui.label(words, "dim", "small-words");
-        second.setWrapText(true);
-        VBox text = new VBox(1, first, second);
-        HBox.setHgrow(text, Priority.ALWAYS);
-        text.setMinWidth(0);
-        HBox line = new HBox(10, text);
-        line.getChildren().addAll(controls);
-        line.setAlignment(Pos.CENTER_LEFT);
-        line.getStyleClass().add("vault-line");
-        line.setAccessibleText(name + " " + where + ". " + badge.getText() + ". " + words);
-        return line;
+    private static Label said(String words) {
+        Label said = Ui.label(words, "small-words");
+        said.setId("vault-said");
+        said.setWrapText(true);
+        return said;
+    }
+
+    /** A line about a vault or a copy. Its words change while it is read; its controls stay. */
+    private static final class VaultLine extends HBox {
+        private final HBox first = new HBox(8);
+        private final Label second = Ui.label("", "dim", "small-words");
+        private final String name;
+        private final String where;
+
+        VaultLine(String name, String where, javafx.scene.Node... controls) {
+            super(10);
+            this.name = name;
+            this.where = where;
+            Label title = Ui.label(name, "row-name");
+            title.setMinWidth(USE_PREF_SIZE);
+            Label path = Ui.label(where, "dim", "small-words");
+            Ui.tooltip(path, where);
+            first.getChildren().addAll(title, path);
+            first.setAlignment(Pos.CENTER_LEFT);
+            second.setWrapText(true);
+            VBox text = new VBox(1, first, second);
+            HBox.setHgrow(text, Priority.ALWAYS);
+            text.setMinWidth(0);
+            getChildren().add(text);
+            getChildren().addAll(controls);
+            setAlignment(Pos.CENTER_LEFT);
+            getStyleClass().add("vault-line");
+        }
+
+        void say(Label badge, String words) {
+            badge.setMinWidth(USE_PREF_SIZE);
+            if (first.getChildren().size() > 2) {
+                first.getChildren().remove(1);
+            }
+            first.getChildren().add(1, badge);
+            second.setText(words);
+            setAccessibleText(name + " " + where + ". " + badge.getText() + ". " + words);
+        }
     }
 
     private static Label badge(String words, String style) {
@@ -119,20 +146,18 @@ final class VaultBox extends VBox {
     }
 
     /** A vault that cannot be opened; as long as its packs are there, its catalogue can be made anew. */
-    private HBox closed(VaultModel.Closed vault) {
+    private VaultLine closed(VaultModel.Closed vault) {
         Button rebuild = Ui.button("vaultBox.rebuild", () -> model.rebuild(vault.folder()), "small");
         rebuild.setId("vault-rebuild-closed");
         rebuild.setMinWidth(USE_PREF_SIZE);
         Ui.visible(rebuild, vault.packs());
-        return line(
-                badge(Words.of("vaultBox.closed"), "badge-clay"),
-                Words.of("vaultBox.vault"),
-                vault.folder().toString(),
-                vault.why(),
-                rebuild);
+        VaultLine line =
+                new VaultLine(Words.of("vaultBox.vault"), vault.folder().toString(), rebuild);
+        line.say(badge(Words.of("vaultBox.closed"), "badge-clay"), vault.why());
+        return line;
     }
 
-    private HBox vault(VaultModel.Row row) {
+    private Child<VaultLine> vault(VaultModel.Row row) {
         Label badge = row.reading().isPresent()
                 ? badge(Words.of("vaultBox.reading", share(row)), "badge-slate")
                 : !row.lost().isEmpty()
@@ -140,33 +165,36 @@ final class VaultBox extends VBox {
                         : row.check().isEmpty()
                                 ? badge(Words.of("vaultBox.unread"), "badge-slate")
                                 : badge(Words.of("vaultBox.whole"), "badge-moss");
-        Button read = Ui.button("vaultBox.readNow", () -> model.check(row.vault()), "small");
+        String words = String.join(
+                " ",
+                LastCheck.words(row.check(), now(), model.context().zone()),
+                next(row),
+                Words.of("copies.space", Formats.size(row.storedBytes()), Formats.size(row.freeBytes())));
+        return new Child<>(
+                List.of(row.vault(), row.days()),
+                () -> vaultLine(row.vault(), row.days()),
+                line -> line.say(badge, words));
+    }
+
+    private VaultLine vaultLine(OpenVault vault, int every) {
+        Button read = Ui.button("vaultBox.readNow", () -> model.check(vault), "small");
         read.setId("vault-read");
         read.setMinWidth(USE_PREF_SIZE);
         MenuButton more = more("vault-more");
         for (int days : EVERY) {
             RadioMenuItem item = new RadioMenuItem(Words.of("vaultBox.every", days));
-            item.setSelected(row.days() == days);
-            item.setOnAction(e -> model.every(row.vault(), days));
+            item.setSelected(every == days);
+            item.setOnAction(e -> model.every(vault, days));
             more.getItems().add(item);
         }
+        Path folder = vault.folder().root();
         MenuItem another = new MenuItem(Words.of("vaultBox.add"));
-        another.setOnAction(e -> add(row));
+        another.setOnAction(e -> add(vault));
         MenuItem rebuild = new MenuItem(Words.of("vaultBox.rebuild"));
         rebuild.setId("vault-rebuild");
-        rebuild.setOnAction(e -> model.rebuild(row.folder()));
+        rebuild.setOnAction(e -> model.rebuild(folder));
         more.getItems().addAll(new SeparatorMenuItem(), another, rebuild);
-        return line(
-                badge,
-                Words.of("vaultBox.vault"),
-                row.folder().toString(),
-                String.join(
-                        " ",
-                        LastCheck.words(row.check(), now(), model.context().zone()),
-                        next(row),
-                        Words.of("copies.space", Formats.size(row.storedBytes()), Formats.size(row.freeBytes()))),
-                read,
-                more);
+        return new VaultLine(Words.of("vaultBox.vault"), folder.toString(), read, more);
     }
 
     private static int share(VaultModel.Row row) {
@@ -215,8 +243,7 @@ final class VaultBox extends VBox {
         return line;
     }
 
-    private HBox copy(VaultModel.Row row, CopyStatus status) {
-        Label badge = badge(status.standing().words(), BADGES.getOrDefault(status.standing(), "badge-slate"));
+    private Child<VaultLine> copy(VaultModel.Row row, CopyStatus status) {
         List<String> words = new ArrayList<>();
         words.add(status.sentence(now(), model.context().zone()));
         if (status.freeBytes() >= 0 && status.seen().bytes() > 0) {
@@ -231,33 +258,36 @@ final class VaultBox extends VBox {
         if (status.sameDrive()) {
             words.add(Words.of("copies.sameDrive"));
         }
-        Button run = Ui.button("vaultBox.run", () -> model.run(row.vault(), status.copy()), "small");
-        run.setId("copy-run");
-        run.setMinWidth(USE_PREF_SIZE);
-        run.setDisable(status.standing() == CopyStatus.Standing.AWAY);
-        Ui.visible(run, status.standing() != CopyStatus.Standing.IN_STEP);
-        MenuButton more = more("copy-more");
-        MenuItem read = new MenuItem(Words.of("vaultBox.readNow"));
-        read.setDisable(status.standing() == CopyStatus.Standing.AWAY);
-        read.setOnAction(e -> model.check(row.vault(), status.copy()));
-        MenuItem end = new MenuItem(Words.of("vaultBox.endMenu"));
-        end.setOnAction(e -> model.end(row.vault(), status.copy()));
-        more.getItems().addAll(read, end);
-        return line(
-                badge,
-                Words.of("vaultBox.copy"),
-                status.copy().folder().toString(),
-                String.join(" ", words),
-                run,
-                more);
+        return new Child<>(
+                List.of(row.vault(), status.copy(), status.standing()),
+                () -> copyLine(row.vault(), status.copy(), status.standing()),
+                line -> line.say(
+                        badge(status.standing().words(), BADGES.getOrDefault(status.standing(), "badge-slate")),
+                        String.join(" ", words)));
     }
 
-    private HBox none(VaultModel.Row row) {
+    private VaultLine copyLine(OpenVault vault, VaultCopy copy, CopyStatus.Standing standing) {
+        Button run = Ui.button("vaultBox.run", () -> model.run(vault, copy), "small");
+        run.setId("copy-run");
+        run.setMinWidth(USE_PREF_SIZE);
+        run.setDisable(standing == CopyStatus.Standing.AWAY);
+        Ui.visible(run, standing != CopyStatus.Standing.IN_STEP);
+        MenuButton more = more("copy-more");
+        MenuItem read = new MenuItem(Words.of("vaultBox.readNow"));
+        read.setDisable(standing == CopyStatus.Standing.AWAY);
+        read.setOnAction(e -> model.check(vault, copy));
+        MenuItem end = new MenuItem(Words.of("vaultBox.endMenu"));
+        end.setOnAction(e -> model.end(vault, copy));
+        more.getItems().addAll(read, end);
+        return new VaultLine(Words.of("vaultBox.copy"), copy.folder().toString(), run, more);
+    }
+
+    private HBox none(OpenVault vault) {
         Label words = Ui.label(Words.of("vaultBox.noCopy"), "dim", "small-words");
         words.setWrapText(true);
         HBox.setHgrow(words, Priority.ALWAYS);
         words.setMaxWidth(Double.MAX_VALUE);
-        Button add = Ui.button("vaultBox.add", () -> add(row), "small");
+        Button add = Ui.button("vaultBox.add", () -> add(vault), "small");
         add.setId("copy-add");
         add.setMinWidth(USE_PREF_SIZE);
         HBox line = new HBox(10, words, add);
@@ -266,8 +296,8 @@ final class VaultBox extends VBox {
         return line;
     }
 
-    private void add(VaultModel.Row row) {
-        folderAsk.apply(UserFolders.home().toFile()).ifPresent(f -> model.add(row.vault(), Path.of(f.getPath())));
+    private void add(OpenVault vault) {
+        folderAsk.apply(UserFolders.home().toFile()).ifPresent(f -> model.add(vault, Path.of(f.getPath())));
     }
 
     private HBox question(VaultModel.Asked asked) {

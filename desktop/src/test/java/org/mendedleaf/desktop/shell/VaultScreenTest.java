@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
@@ -90,6 +91,20 @@ class VaultScreenTest extends WindowTest {
         robot.clickOn("#vault-go");
         eventually("no copy any more", () -> box().contains("There is no copy of the vault"));
         assertThat(VaultFolder.open(copy).isCopy()).isTrue();
+    }
+
+    @Test
+    void whatIsAskedStaysWhenSomethingElseAboutTheVaultChanges() throws Exception {
+        protection();
+        robot.clickOn("#copy-add");
+        eventually("the question", () -> robot.lookup("#vault-go").tryQuery().isPresent());
+        Node go = robot.lookup("#vault-go").query();
+        robot.interact(go::requestFocus);
+        choose("#vault-more", "Read it only by hand");
+        eventually("the other state", () -> box().contains("Only by hand."));
+        assertThat(go.isFocused()).isTrue();
+        robot.clickOn(go);
+        eventually("the copy in step", () -> box().contains("in step"));
     }
 
     @Test
