@@ -105,9 +105,18 @@ public final class Main extends Group {
         }
         Words.use(language(surroundings));
         boolean json = has(arguments, "--json");
-        CommandLine line = line(surroundings, Commands.asked(arguments));
+        List<String> asked = Commands.asked(arguments);
+        CommandLine line = line(surroundings, asked);
+        // What helps say is put in when one is asked for: going through all words takes longer than many a command.
+        boolean helps = asked.size() > 1 || has(arguments, "--help") || has(arguments, "-h");
+        if (helps) {
+            says(line);
+        }
         line.setExecutionExceptionHandler((e, command, parsed) -> Explanation.explain(e, surroundings, json));
-        line.setParameterExceptionHandler((e, parsed) -> Explanation.misused(e, surroundings, json));
+        line.setParameterExceptionHandler((e, parsed) -> {
+            says(line);
+            return Explanation.misused(e, surroundings, json);
+        });
         int code;
         try {
             code = line.execute(arguments);
@@ -130,7 +139,9 @@ public final class Main extends Group {
 
     /** All commands, with their surroundings. */
     static CommandLine line(Surroundings surroundings) {
-        return line(surroundings, Commands.NAMES);
+        CommandLine line = line(surroundings, Commands.NAMES);
+        says(line);
+        return line;
     }
 
     /** These commands, with their surroundings. */
@@ -138,13 +149,17 @@ public final class Main extends Group {
         Factory factory = new Factory(surroundings);
         CommandLine line = new CommandLine(new Main(), factory);
         names.forEach(name -> line.addSubcommand(name, new CommandLine(Commands.named(name), factory)));
-        line.setResourceBundle(new CommandWords(Words.bundle()));
         line.setOut(surroundings.out()).setErr(surroundings.err());
         line.setCaseInsensitiveEnumValuesAllowed(true);
+        return line;
+    }
+
+    /** Puts in what the helps of commands and options say, and their names in messages. */
+    private static void says(CommandLine line) {
+        line.setResourceBundle(new CommandWords(Words.bundle()));
         headings(line);
         line.getHelpSectionMap().put(UsageMessageSpec.SECTION_KEY_COMMAND_LIST, new CommandSections());
         line.getSubcommands().forEach((name, sub) -> examples(sub, name));
-        return line;
     }
 
     /** Puts the headings of a help, of this command and of all below it, in the language of all words. */

@@ -105,7 +105,8 @@ public final class FindCommand extends Base {
                 new Indexer(vault, false).run(progress);
             }
         }
-        Finder.Found found = new Finder(vault, who()).find(wanted, FILES_MOST);
+        Finder finder = new Finder(vault, who());
+        Finder.Found found = finder.find(wanted, FILES_MOST);
         for (Finder.FileHit hit : found.files()) {
             if (json) {
                 all.add(map(hit));
@@ -131,8 +132,11 @@ public final class FindCommand extends Base {
         if (!json && found.more()) {
             say("cli.find.more", FILES_MOST);
         }
-        if (!json && found.indexed() < found.all() && !names) {
-            say("cli.find.partly", found.indexed(), found.all());
+        if (!json && !found.complete() && !names) {
+            Finder.Share share = finder.share();
+            if (share.indexed() < share.all()) {
+                say("cli.find.partly", share.indexed(), share.all());
+            }
         }
         return (long) found.files().size() + found.snapshots().size();
     }

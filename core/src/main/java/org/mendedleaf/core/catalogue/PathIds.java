@@ -7,6 +7,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 
 /** Folders and names of the catalogue: from paths to ids and back, however deep. */
@@ -20,7 +21,18 @@ public final class PathIds {
     private final Map<Child, Long> ids = new HashMap<>();
 
     /** A folder by its name in the one above; a place's own folder by the place's id in 0. */
-    private record Child(long parent, String name) {}
+    private record Child(long parent, String name) {
+        /** By hand: what a record has by itself is put together at the first use, which a short command waits for. */
+        @Override
+        public int hashCode() {
+            return 31 * Long.hashCode(parent) + name.hashCode();
+        }
+
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other instanceof Child c && parent == c.parent && name.equals(c.name);
+        }
+    }
 
     public PathIds(Sql sql) {
         this.sql = sql;

@@ -62,6 +62,24 @@ public final class Sql implements AutoCloseable {
         }
     }
 
+    /** Says of a row whether it was the last that is wanted. */
+    @FunctionalInterface
+    interface Last {
+        boolean is(ResultSet row) throws SQLException, VaultException;
+    }
+
+    /** Gives each row, until one is the last that is wanted. */
+    void until(String sql, Last last, @Nullable Object... values) throws VaultException {
+        try (ResultSet rows = bind(sql, values).executeQuery()) {
+            boolean go = true;
+            while (go && rows.next()) {
+                go = !last.is(rows);
+            }
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        }
+    }
+
     <T> Optional<T> first(String sql, Row<T> mapper, @Nullable Object... values) throws VaultException {
         try (ResultSet rows = bind(sql, values).executeQuery()) {
             return rows.next() ? Optional.of(mapper.of(rows)) : Optional.empty();

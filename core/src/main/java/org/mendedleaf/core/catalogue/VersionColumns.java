@@ -82,9 +82,9 @@ public class VersionColumns {
         this(new VersionColumnsLoader(reading.sql(), reading.places(), only, only == 0));
     }
 
-    /** The columns as a session sees them, with what chunks they have or without. */
-    protected VersionColumns(WriteSession session, boolean chunks) throws IOException {
-        this(new VersionColumnsLoader(session.sql(), new PlaceQuery(session.sql()).all(), 0, chunks));
+    /** The columns as a session sees them, all or of one line, with what chunks they have or without. */
+    protected VersionColumns(WriteSession session, long only, boolean chunks) throws IOException {
+        this(new VersionColumnsLoader(session.sql(), new PlaceQuery(session.sql()).all(), only, chunks));
     }
 
     private VersionColumns(VersionColumnsLoader l) {

@@ -6,6 +6,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.util.Locale;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -38,7 +39,7 @@ public final class NativeLibraries {
         try {
             String name = System.mapLibraryName("jnidispatch");
             String resource = "/com/sun/jna/" + com.sun.jna.Platform.RESOURCE_PREFIX + "/" + name;
-            Path file = takeOut(com.sun.jna.Platform.class, resource, com.sun.jna.Native.VERSION);
+            Path file = takeOut(com.sun.jna.Platform.class, name, () -> resource, com.sun.jna.Native.VERSION);
             if (file != null) {
                 System.setProperty("jna.boot.library.path", String.valueOf(file.getParent()));
             }
@@ -58,8 +59,12 @@ public final class NativeLibraries {
 
     private static void sqlite() throws IOException {
         String name = org.sqlite.util.LibraryLoaderUtil.getNativeLibName();
-        String resource = org.sqlite.util.LibraryLoaderUtil.getNativeLibResourcePath() + "/" + name;
-        Path file = takeOut(org.sqlite.SQLiteJDBCLoader.class, resource, org.sqlite.SQLiteJDBCLoader.getVersion());
+        // Which one it is takes a look at all files that this process has mapped.
+        Path file = takeOut(
+                org.sqlite.SQLiteJDBCLoader.class,
+                name,
+                () -> org.sqlite.util.LibraryLoaderUtil.getNativeLibResourcePath() + "/" + name,
+                org.sqlite.SQLiteJDBCLoader.getVersion());
         if (file != null) {
             System.setProperty("org.sqlite.lib.path", String.valueOf(file.getParent()));
             System.setProperty("org.sqlite.lib.name", String.valueOf(file.getFileName()));
@@ -77,21 +82,23 @@ public final class NativeLibraries {
             default -> "dll";
         };
         String machine = system.equals("darwin") ? arch.replace("amd64", "x86_64") : arch.replace("x86_64", "amd64");
-        String resource = "/" + system + "/" + machine + "/libzstd-jni-" + version + "." + ending;
-        Path file = takeOut(com.github.luben.zstd.util.Native.class, resource, version);
+        String name = "libzstd-jni-" + version + "." + ending;
+        String resource = "/" + system + "/" + machine + "/" + name;
+        Path file = takeOut(com.github.luben.zstd.util.Native.class, name, () -> resource, version);
         if (file != null) {
             System.setProperty("ZstdNativePath", file.toString());
         }
     }
 
     /** Copies a library out of its jar, unless it is there already; null when the jar has none for this machine. */
-    private static @Nullable Path takeOut(Class<?> from, String resource, String version) throws IOException {
+    private static @Nullable Path takeOut(Class<?> from, String name, Supplier<String> resource, String version)
+            throws IOException {
         Path folder = folder().resolve(version + "-" + System.getProperty("os.arch"));
-        Path file = folder.resolve(resource.substring(resource.lastIndexOf('/') + 1));
+        Path file = folder.resolve(name);
         if (Files.isRegularFile(file)) {
             return file;
         }
-        try (InputStream in = from.getResourceAsStream(resource)) {
+        try (InputStream in = from.getResourceAsStream(resource.get())) {
             if (in == null) {
                 return null;
             }

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.find;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
@@ -10,6 +11,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -88,16 +90,18 @@ public final class Finder {
      * What was found.
      *
      * @param more whether there are more files than are given
-     * @param indexed how many versions can be searched by their text, and {@code all} how many there are, links too while some
-     *     are to be put in
+     * @param complete whether all versions were searched by their text; where not, see {@link Finder#share()}
      */
-    public record Found(List<FileHit> files, List<SnapshotHit> snapshots, boolean more, long indexed, long all) {
+    public record Found(List<FileHit> files, List<SnapshotHit> snapshots, boolean more, boolean complete) {
         /** Copies the lists. */
         public Found {
             files = List.copyOf(files);
             snapshots = List.copyOf(snapshots);
         }
     }
+
+    /** By the folder of a vault. */
+    private static final Map<Path, Counted> COUNTED = new ConcurrentHashMap<>();
 
     private static final class Collected {
         private final List<FindQuery.Said> said = new ArrayList<>();
@@ -147,13 +151,36 @@ public final class Finder {
         }
         Hits found =
                 hits.isPresent() ? hits.get() : hits(reading, query, index, wanted, most, collect(said, List.of()));
-        long indexed = index == null ? 0 : index.versions();
-        long all = indexed;
-        if (index == null || !index.isComplete(reading.state())) {
-            all = query.versions();
-        }
-        return new Found(found.files(), snapshots(reading, query, wanted), found.more(), Math.min(indexed, all), all);
+        boolean complete = index != null && index.isComplete(reading.state());
+        return new Found(found.files(), snapshots(reading, query, wanted), found.more(), complete);
     }
+
+    /**
+     * How many versions can be searched by their text.
+     *
+     * @param all how many there are, links too
+     */
+    public record Share(long indexed, long all) {}
+
+    /** What can be searched now. All versions of a large vault are counted once for each of its states. */
+    public Share share() throws IOException {
+        try (Reading reading = vault.read()) {
+            Counted before = COUNTED.get(vault.folder().root());
+            Counted now = before != null && before.state().equals(reading.state())
+                    ? before
+                    : new Counted(reading.state(), FindQuery.of(reading).versions());
+            COUNTED.put(vault.folder().root(), now);
+            Optional<FindIndex> index = FindIndex.openIfThere(vault.folder());
+            if (index.isEmpty()) {
+                return new Share(0, now.versions());
+            }
+            try (FindIndex open = index.get()) {
+                return new Share(Math.min(open.versions(), now.versions()), now.versions());
+            }
+        }
+    }
+
+    private record Counted(String state, long versions) {}
 
     private record Hits(List<FileHit> files, boolean more) {}
 

@@ -3,6 +3,7 @@ package org.mendedleaf.core.retention;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.DayOfWeek;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.BitSet;
 import java.util.List;
@@ -16,6 +17,7 @@ import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.TrustedTime;
+import org.mendedleaf.core.catalogue.UniqueBytes;
 import org.mendedleaf.core.catalogue.VersionColumns;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.RelativePath;
@@ -23,6 +25,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.FileAttributes;
+import org.mendedleaf.core.line.Hold;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
@@ -99,6 +102,10 @@ public final class Erasing {
             warnings = List.copyOf(warnings);
         }
 
+        private Consequences with(List<Integer> others, List<String> stays) {
+            return new Consequences(others, bytes, freedBytes, stays, warnings, current, removes);
+        }
+
         /** In sentences. */
         public List<String> words(Line line) {
             List<String> said = new ArrayList<>();
@@ -134,13 +141,8 @@ public final class Erasing {
     }
 
     private Chosen choose(Reading reading, long line, What what, int number) throws IOException {
-        VersionTable t = VersionTable.of(reading);
-        Verdicts v = Verdicts.of(
-                t,
-                HoldStore.of(reading).standing(),
-                RuleSet.NONE,
-                TrustedTime.of(reading, clock.instant()),
-                new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+        VersionTable t = VersionTable.ofLine(reading, line);
+        Verdicts v = verdicts(t, HoldStore.of(reading).standing(), TrustedTime.of(reading, clock.instant()));
         Line of = reading.line(line).orElseThrow();
         int l = t.lineRow(line);
         int first = t.first(l);
@@ -158,11 +160,8 @@ public final class Erasing {
             if (!meant || !t.stays(row)) {
                 continue;
             }
-            if (v.reason(row) == Reason.HELD || v.reason(row) == Reason.SNAPSHOT) {
-                kept.add(Words.of(
-                        v.reason(row) == Reason.HELD ? "erase.held" : "erase.inSnapshot",
-                        of.label(t.number(row)),
-                        v.at(row).detail()));
+            if (isHeld(v, row)) {
+                kept.add(whyKept(v, row, of.label(t.number(row))));
                 continue;
             }
             rows.set(row);
@@ -180,7 +179,51 @@ public final class Erasing {
         return new Chosen(
                 t,
                 rows,
-                new Consequences(numbers, bytes, new SpaceTable(t).freedBy(rows), kept, warnings, current, removes));
+                new Consequences(
+                        numbers,
+                        bytes,
+                        UniqueBytes.storedBytes(reading, line, Set.copyOf(numbers)),
+                        kept,
+                        warnings,
+                        current,
+                        removes));
+    }
+
+    private Verdicts verdicts(VersionTable t, List<Hold> holds, Instant now) {
+        return Verdicts.of(t, holds, RuleSet.NONE, now, new Calendar(clock.getZone(), DayOfWeek.MONDAY));
+    }
+
+    private static boolean isHeld(Verdicts v, int row) {
+        return v.reason(row) == Reason.HELD || v.reason(row) == Reason.SNAPSHOT;
+    }
+
+    private static String whyKept(Verdicts v, int row, String label) {
+        return Words.of(
+                v.reason(row) == Reason.HELD ? "erase.held" : "erase.inSnapshot",
+                label,
+                v.at(row).detail());
+    }
+
+    /** What is chosen, without what was held or taken into a snapshot since it was: that stays. */
+    private Chosen checkedAgain(WriteSession session, Chosen chosen, Line of) throws IOException {
+        VersionTable fresh = VersionTable.ofLine(session, of.id());
+        Verdicts v = verdicts(fresh, HoldStore.of(session).standing(), TrustedTime.of(session, clock.instant()));
+        BitSet rows = new BitSet();
+        List<Integer> numbers = new ArrayList<>(chosen.consequences().numbers());
+        List<String> kept = new ArrayList<>(chosen.consequences().kept());
+        for (int row : chosen.rows().stream().toArray()) {
+            int number = chosen.table().number(row);
+            int now = fresh.row(of.id(), number);
+            if (now >= 0 && fresh.stays(now) && !isHeld(v, now)) {
+                rows.set(row);
+                continue;
+            }
+            numbers.remove((Integer) number);
+            if (now >= 0 && isHeld(v, now)) {
+                kept.add(whyKept(v, now, of.label(number)));
+            }
+        }
+        return new Chosen(chosen.table(), rows, chosen.consequences().with(numbers, kept));
     }
 
     /** That notes go, and that of what was published nothing is left. */
@@ -218,7 +261,7 @@ public final class Erasing {
      * @param consequences that it had
      * @param due from when on the space is given back
      */
-    public record Done(long action, Consequences consequences, java.time.Instant due) {}
+    public record Done(long action, Consequences consequences, Instant due) {}
 
     /**
      * Erases. What is in the folder now is looked at first: when it changed meanwhile, that is a version of its own, and
@@ -280,7 +323,8 @@ public final class Erasing {
             }
             long action = JournalStore.begin(
                     session, new Action(0, clock.instant(), who, ActionKind.LET_GO, place.id(), 0, false, List.of()));
-            VersionTable t = chosen.table();
+            Chosen still = checkedAgain(session, chosen, before);
+            VersionTable t = still.table();
             int l = t.lineRow(line);
             JournalStore.add(
                     session,
@@ -297,9 +341,9 @@ public final class Erasing {
                 // One undo takes all of it back.
                 JournalStore.isPart(session, part);
             }
-            Thinning.Done done = new Thinning(vault, clock, who).erase(session, t, chosen.rows(), action);
+            Thinning.Done done = new Thinning(vault, clock, who).erase(session, t, still.rows(), action);
             session.commit();
-            return new Done(action, c, done.due());
+            return new Done(action, still.consequences(), done.due());
         }
     }
 
@@ -319,7 +363,7 @@ public final class Erasing {
                 earlier.size(),
                 earlier.digest(),
                 earlier.sha256().orElse(null));
-        java.time.Instant now = clock.instant();
+        Instant now = clock.instant();
         return lines.changed(
                 place, live, content, new LineWriter.Arrival(facts, Origin.RESTORED, earlier.number(), now, now, ""));
     }

@@ -30,8 +30,8 @@ public final class VersionTable extends VersionColumns {
         markBeyond(p -> PlaceRules.of(reading, p).settings());
     }
 
-    private VersionTable(WriteSession session, boolean chunks) throws IOException {
-        super(session, chunks);
+    private VersionTable(WriteSession session, long only, boolean chunks) throws IOException {
+        super(session, only, chunks);
         markBeyond(p -> PlaceRules.of(session, p).settings());
     }
 
@@ -58,17 +58,22 @@ public final class VersionTable extends VersionColumns {
 
     /** All versions as a session sees them. */
     public static VersionTable of(WriteSession session) throws IOException {
-        return new VersionTable(session, true);
+        return new VersionTable(session, 0, true);
     }
 
     /** All versions as a session sees them, without their chunks: enough for what protects them, and half as large. */
     static VersionTable ofProtection(WriteSession session) throws IOException {
-        return new VersionTable(session, false);
+        return new VersionTable(session, 0, false);
     }
 
     /** The versions of one line only, as a reader sees them; its chunks are not counted. */
     public static VersionTable ofLine(Reading reading, long line) throws IOException {
         return new VersionTable(reading, line);
+    }
+
+    /** The versions of one line only, as a session sees them; its chunks are not counted. */
+    static VersionTable ofLine(WriteSession session, long line) throws IOException {
+        return new VersionTable(session, line, false);
     }
 
     private interface Settings {

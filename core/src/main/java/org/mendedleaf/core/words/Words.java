@@ -1,5 +1,7 @@
 package org.mendedleaf.core.words;
 
+import java.io.IOException;
+import java.io.InputStream;
 import java.text.MessageFormat;
 import java.util.List;
 import java.util.Locale;
@@ -61,6 +63,15 @@ public final class Words {
             return super.getCandidateLocales(baseName, locale).stream()
                     .filter(BUNDLES::contains)
                     .toList();
+        }
+
+        @Override
+        public @Nullable ResourceBundle newBundle(
+                String baseName, Locale locale, String format, ClassLoader loader, boolean reload) throws IOException {
+            String file = toResourceName(toBundleName(baseName, locale), "properties");
+            try (InputStream in = loader.getResourceAsStream(file)) {
+                return in == null ? null : new SortedMessages(in.readAllBytes());
+            }
         }
 
         /** None: who chose English, or has a system in a language without words, gets no German from elsewhere. */

@@ -248,11 +248,25 @@ class FindTest {
         save("a.txt", "some words");
         assertThat(paths("words")).containsExactly("a.txt");
         Files.write(FindIndex.file(p.vault().folder()), new byte[5000]);
-        Finder.Found without = new Finder(p.vault(), "Ines").find(Wanted.parse("a.txt", false, Wanted.Narrow.NOT), 5);
+        Finder finder = new Finder(p.vault(), "Ines");
+        Finder.Found without = finder.find(Wanted.parse("a.txt", false, Wanted.Narrow.NOT), 5);
         assertThat(without.files()).hasSize(1);
-        assertThat(without.indexed()).isZero();
-        assertThat(without.all()).isEqualTo(1);
+        assertThat(without.complete()).isFalse();
+        assertThat(finder.share()).isEqualTo(new Finder.Share(0, 1));
         assertThat(paths("words")).containsExactly("a.txt");
+    }
+
+    @Test
+    void howMuchCanBeSearchedIsCountedAnewAfterEachSave() throws IOException {
+        save("a.txt", "some words");
+        Finder finder = new Finder(p.vault(), "Ines");
+        assertThat(paths("words")).containsExactly("a.txt");
+        Wanted name = Wanted.parse("a.txt", false, Wanted.Narrow.NOT);
+        assertThat(finder.find(name, 5).complete()).isTrue();
+        assertThat(finder.share()).isEqualTo(new Finder.Share(1, 1));
+        save("a.txt", "other words");
+        assertThat(finder.find(name, 5).complete()).isFalse();
+        assertThat(finder.share()).isEqualTo(new Finder.Share(1, 2));
     }
 
     @Test

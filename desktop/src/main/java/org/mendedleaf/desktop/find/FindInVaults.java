@@ -29,13 +29,14 @@ final class FindInVaults {
         List<FindModel.Hit> hits = new ArrayList<>();
         int snapshots = 0;
         boolean more = false;
-        long indexed = 0;
-        long all = 0;
+        List<Finder> finders = new ArrayList<>();
+        boolean complete = true;
         for (OpenVault vault : vaults) {
-            Finder.Found found = new Finder(vault, who).find(wanted, FILES_MOST);
+            Finder finder = new Finder(vault, who);
+            Finder.Found found = finder.find(wanted, FILES_MOST);
             more |= found.more();
-            indexed += found.indexed();
-            all += found.all();
+            finders.add(finder);
+            complete &= found.complete();
             for (Finder.SnapshotHit hit : found.snapshots()) {
                 Optional<OpenPlace> of = openPlace(places, vault, hit.place());
                 if (of.isPresent()) {
@@ -56,8 +57,17 @@ final class FindInVaults {
         if (more) {
             words.add(Words.of("find.more"));
         }
-        if (indexed < all) {
-            words.add(Words.of("find.partly", indexed, all));
+        if (!complete) {
+            long indexed = 0;
+            long all = 0;
+            for (Finder finder : finders) {
+                Finder.Share share = finder.share();
+                indexed += share.indexed();
+                all += share.all();
+            }
+            if (indexed < all) {
+                words.add(Words.of("find.partly", indexed, all));
+            }
         }
         return new FindModel.Answer(hits, String.join(" · ", words));
     }
