@@ -80,6 +80,7 @@ public final class Bench {
         }
         if (arguments.length > 2 && arguments[2].equals("unfold")) {
             new UnfoldBench(folder.resolve("unfold"), bench.table).run();
+            new OldVersionsBench(folder.resolve("old"), (int) (1000 * bench.scale), bench.table).run();
             return;
         }
         if (arguments.length > 2 && arguments[2].equals("bulk")) {
@@ -104,6 +105,7 @@ public final class Bench {
         bench.bulk("large", 8, 1.2, 1);
         bench.edits();
         new UnfoldBench(folder.resolve("unfold"), bench.table).run();
+        new OldVersionsBench(folder.resolve("old"), (int) (1000 * bench.scale), bench.table).run();
         new LookBench(folder.resolve("look"), bench.scale, bench.table).run();
         new MendBench(folder.resolve("mend"), bench.scale, bench.table).run();
         bench.binary();
