@@ -11,14 +11,20 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.cli.base.Outcome;
+import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
+import org.mendedleaf.standins.TlsFront;
 
 /** Other systems from the command line, as a new user would try them. */
 class SystemsCommandLineTest {
@@ -30,6 +36,7 @@ class SystemsCommandLineTest {
     private Path desk;
     private String out = "";
     private String err = "";
+    private final List<String> asked = new ArrayList<>();
 
     @BeforeEach
     void start() throws IOException {
@@ -75,6 +82,25 @@ class SystemsCommandLineTest {
                 temp.resolve("vault").toString());
     }
 
+    /** As with somebody at the terminal, who gives this answer. */
+    private int ask(boolean answer, String... arguments) {
+        StringWriter o = new StringWriter();
+        StringWriter e = new StringWriter();
+        Surroundings surroundings = new Surroundings(
+                Map.of("MENDED_LEAF_HOME", temp.resolve("home").toString()),
+                Clock.system(ZoneOffset.UTC),
+                new PrintWriter(o),
+                new PrintWriter(e),
+                Optional.of(question -> {
+                    asked.add(question);
+                    return answer;
+                }));
+        int code = Main.run(arguments, surroundings);
+        out = o.toString();
+        err = e.toString();
+        return code;
+    }
+
     private String file(String name, String text) throws IOException {
         return Files.writeString(temp.resolve(name), text).toString();
     }
@@ -94,6 +120,47 @@ class SystemsCommandLineTest {
         assertThat(systems.get(0).path("can").toString()).contains("PAUSING").doesNotContain("SNAPSHOTS");
         assertThat(Files.getPosixFilePermissions(temp.resolve("home/settings.json")))
                 .hasSize(2);
+    }
+
+    @Test
+    void aCertificateThatNobodySignedIsShownAndTrustedOnceItIsChosen() throws IOException {
+        String vault = temp.resolve("vault").toString();
+        try (TlsFront front = new TlsFront(outside.objects().address(), "localhost", 0)) {
+            String token = outside.objects().token("ines");
+            String[] connect = {"connect", "Archive", front.address(), "--token", token, "--vault", vault};
+            assertThat(run(connect)).isEqualTo(Outcome.NOT_CONNECTED.code());
+            assertThat(err).contains("nobody whom this computer trusts", "--certificate " + front.fingerprint());
+            assertThat(ask(false, connect)).isEqualTo(Outcome.NOT_CONNECTED.code());
+            assertThat(json("systems")).isEmpty();
+            String[] chosen = Arrays.copyOf(connect, connect.length + 2);
+            chosen[connect.length] = "--certificate";
+            chosen[connect.length + 1] = "AB:CD";
+            assertThat(run(chosen)).isEqualTo(2);
+            chosen[connect.length + 1] = "00".repeat(32);
+            assertThat(run(chosen)).isEqualTo(Outcome.NOT_CONNECTED.code());
+            assertThat(err).contains("another certificate").doesNotContain("--certificate");
+            chosen[connect.length + 1] = front.fingerprint().replace(":", "");
+            assertThat(run(chosen)).as(err).isZero();
+            assertThat(json("systems").get(0).path("answers").asBoolean(true)).isTrue();
+        }
+    }
+
+    @Test
+    void whoSitsAtTheTerminalIsAskedWhetherACertificateIsTrusted() throws IOException {
+        try (TlsFront front = new TlsFront(outside.objects().address(), "localhost", 0)) {
+            assertThat(ask(
+                            true,
+                            "connect",
+                            "Archive",
+                            front.address(),
+                            "--token",
+                            outside.objects().token("ines"),
+                            "--vault",
+                            temp.resolve("vault").toString()))
+                    .as(err)
+                    .isZero();
+            assertThat(asked).singleElement().asString().contains(front.fingerprint());
+        }
     }
 
     @Test

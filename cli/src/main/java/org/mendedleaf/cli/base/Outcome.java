@@ -67,7 +67,9 @@ public enum Outcome {
             return new Failure(NO_VAULT, v.words(), none);
         }
         if (cause instanceof SystemException s) {
-            boolean away = s instanceof SystemException.Unreachable || s instanceof SystemException.Unplugged;
+            boolean away = s instanceof SystemException.Unreachable
+                    || s instanceof SystemException.Unplugged
+                    || s instanceof SystemException.Untrusted;
             boolean refused = s instanceof SystemException.Refused;
             return new Failure(away ? NOT_CONNECTED : refused ? NOT_ALLOWED : SOME_FAILED, s.words(), none);
         }

@@ -16,6 +16,7 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.systems.Connection;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.PlainHttp;
 import org.mendedleaf.core.systems.Retry;
@@ -53,6 +54,10 @@ public final class ConnectCommand extends Base {
     @Option(names = "--plain-http", descriptionKey = "cli.connect.plainHttp")
     boolean plainHttp;
 
+    @Option(names = "--certificate", paramLabel = "FINGERPRINT", descriptionKey = "cli.connect.certificate")
+    @Nullable
+    String certificate;
+
     @Option(names = "--kind", paramLabel = "KIND", descriptionKey = "cli.connect.kind")
     @Nullable
     String kind;
@@ -70,13 +75,16 @@ public final class ConnectCommand extends Base {
             throw new IllegalArgumentException(
                     Words.of("connect.plain", address) + " " + Words.of("cli.connect.plain"));
         }
-        String given = given();
+        Endpoint at = new Endpoint(address, given());
+        if (certificate != null) {
+            at = at.trusting(Endpoint.parseFingerprint(certificate));
+        }
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
         SystemKind known = kind == null ? null : SystemKind.parse(kind);
         try (OpenVault open = openOrCreate(vaultFolder, null)) {
             settings().addVault(open.folder().root());
             SystemConnector connecting = new SystemConnector(settings(), registry(), clock());
-            Connection c = connect(connecting, known, given, open);
+            Connection c = connect(connecting, known, at, open);
             List<Place> places = connecting.takeIn(c, open);
             for (Place place : places) {
                 try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
@@ -121,18 +129,31 @@ public final class ConnectCommand extends Base {
         return all;
     }
 
-    /** Connects; where a token is asked for and none was given, somebody at the terminal is asked for it. */
-    private Connection connect(SystemConnector connecting, @Nullable SystemKind kind, String given, OpenVault open)
+    /**
+     * Connects. Where a token is asked for and none was given, or where the certificate is not trusted, somebody at the terminal
+     * is asked.
+     */
+    private Connection connect(SystemConnector connecting, @Nullable SystemKind kind, Endpoint at, OpenVault open)
             throws IOException {
         try {
-            return connecting.connect(name, kind, address, given, open, Retry.DEFAULT);
+            return connecting.connect(name, kind, at, open, Retry.DEFAULT);
         } catch (SystemException.Refused e) {
-            Optional<String> typed =
-                    given.isEmpty() ? surroundings.secret(Words.of("cli.connect.askToken", name)) : Optional.empty();
+            Optional<String> typed = at.token().isEmpty()
+                    ? surroundings.secret(Words.of("cli.connect.askToken", name))
+                    : Optional.empty();
             if (typed.isEmpty()) {
                 throw e;
             }
-            return connecting.connect(name, kind, address, typed.get(), open, Retry.DEFAULT);
+            return connect(connecting, kind, at.with(typed.get()), open);
+        } catch (SystemException.Untrusted e) {
+            if (!at.certificate().isEmpty()) {
+                throw e;
+            }
+            if (!surroundings.confirms(Words.of("cli.connect.askTrust", e.words()))) {
+                throw new SystemException.Untrusted(
+                        e.words() + ". " + Words.of("cli.connect.untrusted", e.fingerprint()), e.fingerprint(), e);
+            }
+            return connect(connecting, kind, at.trusting(e.fingerprint()), open);
         }
     }
 }

@@ -13,6 +13,7 @@ import org.mendedleaf.cli.base.Group;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.standins.StandIn;
 import org.mendedleaf.standins.StandIns;
+import org.mendedleaf.standins.TlsFront;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
@@ -28,6 +29,9 @@ public final class StandinsCommand extends Group {
         @Nullable
         Path dir;
 
+        @Option(names = "--tls", descriptionKey = "cli.standins.tls")
+        boolean tls;
+
         public Run(Surroundings surroundings) {
             super(surroundings);
         }
@@ -41,13 +45,28 @@ public final class StandinsCommand extends Group {
                 List<Object> list = new ArrayList<>();
                 for (StandIn s : all.all()) {
                     String token = s.token(who());
+                    if (tls) {
+                        // It listens until this process ends.
+                        TlsFront front = new TlsFront(s.address(), "localhost", 0);
+                        rows.add(List.of(s.kind(), front.address(), token, front.fingerprint()));
+                        list.add(Map.of(
+                                "kind",
+                                s.kind(),
+                                "address",
+                                front.address(),
+                                "token",
+                                token,
+                                "certificate",
+                                front.fingerprint()));
+                        continue;
+                    }
                     rows.add(List.of(s.kind(), s.address(), token));
                     list.add(Map.of("kind", s.kind(), "address", s.address(), "token", token));
                 }
                 if (json) {
                     printJson(list);
                 } else {
-                    table(rows, "lll");
+                    table(rows, tls ? "llll" : "lll");
                     say("cli.standins.running", folder);
                 }
                 surroundings.out().flush();

@@ -95,7 +95,8 @@ public final class UserSettings implements Connections {
                     SystemKind.parse(c.path("kind").asText()),
                     c.path("address").asText(),
                     c.path("token").asText(),
-                    Path.of(c.path("vault").asText())));
+                    Path.of(c.path("vault").asText()),
+                    c.path("certificate").asText("")));
         }
         return all;
     }
@@ -115,7 +116,8 @@ public final class UserSettings implements Connections {
                 .put("kind", connection.kind().text())
                 .put("address", connection.address())
                 .put("token", connection.token())
-                .put("vault", connection.vault().toString());
+                .put("vault", connection.vault().toString())
+                .put("certificate", connection.certificate());
         save();
     }
 

@@ -11,8 +11,19 @@ import org.mendedleaf.core.words.Words;
  * @param address where it is reached
  * @param token by which it knows us; kept in the settings, which only the user can read
  * @param vault that keeps what is known of it
+ * @param certificate by which it is known, see {@link Endpoint}
  */
-public record Connection(String name, SystemKind kind, String address, String token, Path vault) {
+public record Connection(String name, SystemKind kind, String address, String token, Path vault, String certificate) {
+
+    /** One whose certificate is signed by those whom this computer trusts. */
+    public Connection(String name, SystemKind kind, String address, String token, Path vault) {
+        this(name, kind, address, token, vault, "");
+    }
+
+    /** Where it is reached, and how both know each other. */
+    public Endpoint endpoint() {
+        return new Endpoint(address, token, certificate);
+    }
 
     /** Checks the name. */
     public Connection {

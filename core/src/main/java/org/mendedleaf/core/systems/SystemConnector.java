@@ -1,6 +1,7 @@
 package org.mendedleaf.core.systems;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,22 +38,22 @@ public final class SystemConnector {
     }
 
     /**
-     * Connects a system, or changes the address and token of one that is connected. It is asked at once; nothing is
-     * remembered when it does not answer.
+     * Connects a system, or changes how one that is connected is reached. It is asked at once; nothing is remembered when it
+     * does not answer.
      *
      * @param kind what it is; null to ask it
+     * @throws SystemException.Untrusted when its certificate is not enough; it may be chosen by its fingerprint then
      */
-    public Connection connect(
-            String name, @Nullable SystemKind kind, String address, String token, OpenVault vault, Retry retry)
+    public Connection connect(String name, @Nullable SystemKind kind, Endpoint at, OpenVault vault, Retry retry)
             throws IOException {
-        registry.opener().checkAddress(address);
+        registry.opener().checkAddress(at.address());
+        Path root = vault.folder().root();
         // Checks the name before anything is sent.
-        new Connection(name, SystemKind.WEBDAV, address, token, vault.folder().root());
-        SystemKind found = kind == null ? registry.opener().kindOf(name, address, token, retry) : kind;
-        OutsideSystem system = registry.opener().open(name, found, address, token, retry, clock);
+        new Connection(name, SystemKind.WEBDAV, at.address(), at.token(), root);
+        SystemKind found = kind == null ? registry.opener().kindOf(name, at, retry) : kind;
+        OutsideSystem system = registry.opener().open(name, found, at, retry, clock);
         system.state();
-        Connection connection =
-                new Connection(name, found, address, token, vault.folder().root());
+        Connection connection = new Connection(name, found, at.address(), at.token(), root, at.certificate());
         synchronized (connected) {
             connected.connect(connection);
         }

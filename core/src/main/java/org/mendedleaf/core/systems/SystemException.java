@@ -51,6 +51,27 @@ public abstract sealed class SystemException extends IOException {
         }
     }
 
+    /** Its certificate is not enough to know that it is the one that was meant. */
+    public static final class Untrusted extends SystemException {
+        private static final long serialVersionUID = 1;
+        private final String fingerprint;
+
+        /**
+         * It showed a certificate.
+         *
+         * @param fingerprint of that, see {@link Endpoint}
+         */
+        public Untrusted(String words, String fingerprint, Throwable cause) {
+            super(words, cause);
+            this.fingerprint = fingerprint;
+        }
+
+        /** Of the certificate that it showed. */
+        public String fingerprint() {
+            return fingerprint;
+        }
+    }
+
     /** There is no such thing there. */
     public static final class Missing extends SystemException {
         private static final long serialVersionUID = 1;

@@ -14,8 +14,8 @@ public interface SystemOpener {
     void checkAddress(String address);
 
     /** Asks a system of what kind it is. */
-    SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException;
+    SystemKind kindOf(String name, Endpoint at, Retry retry) throws IOException;
 
     /** A connection to a system of a known kind. Nothing is sent yet. */
-    OutsideSystem open(String name, SystemKind kind, String address, String token, Retry retry, Clock clock);
+    OutsideSystem open(String name, SystemKind kind, Endpoint at, Retry retry, Clock clock);
 }

@@ -50,7 +50,7 @@ public class SystemRegistry {
     public OutsideSystem system(String name) throws IOException {
         Connection c =
                 connection(name).orElseThrow(() -> new SystemException.Missing(Words.of("system.notConnected", name)));
-        return open.computeIfAbsent(c, k -> opener.open(k.name(), k.kind(), k.address(), k.token(), retry, clock));
+        return open.computeIfAbsent(c, k -> opener.open(k.name(), k.kind(), k.endpoint(), retry, clock));
     }
 
     /** The system that a place is in. */

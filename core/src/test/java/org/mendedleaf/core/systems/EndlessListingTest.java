@@ -61,7 +61,11 @@ class EndlessListingTest {
     private OutsideSystem open(SystemKind kind, Budget budget) {
         Retry retry = new Retry(1, Duration.ofMillis(1), Duration.ofMillis(1), Duration.ofSeconds(10), budget);
         return Systems.open(
-                "far", kind, "http://127.0.0.1:" + server.getAddress().getPort(), "", retry, Clock.systemUTC());
+                "far",
+                kind,
+                new Endpoint("http://127.0.0.1:" + server.getAddress().getPort(), ""),
+                retry,
+                Clock.systemUTC());
     }
 
     /** A folder of a WebDAV server that holds one folder more, and a file. */
@@ -103,9 +107,11 @@ class EndlessListingTest {
                                     .connect(
                                             "far",
                                             SystemKind.WEBDAV,
-                                            "http://127.0.0.1:"
-                                                    + server.getAddress().getPort(),
-                                            "",
+                                            new Endpoint(
+                                                    "http://127.0.0.1:"
+                                                            + server.getAddress()
+                                                                    .getPort(),
+                                                    ""),
                                             rig.vault(),
                                             Rig.QUICK),
                             rig.vault())
@@ -131,7 +137,13 @@ class EndlessListingTest {
             String address = "http://127.0.0.1:" + server.getAddress().getPort();
             Place place = rig.connecting()
                     .takeIn(
-                            rig.connecting().connect("far", SystemKind.WEBDAV, address, "", rig.vault(), Rig.QUICK),
+                            rig.connecting()
+                                    .connect(
+                                            "far",
+                                            SystemKind.WEBDAV,
+                                            new Endpoint(address, ""),
+                                            rig.vault(),
+                                            Rig.QUICK),
                             rig.vault())
                     .get(0);
             new Mirror(rig.vault(), place, system, rig.clock()).run(Progress.NONE);

@@ -51,8 +51,8 @@ class LibraryRulesTest {
         return Systems.open(
                 who,
                 SystemKind.LIBRARY,
-                rig.outside.library().address(),
-                rig.outside.library().token(who),
+                new Endpoint(
+                        rig.outside.library().address(), rig.outside.library().token(who)),
                 Rig.QUICK,
                 rig.clock());
     }

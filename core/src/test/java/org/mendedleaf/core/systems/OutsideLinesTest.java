@@ -77,8 +77,8 @@ class OutsideLinesTest {
         return Systems.open(
                 "tomas",
                 SystemKind.LIBRARY,
-                rig.outside.library().address(),
-                rig.outside.library().token("tomas"),
+                new Endpoint(
+                        rig.outside.library().address(), rig.outside.library().token("tomas")),
                 Rig.QUICK,
                 rig.clock());
     }

@@ -51,8 +51,8 @@ class RacedPutsTest {
     }
 
     private Place connect(SmallDav server) throws IOException {
-        Connection c =
-                rig.connecting().connect("Share", SystemKind.WEBDAV, server.address(), "", rig.vault(), Rig.QUICK);
+        Connection c = rig.connecting()
+                .connect("Share", SystemKind.WEBDAV, new Endpoint(server.address(), ""), rig.vault(), Rig.QUICK);
         return rig.connecting().takeIn(c, rig.vault()).get(0);
     }
 

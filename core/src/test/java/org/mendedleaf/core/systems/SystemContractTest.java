@@ -60,7 +60,10 @@ class SystemContractTest {
     @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
     void aSystemSaysWhatItIsAndWhatItsClockShows(SystemKind kind) throws IOException {
         assertThat(Systems.kindOf(
-                        "x", rig.standIn(kind).address(), rig.standIn(kind).token("ines"), Rig.QUICK))
+                        "x",
+                        new Endpoint(
+                                rig.standIn(kind).address(), rig.standIn(kind).token("ines")),
+                        Rig.QUICK))
                 .isEqualTo(kind);
         assertThat(rig.system(kind).state().clock())
                 .isBetween(rig.now().minusSeconds(1), rig.now().plusSeconds(60));
@@ -97,7 +100,8 @@ class SystemContractTest {
     @ParameterizedTest
     @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
     void aWrongTokenIsRefused(SystemKind kind) {
-        OutsideSystem stranger = Systems.open("x", kind, rig.standIn(kind).address(), "guess", Rig.QUICK, rig.clock());
+        OutsideSystem stranger =
+                Systems.open("x", kind, new Endpoint(rig.standIn(kind).address(), "guess"), Rig.QUICK, rig.clock());
         assertThatThrownBy(stranger::state).isInstanceOf(SystemException.Refused.class);
     }
 
@@ -105,7 +109,8 @@ class SystemContractTest {
     @EnumSource(value = SystemKind.class, mode = EnumSource.Mode.EXCLUDE, names = "WEBDAV")
     void aNameWithItsTokenAsPasswordIsAcceptedToo(SystemKind kind) throws IOException {
         String password = "ines:" + rig.standIn(kind).token("ines");
-        OutsideSystem system = Systems.open("x", kind, rig.standIn(kind).address(), password, Rig.QUICK, rig.clock());
+        OutsideSystem system =
+                Systems.open("x", kind, new Endpoint(rig.standIn(kind).address(), password), Rig.QUICK, rig.clock());
         assertThat(system.state()).isNotNull();
     }
 
@@ -268,7 +273,11 @@ class SystemContractTest {
     void anAnswerThatStandsStillIsGivenUpAndAskedForAgain(SystemKind kind) throws IOException {
         Retry impatient = new Retry(3, Duration.ofMillis(1), Duration.ofMillis(2), Duration.ofMillis(200));
         OutsideSystem system = Systems.open(
-                "x", kind, rig.standIn(kind).address(), rig.standIn(kind).token("ines"), impatient, rig.clock());
+                "x",
+                kind,
+                new Endpoint(rig.standIn(kind).address(), rig.standIn(kind).token("ines")),
+                impatient,
+                rig.clock());
         rig.standIn(kind).faults().schedule(List.of(Fault.STALL));
         assertThat(system.state()).isNotNull();
     }

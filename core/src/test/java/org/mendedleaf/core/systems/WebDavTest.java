@@ -68,7 +68,7 @@ class WebDavTest {
         for (int i = 0; i < 100 && !answers(address); i++) {
             Thread.sleep(50);
         }
-        Connection c = rig.connecting().connect("club", null, address, "", rig.vault(), Rig.QUICK);
+        Connection c = rig.connecting().connect("club", null, new Endpoint(address, ""), rig.vault(), Rig.QUICK);
         assertThat(c.kind()).isEqualTo(SystemKind.WEBDAV);
         place = rig.connecting().takeIn(c, rig.vault()).get(0);
     }

@@ -20,11 +20,13 @@ import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
 import org.mendedleaf.core.rules.Setting;
 import org.mendedleaf.core.systems.Connection;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.Outlook;
 import org.mendedleaf.core.systems.PlainHttp;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemConnector;
+import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 
@@ -36,6 +38,8 @@ public final class ConnectModel {
     private final StringProperty address = new SimpleStringProperty("");
     private final StringProperty token = new SimpleStringProperty("");
     private final BooleanProperty plain = new SimpleBooleanProperty();
+    private final ReadOnlyStringWrapper shown = new ReadOnlyStringWrapper("");
+    private final BooleanProperty trusted = new SimpleBooleanProperty();
     private final StringProperty place = new SimpleStringProperty("");
     private final StringProperty members = new SimpleStringProperty("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
@@ -44,6 +48,11 @@ public final class ConnectModel {
 
     ConnectModel(AppContext context) {
         this.context = context;
+        // Another address has another certificate.
+        address.addListener((o, a, b) -> {
+            trusted.set(false);
+            shown.set("");
+        });
     }
 
     /** What the user calls the connection. */
@@ -91,6 +100,21 @@ public final class ConnectModel {
         return plain;
     }
 
+    /** The fingerprint of a certificate that is not trusted, which the address showed; empty when there is none. */
+    public ReadOnlyStringProperty certificateProperty() {
+        return shown.getReadOnlyProperty();
+    }
+
+    /** Whether that certificate was compared, and is trusted. */
+    public BooleanProperty trustedProperty() {
+        return trusted;
+    }
+
+    private Endpoint endpoint() {
+        Endpoint at = new Endpoint(address.get().strip(), token.get().strip());
+        return trusted.get() ? at.trusting(shown.get()) : at;
+    }
+
     /** Asks the system what it is and takes its places in. */
     public void connect(Runnable done) {
         Optional<OpenVault> vault = context.vaults().values().stream().findFirst();
@@ -105,17 +129,13 @@ public final class ConnectModel {
         problem.set("");
         busy.set(true);
         SystemConnector connecting = context.connecting();
+        String called = name.get().strip();
+        Endpoint at = endpoint();
         context.jobs()
                 .start(
                         Words.of("job.connect", name.get()),
                         progress -> {
-                            Connection c = connecting.connect(
-                                    name.get().strip(),
-                                    null,
-                                    address.get().strip(),
-                                    token.get().strip(),
-                                    vault.get(),
-                                    Retry.DEFAULT);
+                            Connection c = connecting.connect(called, null, at, vault.get(), Retry.DEFAULT);
                             for (Place p : connecting.takeIn(c, vault.get())) {
                                 new Mirror(vault.get(), p, context.registry().system(p), context.clock()).run(progress);
                             }
@@ -129,9 +149,23 @@ public final class ConnectModel {
                         this::failed);
     }
 
+    /** A fingerprint is compared pair by pair: none is broken at the end of a line. */
+    private static String inTwoLines(String words, String fingerprint) {
+        int half = fingerprint.length() / 2;
+        return words.replace(
+                fingerprint, "\n" + fingerprint.substring(0, half + 1) + "\n" + fingerprint.substring(half + 1));
+    }
+
     private void failed(Exception e) {
         busy.set(false);
-        problem.set(Failures.words(e));
+        boolean untrusted = e instanceof SystemException.Untrusted;
+        String fingerprint = e instanceof SystemException.Untrusted u ? u.fingerprint() : shown.get();
+        if (untrusted && !fingerprint.equals(shown.get())) {
+            // What was trusted was another one.
+            trusted.set(false);
+        }
+        shown.set(fingerprint);
+        problem.set(untrusted ? inTwoLines(Failures.words(e), fingerprint) : Failures.words(e));
         context.placesChanged();
     }
 

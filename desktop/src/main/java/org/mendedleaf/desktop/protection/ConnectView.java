@@ -79,11 +79,17 @@ final class ConnectView extends StackPane {
         problem.setId("connect-problem");
         problem.setWrapText(true);
         problem.textProperty().bind(model.problemProperty());
+        CheckBox trusted = new CheckBox(Words.of("connect.trust"));
+        trusted.setId("connect-trust");
+        trusted.setWrapText(true);
+        trusted.selectedProperty().bindBidirectional(model.trustedProperty());
+        Ui.visible(trusted, false);
+        model.certificateProperty().addListener((o, a, shown) -> Ui.visible(trusted, !shown.isEmpty()));
         outlook.getStyleClass().add("outlook");
         Ui.visible(outlook, connection != null);
         HBox buttons = new HBox(8, go, Ui.button("protect.back", back, "flat"));
         buttons.setAlignment(Pos.CENTER_LEFT);
-        sheet.getChildren().addAll(head, text, form, outlook, problem, buttons);
+        sheet.getChildren().addAll(head, text, form, outlook, problem, trusted, buttons);
         StackPane middle = new StackPane(sheet);
         middle.getStyleClass().add("protect-middle");
         getChildren().add(middle);

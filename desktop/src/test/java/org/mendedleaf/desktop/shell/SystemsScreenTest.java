@@ -32,6 +32,7 @@ import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageState;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideWork;
 import org.mendedleaf.core.systems.Retry;
@@ -41,6 +42,7 @@ import org.mendedleaf.core.systems.SystemRegistry;
 import org.mendedleaf.core.systems.wire.Systems;
 import org.mendedleaf.desktop.files.LineRow;
 import org.mendedleaf.standins.StandIns;
+import org.mendedleaf.standins.TlsFront;
 
 /** Other systems in the real window: coverage, settings, connecting, a merged line, work in a system. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -172,11 +174,41 @@ class SystemsScreenTest extends WindowTest {
             org.mendedleaf.core.systems.wire.Systems.open(
                             "x",
                             SystemKind.OBJECT_STORE,
-                            outside.objects().address(),
-                            outside.objects().token("Ines"),
+                            new Endpoint(
+                                    outside.objects().address(),
+                                    outside.objects().token("Ines")),
                             Retry.DEFAULT,
                             java.time.Clock.systemUTC())
                     .create("there already", SystemKind.OBJECT_STORE.standardSettings());
+        }
+    }
+
+    @Test
+    void aCertificateThatNobodySignedIsShownAndTrustedOnceItWasCompared() throws Exception {
+        fill();
+        show();
+        eventually("the files", () -> visible("#listing"));
+        protection();
+        new OutsidePlaces().make();
+        try (TlsFront front = new TlsFront(outside.objects().address(), "localhost", 0)) {
+            robot.clickOn("#connect-system");
+            type("#connect-name", "Archive");
+            type("#connect-address", front.address());
+            type("#connect-token", outside.objects().token("Ines"));
+            assertThat(visible("#connect-trust")).isFalse();
+            robot.clickOn("#connect-go");
+            eventually(
+                    "the certificate",
+                    () -> text("#connect-problem").replace("\n", "").contains(front.fingerprint()));
+            robot.clickOn("#connect-trust");
+            robot.clickOn("#connect-go");
+            eventually(
+                    "its place in the table", () -> row("Archive:there already").isPresent());
+            assertThat(UserSettings.open(home)
+                            .connection("Archive")
+                            .orElseThrow()
+                            .certificate())
+                    .isEqualTo(front.fingerprint());
         }
     }
 

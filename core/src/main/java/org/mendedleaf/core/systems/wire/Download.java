@@ -64,8 +64,9 @@ final class Download {
                 throw e.cause;
             } catch (IOException e) {
                 failed = have - before >= HEADWAY ? 0 : failed + 1;
-                if (failed >= retry.attempts()) {
-                    throw http.unreachable(e);
+                SystemException why = http.unreachable(e);
+                if (failed >= retry.attempts() || why instanceof SystemException.Untrusted) {
+                    throw why;
                 }
                 retry.sleep(failed);
             } catch (InterruptedException e) {

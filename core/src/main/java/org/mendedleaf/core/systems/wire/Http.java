@@ -15,7 +15,11 @@ import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.nio.charset.StandardCharsets;
+import java.security.cert.CertificateEncodingException;
+import java.security.cert.X509Certificate;
 import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Base64;
 import java.util.List;
@@ -24,6 +28,7 @@ import java.util.Objects;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.systems.Budget;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.OutsideSystem.Bytes;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
@@ -53,18 +58,20 @@ final class Http {
      * Requests to a system.
      *
      * @param system what it is called, for messages
-     * @param base its address
      */
-    Http(String system, URI base, String token, Retry retry) {
+    Http(String system, Endpoint at, Retry retry) {
         this.system = system;
-        this.base = base;
-        this.token = token;
+        this.base = Systems.address(at.address());
+        this.token = at.token();
         this.retry = retry;
-        this.client = HttpClient.newBuilder()
+        HttpClient.Builder builder = HttpClient.newBuilder()
                 .version(HttpClient.Version.HTTP_1_1)
                 .connectTimeout(CONNECT.compareTo(retry.patience()) < 0 ? CONNECT : retry.patience())
-                .followRedirects(HttpClient.Redirect.NEVER)
-                .build();
+                .followRedirects(HttpClient.Redirect.NEVER);
+        if ("https".equals(base.getScheme())) {
+            builder.sslContext(Trust.context(at.certificate()));
+        }
+        this.client = builder.build();
     }
 
     /** A request. The path is encoded already. */
@@ -215,6 +222,9 @@ final class Http {
                 throw e.why();
             } catch (IOException e) {
                 last = unreachable(e);
+                if (last instanceof SystemException.Untrusted) {
+                    throw last;
+                }
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
                 throw new java.io.InterruptedIOException();
@@ -309,6 +319,10 @@ final class Http {
 
     /** What it means that no whole answer came. */
     SystemException unreachable(IOException e) {
+        Trust.Untrusted untrusted = Trust.Untrusted.in(e);
+        if (untrusted != null) {
+            return untrusted(untrusted);
+        }
         String why = e instanceof java.net.ConnectException || e instanceof java.net.http.HttpConnectTimeoutException
                 ? Words.of("system.why.connect", base.getAuthority())
                 : e instanceof java.net.http.HttpTimeoutException
@@ -316,6 +330,27 @@ final class Http {
                         : Words.of("system.why.dropped");
         org.slf4j.LoggerFactory.getLogger(Http.class).debug("{}", system, e);
         return new SystemException.Unreachable(Words.of("system.unreachable", system, why), e);
+    }
+
+    private SystemException untrusted(Trust.Untrusted e) {
+        X509Certificate shown = e.shown();
+        String fingerprint;
+        try {
+            fingerprint = Trust.fingerprint(shown);
+        } catch (CertificateEncodingException other) {
+            fingerprint = "";
+        }
+        return new SystemException.Untrusted(
+                Words.of(
+                        "system.untrusted",
+                        system,
+                        Words.of("system.untrusted." + e.why()),
+                        shown.getSubjectX500Principal().getName(),
+                        LocalDate.ofInstant(shown.getNotAfter().toInstant(), ZoneOffset.UTC)
+                                .toString(),
+                        fingerprint),
+                fingerprint,
+                e);
     }
 
     /** What an answer means that is no success. */

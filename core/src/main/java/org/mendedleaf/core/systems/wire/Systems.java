@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.time.Clock;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
@@ -23,14 +24,13 @@ public final class Systems {
         }
 
         @Override
-        public SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException {
-            return Systems.kindOf(name, address, token, retry);
+        public SystemKind kindOf(String name, Endpoint at, Retry retry) throws IOException {
+            return Systems.kindOf(name, at, retry);
         }
 
         @Override
-        public OutsideSystem open(
-                String name, SystemKind kind, String address, String token, Retry retry, Clock clock) {
-            return Systems.open(name, kind, address, token, retry, clock);
+        public OutsideSystem open(String name, SystemKind kind, Endpoint at, Retry retry, Clock clock) {
+            return Systems.open(name, kind, at, retry, clock);
         }
     };
 
@@ -55,10 +55,9 @@ public final class Systems {
     }
 
     /** A connection to a system of a known kind. Nothing is sent yet. */
-    public static OutsideSystem open(
-            String name, SystemKind kind, String address, String token, Retry retry, Clock clock) {
-        URI uri = address(address);
-        Http http = new Http(name, uri, token, retry);
+    public static OutsideSystem open(String name, SystemKind kind, Endpoint at, Retry retry, Clock clock) {
+        URI uri = address(at.address());
+        Http http = new Http(name, at, retry);
         return switch (kind) {
             case LIBRARY -> new LibraryClient(http);
             case OBJECT_STORE -> new ObjectStoreClient(http);
@@ -77,8 +76,8 @@ public final class Systems {
     }
 
     /** Asks a system of what kind it is; one that answers WebDAV only is taken for a plain server. */
-    public static SystemKind kindOf(String name, String address, String token, Retry retry) throws IOException {
-        Http http = new Http(name, address(address), token, retry);
+    public static SystemKind kindOf(String name, Endpoint at, Retry retry) throws IOException {
+        Http http = new Http(name, at, retry);
         try {
             JsonNode state = http.get("/state");
             if (state.has("kind")) {

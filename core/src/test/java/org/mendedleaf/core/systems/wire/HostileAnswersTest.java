@@ -24,6 +24,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.systems.Budget;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
@@ -50,11 +51,11 @@ class HostileAnswersTest {
     }
 
     private OutsideSystem open(SystemKind kind) {
-        return Systems.open("far", kind, server.address(), "secret", QUICK, Clock.systemUTC());
+        return Systems.open("far", kind, new Endpoint(server.address(), "secret"), QUICK, Clock.systemUTC());
     }
 
     private Http http() {
-        return new Http("far", java.net.URI.create(server.address()), "secret", QUICK);
+        return new Http("far", new Endpoint(server.address(), "secret"), QUICK);
     }
 
     /** Asks for everything that can be listed; what the first question fails with. */
@@ -183,7 +184,7 @@ class HostileAnswersTest {
     @Test
     void aKindThatDoesNotExistIsRefused() {
         server.answer = (line, out) -> body(out, 200, "application/json", "{\"kind\": \"oracle\"}");
-        assertThat(catchThrowable(() -> Systems.kindOf("far", server.address(), "", QUICK)))
+        assertThat(catchThrowable(() -> Systems.kindOf("far", new Endpoint(server.address(), ""), QUICK)))
                 .isInstanceOf(SystemException.class);
     }
 

@@ -19,6 +19,7 @@ import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.systems.Endpoint;
 import org.mendedleaf.core.systems.OutsideSystem;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemException;
@@ -48,7 +49,10 @@ class SlowUploadTest {
 
     private Http http(Duration patience) {
         URI base = URI.create("http://127.0.0.1:" + server.getAddress().getPort());
-        return new Http("slow", base, "", new Retry(2, Duration.ofMillis(1), Duration.ofMillis(2), patience));
+        return new Http(
+                "slow",
+                new Endpoint(base.toString(), ""),
+                new Retry(2, Duration.ofMillis(1), Duration.ofMillis(2), patience));
     }
 
     @AfterEach
