@@ -75,6 +75,7 @@ public final class Bench {
         if (arguments.length > 2 && arguments[2].equals("hostile")) {
             HostileBench hostile = new HostileBench(folder, bench.table);
             hostile.run();
+            hostile.guard();
             hostile.large();
             return;
         }

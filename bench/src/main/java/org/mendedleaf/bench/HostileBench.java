@@ -167,6 +167,23 @@ final class HostileBench {
         }
     }
 
+    /** Five hundred files of all kinds before the guard, in a process with as much memory. */
+    void guard() throws IOException, InterruptedException {
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-Xmx" + MEGABYTES + "m",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        HostileGuard.class.getName(),
+                        "500",
+                        "7")
+                .inheritIO()
+                .start();
+        if (process.waitFor() != 0) {
+            throw new IOException("expected an answer for each file, got " + process.exitValue());
+        }
+    }
+
     /** A text of 2 GB, of which the first and the last part are read, and the memory that takes. */
     void large() throws IOException {
         Path desk = Files.createDirectories(folder.resolve("large"));

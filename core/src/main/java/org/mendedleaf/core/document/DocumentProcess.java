@@ -2,27 +2,36 @@ package org.mendedleaf.core.document;
 
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.ScheduledFuture;
+import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
-import java.util.concurrent.locks.ReentrantLock;
+import java.util.concurrent.atomic.AtomicLong;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Reads documents in a process of its own with little memory, kept warm: whatever a document does to it, that costs one
- * answer. Plain text needs no such care, and is read here. Safe for use by several threads, which wait for each other.
+ * Reads documents in processes of its own with little memory, kept warm: whatever a document does to one, that costs one
+ * answer. Plain text needs no such care, and is read here. Safe for use by several threads; where as many are asked at a time
+ * as there may be, the next one waits.
  */
 public final class DocumentProcess implements AutoCloseable {
 
     /** The one that all parts of the program share; its process begins when it is first needed. */
     private static final class Shared {
-        private static final DocumentProcess ONE = new DocumentProcess(Duration.ofSeconds(20), 512);
+        private static final DocumentProcess ONE = new DocumentProcess(
+                Duration.ofSeconds(20), 512, Math.min(2, Runtime.getRuntime().availableProcessors()));
 
         static {
             Runtime.getRuntime().addShutdownHook(new Thread(ONE::end, "documents-end"));
@@ -35,10 +44,19 @@ public final class DocumentProcess implements AutoCloseable {
         return thread;
     });
 
+    /** How long what a content is like may take: it is asked of thousands, one of which must not hold up all others. */
+    private static final Duration LIKENESS = Duration.ofSeconds(4);
+
+    /** After this time without questions one process is enough. */
+    private static final Duration QUIET = Duration.ofSeconds(20);
+
     private final Duration patience;
     private final int megabytes;
-    private final ReentrantLock lock = new ReentrantLock();
-    private @Nullable RunningWorker running;
+    private final Semaphore free;
+    private final Deque<RunningWorker> idle = new ArrayDeque<>();
+    private final Set<RunningWorker> all = new HashSet<>();
+    private final AtomicLong asked = new AtomicLong();
+    private @Nullable ScheduledFuture<?> spare;
 
     /**
      * One that has no process yet.
@@ -47,8 +65,20 @@ public final class DocumentProcess implements AutoCloseable {
      * @param megabytes of memory for it
      */
     public DocumentProcess(Duration patience, int megabytes) {
+        this(patience, megabytes, 1);
+    }
+
+    /**
+     * One that has no processes yet.
+     *
+     * @param patience how long one answer may take
+     * @param megabytes of memory for each
+     * @param most processes at a time
+     */
+    public DocumentProcess(Duration patience, int megabytes, int most) {
         this.patience = patience;
         this.megabytes = megabytes;
+        this.free = new Semaphore(most);
     }
 
     /** The one that all parts of the program share. */
@@ -60,14 +90,14 @@ public final class DocumentProcess implements AutoCloseable {
     public void warm() {
         Thread thread = new Thread(
                 () -> {
-                    lock.lock();
+                    free.acquireUninterruptibly();
                     try {
-                        running();
+                        giveBack(take());
                     } catch (IOException e) {
                         // Who asks first is told.
                         org.slf4j.LoggerFactory.getLogger(DocumentProcess.class).info("no process for documents", e);
                     } finally {
-                        lock.unlock();
+                        free.release();
                     }
                 },
                 "documents-warm");
@@ -133,37 +163,114 @@ public final class DocumentProcess implements AutoCloseable {
         return ask(DocumentWorker.PAGE, "", "", page, width, content);
     }
 
+    /**
+     * The words of a document, from its beginning; empty where it has none, or none that can be read in time.
+     *
+     * @param content all of it
+     */
+    public String words(byte[] content) throws InterruptedIOException {
+        return new String(likeness(DocumentWorker.WORDS, content), StandardCharsets.UTF_8);
+    }
+
+    /** The colours of a picture; empty where it is none that can be read in time. */
+    public Optional<ColourFields> colours(byte[] content) throws InterruptedIOException {
+        byte[] encoded = likeness(DocumentWorker.COLOURS, content);
+        return encoded.length == 0 ? Optional.empty() : Optional.of(ColourFields.decode(encoded));
+    }
+
+    private byte[] likeness(int operation, byte[] content) throws InterruptedIOException {
+        try {
+            Duration time = LIKENESS.compareTo(patience) < 0 ? LIKENESS : patience;
+            return ask(operation, "", "", 0, 0, content, time);
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            org.slf4j.LoggerFactory.getLogger(DocumentProcess.class).debug("nothing to compare", e);
+            return new byte[0];
+        }
+    }
+
     private byte[] ask(int operation, String name, String path, int page, int width, byte[] content)
             throws IOException {
+        return ask(operation, name, path, page, width, content, patience);
+    }
+
+    private byte[] ask(int operation, String name, String path, int page, int width, byte[] content, Duration time)
+            throws IOException {
         try {
-            lock.lockInterruptibly();
+            free.acquire();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new InterruptedIOException();
         }
         try {
-            RunningWorker to = running();
-            ScheduledFuture<?> alarm = CLOCK.schedule(to::stop, patience.toMillis(), TimeUnit.MILLISECONDS);
+            RunningWorker to = take();
+            ScheduledFuture<?> alarm = CLOCK.schedule(to::stop, time.toMillis(), TimeUnit.MILLISECONDS);
             try {
-                return to.ask(operation, name, path, page, width, content);
+                byte[] answer = to.ask(operation, name, path, page, width, content);
+                giveBack(to);
+                return answer;
             } catch (DocumentException e) {
+                giveBack(to);
                 throw e;
             } catch (IOException e) {
-                end();
+                end(to);
                 throw new DocumentException(Words.of(to.isStopped() ? "document.slow" : "document.crashed"), e);
+            } catch (RuntimeException | Error e) {
+                // What is still in the pipe would be taken for the next answer.
+                end(to);
+                throw e;
             } finally {
                 alarm.cancel(false);
             }
         } finally {
-            lock.unlock();
+            free.release();
         }
     }
 
-    private RunningWorker running() throws IOException {
-        RunningWorker now = running;
-        if (now != null && now.isAlive()) {
-            return now;
+    /** One that nobody else asks meanwhile. */
+    private RunningWorker take() throws IOException {
+        asked.incrementAndGet();
+        synchronized (this) {
+            for (RunningWorker one = idle.pollFirst(); one != null; one = idle.pollFirst()) {
+                if (one.isAlive()) {
+                    return one;
+                }
+                all.remove(one);
+            }
         }
+        return begin();
+    }
+
+    private synchronized void giveBack(RunningWorker one) {
+        if (!all.contains(one)) {
+            // All were ended meanwhile.
+            one.end();
+            return;
+        }
+        idle.addFirst(one);
+        if (idle.size() > 1) {
+            long now = asked.get();
+            if (spare != null) {
+                spare.cancel(false);
+            }
+            spare = CLOCK.schedule(() -> endSpare(now), QUIET.toMillis(), TimeUnit.MILLISECONDS);
+        }
+    }
+
+    /** When nobody asked since, all but one go. */
+    private synchronized void endSpare(long since) {
+        while (asked.get() == since && idle.size() > 1) {
+            end(idle.removeLast());
+        }
+    }
+
+    private synchronized void end(RunningWorker one) {
+        all.remove(one);
+        one.end();
+    }
+
+    private RunningWorker begin() throws IOException {
         List<String> command = new ArrayList<>();
         command.add(Path.of(System.getProperty("java.home"), "bin", "java").toString());
         command.add("-Xmx" + megabytes + "m");
@@ -181,30 +288,25 @@ public final class DocumentProcess implements AutoCloseable {
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
                 .start();
         RunningWorker fresh = new RunningWorker(process);
-        running = fresh;
+        synchronized (this) {
+            all.add(fresh);
+        }
         if (!fresh.hasBegun()) {
-            end();
+            end(fresh);
             throw new DocumentException(Words.of("document.crashed"));
         }
         return fresh;
     }
 
-    /** Ends the process; the next question starts another one. */
-    public void end() {
-        RunningWorker now = running;
-        running = null;
-        if (now != null) {
-            now.end();
-        }
+    /** Ends the processes; the next question starts another one. */
+    public synchronized void end() {
+        all.forEach(RunningWorker::end);
+        all.clear();
+        idle.clear();
     }
 
     @Override
     public void close() {
-        lock.lock();
-        try {
-            end();
-        } finally {
-            lock.unlock();
-        }
+        end();
     }
 }

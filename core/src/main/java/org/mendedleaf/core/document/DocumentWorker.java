@@ -15,7 +15,7 @@ import java.nio.charset.StandardCharsets;
  * The process that reads documents: asked by its standard input, answering on its standard output. An answer that takes all
  * memory ends it, and nothing else.
  *
- * <p>A question is an operation (1 read, 2 member, 3 page, 4 health), three texts or numbers (name, path, and page with width), and the
+ * <p>A question is an operation (1 read, 2 member, 3 page, 4 health, 5 words, 6 colours), three texts or numbers (name, path, and page with width), and the
  * content; an answer is a byte (0 an answer, 1 a reason why there is none) and its bytes. Numbers are big-endian, as {@link
  * DataOutputStream} writes them.
  */
@@ -25,6 +25,8 @@ public final class DocumentWorker {
     static final int MEMBER = 2;
     static final int PAGE = 3;
     static final int HEALTH = 4;
+    static final int WORDS = 5;
+    static final int COLOURS = 6;
 
     static final ObjectMapper JSON = new ObjectMapper();
 
@@ -65,6 +67,11 @@ public final class DocumentWorker {
                     case READ -> JSON.writeValueAsBytes(Documents.read(name, content, cut));
                     case MEMBER -> Documents.member(name, content, path);
                     case HEALTH -> JSON.writeValueAsBytes(HealthReader.read(name, content, Limits.DEFAULT));
+                    case WORDS -> Documents.words(content, Limits.LIKENESS).getBytes(StandardCharsets.UTF_8);
+                    case COLOURS ->
+                        ColourFields.of(content, Limits.LIKENESS)
+                                .map(ColourFields::encode)
+                                .orElse(new byte[0]);
                     default -> Documents.page(content, page, width);
                 };
             } catch (IOException e) {

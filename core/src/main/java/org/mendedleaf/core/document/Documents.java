@@ -2,6 +2,7 @@ package org.mendedleaf.core.document;
 
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -69,6 +70,37 @@ public final class Documents {
             org.slf4j.LoggerFactory.getLogger(Documents.class).debug("a {} that cannot be read", type, e);
             return OtherReader.read(type, content, Words.of("document.damaged"));
         }
+    }
+
+    /**
+     * The words of a document, from its beginning, for comparing it with others; empty where it has none.
+     *
+     * @param content all of it
+     */
+    static String words(byte[] content, Limits limits) {
+        Document document = read("", content, false, limits);
+        StringBuilder all = new StringBuilder();
+        if (document instanceof Document.Prose || document instanceof Document.Sheets) {
+            for (String words : Document.words(document)) {
+                int left = limits.chars() - all.length();
+                if (left <= 0) {
+                    break;
+                }
+                all.append(all.isEmpty() ? "" : "\n").append(words, 0, Math.min(left, words.length()));
+            }
+        }
+        return all.toString();
+    }
+
+    /**
+     * The names of the first members of a ZIP archive, or of what is there of one: by its directory, or where that is missing by
+     * unpacking what comes first, a little of it.
+     */
+    public static List<String> memberNames(byte[] content, int most) {
+        List<String> names = ZipDirectory.of(content).first(most).stream()
+                .map(Document.Member::path)
+                .toList();
+        return names.isEmpty() ? ZipDirectory.namesByUnpacking(content, most) : names;
     }
 
     /** Whether a content is plain text, which is read at once and without danger. */

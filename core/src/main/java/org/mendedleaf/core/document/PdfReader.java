@@ -13,6 +13,7 @@ import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.rendering.ImageType;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.apache.pdfbox.text.PDFTextStripper;
+import org.apache.pdfbox.text.TextPosition;
 import org.mendedleaf.core.document.Document.Block;
 import org.mendedleaf.core.document.Document.Form;
 import org.mendedleaf.core.document.Document.Section;
@@ -37,19 +38,48 @@ final class PdfReader {
         }
     }
 
+    /** There is more text than is read. */
+    private static final class Enough extends RuntimeException {
+        private static final long serialVersionUID = 1;
+
+        Enough() {
+            super("more text than is read", null, false, false);
+        }
+    }
+
+    /** Counts what it reads, on all pages, and stops when that is enough: a page of a few kilobytes can say anything for hours. */
+    private static final class Stripper extends PDFTextStripper {
+        private long left;
+
+        Stripper(long chars) {
+            left = chars;
+        }
+
+        @Override
+        protected void processTextPosition(TextPosition text) {
+            if (--left < 0) {
+                throw new Enough();
+            }
+            super.processTextPosition(text);
+        }
+    }
+
     static Document read(byte[] content, Limits limits) throws IOException {
         try (PDDocument document = open(content)) {
             List<Section> pages = new ArrayList<>();
             int count = Math.min(document.getNumberOfPages(), limits.pages());
-            PDFTextStripper stripper = new PDFTextStripper();
+            Stripper stripper = new Stripper(limits.chars());
             for (int i = 1; i <= count; i++) {
                 stripper.setStartPage(i);
                 stripper.setEndPage(i);
                 List<Block> blocks = new ArrayList<>();
-                stripper.getText(document)
-                        .lines()
-                        .filter(l -> !l.isBlank())
-                        .forEach(l -> blocks.add(Block.of(Style.TEXT, 0, l.strip())));
+                String text;
+                try {
+                    text = stripper.getText(document);
+                } catch (Enough e) {
+                    return new Document.Prose(Form.PAGES, pages, true);
+                }
+                text.lines().filter(l -> !l.isBlank()).forEach(l -> blocks.add(Block.of(Style.TEXT, 0, l.strip())));
                 pages.add(new Section(Integer.toString(i), blocks));
             }
             return new Document.Prose(Form.PAGES, pages, count < document.getNumberOfPages());

@@ -16,17 +16,20 @@ final class SheetBuilder {
     private final List<Merged> merged = new ArrayList<>();
     private final List<Cell> cells = new ArrayList<>();
     private int emptyRows;
+    private long rowText;
     private int emptyCells;
 
     /** What all sheets of a document share. */
     static final class Budget {
         private final int mostRows;
         private long cells;
+        private long chars;
         private boolean cut;
 
         Budget(Limits limits) {
             mostRows = limits.rows();
             cells = limits.cells();
+            chars = limits.chars();
         }
 
         /** Whether something was left out. */
@@ -34,12 +37,14 @@ final class SheetBuilder {
             return cut;
         }
 
-        boolean take(int count) {
-            if (count > cells) {
+        /** Takes so many cells with so much text in all, unless that is more than there may be. */
+        boolean take(long count, long text) {
+            if (count > cells || text > chars) {
                 cut = true;
                 return false;
             }
             cells -= count;
+            chars -= text;
             return true;
         }
     }
@@ -63,9 +68,11 @@ final class SheetBuilder {
             emptyCells += times;
             return;
         }
-        if (!budget.take(emptyCells + times)) {
+        long text = (long) cell.shown().length() * times;
+        if (!budget.take((long) emptyCells + times, text)) {
             return;
         }
+        rowText += text;
         for (; emptyCells > 0; emptyCells--) {
             cells.add(Cell.NONE);
         }
@@ -88,6 +95,8 @@ final class SheetBuilder {
     /** Ends the row, which is there so many times. */
     void endRow(int times) {
         Row row = new Row(cells);
+        long text = rowText;
+        rowText = 0;
         cells.clear();
         emptyCells = 0;
         if (row.isEmpty()) {
@@ -95,7 +104,7 @@ final class SheetBuilder {
             return;
         }
         if (rows.size() + emptyRows + times > budget.mostRows
-                || !budget.take((times - 1) * row.cells().size())) {
+                || !budget.take((times - 1L) * row.cells().size(), (times - 1L) * text)) {
             budget.cut = true;
             return;
         }

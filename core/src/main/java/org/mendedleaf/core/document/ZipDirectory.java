@@ -1,5 +1,7 @@
 package org.mendedleaf.core.document;
 
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.Charset;
@@ -9,6 +11,8 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import org.mendedleaf.core.document.Document.Member;
 
 /**
@@ -26,6 +30,9 @@ final class ZipDirectory {
     private static final int HEADER_SIZE = 46;
     private static final int COMMENT_MOST = 0xffff;
     private static final long WIDE = 0xffffffffL;
+    /** So much is unpacked to pass by what is of no interest. Bytes. */
+    private static final long UNPACKED_MOST = 32L << 20;
+
     private static final int UTF8_FLAG = 1 << 11;
 
     private final ByteBuffer bytes;
@@ -101,6 +108,28 @@ final class ZipDirectory {
                     folder ? "" : Long.toHexString(bytes.getInt(i + 16) & WIDE)));
         }
         return members;
+    }
+
+    /** The names of the first members, in the order of the content, until too much was unpacked to pass by them. */
+    static List<String> namesByUnpacking(byte[] content, int most) {
+        List<String> names = new ArrayList<>();
+        byte[] buffer = new byte[1 << 16];
+        long left = UNPACKED_MOST;
+        try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(content))) {
+            for (ZipEntry e = zip.getNextEntry(); e != null && names.size() < most; e = zip.getNextEntry()) {
+                names.add(e.getName());
+                for (int n = zip.read(buffer); n >= 0; n = zip.read(buffer)) {
+                    left -= n;
+                    if (left < 0) {
+                        return names;
+                    }
+                }
+            }
+        } catch (IOException | IllegalArgumentException e) {
+            // Damaged, or only its first bytes are here: these are the names that can be read.
+            org.slf4j.LoggerFactory.getLogger(ZipDirectory.class).trace("broken off", e);
+        }
+        return names;
     }
 
     /** Date and time of MS-DOS, in the zone of this machine, as all readers of ZIP take them; 0 where they are none. */

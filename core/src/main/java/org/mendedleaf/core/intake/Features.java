@@ -61,10 +61,10 @@ record Features(
         ContentKind kind = ContentKind.of(type, name);
         boolean whole = content.length == scan.length();
         Optional<String> text = whole ? DocumentText.of(type, content) : Optional.empty();
-        long[] words = text.map(Shingles::words).orElse(new long[0]);
+        Shingles.OfText words = text.map(t -> Shingles.of(t, NEAR, FAR)).orElse(Shingles.OfText.NONE);
         Optional<PictureSignature> look =
                 whole && kind == ContentKind.PICTURE ? PictureSignature.of(content) : Optional.empty();
-        return new Features(kind, type, scan, words.length, Shingles.of(words, NEAR), Shingles.of(words, FAR), look);
+        return new Features(kind, type, scan, words.words(), words.near(), words.far(), look);
     }
 
     /**

@@ -1,14 +1,9 @@
 package org.mendedleaf.core.intake;
 
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
-import java.util.Iterator;
+import java.io.InterruptedIOException;
 import java.util.Optional;
-import javax.imageio.ImageIO;
-import javax.imageio.ImageReadParam;
-import javax.imageio.ImageReader;
-import javax.imageio.stream.ImageInputStream;
+import org.mendedleaf.core.document.ColourFields;
+import org.mendedleaf.core.document.DocumentProcess;
 
 /**
  * What a picture looks like from afar: the mean colours of 32 by 32 fields.
@@ -19,7 +14,7 @@ import javax.imageio.stream.ImageInputStream;
  */
 record PictureSignature(int width, int height, float[] fields) {
 
-    private static final int SIDE = 32;
+    private static final int SIDE = ColourFields.SIDE;
 
     /** Colours closer than this in all three are taken for the same. */
     private static final float SAME = 14;
@@ -27,55 +22,16 @@ record PictureSignature(int width, int height, float[] fields) {
     /** So much any two pictures may have in common, as skies are blue and paper is white. */
     private static final double ANY = 0.45;
 
-    /** Pictures with more pixels than this along a side are read with fewer. */
-    private static final int ENOUGH = 1024;
-
     /** The look of a picture in one of the formats of the Java platform; empty for anything else. */
     static Optional<PictureSignature> of(byte[] content) {
-        try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
-            Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
-            if (!readers.hasNext()) {
-                return Optional.empty();
-            }
-            ImageReader reader = readers.next();
-            try {
-                reader.setInput(in, true, true);
-                int width = reader.getWidth(0);
-                int height = reader.getHeight(0);
-                ImageReadParam few = reader.getDefaultReadParam();
-                int step = Math.max(1, Math.max(width, height) / ENOUGH);
-                few.setSourceSubsampling(step, step, 0, 0);
-                return Optional.of(new PictureSignature(width, height, fields(reader.read(0, few))));
-            } finally {
-                reader.dispose();
-            }
-        } catch (IOException | RuntimeException | StackOverflowError | OutOfMemoryError e) {
-            // What cannot be read as a picture has no look, however it was made so.
+        try {
+            return DocumentProcess.shared()
+                    .colours(content)
+                    .map(c -> new PictureSignature(c.width(), c.height(), c.colours()));
+        } catch (InterruptedIOException e) {
+            Thread.currentThread().interrupt();
             return Optional.empty();
         }
-    }
-
-    private static float[] fields(BufferedImage image) {
-        float[] sums = new float[SIDE * SIDE * 3];
-        int[] counts = new int[SIDE * SIDE];
-        for (int y = 0; y < image.getHeight(); y++) {
-            for (int x = 0; x < image.getWidth(); x++) {
-                int rgb = image.getRGB(x, y);
-                int alpha = rgb >>> 24;
-                int field = y * SIDE / image.getHeight() * SIDE + x * SIDE / image.getWidth();
-                // What is transparent looks white.
-                sums[field * 3] += 255 + ((rgb >> 16 & 0xff) - 255) * alpha / 255f;
-                sums[field * 3 + 1] += 255 + ((rgb >> 8 & 0xff) - 255) * alpha / 255f;
-                sums[field * 3 + 2] += 255 + ((rgb & 0xff) - 255) * alpha / 255f;
-                counts[field]++;
-            }
-        }
-        for (int i = 0; i < counts.length; i++) {
-            for (int c = 0; c < 3; c++) {
-                sums[i * 3 + c] /= Math.max(1, counts[i]);
-            }
-        }
-        return sums;
     }
 
     /**

@@ -2,6 +2,7 @@ package org.mendedleaf.core.intake;
 
 import java.text.Normalizer;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.Locale;
 
 /**
@@ -18,23 +19,113 @@ record Shingles(long[] hashes, int level) {
     /** More than so many runs are thinned out. */
     private static final int MOST = 20_000;
 
+    /** So many characters of a text are compared. */
+    private static final long CHARS_MOST = 8_000_000;
+
+    private static final int BLOCK = 1 << 15;
+
     static final Shingles NONE = new Shingles(new long[0], 0);
 
-    /** The runs of {@code length} words of a text; of a shorter text, the one run of all its words. */
-    static Shingles of(long[] words, int length) {
-        if (words.length == 0) {
-            return NONE;
+    /** Takes words one after the other, and keeps no more than is needed of them. */
+    private static final class Runs {
+        private final int length;
+        private final long[] last;
+        private final HashSet<Long> hashes = new HashSet<>();
+        private int level;
+        private long count;
+
+        Runs(int length) {
+            this.length = length;
+            this.last = new long[length];
         }
-        int runs = Math.max(1, words.length - length + 1);
-        long[] all = new long[runs];
-        for (int i = 0; i < runs; i++) {
-            long hash = 0x9E3779B97F4A7C15L;
-            for (int k = i; k < Math.min(words.length, i + length); k++) {
-                hash = mix(hash * 31 + words[k]);
+
+        void add(long word) {
+            last[(int) (count++ % length)] = word;
+            if (count >= length) {
+                take(length);
             }
-            all[i] = hash;
         }
-        return new Shingles(distinct(all), 0).atMost(MOST);
+
+        /** The run of the last words, so many. */
+        private void take(int words) {
+            long hash = 0x9E3779B97F4A7C15L;
+            for (long k = count - words; k < count; k++) {
+                hash = mix(hash * 31 + last[(int) (k % length)]);
+            }
+            if ((hash & mask(level)) == 0) {
+                hashes.add(hash);
+                while (hashes.size() > MOST) {
+                    long mask = mask(++level);
+                    hashes.removeIf(h -> (h & mask) != 0);
+                }
+            }
+        }
+
+        Shingles shingles() {
+            if (count > 0 && count < length) {
+                take((int) count);
+            }
+            return new Shingles(
+                    hashes.stream().mapToLong(Long::longValue).sorted().toArray(), level);
+        }
+    }
+
+    /**
+     * A text by its words.
+     *
+     * @param words how many there are
+     * @param near the runs of three
+     * @param far the runs of twelve
+     */
+    record OfText(int words, Shingles near, Shingles far) {
+        static final OfText NONE = new OfText(0, Shingles.NONE, Shingles.NONE);
+    }
+
+    /**
+     * The words of a text, hashed, without case, figures too, and their runs: of {@code near} words and of {@code far}, and of a
+     * text with fewer the one run of all of them. Of very long texts only the beginning counts.
+     */
+    static OfText of(String text, int near, int far) {
+        Runs nearRuns = new Runs(near);
+        Runs farRuns = new Runs(far);
+        int words = 0;
+        long hash = 0;
+        boolean inside = false;
+        long left = CHARS_MOST;
+        for (int from = 0; from < text.length() && left > 0; ) {
+            int to = blockEnd(text, from);
+            String plain = Normalizer.normalize(text.substring(from, to), Normalizer.Form.NFKC)
+                    .toLowerCase(Locale.ROOT);
+            from = to;
+            left -= plain.length();
+            boolean last = from == text.length() || left <= 0;
+            for (int i = 0; last ? i <= plain.length() : i < plain.length(); ) {
+                int c = i < plain.length() ? plain.codePointAt(i) : ' ';
+                i += Character.charCount(c);
+                if (Character.isLetterOrDigit(c)) {
+                    hash = hash * 1099511628211L + c;
+                    inside = true;
+                } else if (inside) {
+                    long word = mix(hash);
+                    nearRuns.add(word);
+                    farRuns.add(word);
+                    words++;
+                    hash = 0;
+                    inside = false;
+                }
+            }
+        }
+        return words == 0 ? OfText.NONE : new OfText(words, nearRuns.shingles(), farRuns.shingles());
+    }
+
+    /** Texts are made plain block by block, each of which ends before a space where there is one: nothing is written over it. */
+    private static int blockEnd(String text, int from) {
+        int to = Math.min(text.length(), from + BLOCK);
+        int most = Math.min(text.length(), from + 2 * BLOCK);
+        while (to < most && text.charAt(to) != ' ' && text.charAt(to) != '\n') {
+            to++;
+        }
+        return to < text.length() && Character.isLowSurrogate(text.charAt(to)) ? to - 1 : to;
     }
 
     /** The same, thinned out to no more than so many. */
@@ -46,31 +137,6 @@ record Shingles(long[] hashes, int level) {
         return set;
     }
 
-    /** The words of a text, hashed, without case; figures count as words. */
-    static long[] words(String text) {
-        String plain = Normalizer.normalize(text, Normalizer.Form.NFKC).toLowerCase(Locale.ROOT);
-        long[] words = new long[Math.max(16, plain.length() / 4)];
-        int count = 0;
-        long hash = 0;
-        boolean inside = false;
-        for (int i = 0; i <= plain.length(); ) {
-            int c = i < plain.length() ? plain.codePointAt(i) : ' ';
-            i += Character.charCount(c);
-            if (Character.isLetterOrDigit(c)) {
-                hash = hash * 1099511628211L + c;
-                inside = true;
-            } else if (inside) {
-                if (count == words.length) {
-                    words = Arrays.copyOf(words, count * 2);
-                }
-                words[count++] = mix(hash);
-                hash = 0;
-                inside = false;
-            }
-        }
-        return Arrays.copyOf(words, count);
-    }
-
     /** Mixes the bits of a number (SplitMix64; Steele, Lea and Flood, OOPSLA 2014). */
     private static long mix(long number) {
         long z = (number ^ (number >>> 30)) * 0xBF58476D1CE4E5B9L;
@@ -78,19 +144,12 @@ record Shingles(long[] hashes, int level) {
         return z ^ (z >>> 31);
     }
 
-    private static long[] distinct(long[] all) {
-        Arrays.sort(all);
-        int n = 0;
-        for (int i = 0; i < all.length; i++) {
-            if (i == 0 || all[i] != all[i - 1]) {
-                all[n++] = all[i];
-            }
-        }
-        return Arrays.copyOf(all, n);
+    private static long mask(int level) {
+        return (1L << level) - 1;
     }
 
     private static long[] atLevel(long[] hashes, int level) {
-        long mask = (1L << level) - 1;
+        long mask = mask(level);
         return Arrays.stream(hashes).filter(h -> (h & mask) == 0).toArray();
     }
 

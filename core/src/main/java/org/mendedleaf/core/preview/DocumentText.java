@@ -2,7 +2,6 @@ package org.mendedleaf.core.preview;
 
 import java.io.InterruptedIOException;
 import java.util.Optional;
-import org.mendedleaf.core.document.Document;
 import org.mendedleaf.core.document.DocumentProcess;
 
 /**
@@ -42,9 +41,7 @@ public final class DocumentText {
 
     private static Optional<String> ofDocument(byte[] content) {
         try {
-            Document document = DocumentProcess.shared().read("", content, false);
-            boolean says = document instanceof Document.Prose || document instanceof Document.Sheets;
-            return says ? filled(String.join("\n", Document.words(document))) : Optional.empty();
+            return filled(DocumentProcess.shared().words(content));
         } catch (InterruptedIOException e) {
             Thread.currentThread().interrupt();
             return Optional.empty();

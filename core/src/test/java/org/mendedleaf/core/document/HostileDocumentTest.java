@@ -8,9 +8,13 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.zip.CRC32;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -108,7 +112,7 @@ class HostileDocumentTest {
 
     @Test
     void ofALargeArchiveTheFirstMembersAreReadAsAThoroughReaderReadsThem() throws IOException {
-        Limits few = new Limits(1 << 20, 20, 100, 100, 7, 10, 1);
+        Limits few = new Limits(1 << 20, 20, 100, 100, 7, 10, 1, 1000);
         Document.Archive first = (Document.Archive) Documents.read("a.zip", members(8, -1), false, few);
         assertThat(first.cut()).isTrue();
         Document.Archive whole = (Document.Archive) Documents.read("a.zip", members(7, -1), false, few);
@@ -203,6 +207,62 @@ class HostileDocumentTest {
             Document document = hasty.read("a.odt", Made.odt("slow"), false);
             assertThat(((Document.Other) document).why()).contains("too long");
         }
+    }
+
+    @Test
+    void whatSaysTheSameForEverIsReadAsFarAsThereIsAnythingToShow() throws IOException {
+        Limits few = new Limits(1 << 20, 20, 1000, 100_000, 100, 10, 1, 5_000);
+        String cell = "<table:table-cell table:number-columns-repeated=\"900\"><text:p>" + "word ".repeat(100)
+                + "</text:p></table:table-cell>";
+        byte[] sheet = Made.openDocument(
+                "spreadsheet",
+                "<office:spreadsheet><table:table table:name=\"a\"><table:table-row><table:table-cell><text:p>first"
+                        + "</text:p></table:table-cell></table:table-row><table:table-row>" + cell
+                        + "</table:table-row></table:table></office:spreadsheet>");
+        Document.Sheets sheets = (Document.Sheets) Documents.read("a.ods", sheet, false, few);
+        assertThat(sheets.cut()).isTrue();
+        assertThat(Document.words(sheets)).contains("first").allMatch(w -> w.length() < 5_000);
+        Document.Prose pages = (Document.Prose)
+                Documents.read("a.pdf", Made.pdf("a page", "more ".repeat(2_000), "the end"), false, few);
+        assertThat(pages.cut()).isTrue();
+        assertThat(pages.sections()).hasSize(1);
+        assertThat(Documents.words(Made.odt("word ".repeat(5_000)), few)).hasSize(5_000);
+    }
+
+    @Test
+    void threadsAskProcessesOfTheirOwnAndWhatIsEndedMeanwhileIsBegunAgain() throws Exception {
+        try (DocumentProcess two = new DocumentProcess(Duration.ofSeconds(30), 256, 2)) {
+            byte[] letter = Made.odt("well");
+            List<Thread> threads = new ArrayList<>();
+            Queue<String> said = new ConcurrentLinkedQueue<>();
+            for (int t = 0; t < 4; t++) {
+                threads.add(new Thread(() -> {
+                    for (int i = 0; i < 10; i++) {
+                        try {
+                            said.add(two.words(letter));
+                        } catch (IOException e) {
+                            said.add(String.valueOf(e));
+                        }
+                    }
+                }));
+            }
+            threads.forEach(Thread::start);
+            for (Thread thread : threads) {
+                thread.join();
+            }
+            assertThat(said).hasSize(40).containsOnly("well");
+            two.end();
+            assertThat(two.words(letter)).isEqualTo("well");
+        }
+    }
+
+    @Test
+    void ofAnOfficeDocumentOfWhichOnlyTheBeginningIsThereTheNamesAreRead() throws IOException {
+        byte[] whole = Made.docx("a letter");
+        assertThat(Documents.memberNames(whole, 200)).contains("word/document.xml", "[Content_Types].xml");
+        assertThat(Documents.memberNames(Arrays.copyOf(whole, whole.length - 60), 200))
+                .contains("[Content_Types].xml");
+        assertThat(Documents.memberNames(new byte[10], 200)).isEmpty();
     }
 
     @Test
