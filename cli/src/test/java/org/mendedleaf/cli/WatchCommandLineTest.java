@@ -59,6 +59,16 @@ class WatchCommandLineTest extends TerminalTest {
         assertThat(code.get()).isZero();
         assertThat(said.toString()).contains("Watching has ended.");
         assertThat(run("line", desk.resolve("sub/b.txt").toString())).isZero();
+
+        assertThat(run("status")).as(err).isZero();
+        assertThat(out).contains("is noted in").contains("activity.log").doesNotContain("desk: 1 new");
+        assertThat(run("status", "--verbose")).isZero();
+        assertThat(out.lines().filter(l -> l.contains("watch[")))
+                .anyMatch(l -> l.contains("Watching. Stop"))
+                .anyMatch(l -> l.matches(".*Z  watch\\[\\d+]  desk: 1 new, .*"))
+                .last()
+                .asString()
+                .contains("Watching has ended.");
     }
 
     @Test

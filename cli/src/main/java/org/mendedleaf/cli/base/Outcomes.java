@@ -19,27 +19,13 @@ public final class Outcomes {
     private Outcomes() {}
 
     public static void print(Base command, Place place, CaptureResult r) {
-        command.line(words(place, r));
+        command.line(r.words(place));
         for (Skipped s : r.troubles()) {
             command.complain(Words.of("cli.capture.skipped", s.path(), s.words()));
         }
         if (r.cancelled()) {
             command.complain(Words.of("cli.capture.cancelled"));
         }
-    }
-
-    /** What a capture did, in one line. */
-    public static String words(Place place, CaptureResult r) {
-        return r.points() == 0
-                ? Words.of("cli.capture.same", place.name(), r.seen())
-                : Words.of(
-                        "cli.capture.done",
-                        place.name(),
-                        r.added(),
-                        r.changed(),
-                        r.moved(),
-                        r.removed(),
-                        Formats.size(r.bytes()));
     }
 
     public static Map<String, Object> json(CaptureResult r) {

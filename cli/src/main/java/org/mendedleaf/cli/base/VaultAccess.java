@@ -13,6 +13,7 @@ import org.mendedleaf.core.capture.Authors;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.Retry;
 import org.mendedleaf.core.systems.SystemRegistry;
@@ -62,6 +63,11 @@ public abstract class VaultAccess extends Output {
             settings = UserSettings.open(UserSettings.defaultFolder(surroundings.environment()));
         }
         return settings;
+    }
+
+    /** Where what goes on by itself is noted. */
+    protected ActivityLog activity(String program) throws IOException {
+        return ActivityLog.beside(settings().folder(), clock(), program);
     }
 
     public Clock clock() throws IOException {

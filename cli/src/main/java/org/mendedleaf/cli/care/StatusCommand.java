@@ -23,6 +23,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceState;
@@ -37,6 +38,9 @@ import picocli.CommandLine.Command;
 /** Shows how vaults and places stand. */
 @Command(name = "status", description = "${bundle:cli.status}")
 public final class StatusCommand extends Base {
+
+    /** So many lines of the log are shown. */
+    private static final int LINES_SHOWN = 50;
 
     public StatusCommand(Surroundings surroundings) {
         super(surroundings);
@@ -60,8 +64,22 @@ public final class StatusCommand extends Base {
         }
         if (json) {
             printJson(rows);
+        } else {
+            activity();
         }
         return code;
+    }
+
+    /** Where what goes on by itself is noted, and with {@code --verbose} the last of it. */
+    private void activity() throws IOException {
+        ActivityLog log = activity("status");
+        List<String> last = log.last(LINES_SHOWN);
+        if (!last.isEmpty()) {
+            say("cli.status.log", log.file());
+            if (verbose) {
+                last.forEach(l -> line("  " + l));
+            }
+        }
     }
 
     /** Says how a vault stands; whether all is kept as it should be. */
@@ -69,6 +87,7 @@ public final class StatusCommand extends Base {
         Space space = reading.space();
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", folder.toString());
+        map.put("log", activity("status").file().toString());
         map.put("files", space.lines());
         map.put("versions", space.versions());
         map.put("bytesWithVersions", space.versionBytes());

@@ -12,6 +12,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.JsonMapping;
 import org.mendedleaf.cli.base.Outcomes;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.copies.CopyKeeper;
 import org.mendedleaf.core.find.FindKeeper;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Place;
@@ -52,6 +54,7 @@ public final class WatchCommand extends RetentionBase {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.ROOT);
 
     private volatile boolean started;
+    private volatile @Nullable ActivityLog activity;
 
     public WatchCommand(Surroundings surroundings) {
         super(surroundings);
@@ -59,6 +62,7 @@ public final class WatchCommand extends RetentionBase {
 
     @Override
     public Integer call() throws Exception {
+        activity = activity("watch");
         List<OpenVault> open = new ArrayList<>();
         List<AutoCloseable> guardians = new ArrayList<>();
         CountDownLatch end = new CountDownLatch(1);
@@ -148,6 +152,7 @@ public final class WatchCommand extends RetentionBase {
 
     /** One event: a line with its time, or with {@code --json} an object in a line (JSON Lines). */
     private synchronized void event(String kind, String words, Map<String, Object> more) {
+        note(words);
         Instant at = surroundings.clock().instant();
         if (json) {
             Map<String, Object> map = new LinkedHashMap<>();
@@ -167,11 +172,20 @@ public final class WatchCommand extends RetentionBase {
         surroundings.out().flush();
     }
 
+    /** What was done stands in the log too, for whoever asks later. */
+    private void note(String words) {
+        ActivityLog to = activity;
+        if (to != null) {
+            to.add(words);
+        }
+    }
+
     private void came(Concern concern) {
         event("notice", concern.words(), Map.of());
     }
 
     private void checked(Healing.Result result) {
+        note(result.words().get(0));
         result.healed()
                 .forEach(h -> event(
                         "healed",
@@ -203,7 +217,7 @@ public final class WatchCommand extends RetentionBase {
 
     /** What came in, with the files by name. */
     private static String words(Place place, CaptureResult result) {
-        String counts = Outcomes.words(place, result);
+        String counts = result.words(place);
         long more = result.points() - result.names().size();
         return result.names().isEmpty()
                 ? counts

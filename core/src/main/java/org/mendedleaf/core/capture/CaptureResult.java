@@ -1,7 +1,10 @@
 package org.mendedleaf.core.capture;
 
 import java.util.List;
+import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Skipped;
+import org.mendedleaf.core.words.Formats;
+import org.mendedleaf.core.words.Words;
 
 /**
  * What a capture did.
@@ -34,6 +37,13 @@ public record CaptureResult(
     public CaptureResult {
         troubles = List.copyOf(troubles);
         names = List.copyOf(names);
+    }
+
+    /** What was done, in one line. */
+    public String words(Place place) {
+        return points() == 0
+                ? Words.of("cli.capture.same", place.name(), seen)
+                : Words.of("cli.capture.done", place.name(), added, changed, moved, removed, Formats.size(bytes));
     }
 
     /** Number of points added to lines. */

@@ -89,6 +89,15 @@ public final class StandingRules {
             unmet = List.copyOf(unmet);
         }
 
+        /** What was done and what could not be kept, a message each. */
+        public List<String> words() {
+            List<String> said = new ArrayList<>();
+            letGo.ifPresent(d -> said.add(Words.of("cli.watch.letGo", d.versions())));
+            reclaimed.ifPresent(r -> said.add(Words.of("cli.watch.reclaimed", Formats.size(r.freedBytes()))));
+            said.addAll(trouble());
+            return said;
+        }
+
         /** What could not be kept, as a message; empty when all was. */
         public List<String> trouble() {
             List<String> said = new ArrayList<>();

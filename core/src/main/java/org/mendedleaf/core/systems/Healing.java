@@ -22,6 +22,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.VaultException;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -64,6 +65,16 @@ public final class Healing {
         public Result {
             healed = List.copyOf(healed);
             copies = List.copyOf(copies);
+        }
+
+        /** What was read, what was healed and what is lost, a message each. */
+        public List<String> words() {
+            List<String> said = new ArrayList<>();
+            said.add(Words.of("cli.watch.checked", after.versions(), Formats.size(after.bytes())));
+            healed.forEach(h -> said.add(
+                    Words.of("cli.check.healed", h.version().path(), h.version().label(), h.from())));
+            after.lost().forEach(l -> said.add(Words.of("copies.lost", l.path(), l.label())));
+            return said;
         }
     }
 

@@ -28,6 +28,7 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.notices.Concern;
@@ -58,7 +59,7 @@ public final class AppContext implements AutoCloseable {
     private final SimpleObjectProperty<Notice> notice = new SimpleObjectProperty<>(new Notice("", false));
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
-    private final BackgroundServices services = new BackgroundServices(this);
+    private final BackgroundServices services;
     private final CaptureJobs captures = new CaptureJobs(this);
     private final SystemRegistry registry;
     private final ObservableList<OpenPlace> places = FXCollections.observableArrayList();
@@ -74,6 +75,7 @@ public final class AppContext implements AutoCloseable {
     public AppContext(UserSettings settings, Clock system, Executor screen) {
         this.settings = settings;
         this.clock = settings.clock(system);
+        this.services = new BackgroundServices(this, ActivityLog.beside(settings.folder(), this.clock, "window"));
         this.registry = new SystemRegistry(settings, Systems.OPENER, this.clock, Retry.DEFAULT);
         this.background = new Background(screen);
         this.jobs = new Jobs(background);

@@ -15,6 +15,7 @@ import org.mendedleaf.core.copies.CopyKeeper;
 import org.mendedleaf.core.find.FindKeeper;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.HealthKeeper;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
@@ -38,10 +39,12 @@ final class BackgroundServices implements AutoCloseable {
 
     private final AppContext context;
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
+    private final ActivityLog activity;
     private volatile boolean closed;
 
-    BackgroundServices(AppContext context) {
+    BackgroundServices(AppContext context, ActivityLog activity) {
         this.context = context;
+        this.activity = activity;
     }
 
     /** Keeps all vaults that are open, and that are not kept already. */
@@ -84,13 +87,14 @@ final class BackgroundServices implements AutoCloseable {
                     copies,
                     context.clock(),
                     false,
-                    result -> context.background().onScreen(context::changed)));
-            supervisor.add(new NoticeKeeper(
-                    vault,
-                    context.settings(),
-                    context.clock(),
-                    DesktopNotice::tell,
-                    came -> context.background().onScreen(() -> context.noticed(came))));
+                    result -> {
+                        result.words().forEach(activity::add);
+                        context.background().onScreen(context::changed);
+                    }));
+            supervisor.add(new NoticeKeeper(vault, context.settings(), context.clock(), DesktopNotice::tell, came -> {
+                came.forEach(c -> activity.add(c.words()));
+                context.background().onScreen(() -> context.noticed(came));
+            }));
             supervisor.add(new RetentionKeeper(
                     vault,
                     context.clock(),
@@ -104,6 +108,10 @@ final class BackgroundServices implements AutoCloseable {
     }
 
     private void dutyWent(Duties.Failing duty) {
+        activity.add(
+                duty.trouble().isEmpty()
+                        ? Words.of("cli.watch.recovered", duty.name())
+                        : Words.of("cli.watch.failed", duty.name(), duty.trouble()));
         context.background().onScreen(() -> {
             context.say(duty.trouble().isEmpty() ? "" : Words.of("cli.watch.failed", duty.name(), duty.trouble()));
             context.changed();
@@ -135,13 +143,20 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void ended(Place place, boolean changed) {
             end(place, Job.State.DONE);
+            if (changed) {
+                activity.add(Words.of("cli.watch.looked", place.where()));
+            }
             tell(repeats.isNews(place.id(), "") || changed);
         }
 
         @Override
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
-            tell(repeats.isNews(place.id(), String.valueOf(why.getMessage())));
+            boolean news = repeats.isNews(place.id(), String.valueOf(why.getMessage()));
+            if (news) {
+                activity.add(Words.of("cli.watch.failed", place.where(), String.valueOf(why.getMessage())));
+            }
+            tell(news);
         }
 
         /** A system that is away is asked again and again; the window looks at everything anew when there is something new. */
@@ -170,6 +185,7 @@ final class BackgroundServices implements AutoCloseable {
     private final class RetentionListener implements RetentionKeeper.Listener {
         @Override
         public void kept(org.mendedleaf.core.retention.StandingRules.Done done) {
+            done.words().forEach(activity::add);
             context.background().onScreen(() -> {
                 if (!done.trouble().isEmpty()) {
                     context.say(String.join(" ", done.trouble()));
@@ -182,6 +198,8 @@ final class BackgroundServices implements AutoCloseable {
     private final class SnapshotListener implements SnapshotKeeper.Listener {
         @Override
         public void taken(Place place, Snapshot snapshot) {
+            String label = snapshot.label().isEmpty() ? "" : " (" + snapshot.label() + ")";
+            activity.add(Words.of("cli.watch.snapshot", place.name(), label));
             context.background().onScreen(context::changed);
         }
 
@@ -213,6 +231,10 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void captured(Place place, CaptureResult result) {
             end(place, Job.State.DONE);
+            if (result.points() > 0) {
+                activity.add(result.words(place));
+                result.troubles().forEach(s -> activity.add(Words.of("cli.capture.skipped", s.path(), s.words())));
+            }
             context.background().onScreen(() -> {
                 context.say("");
                 context.changed();

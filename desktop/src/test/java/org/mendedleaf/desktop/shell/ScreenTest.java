@@ -20,6 +20,7 @@ import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.files.FileRow;
@@ -361,6 +362,10 @@ class ScreenTest extends WindowTest {
         select("ledger.csv");
         Files.writeString(desk.resolve("ledger.csv"), "kind,kilos\nKaty,500\n");
         eventually("a fourth version", () -> points().size() == 4);
+        eventually(
+                "a line in the log",
+                () -> ActivityLog.beside(home, Clock.systemUTC(), "test").last(20).stream()
+                        .anyMatch(l -> l.contains("window[") && l.contains("Front desk: ")));
     }
 
     @Test
