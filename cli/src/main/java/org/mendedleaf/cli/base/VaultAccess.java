@@ -60,7 +60,7 @@ public abstract class VaultAccess extends Output {
 
     protected UserSettings settings() throws IOException {
         if (settings == null) {
-            settings = UserSettings.open(UserSettings.defaultFolder(surroundings.environment()));
+            settings = UserSettings.of(surroundings.environment());
         }
         return settings;
     }

@@ -103,6 +103,9 @@ public final class ConnectCommand extends Base {
                         Words.of("system.kind." + c.kind().text()),
                         places.size());
                 places.forEach(p -> line("  " + p.where()));
+                if (!c.keyring().isEmpty()) {
+                    say("cli.connect.keyring");
+                }
             }
             return ExitCodes.DONE;
         }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -16,13 +17,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Connections;
+import org.mendedleaf.core.systems.Endpoint;
+import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.systems.SystemKind;
 import org.mendedleaf.core.words.Words;
+import org.slf4j.LoggerFactory;
 
 /**
  * The user's settings: which vaults there are, what they are called, and what the screens remember. One file, {@code
@@ -36,6 +41,7 @@ public final class UserSettings implements Connections {
 
     private final Path folder;
     private final SettingsFile file;
+    private final Keyring keyring;
 
     /** As they are here. */
     private volatile ObjectNode settings;
@@ -43,8 +49,9 @@ public final class UserSettings implements Connections {
     /** As they were in the file when this program read or wrote them last. */
     private ObjectNode stored;
 
-    private UserSettings(Path folder) throws IOException {
+    private UserSettings(Path folder, Keyring keyring) throws IOException {
         this.folder = folder;
+        this.keyring = keyring;
         this.file = new SettingsFile(folder);
         this.settings = file.read();
         this.stored = settings.deepCopy();
@@ -61,7 +68,17 @@ public final class UserSettings implements Connections {
 
     /** Reads the settings in this folder; an empty folder gives the defaults. */
     public static UserSettings open(Path folder) throws IOException {
-        return new UserSettings(folder);
+        return new UserSettings(folder, Keyring.NONE);
+    }
+
+    /** The same, with a keyring for what is secret. */
+    public static UserSettings open(Path folder, Keyring keyring) throws IOException {
+        return new UserSettings(folder, keyring);
+    }
+
+    /** The settings of the user whose environment this is, with the keyring of the platform where they are in their usual place. */
+    public static UserSettings of(Map<String, String> environment) throws IOException {
+        return open(defaultFolder(environment), Keyring.of(environment));
     }
 
     /** Where the settings are. */
@@ -96,7 +113,8 @@ public final class UserSettings implements Connections {
                     c.path("address").asText(),
                     c.path("token").asText(),
                     Path.of(c.path("vault").asText()),
-                    c.path("certificate").asText("")));
+                    c.path("certificate").asText(""),
+                    c.path("keyring").asText("")));
         }
         return all;
     }
@@ -110,28 +128,55 @@ public final class UserSettings implements Connections {
     @Override
     public synchronized void connect(Connection connection) throws IOException {
         disconnect(connection.name());
+        // Another account for each time it is connected: programs that go on see that the token is another one.
+        String account = connection.name() + " (" + UUID.randomUUID() + ")";
+        boolean kept = !connection.token().isEmpty() && keyring.keep(account, connection.token());
         settings.withArray("systems")
                 .addObject()
                 .put("name", connection.name())
                 .put("kind", connection.kind().text())
                 .put("address", connection.address())
-                .put("token", connection.token())
+                .put("token", kept ? "" : connection.token())
                 .put("vault", connection.vault().toString())
-                .put("certificate", connection.certificate());
+                .put("certificate", connection.certificate())
+                .put("keyring", kept ? account : "");
         save();
+    }
+
+    @Override
+    public Endpoint endpoint(Connection connection) throws IOException {
+        if (connection.keyring().isEmpty()) {
+            return connection.endpoint();
+        }
+        Optional<String> token;
+        try {
+            token = keyring.get(connection.keyring());
+        } catch (InterruptedIOException e) {
+            throw e;
+        } catch (IOException e) {
+            LoggerFactory.getLogger(UserSettings.class).debug("the keyring does not answer", e);
+            token = Optional.empty();
+        }
+        return connection
+                .endpoint()
+                .with(token.orElseThrow(
+                        () -> new SystemException.Refused(Words.of("system.noKeyring", connection.name()))));
     }
 
     /** Forgets a connection; what the vault knows of it stays. Returns whether there was one. */
     public synchronized boolean disconnect(String name) throws IOException {
         boolean found = false;
+        List<String> accounts = new ArrayList<>();
         ArrayNode list = settings.withArray("systems");
         for (int i = list.size() - 1; i >= 0; i--) {
             if (list.get(i).path("name").asText().equals(name)) {
+                accounts.add(list.get(i).path("keyring").asText(""));
                 list.remove(i);
                 found = true;
             }
         }
         save();
+        accounts.stream().filter(a -> !a.isEmpty()).forEach(keyring::forget);
         return found;
     }
 

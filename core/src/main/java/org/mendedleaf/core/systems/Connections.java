@@ -12,6 +12,15 @@ public interface Connections {
     /** Adds a connection, or changes the one of the same name. */
     void connect(Connection connection) throws IOException;
 
+    /**
+     * Where a connection is reached, with its token, wherever that is kept. May wait for somebody to unlock the keyring.
+     *
+     * @throws SystemException.Refused when the keyring does not give it
+     */
+    default Endpoint endpoint(Connection connection) throws IOException {
+        return connection.endpoint();
+    }
+
     /** What the user is called. */
     String who();
 }

@@ -53,11 +53,12 @@ public final class SystemConnector {
         SystemKind found = kind == null ? registry.opener().kindOf(name, at, retry) : kind;
         OutsideSystem system = registry.opener().open(name, found, at, retry, clock);
         system.state();
-        Connection connection = new Connection(name, found, at.address(), at.token(), root, at.certificate());
+        Connection connection = new Connection(name, found, at.address(), at.token(), root, at.certificate(), "");
         synchronized (connected) {
             connected.connect(connection);
         }
-        return connection;
+        // As it is remembered: the keyring may have its token.
+        return registry.connection(name).orElse(connection);
     }
 
     /** Takes the places of a system among those of its vault; returns all of them. */

@@ -50,7 +50,13 @@ public class SystemRegistry {
     public OutsideSystem system(String name) throws IOException {
         Connection c =
                 connection(name).orElseThrow(() -> new SystemException.Missing(Words.of("system.notConnected", name)));
-        return open.computeIfAbsent(c, k -> opener.open(k.name(), k.kind(), k.endpoint(), retry, clock));
+        OutsideSystem known = open.get(c);
+        if (known != null) {
+            return known;
+        }
+        OutsideSystem fresh = opener.open(c.name(), c.kind(), connected.endpoint(c), retry, clock);
+        OutsideSystem other = open.putIfAbsent(c, fresh);
+        return other == null ? fresh : other;
     }
 
     /** The system that a place is in. */

@@ -46,7 +46,7 @@ public final class App extends Application {
 
     @Override
     public void start(Stage stage) throws IOException {
-        UserSettings home = UserSettings.open(UserSettings.defaultFolder(System.getenv()));
+        UserSettings home = UserSettings.of(System.getenv());
         Shell shown = show(stage, home, Clock.system(ZoneId.systemDefault()));
         if (getParameters().getRaw().contains(UNTIL_LISTING)) {
             shown.files().listingProperty().addListener((o, a, listing) -> {
