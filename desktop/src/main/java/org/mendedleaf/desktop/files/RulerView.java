@@ -25,6 +25,9 @@ import org.mendedleaf.desktop.widgets.Ui;
  */
 final class RulerView extends Pane {
 
+    /** So small a part of a step before now is taken for now. */
+    private static final int ALMOST = 20;
+
     private static final double HEIGHT = 64;
     private static final double BARS = 46;
     private static final double AXIS = 48;
@@ -280,7 +283,7 @@ final class RulerView extends Pane {
         Instant from = at == null ? s.now() : at;
         switch (e.getCode()) {
             case LEFT -> set(from.atZone(zone()).minus(1, s.zoom().unit()).toInstant());
-            case RIGHT -> set(from.atZone(zone()).plus(1, s.zoom().unit()).toInstant());
+            case RIGHT -> later(from.atZone(zone()).plus(1, s.zoom().unit()).toInstant());
             case HOME -> set(s.beginning().orElse(s.now()));
             case END -> model.momentProperty().set(null);
             case PLUS, EQUALS, ADD -> model.ruler().zoom(-1);
@@ -290,6 +293,17 @@ final class RulerView extends Pane {
             }
         }
         e.consume();
+    }
+
+    /** Time goes on while somebody looks at the past: whoever steps back to where they began is there again, which is now. */
+    private void later(Instant at) {
+        RulerModel.Stretch s = stretch();
+        Instant almostNow = s.now().minus(s.zoom().unit().getDuration().dividedBy(ALMOST));
+        if (at.isBefore(almostNow)) {
+            set(at);
+        } else {
+            model.momentProperty().set(null);
+        }
     }
 
     private void set(Instant at) {

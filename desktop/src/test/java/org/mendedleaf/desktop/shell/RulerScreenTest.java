@@ -79,6 +79,23 @@ class RulerScreenTest extends WindowTest {
         eventually("now", this::isNow);
     }
 
+    @Test
+    void whoStepsBackToNowIsThereThoughTimeHasGoneOn() {
+        focus();
+        robot.push(KeyCode.LEFT);
+        eventually("a step back", () -> !isNow());
+        Instant then = stretch().now();
+        Zoom zoom = stretch().zoom();
+        // It is looked at again, later.
+        robot.push(KeyCode.MINUS);
+        eventually("longer steps", () -> stretch().zoom() != zoom);
+        robot.push(KeyCode.PLUS);
+        eventually(
+                "a later now", () -> stretch().zoom() == zoom && stretch().now().isAfter(then));
+        robot.push(KeyCode.RIGHT);
+        eventually("now", this::isNow);
+    }
+
     private long stepHours() {
         return stretch().zoom().unit().getDuration().toHours();
     }
