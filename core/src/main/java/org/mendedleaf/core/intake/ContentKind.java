@@ -78,6 +78,9 @@ public enum ContentKind {
         if (content.length == 0) {
             return NOTHING;
         }
+        if (Contents.beginsAsProse(content)) {
+            return Contents.PLAIN;
+        }
         String type = Contents.mediaType(content, "");
         boolean bare = type.equals("application/zip") || type.equals("application/x-tika-ooxml");
         return bare ? OfficeXml.mediaType(content).orElse(type) : type;

@@ -23,13 +23,20 @@ final class ScheduleForm extends VBox {
 
     private final SnapshotsModel model;
     private final ScheduleModel made;
+    private final Runnable asked;
     private final HBox details = new HBox(6);
     private final Label sentence = Ui.label("", "outlook-words");
     private final Button go;
 
-    ScheduleForm(SnapshotsModel model) {
+    /**
+     * The form.
+     *
+     * @param asked is told when a schedule is asked for
+     */
+    ScheduleForm(SnapshotsModel model, Runnable asked) {
         super(10);
         this.model = model;
+        this.asked = asked;
         this.made = new ScheduleModel(
                 model.context().zone(), model.context().clock().instant());
         getStyleClass().add("schedule-form");
@@ -170,6 +177,7 @@ final class ScheduleForm extends VBox {
     }
 
     private void add() {
+        asked.run();
         model.schedule(made.schedule(
                 model.openPlace().place().id(), model.scopeProperty().get()));
     }

@@ -2,7 +2,9 @@ package org.mendedleaf.desktop.snapshots;
 
 import java.io.File;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -29,6 +31,8 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel.Row;
 import org.mendedleaf.desktop.widgets.Choices;
+import org.mendedleaf.desktop.widgets.KeptChildren;
+import org.mendedleaf.desktop.widgets.KeptChildren.Child;
 import org.mendedleaf.desktop.widgets.Tables;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -42,6 +46,12 @@ public final class SnapshotsView extends BorderPane {
 
     private final TableView<Row> table = Tables.table("snapshot-table", "snapshot.empty");
     private final VBox side = new VBox(14);
+    private final KeptChildren kept = new KeptChildren(side);
+    private List<SnapshotSchedule> before = List.of();
+    /** How many forms for a schedule were used, and whether the one that is shown was just now. */
+    private int forms;
+
+    private boolean asked;
     private boolean filling;
 
     /** How the person at the screen is asked. */
@@ -222,26 +232,43 @@ public final class SnapshotsView extends BorderPane {
     }
 
     private void side(Consumer<Instant> see, Consumer<Instant> compare) {
-        side.getChildren().clear();
+        List<Child<?>> all = new ArrayList<>();
         Row row = model.selectedProperty().get();
-        if (row != null) {
-            snapshot(row, see, compare);
-            return;
+        if (row == null) {
+            schedules(all);
+        } else {
+            snapshot(row, all, see, compare);
         }
-        side.getChildren().add(Ui.label(Words.of("snapshot.schedules"), "line-title"));
+        kept.show(all);
+    }
+
+    private void schedules(List<Child<?>> all) {
+        all.add(Child.of("schedules", () -> Ui.label(Words.of("snapshot.schedules"), "line-title")));
         if (model.isOutside()) {
-            side.getChildren()
-                    .add(wrapped(Words.of(
-                            "snapshot.outsideSchedules",
-                            model.openPlace().place().where())));
+            all.add(words(Words.of(
+                    "snapshot.outsideSchedules", model.openPlace().place().where())));
             return;
         }
-        for (SnapshotSchedule s : model.schedulesProperty().get()) {
-            side.getChildren().add(schedule(s));
+        List<SnapshotSchedule> schedules = model.schedulesProperty().get();
+        for (SnapshotSchedule s : schedules) {
+            String sentence = ScheduleModel.sentence(s, model.context().clock().instant());
+            String count = model.countWords(s);
+            all.add(Child.of(List.of(s, sentence, count), () -> schedule(s, sentence, count)));
         }
-        if (model.schedulesProperty().get().isEmpty()) {
-            side.getChildren().add(wrapped(Words.of("cli.schedule.none")));
+        if (schedules.isEmpty()) {
+            all.add(words(Words.of("cli.schedule.none")));
         }
+        all.add(Child.of(List.of("files", schedules.isEmpty()), () -> files(schedules.isEmpty())));
+        // What somebody types stays until it is a schedule.
+        if (!schedules.equals(before) && asked) {
+            asked = false;
+            forms++;
+        }
+        before = schedules;
+        all.add(Child.of(List.of("form", forms), () -> new ScheduleForm(model, () -> asked = true)));
+    }
+
+    private HBox files(boolean none) {
         Button in = Ui.button(
                 "schedule.import", () -> asks.file().get().ifPresent(f -> model.importFrom(f.toPath())), "small");
         in.setId("schedule-import");
@@ -250,8 +277,12 @@ public final class SnapshotsView extends BorderPane {
                 () -> asks.save().apply(Words.of("schedule.fileName")).ifPresent(f -> model.exportTo(f.toPath())),
                 "small");
         out.setId("schedule-export");
-        out.setDisable(model.schedulesProperty().get().isEmpty());
-        side.getChildren().addAll(new HBox(8, in, out), new ScheduleForm(model));
+        out.setDisable(none);
+        return new HBox(8, in, out);
+    }
+
+    private static Child<Label> words(String words) {
+        return Child.of(words, () -> wrapped(words));
     }
 
     private static Label wrapped(String words) {
@@ -261,12 +292,12 @@ public final class SnapshotsView extends BorderPane {
         return label;
     }
 
-    private VBox schedule(SnapshotSchedule s) {
-        Label words = Ui.label(ScheduleModel.sentence(s, model.context().clock().instant()));
+    private VBox schedule(SnapshotSchedule s, String sentence, String count) {
+        Label words = Ui.label(sentence);
         words.setWrapText(true);
         words.setMinHeight(USE_PREF_SIZE);
         Button end = Ui.button("schedule.end", () -> model.end(s), "small");
-        HBox foot = new HBox(8, Ui.label(model.countWords(s), "dim"), Ui.spacer(), end);
+        HBox foot = new HBox(8, Ui.label(count, "dim"), Ui.spacer(), end);
         foot.setAlignment(Pos.CENTER_LEFT);
         VBox box = new VBox(
                 4,
@@ -277,45 +308,63 @@ public final class SnapshotsView extends BorderPane {
         return box;
     }
 
-    private void snapshot(Row row, Consumer<Instant> see, Consumer<Instant> compare) {
-        String name = row.snapshot().label().isEmpty()
-                ? Words.of("snapshot.unnamed")
-                : row.snapshot().label();
-        Label title = Ui.label(name, "line-title");
+    private void snapshot(Row row, List<Child<?>> all, Consumer<Instant> see, Consumer<Instant> compare) {
+        Snapshot shown = row.snapshot();
+        String origin = model.origin(row);
+        all.add(Child.of(List.of("head", shown, origin), () -> head(shown, origin, see, compare)));
+        if (row.holds() != null) {
+            all.add(words(Words.of(
+                    "snapshot.holdsWords",
+                    Words.of(
+                            "snapshot.files",
+                            row.holds().files(),
+                            Formats.size(row.holds().bytes())),
+                    row.holds().aloneVersions(),
+                    Formats.size(row.holds().aloneBytes()))));
+        }
+        boolean held = model.isHeld(row);
+        if (row.cut() == null) {
+            all.add(Child.of(List.of("label", shown.id(), shown.label()), () -> label(shown)));
+            String why = model.holdWords(row);
+            all.add(Child.of(List.of("hold", shown, held, why), () -> hold(shown, held, why)));
+        }
+        String what = model.eraseWords(row);
+        all.add(Child.of(List.of("erase", shown, held, what), () -> erase(held, what)));
+    }
+
+    private VBox head(Snapshot shown, String origin, Consumer<Instant> see, Consumer<Instant> compare) {
+        Label title = Ui.label(shown.label().isEmpty() ? Words.of("snapshot.unnamed") : shown.label(), "line-title");
         title.setWrapText(true);
-        Label when = Ui.label(Formats.zoned(row.snapshot().at(), model.context().zone()), "dim");
-        Label who = Ui.label(model.origin(row), "dim");
-        Button show = Ui.button("snapshot.see", () -> see.accept(row.snapshot().at()), "accent");
+        Label when = Ui.label(Formats.zoned(shown.at(), model.context().zone()), "dim");
+        Button show = Ui.button("snapshot.see", () -> see.accept(shown.at()), "accent");
         show.setId("snapshot-see");
-        Button with =
-                Ui.button("past.compare", () -> compare.accept(row.snapshot().at()));
+        Button with = Ui.button("past.compare", () -> compare.accept(shown.at()));
         with.setId("snapshot-compare");
         Button other = Ui.button("snapshot.all", () -> table.getSelectionModel().clearSelection(), "flat");
         other.setId("snapshot-all");
-        side.getChildren().addAll(title, new VBox(2, when, who), new HBox(8, show, with, other));
-        if (row.holds() != null) {
-            side.getChildren()
-                    .add(wrapped(Words.of(
-                            "snapshot.holdsWords",
-                            Words.of(
-                                    "snapshot.files",
-                                    row.holds().files(),
-                                    Formats.size(row.holds().bytes())),
-                            row.holds().aloneVersions(),
-                            Formats.size(row.holds().aloneBytes()))));
-        }
-        if (row.cut() == null) {
-            own(row);
-        }
-        Button erase = Ui.button("snapshot.erase", () -> model.erase(row), "danger-text");
-        erase.setId("snapshot-erase");
-        erase.setDisable(model.isHeld(row));
-        side.getChildren().addAll(new VBox(6, wrapped(model.eraseWords(row)), erase));
+        VBox head = new VBox(title, new VBox(2, when, Ui.label(origin, "dim")), new HBox(8, show, with, other));
+        head.spacingProperty().bind(side.spacingProperty());
+        return head;
     }
 
-    /** What only snapshots of ours can: another label, a hold. */
-    private void own(Row row) {
-        TextField label = new TextField(row.snapshot().label());
+    /** Does something with the snapshot that is selected, as it is known by then. */
+    private void selected(Consumer<Row> work) {
+        Row row = model.selectedProperty().get();
+        if (row != null) {
+            work.accept(row);
+        }
+    }
+
+    private VBox erase(boolean held, String words) {
+        Button erase = Ui.button("snapshot.erase", () -> selected(model::erase), "danger-text");
+        erase.setId("snapshot-erase");
+        erase.setDisable(held);
+        return new VBox(6, wrapped(words), erase);
+    }
+
+    /** Another label; what is typed stays until it is given. */
+    private HBox label(Snapshot shown) {
+        TextField label = new TextField(shown.label());
         label.setId("snapshot-rename");
         label.setAccessibleText(Words.of("snapshot.label"));
         rename = () -> {
@@ -323,16 +372,18 @@ public final class SnapshotsView extends BorderPane {
             label.selectAll();
         };
         HBox.setHgrow(label, Priority.ALWAYS);
-        Button rename = Ui.button("snapshot.rename", () -> model.rename(row, label.getText()));
-        label.setOnAction(e -> model.rename(row, label.getText()));
-        HBox line = new HBox(8, label, rename);
+        Runnable give = () -> selected(row -> model.rename(row, label.getText()));
+        label.setOnAction(e -> give.run());
+        HBox line = new HBox(8, label, Ui.button("snapshot.rename", give));
         line.setAlignment(Pos.CENTER_LEFT);
-        side.getChildren().add(line);
-        Button hold = model.isHeld(row)
-                ? Ui.button("snapshot.endHold", () -> model.endHold(row))
-                : Ui.button("snapshot.hold", () -> asks.holdSnapshot(model.openPlace(), row.snapshot()));
+        return line;
+    }
+
+    private VBox hold(Snapshot shown, boolean held, String why) {
+        Button hold = held
+                ? Ui.button("snapshot.endHold", () -> selected(model::endHold))
+                : Ui.button("snapshot.hold", () -> asks.holdSnapshot(model.openPlace(), shown));
         hold.setId("snapshot-hold");
-        Label why = wrapped(model.holdWords(row));
-        side.getChildren().add(new VBox(6, why, hold));
+        return new VBox(6, wrapped(why), hold);
     }
 }

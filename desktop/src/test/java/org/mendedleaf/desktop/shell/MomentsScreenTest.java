@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.zip.ZipFile;
 import javafx.scene.Node;
@@ -15,6 +16,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -256,6 +258,19 @@ class MomentsScreenTest extends WindowTest {
                 () -> table.getItems().size() == 1 && table.getItems().get(0).holds() != null);
         assertThat(table.getItems().get(0).snapshot().label()).isEqualTo("before pressing");
         robot.interact(() -> table.getSelectionModel().select(0));
+        type("#snapshot-rename", "before the pressing");
+        Node typed = robot.lookup("#snapshot-rename").query();
+        SnapshotsModel.Row row = table.getItems().get(0);
+        // Another program changes something meanwhile: all is read again.
+        robot.interact(() -> Objects.requireNonNull(app.shell()).context().changed());
+        eventually(
+                "the snapshot, counted again",
+                () -> table.getItems().size() == 1
+                        && table.getItems().get(0).holds() != null
+                        && table.getItems().get(0) != row);
+        assertThat(robot.lookup("#snapshot-rename").queryAs(TextField.class).getText())
+                .isEqualTo("before the pressing");
+        assertThat(robot.lookup("#snapshot-rename").<Node>query()).isSameAs(typed);
         robot.clickOn("#snapshot-hold");
         eventually("the hold to be asked for", () -> visible("#hold-reason"));
         robot.clickOn("#hold-go");

@@ -46,7 +46,7 @@ abstract class WindowTest {
     @TempDir
     Path temp;
 
-    final FxRobot robot = new FxRobot();
+    final FxRobot robot = new PatientRobot();
     Path desk;
     Path home;
     App app;
