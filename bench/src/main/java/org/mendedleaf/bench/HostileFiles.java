@@ -27,10 +27,21 @@ public final class HostileFiles {
     private static final int MEGABYTE = 1 << 20;
 
     private final Random random;
+    private final double scale;
 
     /** Files by this seed. */
     public HostileFiles(long seed) {
+        this(seed, 1);
+    }
+
+    /**
+     * Files by this seed.
+     *
+     * @param scale how large they are, 0 for as small as does harm to 1
+     */
+    public HostileFiles(long seed, double scale) {
         this.random = new Random(seed);
+        this.scale = scale;
     }
 
     /** A file. */
@@ -108,7 +119,7 @@ public final class HostileFiles {
     }
 
     private int some(int least, int most) {
-        return least + random.nextInt(most - least + 1);
+        return least + random.nextInt((int) ((most - least) * scale) + 1);
     }
 
     private static void types(ZipOutputStream zip) throws IOException {
@@ -258,7 +269,7 @@ public final class HostileFiles {
     }
 
     private byte[] repeatedPdf() throws IOException {
-        byte[] content = deflated("BT /F1 12 Tf 10 10 Td (words and more words) Tj ET\n", some(50_000, 3_000_000));
+        byte[] content = deflated("BT /F1 12 Tf 10 10 Td (words and more words) Tj ET\n", some(5_000, 3_000_000));
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         out.write(ascii("%PDF-1.4\n1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj\n2 0 obj<</Type/Pages/Kids["
                 + "3 0 R ".repeat(some(1, 500)) + "]/Count 500>>endobj\n"
@@ -288,7 +299,7 @@ public final class HostileFiles {
     }
 
     private byte[] members() throws IOException {
-        int count = some(70_000, 300_000);
+        int count = some(20_000, 300_000);
         return zip(zip -> {
             for (int i = 0; i < count; i++) {
                 zip.putNextEntry(new ZipEntry("m" + i));
@@ -402,7 +413,7 @@ public final class HostileFiles {
     }
 
     private byte[] shortWords() {
-        byte[] all = new byte[some(8, 31) * MEGABYTE];
+        byte[] all = new byte[some(1, 31) * MEGABYTE];
         for (int i = 0; i < all.length; i++) {
             all[i] = (byte) (i % 2 == 0 ? 'a' + random.nextInt(26) : ' ');
         }
@@ -432,7 +443,7 @@ public final class HostileFiles {
         ByteArrayOutputStream out = new ByteArrayOutputStream();
         try (GZIPOutputStream packed = new GZIPOutputStream(out)) {
             byte[] zeros = new byte[MEGABYTE];
-            for (int i = some(200, 1000); i > 0; i--) {
+            for (int i = some(50, 1000); i > 0; i--) {
                 packed.write(zeros);
             }
         }

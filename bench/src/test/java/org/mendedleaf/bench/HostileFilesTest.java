@@ -33,7 +33,7 @@ class HostileFilesTest {
         Path desk = Files.createDirectories(temp.resolve("desk")).toRealPath();
         Path in = Files.createDirectories(temp.resolve("in"));
         Clock clock = Clock.system(ZoneOffset.UTC);
-        HostileFiles files = new HostileFiles(3);
+        HostileFiles files = new HostileFiles(3, 0.05);
         List<String> names = new ArrayList<>();
         for (int i = 0; i < HostileFiles.kinds(); i++) {
             HostileFiles.HostileFile file = files.file(i);

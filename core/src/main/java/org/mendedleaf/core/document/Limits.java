@@ -19,5 +19,5 @@ public record Limits(long unpacked, int depth, int rows, int cells, int members,
             new Limits(192L << 20, 256, 200_000, 4_000_000, 100_000, 2000, 400, 32_000_000);
 
     /** For what a content is like: its words and the colours of its fields, which very many contents are asked for. */
-    public static final Limits LIKENESS = new Limits(64L << 20, 256, 200_000, 1_000_000, 100_000, 500, 120, 1_500_000);
+    public static final Limits LIKENESS = new Limits(64L << 20, 256, 200_000, 1_000_000, 100_000, 500, 120, 800_000);
 }

@@ -20,7 +20,7 @@ record Shingles(long[] hashes, int level) {
     private static final int MOST = 20_000;
 
     /** So many characters of a text are compared. */
-    private static final long CHARS_MOST = 8_000_000;
+    private static final long CHARS_MOST = 5_000_000;
 
     private static final int BLOCK = 1 << 15;
 
