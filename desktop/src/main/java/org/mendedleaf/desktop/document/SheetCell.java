@@ -47,7 +47,7 @@ final class SheetCell extends TableCell<RowChange, RowChange> {
         Ui.style(this, "cell-number", false);
         Ui.style(this, "grid-gutter", shown.index() < 0);
         Ui.style(this, "dim", false);
-        setTooltip(null);
+        Ui.tooltip(this, null);
         setGraphic(null);
         if (empty || row == null) {
             setText("");
@@ -97,7 +97,7 @@ final class SheetCell extends TableCell<RowChange, RowChange> {
                 !words.isEmpty() && getText().toLowerCase(java.util.Locale.ROOT).contains(words);
         Ui.style(this, "cell-found", holds);
         if (!main.formula().isEmpty()) {
-            setTooltip(Ui.tooltip(main.formula()));
+            Ui.tooltip(this, main.formula());
         }
         over(row, column);
     }

@@ -85,8 +85,7 @@ final class CoordinateBar extends HBox {
     private void where() {
         @Nullable OpenPlace openPlace = model.placeProperty().get();
         places.setText(openPlace == null ? "" : label(openPlace));
-        places.setTooltip(
-                openPlace == null ? null : Ui.tooltip(openPlace.place().where()));
+        Ui.tooltip(places, openPlace == null ? null : openPlace.place().where());
         places.getItems().clear();
         boolean systems = false;
         for (OpenPlace each : model.context()
@@ -181,8 +180,7 @@ final class CoordinateBar extends HBox {
                 at == null
                         ? Words.of("when.now")
                         : Formats.full(at, model.context().zone()));
-        now.setTooltip(
-                at == null ? null : Ui.tooltip(Formats.exact(at, model.context().zone())));
+        Ui.tooltip(now, at == null ? null : Formats.exact(at, model.context().zone()));
         Ui.style(now, "moment-past", past);
         Ui.visible(back, past);
     }

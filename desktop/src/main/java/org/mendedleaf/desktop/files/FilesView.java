@@ -24,6 +24,7 @@ import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.ActionRow;
+import org.mendedleaf.desktop.widgets.LazyView;
 import org.mendedleaf.desktop.widgets.Ui;
 
 /** The Files screen. */
@@ -32,7 +33,7 @@ public final class FilesView extends BorderPane {
     private final FilesModel model;
     private final SplitPane split = new SplitPane();
     private final LineView line;
-    private final ReadingView reading;
+    private final LazyView<ReadingView> reading;
     private final ListingTable table;
     private final Label counts = Ui.label("", "dim");
     private final CheckBox removed = new CheckBox();
@@ -69,10 +70,15 @@ public final class FilesView extends BorderPane {
         split.setDividerPositions(0.56);
         split.getStyleClass().add("files-split");
         SplitPane.setResizableWithParent(line, true);
-        reading = new ReadingView(model, line.footer()::restoreChosen, line.footer()::copyChosen, this::export);
-        Ui.visible(reading, false);
+        reading = new LazyView<>(
+                () -> new ReadingView(model, line.footer()::restoreChosen, line.footer()::copyChosen, this::export));
+        StackPane middle = new StackPane(split);
+        reading.whenMade(view -> {
+            Ui.visible(view, false);
+            middle.getChildren().add(view);
+        });
         model.reading().openProperty().addListener((o, a, is) -> read(is));
-        setCenter(new StackPane(split, reading));
+        setCenter(middle);
 
         model.listingProperty().addListener((o, a, l) -> count(l));
         model.momentProperty().addListener((o, a, at) -> Ui.style(this, "past", at != null));
@@ -83,25 +89,26 @@ public final class FilesView extends BorderPane {
     /** The large view of a version takes the place of the listing and the line; where and when stay. */
     private void read(boolean is) {
         // The keys go over while both are there, so that none is lost.
-        Ui.visible(is ? reading : split, true);
+        Ui.visible(is ? reading.get() : split, true);
         if (is) {
-            reading.focus();
+            reading.get().focus();
         } else {
             line.focusPoints();
         }
-        Ui.visible(is ? split : reading, false);
+        Ui.visible(is ? split : reading.get(), false);
     }
 
     /** Reads the chosen version large, from where these words stand. */
     public void read(String words) {
-        reading.find(words);
+        reading.get().find(words);
         model.line().modeProperty().set(Detail.Mode.CONTENT);
         model.reading().open();
     }
 
     /** Writes the difference that is shown into a file of its own. */
     private void export(String ending) {
-        reading.compared()
+        reading.get()
+                .compared()
                 .ifPresent(compared -> saveAsk.apply(model.reading().exportName(compared, ending))
                         .ifPresent(file -> model.reading()
                                 .export(
@@ -249,13 +256,13 @@ public final class FilesView extends BorderPane {
             return;
         }
         for (Node at = getScene().getFocusOwner(); at != null; at = at.getParent()) {
-            if (at == reading) {
+            if (at == reading.get()) {
                 return;
             }
         }
-        reading.key(e);
+        reading.get().key(e);
         if (e.isConsumed() && model.reading().openProperty().get()) {
-            reading.focus();
+            reading.get().focus();
         }
     }
 
@@ -283,7 +290,7 @@ public final class FilesView extends BorderPane {
     /** Puts a way to ask for a file in place. */
     public void setFileAsk(java.util.function.Supplier<java.util.Optional<java.io.File>> ask) {
         line.setFileAsk(ask);
-        reading.setFileAsk(ask);
+        reading.whenMade(view -> view.setFileAsk(ask));
     }
 
     /** What opens copies in other programs. */

@@ -134,7 +134,7 @@ final class ReadingView extends BorderPane {
         ToggleButton picking = new ToggleButton(Words.of("pick.open"));
         picking.setId("reading-pick");
         picking.selectedProperty().addListener((o, a, is) -> Ui.visible(pick, is && !picking.isDisabled()));
-        model.picking().offerProperty().addListener((o, a, offer) -> {
+        model.picking().offerProperty().subscribe(offer -> {
             boolean compared = line.detailProperty().get() instanceof Detail.Compared;
             picking.setDisable(!compared);
             Ui.visible(pick, picking.isSelected() && compared);
@@ -163,7 +163,7 @@ final class ReadingView extends BorderPane {
         });
         line.detailProperty().addListener((o, a, d) -> show());
         line.againstProperty().addListener((o, a, b) -> about());
-        model.reading().canRestoreProperty().addListener((o, a, can) -> restore.setDisable(!can));
+        model.reading().canRestoreProperty().subscribe(can -> restore.setDisable(!can));
         visibleProperty().addListener((o, a, is) -> {
             if (is) {
                 show();

@@ -5,7 +5,6 @@ import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
@@ -37,7 +36,6 @@ final class RulerView extends Pane {
     private final FilesModel model;
     private final Region marker = new Region();
     private final Polygon handle = new Polygon(-6, 0, 6, 0, 0, 9);
-    private final Tooltip tooltip = Ui.tooltip("");
     private boolean dragged;
 
     RulerView(FilesModel model) {
@@ -53,7 +51,8 @@ final class RulerView extends Pane {
         handle.getStyleClass().add("ruler-handle");
         marker.setMouseTransparent(true);
         handle.setMouseTransparent(true);
-        Tooltip.install(this, tooltip);
+        // What the pointer is over is said instead as soon as it moves.
+        Ui.tooltip(this, Words.of("ruler.name"));
         widthProperty().addListener((o, a, b) -> draw());
         // How wide words are is known only where the stylesheet is.
         sceneProperty().addListener((o, a, b) -> draw());
@@ -125,7 +124,7 @@ final class RulerView extends Pane {
         shape.setManaged(false);
         shape.setLayoutX(Math.max(5, Math.min(getWidth() - 5, x)));
         shape.setLayoutY(AXIS - 5);
-        Tooltip.install(shape, Ui.tooltip(peg.words(zone())));
+        Ui.tooltip(shape, peg.words(zone()));
         shape.setOnMousePressed(MouseEvent::consume);
         shape.setOnMouseReleased(e -> {
             model.momentProperty().set(peg.at());
@@ -266,7 +265,7 @@ final class RulerView extends Pane {
                         s.steps().size() - 1,
                         e.getX() / Math.max(1, getWidth()) * s.steps().size()));
         RulerModel.Step step = s.steps().get(index);
-        tooltip.setText(Words.of("ruler.step", stepWords(step), step.changes()));
+        Ui.tooltip(this, Words.of("ruler.step", stepWords(step), step.changes()));
     }
 
     private String stepWords(RulerModel.Step step) {

@@ -97,7 +97,6 @@ public final class MendView extends BorderPane {
         BorderPane.setMargin(both, new Insets(0, 24, 14, 24));
         setCenter(both);
         model.pictureProperty().addListener((o, a, p) -> show(p));
-        model.chosenProperty().addListener((o, a, row) -> select(row));
         list.getSelectionModel().selectedItemProperty().addListener((o, a, item) -> {
             if (!filling && item != null && item.row() != null) {
                 model.chosenProperty().set(item.row());
@@ -105,6 +104,7 @@ public final class MendView extends BorderPane {
         });
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         show(model.pictureProperty().get());
+        model.chosenProperty().subscribe(this::select);
     }
 
     /** Looks again, and gives the keys to the list. */

@@ -147,11 +147,11 @@ final class RhythmField extends HBox {
             String typed = time.getText().strip().replace('.', ':');
             LocalTime at = LocalTime.parse(typed.matches("\\d:.*") ? "0" + typed : typed);
             Ui.style(time, "field-wrong", false);
-            time.setTooltip(null);
+            Ui.tooltip(time, null);
             value.set(now.kind() == Rhythm.Kind.DAILY ? Rhythm.daily(at) : Rhythm.weekly(day.getValue(), at));
         } catch (DateTimeParseException e) {
             Ui.style(time, "field-wrong", true);
-            time.setTooltip(Ui.tooltip(Words.of("protect.at.wrong")));
+            Ui.tooltip(time, Words.of("protect.at.wrong"));
         }
     }
 }

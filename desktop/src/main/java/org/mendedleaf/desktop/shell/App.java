@@ -10,6 +10,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
@@ -51,11 +52,30 @@ public final class App extends Application {
         if (getParameters().getRaw().contains(UNTIL_LISTING)) {
             shown.files().listingProperty().addListener((o, a, listing) -> {
                 if (!listing.top().isEmpty()) {
-                    System.out.println(Words.of("desktop.listed", listing.top().size(), upMillis()));
-                    stage.close();
+                    whenPainted(() -> {
+                        System.out.println(
+                                Words.of("desktop.listed", listing.top().size(), upMillis()));
+                        stage.close();
+                    });
                 }
             });
         }
+    }
+
+    /** What is there is laid out and handed to be painted with one pulse; the next one comes when that was painted. */
+    private static void whenPainted(Runnable then) {
+        AnimationTimer pulses = new AnimationTimer() {
+            private int seen;
+
+            @Override
+            public void handle(long now) {
+                if (++seen == 3) {
+                    stop();
+                    then.run();
+                }
+            }
+        };
+        pulses.start();
     }
 
     /** Milliseconds since this process was started. */

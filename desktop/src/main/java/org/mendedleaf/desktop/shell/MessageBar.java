@@ -37,7 +37,7 @@ final class MessageBar extends HBox {
             Ui.visible(undo, m.undo());
             Ui.visible(redo, m.offer() == Offer.REDO);
             Ui.style(this, "message-failed", m.failed());
-            words.setTooltip(m.words().isEmpty() ? null : Ui.tooltip(m.words()));
+            Ui.tooltip(words, m.words());
             Ui.visible(this, !m.words().isEmpty());
         });
     }

@@ -44,6 +44,7 @@ import org.mendedleaf.desktop.protection.ProtectionModel;
 import org.mendedleaf.desktop.protection.ProtectionView;
 import org.mendedleaf.desktop.retention.RetentionModel;
 import org.mendedleaf.desktop.retention.RetentionView;
+import org.mendedleaf.desktop.widgets.LazyView;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -56,13 +57,13 @@ public final class Shell extends BorderPane {
     private final FilesModel files;
     private final FilesView filesView;
     private final ProtectionModel protection;
-    private final ProtectionView protectionView;
-    private final RetentionView retentionView;
-    private final FindView findView;
+    private final LazyView<ProtectionView> protectionView;
+    private final LazyView<RetentionView> retentionView;
+    private final LazyView<FindView> findView;
     private final MendModel mend;
-    private final MendView mendView;
+    private final LazyView<MendView> mendView;
     private final JournalModel journal;
-    private final JournalView journalView;
+    private final LazyView<JournalView> journalView;
     private Button filesTab = new Button();
     private Button mendTab = new Button();
     private Button journalTab = new Button();
@@ -89,7 +90,7 @@ public final class Shell extends BorderPane {
         this.files = new FilesModel(context);
         this.filesView = new FilesView(files, () -> protect(false));
         this.protection = new ProtectionModel(context);
-        this.protectionView = new ProtectionView(
+        this.protectionView = new LazyView<>(() -> new ProtectionView(
                 protection,
                 start -> this.folderAsk.apply(start),
                 openPlace -> {
@@ -101,13 +102,14 @@ public final class Shell extends BorderPane {
                             openPlace, lost.version().path(), lost.version().line(), null);
                     showFiles();
                 },
-                () -> protect(false));
-        this.retentionView = new RetentionView(new RetentionModel(context));
-        this.findView = new FindView(new FindModel(context), this::lead);
+                () -> protect(false)));
+        this.retentionView = new LazyView<>(() -> new RetentionView(new RetentionModel(context)));
+        this.findView = new LazyView<>(() -> new FindView(new FindModel(context), this::lead));
         this.mend = new MendModel(context);
-        this.mendView = new MendView(mend, (words, undo) -> files.say(words, undo, false), this::showProtection);
+        this.mendView = new LazyView<>(
+                () -> new MendView(mend, (words, undo) -> files.say(words, undo, false), this::showProtection));
         this.journal = new JournalModel(context);
-        this.journalView = new JournalView(
+        this.journalView = new LazyView<>(() -> new JournalView(
                 journal,
                 (openPlace, action) -> files.undoActions().undo(openPlace, action),
                 (openPlace, item) -> {
@@ -119,9 +121,9 @@ public final class Shell extends BorderPane {
                     showFiles();
                 },
                 name -> saveAsk.apply(name),
-                words -> files.say(words, false, false));
+                words -> files.say(words, false, false)));
         context.changesProperty().addListener((o, a, b) -> {
-            if (middle.getChildren().contains(journalView)) {
+            if (journalView.isIn(middle)) {
                 journal.reload();
             }
         });
@@ -206,8 +208,8 @@ public final class Shell extends BorderPane {
 
     private void showFind() {
         here(findTab);
-        middle.getChildren().setAll(findView);
-        findView.begin();
+        middle.getChildren().setAll(findView.get());
+        findView.get().begin();
     }
 
     /** Leads to what was found: a point on its line, read large, at the words; or the moment of a snapshot. */
@@ -220,7 +222,7 @@ public final class Shell extends BorderPane {
             files.lead(of.openPlace(), of.file().line(), of.file().version().orElse(null));
             showFiles();
             if (!of.file().spans().isEmpty()) {
-                filesView.read(findView.words());
+                filesView.read(findView.get().words());
             }
         }
     }
@@ -297,26 +299,26 @@ public final class Shell extends BorderPane {
 
     private void showMend() {
         here(mendTab);
-        middle.getChildren().setAll(mendView);
-        mendView.begin();
+        middle.getChildren().setAll(mendView.get());
+        mendView.get().begin();
     }
 
     private void showProtection() {
         here(protectionTab);
         protection.reload();
-        middle.getChildren().setAll(protectionView);
+        middle.getChildren().setAll(protectionView.get());
     }
 
     private void showRetention() {
         here(retentionTab);
-        retentionView.reload();
-        middle.getChildren().setAll(retentionView);
+        retentionView.get().reload();
+        middle.getChildren().setAll(retentionView.get());
     }
 
     private void showJournal() {
         here(journalTab);
-        middle.getChildren().setAll(journalView);
-        journalView.begin();
+        middle.getChildren().setAll(journalView.get());
+        journalView.get().begin();
     }
 
     private void showFiles() {
@@ -369,7 +371,7 @@ public final class Shell extends BorderPane {
                 && (e.getCode() == KeyCode.K || e.getCode() == KeyCode.F && !isReading())
                 && !context.places().isEmpty()) {
             showFind();
-        } else if (e.getCode() == KeyCode.ESCAPE && middle.getChildren().contains(findView)) {
+        } else if (e.getCode() == KeyCode.ESCAPE && findView.isIn(middle)) {
             showFiles();
         } else if (e.getCode() == KeyCode.F1) {
             keys.toggle();
@@ -412,7 +414,7 @@ public final class Shell extends BorderPane {
     }
 
     private boolean leaveMendDifference() {
-        return middle.getChildren().contains(mendView) && DifferenceView.leave(mendView);
+        return mendView.isIn(middle) && DifferenceView.leave(mendView.get());
     }
 
     /** A key that is held down repeats itself; one press undoes one thing. */
@@ -434,7 +436,7 @@ public final class Shell extends BorderPane {
     /** Puts a way to ask for words in place. */
     public void setNoteAsk(Function<String, Optional<String>> ask) {
         filesView.setNoteAsk(ask);
-        protectionView.setNoteAsk(ask);
+        protectionView.whenMade(view -> view.setNoteAsk(ask));
     }
 
     /** Puts a way to ask for a file in place. */
@@ -453,7 +455,7 @@ public final class Shell extends BorderPane {
         saveAsk = ask;
         navigator.setSaveAsk(ask);
         filesView.setSaveAsk(ask);
-        retentionView.setSaveAsk(ask);
+        retentionView.whenMade(view -> view.setSaveAsk(ask));
     }
 
     void setOpener(Consumer<Path> opener) {

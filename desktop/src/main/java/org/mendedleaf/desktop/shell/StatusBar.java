@@ -100,7 +100,7 @@ final class StatusBar extends HBox {
         boolean noted = s.troubles().stream().anyMatch(words::contains);
         String shown = words.isEmpty() || noted ? String.join("  ·  ", s.troubles()) : words;
         trouble.setText(shown);
-        trouble.setTooltip(shown.isEmpty() ? null : Ui.tooltip(Words.of("status.cause", shown)));
+        Ui.tooltip(trouble, shown.isEmpty() ? null : Words.of("status.cause", shown));
         giveWay();
         Ui.style(dot, "status-trouble", !shown.isEmpty());
         Ui.style(dot, "status-none", s.folders() == 0);

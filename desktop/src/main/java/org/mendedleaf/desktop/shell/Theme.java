@@ -26,12 +26,21 @@ public final class Theme {
 
     void apply(Scene to) {
         scene = to;
-        Application.setUserAgentStylesheet(
-                dark ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet());
+        Application.setUserAgentStylesheet(baseTheme(dark));
         to.getStylesheets().setAll(sheet(BASE));
         if (dark) {
             to.getStylesheets().add(sheet(DARK));
         }
+    }
+
+    /** The base theme as the build makes it, shorter and binary; as its library brings it where the build did not. */
+    static String baseTheme(boolean dark) {
+        URL made = Theme.class.getResource(
+                dark ? "/org/mendedleaf/desktop/primer-dark.bss" : "/org/mendedleaf/desktop/primer-light.bss");
+        if (made != null) {
+            return made.toExternalForm();
+        }
+        return dark ? new PrimerDark().getUserAgentStylesheet() : new PrimerLight().getUserAgentStylesheet();
     }
 
     private static String sheet(String path) {

@@ -46,7 +46,7 @@ final class UndoMenu extends MenuButton {
         setGraphic(new FontIcon(Feather.ROTATE_CCW));
         getStyleClass().addAll("icon-button", "flat");
         setAccessibleText(Words.of("undo.menu"));
-        setTooltip(Ui.tooltip(Words.of("undo.menu")));
+        Ui.tooltip(this, Words.of("undo.menu"));
         show(List.of());
         context.changesProperty().addListener((o, a, b) -> load());
         context.places().addListener((javafx.collections.ListChangeListener<OpenPlace>) c -> load());

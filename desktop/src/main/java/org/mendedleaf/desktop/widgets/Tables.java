@@ -41,7 +41,7 @@ public final class Tables {
                 super.updateItem(row, empty);
                 String text = empty || row == null ? "" : words.apply(row);
                 setText(text);
-                setTooltip(text.length() < 24 ? null : Ui.tooltip(text));
+                Ui.tooltip(this, text.length() < 24 ? null : text);
             }
         });
         return column;

@@ -7,7 +7,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -72,17 +71,15 @@ public final class Ui {
         return button;
     }
 
-    /** What is said of something that is pointed at. A key that is pressed meanwhile still does what it does. */
-    public static Tooltip tooltip(String words) {
-        Tooltip tooltip = new Tooltip(words);
-        tooltip.setConsumeAutoHidingEvents(false);
-        return tooltip;
+    /** What is said of something that is pointed at; nothing where there are no words. */
+    public static void tooltip(Node node, @Nullable String words) {
+        Hint.put(node, words);
     }
 
     /** Gives a control its accessible name and tooltip. */
     public static void name(ButtonBase control, String words) {
         control.setAccessibleText(words);
-        control.setTooltip(tooltip(words));
+        tooltip(control, words);
     }
 
     /** Space that grows. */
@@ -106,11 +103,6 @@ public final class Ui {
     public static void visible(Node node, boolean visible) {
         node.setVisible(visible);
         node.setManaged(visible);
-    }
-
-    /** Puts a tooltip on a label, or takes it away. */
-    public static void tooltip(Label label, @Nullable String words) {
-        label.setTooltip(words == null || words.isEmpty() ? null : tooltip(words));
     }
 
     /** Sets or clears one style class. */

@@ -81,12 +81,12 @@ class RhythmFieldTest extends WidgetTest {
         for (String wrong : new String[] {"25:00", "", "noon", "7"}) {
             type(field, wrong);
             assertThat(time(field).getStyleClass()).as(wrong).contains("field-wrong");
-            assertThat(time(field).getTooltip().getText()).isEqualTo("A time is written as 18:00.");
+            assertThat(time(field).getAccessibleHelp()).isEqualTo("A time is written as 18:00.");
             assertThat(field.valueProperty().get()).as(wrong).isEqualTo(Rhythm.daily(LocalTime.of(7, 30)));
         }
         type(field, "20:15");
         assertThat(time(field).getStyleClass()).doesNotContain("field-wrong");
-        assertThat(time(field).getTooltip()).isNull();
+        assertThat(time(field).getAccessibleHelp()).isNull();
         assertThat(field.valueProperty().get()).isEqualTo(Rhythm.daily(LocalTime.of(20, 15)));
     }
 
