@@ -19,6 +19,8 @@ import org.mendedleaf.core.words.Words;
 public final class SystemWatch implements Supervisor.Duty {
 
     private static final Duration ROUND = Duration.ofSeconds(10);
+    private static final Duration AGAIN = Duration.ofSeconds(20);
+    private static final Duration SELDOM = Duration.ofMinutes(5);
 
     private final OpenVault vault;
     private final SystemRegistry registry;
@@ -90,13 +92,28 @@ public final class SystemWatch implements Supervisor.Duty {
         try (Reading reading = vault.read()) {
             Optional<Instant> last = reading.state(place).lastLook();
             Duration every = Duration.ofMinutes(place.rhythm().minutes());
-            // Whether a drive is plugged in again is worth asking more often.
-            boolean away = OutsidePlaceState.of(reading, place)
-                    .flatMap(OutsidePlaceState::awaySince)
-                    .isPresent();
-            Duration wait = away ? Duration.ofSeconds(20) : every;
-            return last.isEmpty() || !clock.instant().isBefore(last.get().plus(wait));
+            Optional<OutsidePlaceState> state = OutsidePlaceState.of(reading, place);
+            Instant now = clock.instant();
+            Duration wait = state.flatMap(OutsidePlaceState::awaySince)
+                    .map(since -> again(
+                            state.map(OutsidePlaceState::kind).orElseThrow(), every, Duration.between(since, now)))
+                    .orElse(every);
+            return last.isEmpty() || !now.isBefore(last.get().plus(wait));
         }
+    }
+
+    /**
+     * After how long a system that is away is asked again. Whether a drive is plugged in again costs nothing to see; a server is asked
+     * ever more seldom the longer it is away, up to once in five minutes, and never more seldom than when it is there.
+     */
+    static Duration again(SystemKind kind, Duration every, Duration away) {
+        if (kind == SystemKind.BACKUP_DRIVE) {
+            return AGAIN;
+        }
+        Duration wait = away.dividedBy(6);
+        Duration most = every.compareTo(SELDOM) < 0 ? every : SELDOM;
+        Duration bounded = wait.compareTo(most) > 0 ? most : wait;
+        return bounded.compareTo(AGAIN) < 0 ? AGAIN : bounded;
     }
 
     /** A missed run is caught up at the first scan that finds the drive back. */
