@@ -65,6 +65,7 @@ public final class AppContext implements AutoCloseable {
     private final ObservableList<OpenPlace> places = FXCollections.observableArrayList();
     private final ObjectProperty<Overview> overview = new SimpleObjectProperty<>(Overview.NOTHING);
     private final LongProperty changes = new SimpleLongProperty();
+    private final LongProperty looks = new SimpleLongProperty();
     private final ObjectProperty<String> trouble = new SimpleObjectProperty<>("");
 
     /**
@@ -142,6 +143,15 @@ public final class AppContext implements AutoCloseable {
     /** Counts up whenever something was captured or restored. */
     public ReadOnlyLongProperty changesProperty() {
         return changes;
+    }
+
+    /** Counts up when other systems were looked at again and found as they were: only how long that is ago is another. */
+    public ReadOnlyLongProperty looksProperty() {
+        return looks;
+    }
+
+    void looked() {
+        looks.set(looks.get() + 1);
     }
 
     /** What could not be opened or done, as a message; empty when all is well. */

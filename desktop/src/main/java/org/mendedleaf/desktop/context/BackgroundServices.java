@@ -34,8 +34,10 @@ import org.mendedleaf.core.words.Words;
 /** What goes on by itself while the window is open, for each vault: captures, snapshots, retention, copies, checks, notices. */
 final class BackgroundServices implements AutoCloseable {
 
-    /** How a system was found is looked at anew so often, when it is found as it was. */
+    /** That a system was found as it was before is said so often, and never as something new. */
     private static final Duration SAID_AGAIN = Duration.ofMinutes(2);
+
+    private static final Duration NEVER_AGAIN = Duration.ofDays(3_650);
 
     private final AppContext context;
     private final Map<Path, Supervisor> supervisors = new HashMap<>();
@@ -121,7 +123,8 @@ final class BackgroundServices implements AutoCloseable {
     /** What is looked at by itself is a job only when it moves bytes; what fails stands with its place. */
     private final class SystemListener implements SystemWatch.Listener {
         private final Map<Long, Job> running = new HashMap<>();
-        private final Repeats repeats = new Repeats(SAID_AGAIN);
+        private final Repeats words = new Repeats(NEVER_AGAIN);
+        private final Repeats looks = new Repeats(SAID_AGAIN);
 
         @Override
         public synchronized Progress begins(Place place, boolean backup) {
@@ -146,23 +149,25 @@ final class BackgroundServices implements AutoCloseable {
             if (changed) {
                 activity.add(Words.of("cli.watch.looked", place.where()));
             }
-            tell(repeats.isNews(place.id(), "") || changed);
+            tell(place, words.isNews(place.id(), "") || changed);
         }
 
         @Override
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
-            boolean news = repeats.isNews(place.id(), String.valueOf(why.getMessage()));
+            boolean news = words.isNews(place.id(), String.valueOf(why.getMessage()));
             if (news) {
                 activity.add(Words.of("cli.watch.failed", place.where(), String.valueOf(why.getMessage())));
             }
-            tell(news);
+            tell(place, news);
         }
 
         /** A system that is away is asked again and again; the window looks at everything anew when there is something new. */
-        private void tell(boolean news) {
+        private void tell(Place place, boolean news) {
             if (news) {
                 context.background().onScreen(context::changed);
+            } else if (looks.isNews(place.id(), "")) {
+                context.background().onScreen(context::looked);
             }
         }
     }

@@ -416,6 +416,11 @@ public final class FilesModel {
         line.show(openPlace, to.id(), version);
     }
 
+    /** Leads to a file or a folder by its path, and says why where that cannot be. */
+    public void leadTo(java.nio.file.Path path) {
+        PathLead.go(this, path);
+    }
+
     /** The large view of the chosen version. */
     public ReadingModel reading() {
         return reading;

@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.shell;
 import java.io.File;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -14,6 +15,7 @@ import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.image.Image;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
@@ -45,11 +47,22 @@ public final class App extends Application {
     /** With this argument the window says when it has listed a folder, and closes. */
     static final String UNTIL_LISTING = "--until-listing";
 
+    /** With this argument and a path the window begins with the line of that file, as file managers ask for it. */
+    static final String PAST = "--past";
+
+    private @Nullable Path asked;
+
+    /** Pixels; made by the build. */
+    private static final int[] ICONS = {16, 32, 48, 128};
+
     @Override
     public void start(Stage stage) throws IOException {
         UserSettings home = UserSettings.of(System.getenv());
+        List<String> arguments = getParameters().getRaw();
+        int past = arguments.indexOf(PAST);
+        asked = past >= 0 && past + 1 < arguments.size() ? Path.of(arguments.get(past + 1)) : null;
         Shell shown = show(stage, home, Clock.system(ZoneId.systemDefault()));
-        if (getParameters().getRaw().contains(UNTIL_LISTING)) {
+        if (arguments.contains(UNTIL_LISTING)) {
             shown.files().listingProperty().addListener((o, a, listing) -> {
                 if (!listing.top().isEmpty()) {
                     whenPainted(() -> {
@@ -106,6 +119,12 @@ public final class App extends Application {
         newShell.setOpener(copy -> getHostServices().showDocument(copy.toUri().toString()));
         stage.setTitle(Words.of("desktop.title"));
         stage.setScene(scene);
+        for (int size : ICONS) {
+            String icon = "/org/mendedleaf/desktop/icons/mended-leaf-" + size + ".png";
+            if (App.class.getResource(icon) != null) {
+                stage.getIcons().add(new Image(icon));
+            }
+        }
         stage.setMinWidth(1024);
         stage.setMinHeight(640);
         if (home.remembered("maximized").equals("true")) {
@@ -119,7 +138,7 @@ public final class App extends Application {
             remember(stage, home, newShell);
         });
         stage.show();
-        newShell.open();
+        newShell.open(asked);
         sayToday(home, newDesk);
         return newShell;
     }

@@ -22,6 +22,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.settings.UserSettings;
@@ -127,6 +128,11 @@ public final class Shell extends BorderPane {
                 journal.reload();
             }
         });
+        context.looksProperty().addListener((o, a, b) -> {
+            if (protectionView.isIn(middle)) {
+                protection.reload();
+            }
+        });
         context.noticeProperty()
                 .addListener((o, a, notice) -> files.say(notice.words(), false, notice.needsSomebody()));
         this.navigator =
@@ -229,6 +235,11 @@ public final class Shell extends BorderPane {
 
     /** Opens the user's data: the place and folder that were looked at last, or the way to protect one. */
     void open() {
+        open(null);
+    }
+
+    /** Opens the user's data, and the line of this file where one is named. */
+    void open(@Nullable Path past) {
         context.open(() -> {
             UserSettings home = context.settings();
             openLast();
@@ -248,6 +259,9 @@ public final class Shell extends BorderPane {
             String content = home.remembered("contentDivider");
             if (content.matches("0\\.\\d+")) {
                 filesView.contentDivider(Double.parseDouble(content));
+            }
+            if (past != null && files.placeProperty().get() != null) {
+                files.leadTo(past);
             }
         });
     }
