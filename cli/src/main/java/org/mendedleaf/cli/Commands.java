@@ -29,6 +29,7 @@ import org.mendedleaf.cli.past.ListCommand;
 import org.mendedleaf.cli.past.PreviewCommand;
 import org.mendedleaf.cli.protect.CaptureCommand;
 import org.mendedleaf.cli.protect.ProtectCommand;
+import org.mendedleaf.cli.protect.ServiceCommand;
 import org.mendedleaf.cli.protect.SetCommand;
 import org.mendedleaf.cli.protect.UnprotectCommand;
 import org.mendedleaf.cli.protect.WatchCommand;
@@ -64,6 +65,7 @@ final class Commands {
             "unprotect",
             "capture",
             "watch",
+            "service",
             "list",
             "line",
             "compare",
@@ -140,6 +142,7 @@ final class Commands {
             case "unprotect" -> UnprotectCommand.class;
             case "capture" -> CaptureCommand.class;
             case "watch" -> WatchCommand.class;
+            case "service" -> ServiceCommand.class;
             case "list" -> ListCommand.class;
             case "line" -> LineCommand.class;
             case "compare" -> CompareCommand.class;

@@ -53,7 +53,7 @@ class WatchCommandLineTest extends TerminalTest {
         assertThat(said.toString().lines().filter(l -> l.contains("sub/b.txt")))
                 .allMatch(l -> l.matches("\\d\\d:\\d\\d:\\d\\d  desk: 1 new, .*: sub/b\\.txt"));
         assertThat(run("watch")).isEqualTo(ExitCodes.SOME_FAILED);
-        assertThat(err).contains("Another \"watch\" is there already");
+        assertThat(err).contains("Another program keeps the vault");
         watching.interrupt();
         watching.join(30_000);
         assertThat(code.get()).isZero();

@@ -5,13 +5,13 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeFormatter;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.JsonMapping;
@@ -22,11 +22,6 @@ import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.copies.Copies;
-import org.mendedleaf.core.copies.CopyKeeper;
-import org.mendedleaf.core.find.FindKeeper;
-import org.mendedleaf.core.findings.Findings;
-import org.mendedleaf.core.findings.HealthKeeper;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
@@ -34,25 +29,30 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.notices.Concern;
-import org.mendedleaf.core.notices.DesktopNotice;
-import org.mendedleaf.core.notices.NoticeKeeper;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.retention.StandingRules;
+import org.mendedleaf.core.service.VaultDuties;
+import org.mendedleaf.core.service.WatchLock;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
-import org.mendedleaf.core.systems.CheckKeeper;
 import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.SystemWatch;
 import org.mendedleaf.core.unfold.UnfoldKeeper;
+import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 
 /** Captures at each place's rhythm until it is stopped. */
 @Command(name = "watch", description = "${bundle:cli.watch}")
-public final class WatchCommand extends RetentionBase {
+public class WatchCommand extends RetentionBase {
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm:ss", Locale.ROOT);
 
+    /** How often is looked for vaults that came, or whose drive is there again. Seconds. */
+    private static final long LOOK_SECONDS = 10;
+
+    private final Map<Path, List<AutoCloseable>> kept = new LinkedHashMap<>();
+    private final Map<Path, String> waiting = new LinkedHashMap<>();
     private volatile boolean started;
     private volatile @Nullable ActivityLog activity;
 
@@ -62,83 +62,153 @@ public final class WatchCommand extends RetentionBase {
 
     @Override
     public Integer call() throws Exception {
-        activity = activity("watch");
-        List<OpenVault> open = new ArrayList<>();
-        List<AutoCloseable> guardians = new ArrayList<>();
+        activity = activity(program());
         CountDownLatch end = new CountDownLatch(1);
-        boolean others = false;
-        Thread hook = new Thread(() -> end(guardians, open), "watch-end");
-        try {
-            for (Path folder : vaults()) {
-                OpenVault vaultHere = open(folder);
-                open.add(vaultHere);
-                if (vaultHere.folder().isCopy()) {
-                    complain(Words.of("vault.isCopy", folder));
-                    continue;
-                }
-                Optional<WatchLock> lock = WatchLock.take(vaultHere.folder());
-                if (lock.isEmpty()) {
-                    others = true;
-                    complain(Words.of("cli.watch.other", folder));
-                    continue;
-                }
-                guardians.add(lock.get());
-                Supervisor supervisor =
-                        new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(vaultHere, clock(), this::told));
-                guardians.add(supervisor);
-                supervisor.add(new Guardian(supervisor, vaultHere, clock(), authors(), new Teller()));
-                supervisor.add(new SystemWatch(vaultHere, registry(), clock(), new SystemTeller()));
-                supervisor.add(new SnapshotKeeper(vaultHere, clock(), authors(), who(), new SnapshotTeller()));
-                supervisor.add(new FindKeeper(vaultHere));
-                supervisor.add(new UnfoldKeeper(vaultHere, clock(), UnfoldKeeper.Listener.NONE));
-                supervisor.add(new HealthKeeper(vaultHere, clock(), () -> {}));
-                Copies copies = new Copies(vaultHere, clock(), who());
-                supervisor.add(new CopyKeeper(copies, clock(), () -> {}));
-                supervisor.add(new CheckKeeper(
-                        vaultHere,
-                        new Healing(vaultHere, registry(), clock(), authors()),
-                        copies,
-                        clock(),
-                        false,
-                        this::checked));
-                supervisor.add(new NoticeKeeper(
-                        vaultHere, settings(), clock(), DesktopNotice::tell, c -> c.forEach(this::came)));
-                supervisor.add(new RetentionKeeper(
-                        vaultHere,
-                        clock(),
-                        who(),
-                        calendar(),
-                        () -> new Findings(vaultHere, who()).pausing(now()).isPresent(),
-                        new RetentionTeller()));
-            }
-            if (guardians.isEmpty()) {
+        Thread hook = new Thread(this::end, "watch-end");
+        try (AutoCloseable channel = channel(end)) {
+            boolean others = look();
+            if (kept.isEmpty() && !goesOnWithNothing()) {
                 return others ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
             }
             Runtime.getRuntime().addShutdownHook(hook);
             started = true;
-            event("started", Words.of("cli.watch.started"), Map.of());
-            end.await();
+            event("started", Words.of(startedWords()), Map.of());
+            while (!end.await(LOOK_SECONDS, TimeUnit.SECONDS)) {
+                if (goesOnWithNothing()) {
+                    look();
+                }
+            }
             return ExitCodes.DONE;
         } catch (InterruptedException e) {
             // That is how it ends.
             return ExitCodes.DONE;
         } finally {
-            end(guardians, open);
+            end();
         }
     }
 
+    /** What is written into the log as the program that did it. */
+    String program() {
+        return "watch";
+    }
+
+    /** Whether it waits for vaults that are not there yet, and for others that come to the settings. */
+    boolean goesOnWithNothing() {
+        return false;
+    }
+
+    String startedWords() {
+        return "cli.watch.started";
+    }
+
+    /** How others reach it while it runs; {@code end} is counted down to end it. */
+    AutoCloseable channel(CountDownLatch end) throws IOException {
+        return () -> {};
+    }
+
+    /** Which vaults are kept, and what keeps others from it, as messages by vault. */
+    final synchronized Map<Path, String> state() {
+        Map<Path, String> all = new LinkedHashMap<>();
+        kept.keySet().forEach(folder -> all.put(folder, ""));
+        all.putAll(waiting);
+        return all;
+    }
+
+    /**
+     * Begins with the vaults that are not kept yet.
+     *
+     * @return whether another program keeps one of them
+     */
+    private synchronized boolean look() throws IOException {
+        boolean others = false;
+        List<Path> wanted = wanted();
+        for (Path gone : List.copyOf(kept.keySet())) {
+            if (!wanted.contains(gone)) {
+                close(kept.remove(gone));
+            }
+        }
+        waiting.keySet().retainAll(wanted);
+        for (Path folder : wanted) {
+            if (kept.containsKey(folder)) {
+                continue;
+            }
+            try {
+                String why = keep(folder);
+                others |= why.equals(Words.of("cli.watch.other", folder));
+                waits(folder, why);
+            } catch (VaultException e) {
+                if (!goesOnWithNothing()) {
+                    throw e;
+                }
+                // Its drive is away, or it is damaged; it is tried again.
+                waits(folder, e.words());
+            }
+        }
+        return others;
+    }
+
+    /** Says once what keeps it from a vault. */
+    private void waits(Path folder, String why) {
+        if (why.isEmpty()) {
+            waiting.remove(folder);
+        } else if (!why.equals(waiting.put(folder, why))) {
+            if (started) {
+                event("waits", why, Map.of("vault", folder.toString()));
+            } else {
+                complain(why);
+            }
+        }
+    }
+
+    /** The vaults that are to be kept, by the settings as they are now. */
+    List<Path> wanted() throws IOException {
+        return vaults();
+    }
+
+    /**
+     * Begins to keep a vault.
+     *
+     * @return empty, or why it is not kept, as a message
+     */
+    private String keep(Path folder) throws IOException {
+        OpenVault vault = open(folder);
+        if (vault.folder().isCopy()) {
+            vault.close();
+            return Words.of("vault.isCopy", folder);
+        }
+        Optional<WatchLock> lock = WatchLock.take(vault.folder());
+        if (lock.isEmpty()) {
+            vault.close();
+            return Words.of("cli.watch.other", folder);
+        }
+        Supervisor duties = VaultDuties.start(
+                vault,
+                new VaultDuties.Around(settings(), registry(), clock(), authors(), who(), calendar()),
+                new VaultDuties.Listeners(
+                        new Teller(),
+                        new SystemTeller(),
+                        new SnapshotTeller(),
+                        UnfoldKeeper.Listener.NONE,
+                        this::checked,
+                        new RetentionTeller(),
+                        c -> c.forEach(this::came),
+                        () -> {},
+                        this::told));
+        kept.put(folder, List.of(lock.get(), duties, vault));
+        return "";
+    }
+
     /** Ends it, once, whether it was stopped or came to its end. */
-    private void end(List<AutoCloseable> guardians, List<OpenVault> open) {
-        close(guardians, open);
+    private synchronized void end() {
+        kept.values().forEach(WatchCommand::close);
+        kept.clear();
         if (started) {
             started = false;
             event("ended", Words.of("cli.watch.ended"), Map.of());
         }
     }
 
-    private static synchronized void close(List<AutoCloseable> guardians, List<OpenVault> open) {
-        List<AutoCloseable> all = new ArrayList<>(guardians);
-        all.addAll(open);
+    private static void close(List<AutoCloseable> all) {
         for (AutoCloseable each : all) {
             try {
                 each.close();
@@ -146,8 +216,6 @@ public final class WatchCommand extends RetentionBase {
                 org.slf4j.LoggerFactory.getLogger(WatchCommand.class).debug("closing", e);
             }
         }
-        guardians.clear();
-        open.clear();
     }
 
     /** One event: a line with its time, or with {@code --json} an object in a line (JSON Lines). */

@@ -42,6 +42,10 @@ public final class NativeLibraries {
             Path file = takeOut(com.sun.jna.Platform.class, name, () -> resource, com.sun.jna.Native.VERSION);
             if (file != null) {
                 System.setProperty("jna.boot.library.path", String.valueOf(file.getParent()));
+                // Otherwise it makes a folder in each user's home for files that it does not write.
+                if (System.getProperty("jna.tmpdir") == null) {
+                    System.setProperty("jna.tmpdir", System.getProperty("java.io.tmpdir"));
+                }
             }
         } catch (IOException | RuntimeException e) {
             log.debug("the library is taken out at each start", e);

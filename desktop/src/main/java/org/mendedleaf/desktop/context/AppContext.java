@@ -13,10 +13,13 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executor;
 import java.util.function.Consumer;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.LongProperty;
 import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyLongProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleLongProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.collections.FXCollections;
@@ -66,6 +69,7 @@ public final class AppContext implements AutoCloseable {
     private final ObjectProperty<Overview> overview = new SimpleObjectProperty<>(Overview.NOTHING);
     private final LongProperty changes = new SimpleLongProperty();
     private final LongProperty looks = new SimpleLongProperty();
+    private final BooleanProperty keptByOthers = new SimpleBooleanProperty();
     private final ObjectProperty<String> trouble = new SimpleObjectProperty<>("");
 
     /**
@@ -152,6 +156,20 @@ public final class AppContext implements AutoCloseable {
 
     void looked() {
         looks.set(looks.get() + 1);
+    }
+
+    /** Whether another program of this user, such as the background service, keeps what is open here. */
+    public ReadOnlyBooleanProperty keptByOthersProperty() {
+        return keptByOthers;
+    }
+
+    void keptByOthers(boolean others) {
+        keptByOthers.set(others);
+    }
+
+    /** Leaves all that goes on by itself to another program that is ready to do it. */
+    public void leaveToService() {
+        services.release();
     }
 
     /** What could not be opened or done, as a message; empty when all is well. */

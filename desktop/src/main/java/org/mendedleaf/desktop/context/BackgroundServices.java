@@ -4,29 +4,25 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
-import org.mendedleaf.core.copies.Copies;
-import org.mendedleaf.core.copies.CopyKeeper;
-import org.mendedleaf.core.find.FindKeeper;
-import org.mendedleaf.core.findings.Findings;
-import org.mendedleaf.core.findings.HealthKeeper;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Snapshot;
-import org.mendedleaf.core.notices.DesktopNotice;
-import org.mendedleaf.core.notices.NoticeKeeper;
 import org.mendedleaf.core.retention.RetentionKeeper;
+import org.mendedleaf.core.service.VaultDuties;
+import org.mendedleaf.core.service.WatchLock;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
-import org.mendedleaf.core.systems.CheckKeeper;
-import org.mendedleaf.core.systems.Healing;
 import org.mendedleaf.core.systems.SystemWatch;
 import org.mendedleaf.core.unfold.UnfoldKeeper;
 import org.mendedleaf.core.words.Words;
@@ -39,73 +35,143 @@ final class BackgroundServices implements AutoCloseable {
 
     private static final Duration NEVER_AGAIN = Duration.ofDays(3_650);
 
+    /** How often is looked whether another program that keeps a vault did something, or has ended. */
+    private static final long LOOK_MILLIS = 3_000;
+
+    /** After so many looks is tried whether nobody keeps them any more. */
+    private static final int PATIENCE = 5;
+
     private final AppContext context;
-    private final Map<Path, Supervisor> supervisors = new HashMap<>();
+    private final Map<Path, List<AutoCloseable>> kept = new HashMap<>();
+    private final Map<Path, Object> keptByOthers = new HashMap<>();
     private final ActivityLog activity;
-    private volatile boolean closed;
+    private @Nullable Thread looking;
+    private int looks;
+    private boolean closed;
 
     BackgroundServices(AppContext context, ActivityLog activity) {
         this.context = context;
         this.activity = activity;
     }
 
-    /** Keeps all vaults that are open, and that are not kept already. */
-    void start() {
+    /** Keeps all vaults that are open, unless they are kept already, here or by another program such as the service. */
+    synchronized void start() {
         if (closed) {
             return;
         }
         for (Map.Entry<Path, OpenVault> e : context.vaults().entrySet()) {
-            if (supervisors.containsKey(e.getKey())) {
-                // Its folders and their settings are seen by itself.
+            // Its folders and their settings are seen by itself; a copy can only be read.
+            if (!kept.containsKey(e.getKey()) && !e.getValue().folder().isCopy()) {
+                keep(e.getKey(), e.getValue());
+            }
+        }
+        tell();
+    }
+
+    private void keep(Path folder, OpenVault vault) {
+        Optional<WatchLock> lock = WatchLock.take(vault.folder());
+        if (lock.isEmpty()) {
+            keptByOthers.putIfAbsent(folder, stamp(vault));
+            look();
+            return;
+        }
+        keptByOthers.remove(folder);
+        Supervisor duties = VaultDuties.start(
+                vault,
+                new VaultDuties.Around(
+                        context.settings(),
+                        context.registry(),
+                        context.clock(),
+                        context.authors(),
+                        context.settings().who(),
+                        context.calendar()),
+                new VaultDuties.Listeners(
+                        new Listener(),
+                        new SystemListener(),
+                        new SnapshotListener(),
+                        new UnfoldListener(),
+                        result -> {
+                            result.words().forEach(activity::add);
+                            context.background().onScreen(context::changed);
+                        },
+                        new RetentionListener(),
+                        came -> {
+                            came.forEach(c -> activity.add(c.words()));
+                            context.background().onScreen(() -> context.noticed(came));
+                        },
+                        () -> context.background().onScreen(context::changed),
+                        this::dutyWent));
+        kept.put(folder, List.of(duties, lock.get()));
+    }
+
+    /** Leaves the vaults to another program, which takes them when it looks next. */
+    synchronized void release() {
+        kept.values().forEach(BackgroundServices::end);
+        for (Path folder : kept.keySet()) {
+            OpenVault vault = context.vaults().get(folder);
+            keptByOthers.put(folder, vault == null ? "" : stamp(vault));
+        }
+        kept.clear();
+        look();
+        tell();
+    }
+
+    private void tell() {
+        boolean others = !keptByOthers.isEmpty();
+        context.background().onScreen(() -> context.keptByOthers(others));
+    }
+
+    private void look() {
+        if (looking == null) {
+            Thread thread = new Thread(this::lookOn, "seeing what others do");
+            thread.setDaemon(true);
+            looking = thread;
+            thread.start();
+        }
+    }
+
+    private void lookOn() {
+        try {
+            while (seeOthers()) {
+                Thread.sleep(LOOK_MILLIS);
+            }
+        } catch (InterruptedException e) {
+            // The window closes.
+        }
+    }
+
+    /** Whether there is anything to look at any more. */
+    private synchronized boolean seeOthers() {
+        boolean changed = false;
+        for (Map.Entry<Path, Object> e : Map.copyOf(keptByOthers).entrySet()) {
+            OpenVault vault = context.vaults().get(e.getKey());
+            if (vault == null) {
+                keptByOthers.remove(e.getKey());
                 continue;
             }
-            OpenVault vault = e.getValue();
-            if (vault.folder().isCopy()) {
-                // It can only be read.
-                continue;
-            }
-            Supervisor supervisor =
-                    new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(vault, context.clock(), this::dutyWent));
-            supervisors.put(e.getKey(), supervisor);
-            supervisor.add(new Guardian(supervisor, vault, context.clock(), context.authors(), new Listener()));
-            supervisor.add(new SystemWatch(vault, context.registry(), context.clock(), new SystemListener()));
-            supervisor.add(new SnapshotKeeper(
-                    vault,
-                    context.clock(),
-                    context.authors(),
-                    context.settings().who(),
-                    new SnapshotListener()));
-            supervisor.add(new FindKeeper(vault));
-            supervisor.add(new UnfoldKeeper(vault, context.clock(), new UnfoldListener()));
-            supervisor.add(new HealthKeeper(
-                    vault, context.clock(), () -> context.background().onScreen(context::changed)));
-            Copies copies =
-                    new Copies(vault, context.clock(), context.settings().who());
-            supervisor.add(new CopyKeeper(
-                    copies, context.clock(), () -> context.background().onScreen(context::changed)));
-            supervisor.add(new CheckKeeper(
-                    vault,
-                    new Healing(vault, context.registry(), context.clock(), context.authors()),
-                    copies,
-                    context.clock(),
-                    false,
-                    result -> {
-                        result.words().forEach(activity::add);
-                        context.background().onScreen(context::changed);
-                    }));
-            supervisor.add(new NoticeKeeper(vault, context.settings(), context.clock(), DesktopNotice::tell, came -> {
-                came.forEach(c -> activity.add(c.words()));
-                context.background().onScreen(() -> context.noticed(came));
-            }));
-            supervisor.add(new RetentionKeeper(
-                    vault,
-                    context.clock(),
-                    context.settings().who(),
-                    context.calendar(),
-                    () -> new Findings(vault, context.settings().who())
-                            .pausing(context.clock().instant())
-                            .isPresent(),
-                    new RetentionListener()));
+            Object now = stamp(vault);
+            changed |= !now.equals(e.getValue());
+            keptByOthers.put(e.getKey(), now);
+        }
+        if (changed) {
+            context.background().onScreen(context::changed);
+        }
+        // Whoever kept them may have ended; it has had a while to take them.
+        if (!closed && ++looks % PATIENCE == 0) {
+            start();
+        }
+        if (closed || keptByOthers.isEmpty()) {
+            looking = null;
+            return false;
+        }
+        return true;
+    }
+
+    private static Object stamp(OpenVault vault) {
+        try {
+            return vault.stamp();
+        } catch (IOException e) {
+            return "";
         }
     }
 
@@ -253,9 +319,23 @@ final class BackgroundServices implements AutoCloseable {
         }
     }
 
+    private static void end(List<AutoCloseable> all) {
+        for (AutoCloseable each : all) {
+            try {
+                each.close();
+            } catch (Exception e) {
+                org.slf4j.LoggerFactory.getLogger(BackgroundServices.class).debug("closing", e);
+            }
+        }
+    }
+
     @Override
-    public void close() {
+    public synchronized void close() {
         closed = true;
-        supervisors.values().forEach(Supervisor::close);
+        kept.values().forEach(BackgroundServices::end);
+        kept.clear();
+        if (looking != null) {
+            looking.interrupt();
+        }
     }
 }

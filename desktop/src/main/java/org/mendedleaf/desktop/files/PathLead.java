@@ -18,18 +18,24 @@ import org.mendedleaf.desktop.context.OpenPlace;
 final class PathLead {
 
     /** Where a path lies, and its line if it has one. */
-    private record Found(OpenPlace openPlace, String path, boolean isFolder, @Nullable Line line) {}
+    private record Found(
+            OpenPlace openPlace,
+            String path,
+            boolean isFolder,
+            @Nullable Line line) {}
 
     private PathLead() {}
 
     /** Goes there, and says why where that cannot be. */
     static void go(FilesModel model, Path given) {
-        model.context().background().run(
-                () -> find(model, given),
-                found -> found.ifPresentOrElse(
-                        there -> show(model, there),
-                        () -> model.say(Words.of("files.past.unprotected", given), false, true)),
-                trouble -> model.say(String.valueOf(trouble.getMessage()), false, true));
+        model.context()
+                .background()
+                .run(
+                        () -> find(model, given),
+                        found -> found.ifPresentOrElse(
+                                there -> show(model, there),
+                                () -> model.say(Words.of("files.past.unprotected", given), false, true)),
+                        trouble -> model.say(String.valueOf(trouble.getMessage()), false, true));
     }
 
     private static Optional<Found> find(FilesModel model, Path given) throws IOException {
@@ -50,7 +56,10 @@ final class PathLead {
         String path = RawNames.text(openPlace.place().root().relativize(real));
         try (Reading reading = openPlace.vault().read()) {
             return Optional.of(new Found(
-                    openPlace, path, folder, reading.line(openPlace.place(), path).orElse(null)));
+                    openPlace,
+                    path,
+                    folder,
+                    reading.line(openPlace.place(), path).orElse(null)));
         }
     }
 

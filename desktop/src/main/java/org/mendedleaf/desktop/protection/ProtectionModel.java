@@ -16,6 +16,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.Warning;
@@ -34,6 +35,7 @@ public final class ProtectionModel {
     private final PlaceModel place;
     private final AheadModel ahead;
     private final VaultModel vaults;
+    private final ServiceModel service;
 
     /** The model over this desk. */
     public ProtectionModel(AppContext context) {
@@ -42,6 +44,8 @@ public final class ProtectionModel {
         this.place = new PlaceModel(context);
         this.ahead = new AheadModel(context);
         this.vaults = new VaultModel(context);
+        this.service = new ServiceModel(
+                context, () -> ServiceControl.here(context.settings().folder(), System.getenv()), context::tell);
         context.changesProperty().addListener((o, a, b) -> reload());
         selected.addListener((o, a, row) -> place.show(row));
     }
@@ -49,6 +53,11 @@ public final class ProtectionModel {
     /** What is shared. */
     public AppContext context() {
         return context;
+    }
+
+    /** Whether files are kept when no window is open. */
+    ServiceModel service() {
+        return service;
     }
 
     /** The rows, folders first, then systems. */

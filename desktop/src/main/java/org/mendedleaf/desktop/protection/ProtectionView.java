@@ -66,7 +66,7 @@ public final class ProtectionView extends StackPane {
         HBox head = new HBox(8, title, Ui.spacer(), folder, connect);
         head.setAlignment(Pos.CENTER_LEFT);
         warnings.setId("warnings");
-        VBox top = new VBox(10, head, warnings);
+        VBox top = new VBox(10, head, new ServiceRow(model.service()), warnings);
         top.getStyleClass().add("protection-top");
         CoverageTable table = new CoverageTable(model);
         BorderPane left = new BorderPane(table);
@@ -86,6 +86,11 @@ public final class ProtectionView extends StackPane {
         getChildren().setAll(screen);
         model.warningsProperty().addListener((o, a, b) -> showWarnings());
         showWarnings();
+        sceneProperty().subscribe(scene -> {
+            if (scene != null) {
+                model.service().load();
+            }
+        });
     }
 
     /** Puts a way to ask for words in place. */

@@ -64,6 +64,7 @@ final class StatusBar extends HBox {
         widthProperty().addListener((o, a, b) -> giveWay());
         context.overviewProperty().addListener((o, a, s) -> stand());
         context.troubleProperty().addListener((o, a, s) -> stand());
+        context.keptByOthersProperty().addListener((o, a, s) -> stand());
         context.jobs().allProperty().addListener((o, a, all) -> work.show(all.isEmpty() ? null : all.get(0)));
         // "2 min ago" grows older by itself.
         context.background().every(GROWS_OLDER, this::stand);
@@ -83,7 +84,9 @@ final class StatusBar extends HBox {
     private void stand() {
         Overview s = context.overviewProperty().get();
         boolean all = s.watched() == s.folders();
-        folders.setText(Words.of(all ? "status.watched" : "status.folders", s.folders(), s.watched()));
+        String watched = Words.of(all ? "status.watched" : "status.folders", s.folders(), s.watched());
+        boolean others = context.keptByOthersProperty().get() && s.folders() > 0;
+        folders.setText(others ? Words.of("status.inBackground", watched) : watched);
         Instant now = context.clock().instant();
         boolean never = s.lastSave().equals(Instant.EPOCH);
         last.setText(never ? "" : Words.of("status.lastSave", Formats.ago(s.lastSave(), now, context.zone())));

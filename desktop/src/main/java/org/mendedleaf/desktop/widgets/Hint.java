@@ -25,13 +25,15 @@ final class Hint implements EventHandler<MouseEvent> {
     static void put(Node node, @Nullable String words) {
         @Nullable
         Hint there = node.hasProperties() ? (Hint) node.getProperties().get(Hint.class) : null;
-        boolean none = words == null || words.isEmpty();
-        node.setAccessibleHelp(none || words.equals(node.getAccessibleText()) ? null : words);
-        if (none) {
+        if (words == null || words.isEmpty()) {
+            node.setAccessibleHelp(null);
             if (there != null) {
                 there.remove();
             }
-        } else if (there != null) {
+            return;
+        }
+        node.setAccessibleHelp(words.equals(node.getAccessibleText()) ? null : words);
+        if (there != null) {
             there.say(words);
         } else {
             Hint hint = new Hint(node, words);

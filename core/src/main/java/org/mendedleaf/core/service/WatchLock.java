@@ -1,4 +1,4 @@
-package org.mendedleaf.cli.protect;
+package org.mendedleaf.core.service;
 
 import java.io.IOException;
 import java.nio.channels.FileChannel;
@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.vault.VaultFolder;
 
 /** Whoever watches over a vault has it, so that a second one can say so. It goes with its process, however that ends. */
-final class WatchLock implements AutoCloseable {
+public final class WatchLock implements AutoCloseable {
 
     private static final String NAME = "watch.lock";
 
@@ -22,7 +22,7 @@ final class WatchLock implements AutoCloseable {
     }
 
     /** Takes it; empty when somebody else has it. Where no file can be locked nobody can say, and it is taken. */
-    static Optional<WatchLock> take(VaultFolder vault) {
+    public static Optional<WatchLock> take(VaultFolder vault) {
         Path file = vault.root().resolve(NAME);
         try {
             vault.access().createFile(file);

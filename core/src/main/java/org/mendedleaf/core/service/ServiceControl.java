@@ -1,0 +1,210 @@
+package org.mendedleaf.core.service;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import org.mendedleaf.core.words.Words;
+
+/** The background service of a user: whether it runs, and the switch that has it run always. */
+public final class ServiceControl {
+
+    private static final Duration START = Duration.ofSeconds(20);
+    private static final Duration END = Duration.ofSeconds(40);
+    private static final long LOOK_MILLIS = 100;
+
+    private final Path settings;
+    private final Autostart autostart;
+    private final List<String> command;
+    private final Autostart.Runner runner;
+
+    /**
+     * How it stands.
+     *
+     * @param process its number
+     * @param vaults what keeps it from each vault, as a message; empty for those that it keeps
+     */
+    public record Running(long process, Instant since, Map<Path, String> vaults) {}
+
+    /**
+     * The service of these settings.
+     *
+     * @param command what starts the program; {@code service run} is added
+     */
+    public ServiceControl(
+            Path settings,
+            String platform,
+            Map<String, String> environment,
+            List<String> command,
+            Autostart.Runner runner)
+            throws IOException {
+        this.settings = settings;
+        this.command = new ArrayList<>(command);
+        this.command.addAll(List.of("service", "run"));
+        this.runner = runner;
+        this.autostart = Autostart.of(platform, environment, this.command, runner);
+    }
+
+    /** The service of these settings, of this platform, started by this program. */
+    public static ServiceControl here(Path settings, Map<String, String> environment) throws IOException {
+        List<String> command = new ArrayList<>();
+        // Settings that are not in their usual place have to be named to the one that a session starts.
+        String own = environment.getOrDefault("MENDED_LEAF_HOME", "");
+        if (!own.isEmpty() && !isWindows()) {
+            command.addAll(List.of("/usr/bin/env", "MENDED_LEAF_HOME=" + settings));
+        }
+        command.addAll(program());
+        return new ServiceControl(settings, System.getProperty("os.name"), environment, command, ServiceControl::run);
+    }
+
+    /** What starts this program: its script, which says so, or Java with the same classes. */
+    private static List<String> program() {
+        String launcher = System.getProperty("mendedleaf.launcher", "");
+        if (!launcher.isEmpty()) {
+            return List.of(launcher);
+        }
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        return List.of(java, "-Xmx512m", "-cp", System.getProperty("java.class.path"), "org.mendedleaf.cli.Main");
+    }
+
+    private static int run(List<String> words) throws IOException {
+        Process process;
+        try {
+            process = new ProcessBuilder(words)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+        } catch (IOException e) {
+            return 127;
+        }
+        try {
+            if (!process.waitFor(20, TimeUnit.SECONDS)) {
+                process.destroyForcibly();
+                return 124;
+            }
+            return process.exitValue();
+        } catch (InterruptedException e) {
+            process.destroyForcibly();
+            Thread.currentThread().interrupt();
+            throw new java.io.InterruptedIOException();
+        }
+    }
+
+    /** How it stands; empty when it does not run. */
+    public Optional<Running> running() {
+        return ServiceChannel.status(settings).map(ServiceControl::running);
+    }
+
+    private static Running running(JsonNode answer) {
+        Map<Path, String> vaults = new java.util.LinkedHashMap<>();
+        answer.path("vaults")
+                .forEach(v -> vaults.put(
+                        Path.of(v.path("vault").asText()), v.path("trouble").asText()));
+        return new Running(
+                answer.path("process").asLong(),
+                Instant.parse(answer.path("since").asText("1970-01-01T00:00:00Z")),
+                vaults);
+    }
+
+    /** Whether it is started with every session. */
+    public boolean isInstalled() {
+        return autostart.isInstalled();
+    }
+
+    /** By what it is started with every session. */
+    public Autostart autostart() {
+        return autostart;
+    }
+
+    /** Has it run always: now, and with every session from now on. */
+    public Running install() throws IOException {
+        autostart.install();
+        return start();
+    }
+
+    /** Has it run no more. */
+    public void remove() throws IOException {
+        autostart.remove();
+        stop();
+    }
+
+    /**
+     * Starts it, unless it runs.
+     *
+     * @throws IOException with a message, when it does not answer after a while
+     */
+    public Running start() throws IOException {
+        Optional<Running> there = running();
+        if (there.isPresent()) {
+            return there.get();
+        }
+        boolean bySystem = autostart.means() == Autostart.Means.SYSTEMD
+                && autostart.isInstalled()
+                && runner.run(List.of("systemctl", "--user", "start", "mended-leaf.service")) == 0;
+        if (!bySystem) {
+            spawn();
+        }
+        return await(START, true).orElseThrow(() -> new IOException(Words.of("service.notStarted", START.toSeconds())));
+    }
+
+    /** It outlives this program, and the terminal that started it. */
+    private void spawn() throws IOException {
+        List<String> words = new ArrayList<>();
+        if (Files.isExecutable(Path.of("/usr/bin/setsid"))) {
+            words.add("/usr/bin/setsid");
+        }
+        words.addAll(command);
+        new ProcessBuilder(words)
+                .redirectInput(ProcessBuilder.Redirect.from(new File(isWindows() ? "NUL" : "/dev/null")))
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+    }
+
+    private static boolean isWindows() {
+        return File.separatorChar == '\\';
+    }
+
+    /**
+     * Ends it; what it is doing comes to its end first.
+     *
+     * @return whether one ran
+     * @throws IOException with a message, when it still answers after a while
+     */
+    public boolean stop() throws IOException {
+        if (autostart.means() == Autostart.Means.SYSTEMD && autostart.isInstalled()) {
+            // Otherwise it would be taken for one that went wrong, and started again.
+            runner.run(List.of("systemctl", "--user", "stop", "mended-leaf.service"));
+        }
+        if (ServiceChannel.stop(settings).isEmpty()) {
+            return false;
+        }
+        if (await(END, false).isPresent()) {
+            throw new IOException(Words.of("service.notEnded", END.toSeconds()));
+        }
+        return true;
+    }
+
+    private Optional<Running> await(Duration most, boolean there) throws IOException {
+        long until = System.nanoTime() + most.toNanos();
+        Optional<Running> now = running();
+        while (now.isPresent() != there && System.nanoTime() < until) {
+            try {
+                Thread.sleep(LOOK_MILLIS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new java.io.InterruptedIOException();
+            }
+            now = running();
+        }
+        return now;
+    }
+}
