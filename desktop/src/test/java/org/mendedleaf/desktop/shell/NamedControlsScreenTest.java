@@ -1,0 +1,107 @@
+package org.mendedleaf.desktop.shell;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import javafx.scene.AccessibleAttribute;
+import javafx.scene.AccessibleRole;
+import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollBar;
+import javafx.scene.control.TabPane;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/** Who hears the screen instead of seeing it is told what each thing is: everything that takes the keys has a name and a role. */
+class NamedControlsScreenTest extends WindowTest {
+
+    private final Map<String, List<String>> nameless = new TreeMap<>();
+
+    @Test
+    void everythingThatTakesTheKeysHasANameAndARole() throws Exception {
+        fill();
+        show();
+        eventually("the listing", () -> !rows().isEmpty());
+        look("Files");
+        select("ledger.csv");
+        look("Files with a line");
+        robot.interact(() -> app.shell().files().reading().open());
+        look("Reading");
+        robot.push(KeyCode.ESCAPE);
+        for (String tab : List.of("#tab-mend", "#tab-protection", "#tab-retention", "#tab-journal")) {
+            robot.clickOn(tab);
+            settle();
+            look(tab);
+        }
+        robot.clickOn("#tab-protection");
+        robot.clickOn("#protect-folder-button");
+        settle();
+        look("Protecting a folder");
+        robot.clickOn("#tab-protection");
+        robot.clickOn("#connect-system");
+        settle();
+        look("Connecting a system");
+        robot.clickOn("#tab-files");
+        robot.clickOn("#find-open");
+        settle();
+        look("Find");
+        assertThat(nameless).isEmpty();
+    }
+
+    private void settle() {
+        org.testfx.util.WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private void look(String screen) {
+        settle();
+        List<String> found = new ArrayList<>();
+        int[] named = {0};
+        robot.interact(() -> walk(app.shell().getScene().getRoot(), found, named));
+        assertThat(named[0]).as("controls of %s", screen).isGreaterThan(5);
+        if (!found.isEmpty()) {
+            nameless.put(screen, found);
+        }
+    }
+
+    private static void walk(Node node, List<String> found, int[] named) {
+        if (!node.isVisible()) {
+            return;
+        }
+        if (node.isFocusTraversable() && !(node instanceof ScrollBar)) {
+            if (name(node).isBlank()) {
+                found.add(node.getClass().getSimpleName() + " " + node.getId() + " " + node.getStyleClass() + " in "
+                        + node.getParent().getStyleClass());
+            } else if (node.getAccessibleRole() == AccessibleRole.NODE || node.getAccessibleRole() == AccessibleRole.PARENT) {
+                found.add("no role: " + node.getClass().getSimpleName() + " " + node.getId());
+            } else {
+                named[0]++;
+            }
+        }
+        if (node instanceof Parent parent) {
+            parent.getChildrenUnmodifiable().forEach(child -> walk(child, found, named));
+        }
+    }
+
+    /** What is read of a node: the name that was given to it, the words on a button, or the label that stands for it. */
+    private static String name(Node node) {
+        if (node.getAccessibleText() != null) {
+            return node.getAccessibleText();
+        }
+        if (node instanceof ButtonBase button) {
+            return button.getText() == null ? "" : button.getText();
+        }
+        if (node instanceof javafx.scene.control.Labeled labeled && !labeled.getText().isEmpty()) {
+            return labeled.getText();
+        }
+        if (node instanceof TabPane) {
+            return "tabs";
+        }
+        Object label = node.queryAccessibleAttribute(AccessibleAttribute.LABELED_BY);
+        return label instanceof Label words ? words.getText() : "";
+    }
+}
