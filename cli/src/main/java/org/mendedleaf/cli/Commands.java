@@ -115,6 +115,7 @@ final class Commands {
             "standins",
             "people",
             "language",
+            "guide",
             "completion",
             "man");
 
@@ -192,6 +193,7 @@ final class Commands {
             case "standins" -> StandinsCommand.class;
             case "people" -> PeopleCommand.class;
             case "language" -> LanguageCommand.class;
+            case "guide" -> GuideCommand.class;
             case "completion" -> CompletionCommand.class;
             case "man" -> ManCommand.class;
             default -> throw new IllegalArgumentException(name);

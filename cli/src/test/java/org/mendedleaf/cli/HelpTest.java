@@ -35,7 +35,8 @@ class HelpTest extends TerminalTest {
 
     private static final CommandLine ALL = all();
 
-    private static CommandLine all() {
+    /** The program with all its commands. */
+    static CommandLine all() {
         return Main.line(new Surroundings(
                 Map.of(),
                 java.time.Clock.systemUTC(),

@@ -96,6 +96,11 @@ public final class RetentionView extends BorderPane {
         model.reload();
     }
 
+    /** Whether what takes the space is shown. */
+    public boolean isSpace() {
+        return middle.getChildren().contains(parts.get("space"));
+    }
+
     private void show(String part) {
         ToggleButton tab = tabs.get(part);
         if (tab != null) {

@@ -42,6 +42,7 @@ final class KeysSheet extends StackPane {
             "up",
             "look",
             "theme",
+            "guide",
             "help");
 
     KeysSheet() {

@@ -25,6 +25,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.disk.UserFolders;
+import org.mendedleaf.core.guide.Guide;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
@@ -35,6 +36,9 @@ import org.mendedleaf.desktop.files.FilesModel;
 import org.mendedleaf.desktop.files.FilesView;
 import org.mendedleaf.desktop.find.FindModel;
 import org.mendedleaf.desktop.find.FindView;
+import org.mendedleaf.desktop.intake.FoldView;
+import org.mendedleaf.desktop.intake.GuardView;
+import org.mendedleaf.desktop.intake.IntakeView;
 import org.mendedleaf.desktop.journal.JournalModel;
 import org.mendedleaf.desktop.journal.JournalView;
 import org.mendedleaf.desktop.mend.MendModel;
@@ -43,8 +47,11 @@ import org.mendedleaf.desktop.protection.ProtectModel;
 import org.mendedleaf.desktop.protection.ProtectView;
 import org.mendedleaf.desktop.protection.ProtectionModel;
 import org.mendedleaf.desktop.protection.ProtectionView;
+import org.mendedleaf.desktop.recovery.CompareView;
+import org.mendedleaf.desktop.recovery.PlanView;
 import org.mendedleaf.desktop.retention.RetentionModel;
 import org.mendedleaf.desktop.retention.RetentionView;
+import org.mendedleaf.desktop.snapshots.SnapshotsView;
 import org.mendedleaf.desktop.widgets.LazyView;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
@@ -75,6 +82,7 @@ public final class Shell extends BorderPane {
     private final KeysSheet keys = new KeysSheet();
     private final ScreenNavigator navigator;
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
+    private Consumer<Path> opener = path -> {};
     private final Set<KeyCode> down = EnumSet.noneOf(KeyCode.class);
 
     /** A bar that is wider has space for everything. */
@@ -387,8 +395,10 @@ public final class Shell extends BorderPane {
             showFind();
         } else if (e.getCode() == KeyCode.ESCAPE && findView.isIn(middle)) {
             showFiles();
-        } else if (e.getCode() == KeyCode.F1) {
+        } else if (e.getCode() == KeyCode.F1 && e.isShiftDown()) {
             keys.toggle();
+        } else if (e.getCode() == KeyCode.F1) {
+            help();
         } else if (e.getCode() == KeyCode.ESCAPE && keys.isVisible()) {
             keys.toggle();
         } else if (e.getCode() == KeyCode.ESCAPE && (navigator.leaveDifference() || leaveMendDifference())) {
@@ -412,6 +422,57 @@ public final class Shell extends BorderPane {
             return;
         }
         e.consume();
+    }
+
+    /** The page of the guide for the screen that is shown, in the browser. */
+    private void help() {
+        String page = page();
+        Path into = context.settings().folder().resolve("guide");
+        context.background()
+                .run(
+                        () -> Guide.here().write(into, page),
+                        file -> {
+                            opener.accept(file);
+                            files.say(Words.of("guide.opened", file), false, false);
+                        },
+                        why -> files.say(String.valueOf(why.getMessage()), false, true));
+    }
+
+    private String page() {
+        if (findView.isIn(middle)) {
+            return "find";
+        }
+        if (mendView.isIn(middle)) {
+            return "damaged";
+        }
+        if (protectionView.isIn(middle)) {
+            return "protect";
+        }
+        if (retentionView.isIn(middle)) {
+            return retentionView.get().isSpace() ? "drive-full" : "how-long";
+        }
+        if (journalView.isIn(middle)) {
+            return "undo";
+        }
+        if (middle.getChildren().contains(filesView)) {
+            boolean reading = files.reading().openProperty().get();
+            return reading ? "what-changed" : files.momentProperty().get() == null ? "saved-over" : "last-thursday";
+        }
+        for (Node shown : middle.getChildren()) {
+            if (shown instanceof ProtectView) {
+                return "protect";
+            }
+            if (shown instanceof PlanView || shown instanceof SnapshotsView) {
+                return "last-thursday";
+            }
+            if (shown instanceof IntakeView || shown instanceof GuardView || shown instanceof FoldView) {
+                return "revision";
+            }
+            if (shown instanceof CompareView) {
+                return "what-changed";
+            }
+        }
+        return "index";
     }
 
     /** Whether the keys are where something is read, in which can be found by itself. */
@@ -473,6 +534,7 @@ public final class Shell extends BorderPane {
     }
 
     void setOpener(Consumer<Path> opener) {
+        this.opener = opener;
         filesView.setOpener(opener);
         navigator.setOpener(opener);
     }

@@ -76,7 +76,8 @@ class NamedControlsScreenTest extends WindowTest {
             if (name(node).isBlank()) {
                 found.add(node.getClass().getSimpleName() + " " + node.getId() + " " + node.getStyleClass() + " in "
                         + node.getParent().getStyleClass());
-            } else if (node.getAccessibleRole() == AccessibleRole.NODE || node.getAccessibleRole() == AccessibleRole.PARENT) {
+            } else if (node.getAccessibleRole() == AccessibleRole.NODE
+                    || node.getAccessibleRole() == AccessibleRole.PARENT) {
                 found.add("no role: " + node.getClass().getSimpleName() + " " + node.getId());
             } else {
                 named[0]++;
@@ -95,7 +96,8 @@ class NamedControlsScreenTest extends WindowTest {
         if (node instanceof ButtonBase button) {
             return button.getText() == null ? "" : button.getText();
         }
-        if (node instanceof javafx.scene.control.Labeled labeled && !labeled.getText().isEmpty()) {
+        if (node instanceof javafx.scene.control.Labeled labeled
+                && !labeled.getText().isEmpty()) {
             return labeled.getText();
         }
         if (node instanceof TabPane) {

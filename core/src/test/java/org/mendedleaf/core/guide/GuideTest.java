@@ -1,0 +1,60 @@
+package org.mendedleaf.core.guide;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The guide inside the program, in each language. */
+class GuideTest {
+
+    private static final Pattern LINK = Pattern.compile("(?:href|src)=\"([^\"]+)\"");
+
+    @ParameterizedTest
+    @ValueSource(strings = {"en", "de"})
+    void allPagesAreThereWithAPictureAndEveryLinkLeadsToAFile(String language, @TempDir Path temp) throws IOException {
+        Guide guide = new Guide(Locale.forLanguageTag(language));
+        Path first = guide.write(temp, "index");
+        assertThat(first).isEqualTo(temp.resolve(language).resolve("index.html"));
+        for (String page : Guide.PAGES) {
+            String html = Files.readString(first.resolveSibling(page + ".html"));
+            assertThat(html)
+                    .contains("<html lang=\"" + language + "\">")
+                    .contains("<h1>")
+                    .contains("<img src=\"pictures/");
+            assertThat(html)
+                    .as("nothing comes from a network")
+                    .doesNotContain("http://")
+                    .doesNotContain("https://");
+            Matcher links = LINK.matcher(html);
+            while (links.find()) {
+                assertThat(first.resolveSibling(links.group(1)))
+                        .as("%s leads there", page)
+                        .exists();
+            }
+            assertThat(guide.markdown("index")).contains(page.equals("index") ? "# " : "(" + page + ".html)");
+        }
+    }
+
+    @Test
+    void aLanguageThatItIsNotWrittenInIsReadInEnglish() throws IOException {
+        assertThat(new Guide(Locale.FRENCH).title("saved-over")).isEqualTo("I saved over it");
+        assertThat(new Guide(Locale.GERMANY).title("saved-over")).isEqualTo("Ich habe darübergespeichert");
+    }
+
+    @Test
+    void aPageThatIsNotThereIsRefusedWithThoseThatAre() {
+        assertThatThrownBy(() -> new Guide(Locale.ENGLISH).markdown("../../secret"))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("saved-over");
+    }
+}
