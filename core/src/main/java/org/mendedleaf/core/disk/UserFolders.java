@@ -1,7 +1,10 @@
 package org.mendedleaf.core.disk;
 
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
@@ -43,6 +46,30 @@ public final class UserFolders {
             usual = home(environment).resolve("Library").resolve("Caches");
         }
         return absolute(environment, "XDG_CACHE_HOME", usual);
+    }
+
+    /**
+     * A folder of the user by what it is for, as the desktop names it (xdg-user-dirs); the usual one where it names none.
+     *
+     * @param what such as {@code DOCUMENTS}
+     * @param usual its name in the home
+     */
+    public static Path named(Map<String, String> environment, String what, String usual) {
+        Path user = home(environment);
+        Path names = settings(environment).resolve("user-dirs.dirs");
+        try {
+            for (String line : Files.exists(names) ? Files.readAllLines(names) : List.<String>of()) {
+                if (line.startsWith("XDG_" + what + "_DIR=")) {
+                    String value = line.substring(line.indexOf('=') + 1)
+                            .replace("\"", "")
+                            .strip();
+                    return Path.of(value.replace("$HOME", user.toString()));
+                }
+            }
+        } catch (IOException | InvalidPathException e) {
+            org.slf4j.LoggerFactory.getLogger(UserFolders.class).debug("{} cannot be read", names, e);
+        }
+        return user.resolve(usual);
     }
 
     private static Path absolute(Map<String, String> environment, String name, Path otherwise) {

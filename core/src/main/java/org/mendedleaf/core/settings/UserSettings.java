@@ -5,7 +5,6 @@ import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
 import java.io.InterruptedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.DateTimeException;
@@ -239,7 +238,7 @@ public final class UserSettings implements Connections {
     /** The folders in which revisions arrive: those that were chosen, else that of downloads. */
     public List<Path> arrivals() {
         List<Path> chosen = paths("arrivals");
-        return chosen.isEmpty() ? List.of(downloads()) : chosen;
+        return chosen.isEmpty() ? List.of(UserFolders.named(System.getenv(), "DOWNLOAD", "Downloads")) : chosen;
     }
 
     /** Chooses the folders in which revisions arrive; none of them is the standard again. */
@@ -267,25 +266,6 @@ public final class UserSettings implements Connections {
         ArrayNode list = settings.putArray(key);
         folders.forEach(f -> list.add(f.toString()));
         save();
-    }
-
-    /** The folder of downloads as the desktop names it (xdg-user-dirs), else {@code Downloads} of the user. */
-    private static Path downloads() {
-        Path user = UserFolders.home();
-        Path names = UserFolders.settings(System.getenv()).resolve("user-dirs.dirs");
-        try {
-            for (String line : Files.exists(names) ? Files.readAllLines(names) : List.<String>of()) {
-                if (line.startsWith("XDG_DOWNLOAD_DIR=")) {
-                    String value = line.substring(line.indexOf('=') + 1)
-                            .replace("\"", "")
-                            .strip();
-                    return Path.of(value.replace("$HOME", user.toString()));
-                }
-            }
-        } catch (IOException | java.nio.file.InvalidPathException e) {
-            org.slf4j.LoggerFactory.getLogger(UserSettings.class).debug("{} cannot be read", names, e);
-        }
-        return user.resolve("Downloads");
     }
 
     /** Chooses what the user is called. */

@@ -2,27 +2,29 @@ package org.mendedleaf.desktop.protection;
 
 import java.io.IOException;
 import java.nio.file.FileStore;
-import java.nio.file.FileVisitResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.SimpleFileVisitor;
-import java.nio.file.attribute.BasicFileAttributes;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
+import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.capture.Exclusions;
 import org.mendedleaf.core.capture.Protect;
-import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
@@ -32,21 +34,52 @@ import org.mendedleaf.desktop.context.OpenPlace;
 /** Protecting a folder, without its scene: what is typed, what it would mean, and doing it. */
 public final class ProtectModel {
 
-    private static final int COUNT_MOST = 2_000_000;
-
     private final AppContext context;
     private final Background.Newest question;
     private final StringProperty folder = new SimpleStringProperty("");
     private final StringProperty vault = new SimpleStringProperty("");
     private final StringProperty exclusions = new SimpleStringProperty("");
     private final ObjectProperty<Rhythm> rhythm = new SimpleObjectProperty<>(Rhythm.ON_SAVE);
+    private final StringProperty copy = new SimpleStringProperty("");
+    private final BooleanProperty always = new SimpleBooleanProperty();
+    private final ReadOnlyObjectWrapper<List<FolderSuggestion>> suggestions = new ReadOnlyObjectWrapper<>(List.of());
+    private final Steps steps;
     private final ReadOnlyStringWrapper outlook = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper problem = new ReadOnlyStringWrapper("");
     private final ReadOnlyBooleanWrapper ready = new ReadOnlyBooleanWrapper();
 
+    /** What comes after the folder is protected. */
+    interface Steps {
+        /** Begins a copy of the vault. */
+        void copy(OpenPlace openPlace, Path folder) throws IOException;
+
+        /** Has the service run always. */
+        void always() throws IOException;
+    }
+
     /** The model over this desk. */
     public ProtectModel(AppContext context) {
+        this(context, new Steps() {
+            @Override
+            public void copy(OpenPlace openPlace, Path folder) throws IOException {
+                new Copies(
+                                openPlace.vault(),
+                                context.clock(),
+                                context.settings().who())
+                        .add(folder);
+            }
+
+            @Override
+            public void always() throws IOException {
+                ServiceControl.here(context.settings().folder(), System.getenv())
+                        .install();
+            }
+        });
+    }
+
+    ProtectModel(AppContext context, Steps steps) {
         this.context = context;
+        this.steps = steps;
         this.question = context.background().new Newest();
         folder.addListener((o, a, b) -> look());
         vault.addListener((o, a, b) -> look());
@@ -64,6 +97,27 @@ public final class ProtectModel {
                 .toString());
         exclusions.set("");
         look();
+        context.background()
+                .run(
+                        () -> FolderSuggestion.of(System.getenv()),
+                        suggestions::set,
+                        e -> org.slf4j.LoggerFactory.getLogger(ProtectModel.class)
+                                .debug("no suggestions", e));
+    }
+
+    /** Folders of this user that are likely meant. */
+    ReadOnlyObjectProperty<List<FolderSuggestion>> suggestionsProperty() {
+        return suggestions.getReadOnlyProperty();
+    }
+
+    /** Where a copy of the vault shall be kept, as it is typed; empty for none. */
+    StringProperty copyProperty() {
+        return copy;
+    }
+
+    /** Whether the service shall run always from then on. */
+    BooleanProperty alwaysProperty() {
+        return always;
     }
 
     /** Which folder shall be protected, as it is typed. */
@@ -152,7 +206,7 @@ public final class ProtectModel {
         if (already) {
             return new Outlook("", Words.of("protect.already", root));
         }
-        Count count = new Count(root, new Exclusions(patterns));
+        FolderSuggestion.Counter count = new FolderSuggestion.Counter(root, new Exclusions(patterns));
         Files.walkFileTree(root, count);
         Path there = Protect.realOfNew(vault);
         while (!Files.exists(there) && there.getParent() != null) {
@@ -162,60 +216,54 @@ public final class ProtectModel {
         boolean sameDisk = disk.equals(Files.getFileStore(root));
         String words = Words.of(
                 "protect.outlook",
-                Formats.number(count.files),
-                Formats.size(count.bytes),
+                Formats.number(count.files()),
+                Formats.size(count.bytes()),
                 Formats.size(disk.getUsableSpace()),
-                count.files);
-        return new Outlook(words + (sameDisk ? " " + Words.of("protect.sameDisk") : ""), "");
+                count.files());
+        return new Outlook(words + " " + Words.of(sameDisk ? "protect.sameDisk" : "protect.otherDisk"), "");
     }
 
-    private static final class Count extends SimpleFileVisitor<Path> {
-        private final Path root;
-        private final Exclusions exclusions;
-        private long files;
-        private long bytes;
-
-        Count(Path root, Exclusions exclusions) {
-            this.root = root;
-            this.exclusions = exclusions;
-        }
-
-        private boolean isOut(Path path, boolean isFolder) {
-            Path parent = path.getParent();
-            String in = parent == null ? "" : RawNames.text(root.relativize(parent));
-            Path name = path.getFileName();
-            return name != null
-                    && exclusions.find(in, RawNames.text(name), isFolder).isPresent();
-        }
-
-        @Override
-        public FileVisitResult preVisitDirectory(Path folder, BasicFileAttributes a) {
-            boolean out = !folder.equals(root) && isOut(folder, true);
-            return out ? FileVisitResult.SKIP_SUBTREE : FileVisitResult.CONTINUE;
-        }
-
-        @Override
-        public FileVisitResult visitFile(Path file, BasicFileAttributes a) {
-            if (!isOut(file, false)) {
-                files++;
-                bytes += a.size();
-            }
-            return files > COUNT_MOST ? FileVisitResult.TERMINATE : FileVisitResult.CONTINUE;
-        }
-
-        @Override
-        public FileVisitResult visitFileFailed(Path file, IOException e) {
-            return FileVisitResult.CONTINUE;
-        }
-    }
-
-    /** Protects the folder; the first capture runs as a job. */
+    /** Protects the folder, and does what was chosen beside that; the first capture runs as a job. */
     public void protect(Consumer<OpenPlace> done) {
         ready.set(false);
+        String copyTo = copy.get().strip();
+        boolean stays = always.get();
         context.protect(
-                Path.of(folder.get().strip()), Path.of(vault.get().strip()), rhythm.get(), patterns(), done, e -> {
+                Path.of(folder.get().strip()),
+                Path.of(vault.get().strip()),
+                rhythm.get(),
+                patterns(),
+                openPlace -> {
+                    done.accept(openPlace);
+                    after(openPlace, copyTo, stays);
+                },
+                e -> {
                     problem.set(String.valueOf(e.getMessage()));
                     ready.set(true);
                 });
+    }
+
+    /** The folder is protected by then; what cannot be done beside that is said, and can be done later. */
+    private void after(OpenPlace openPlace, String copyTo, boolean stays) {
+        if (!copyTo.isEmpty()) {
+            context.background()
+                    .run(
+                            () -> {
+                                steps.copy(openPlace, Path.of(copyTo));
+                                return copyTo;
+                            },
+                            to -> context.changed(),
+                            e -> context.tell(Words.of("protect.copy.failed", String.valueOf(e.getMessage()))));
+        }
+        if (stays) {
+            context.background()
+                    .run(
+                            () -> {
+                                steps.always();
+                                return true;
+                            },
+                            is -> context.leaveToService(),
+                            e -> context.tell(String.valueOf(e.getMessage())));
+        }
     }
 }

@@ -1,21 +1,25 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.File;
+import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.beans.property.StringProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
 import org.mendedleaf.desktop.widgets.Shapes;
@@ -44,7 +48,7 @@ public final class ProtectView extends StackPane {
         this.model = model;
         this.folderAsk = folderAsk;
         getStyleClass().add("protect");
-        VBox sheet = new VBox(16);
+        VBox sheet = new VBox(12);
         sheet.getStyleClass().addAll("sheet", "protect-sheet");
         sheet.setMaxWidth(680);
         sheet.setMaxHeight(USE_PREF_SIZE);
@@ -68,6 +72,13 @@ public final class ProtectView extends StackPane {
         out.setAccessibleText(Words.of("protect.exclusions"));
         form.addRow(3, name("protect.exclusions"), out);
         GridPane.setHgrow(out, Priority.ALWAYS);
+        form.addRow(4, name("protect.copy"), field(model.copyProperty(), "protect-copy", "protect.copy.prompt"));
+        CheckBox always = new CheckBox(Words.of("protect.always"));
+        always.setId("protect-always");
+        always.selectedProperty().bindBidirectional(model.alwaysProperty());
+        form.add(always, 1, 5);
+        Label kept = Ui.label(Words.of("protect.kept"), "dim");
+        kept.setWrapText(true);
 
         Label outlook = Ui.label("", "outlook");
         outlook.setId("protect-outlook");
@@ -93,13 +104,40 @@ public final class ProtectView extends StackPane {
         if (!first) {
             buttons.getChildren().add(Ui.button("protect.back", back, "flat"));
         }
-        sheet.getChildren().addAll(title, text, form, outlook, problem, buttons);
+        // What does not fit is scrolled, not cut.
+        for (Label words : List.of(text, outlook, problem, kept)) {
+            words.setMinHeight(USE_PREF_SIZE);
+        }
+        sheet.getChildren().addAll(title, text, suggestions(), form, outlook, problem, kept, buttons);
         StackPane middle = new StackPane(sheet);
         middle.getStyleClass().add("protect-middle");
         ScrollPane scroll = new ScrollPane(middle);
         scroll.setFitToWidth(true);
         scroll.setFitToHeight(true);
         getChildren().add(scroll);
+    }
+
+    /** The folders that are there, each a way to choose it. */
+    private FlowPane suggestions() {
+        FlowPane row = new FlowPane(8, 8);
+        row.setId("protect-suggestions");
+        model.suggestionsProperty().subscribe(all -> {
+            row.getChildren().clear();
+            for (FolderSuggestion each : all) {
+                Button button = Ui.plainButton(
+                        Words.of(
+                                "protect.suggestion",
+                                String.valueOf(each.folder().getFileName()),
+                                Formats.size(each.bytes()),
+                                each.files()),
+                        () -> model.folderProperty().set(each.folder().toString()),
+                        "suggestion");
+                button.setMinWidth(USE_PREF_SIZE);
+                row.getChildren().add(button);
+            }
+            Ui.visible(row, !all.isEmpty());
+        });
+        return row;
     }
 
     private static Label name(String key) {

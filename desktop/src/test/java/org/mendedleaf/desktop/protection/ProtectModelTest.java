@@ -2,10 +2,14 @@ package org.mendedleaf.desktop.protection;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -51,7 +55,8 @@ class ProtectModelTest extends ModelTest {
         until(() -> model.outlookProperty().get().startsWith("2 files, 15 B"));
         model.exclusionsProperty().set("*.iso");
         until(() -> model.outlookProperty().get().startsWith("1 file, 5 B"));
-        assertThat(model.outlookProperty().get()).contains("same disk");
+        assertThat(model.outlookProperty().get())
+                .contains("protects against mistakes, not against the loss of the drive");
         assertThat(model.readyProperty().get()).isTrue();
     }
 
@@ -92,5 +97,84 @@ class ProtectModelTest extends ModelTest {
         model.protect(h -> {});
         until(() -> model.problemProperty().get().contains("holds other files"));
         assertThat(context.settings().vaults()).isEmpty();
+    }
+
+    /** What is chosen beside the folder. */
+    private final class Chosen implements ProtectModel.Steps {
+        private final List<String> done = new ArrayList<>();
+        private String refuses = "";
+
+        @Override
+        public synchronized void copy(OpenPlace openPlace, Path to) throws IOException {
+            if (!refuses.isEmpty()) {
+                throw new IOException(refuses);
+            }
+            done.add("copy to " + to.getFileName());
+        }
+
+        @Override
+        public synchronized void always() {
+            done.add("always");
+        }
+
+        synchronized List<String> done() {
+            return done.stream().sorted().toList();
+        }
+    }
+
+    private Chosen protectWith(String copy, boolean always, String refuses) throws Exception {
+        Chosen chosen = new Chosen();
+        chosen.refuses = refuses;
+        ProtectModel with = new ProtectModel(context, chosen);
+        with.folderProperty().set(folder.toString());
+        with.vaultProperty().set(temp.resolve("vault").toString());
+        with.rhythmProperty().set(Rhythm.BY_HAND);
+        with.copyProperty().set(copy);
+        with.alwaysProperty().set(always);
+        until(() -> with.readyProperty().get());
+        OpenPlace[] openPlace = new OpenPlace[1];
+        with.protect(h -> openPlace[0] = h);
+        until(() -> openPlace[0] != null);
+        return chosen;
+    }
+
+    @Test
+    void aCopyAndTheServiceBeginOnceTheFolderIsProtected() throws Exception {
+        Chosen chosen = protectWith(" " + temp.resolve("attic") + " ", true, "");
+        until(() -> chosen.done().equals(List.of("always", "copy to attic")));
+        until(() -> context.keptByOthersProperty().get());
+    }
+
+    @Test
+    void whatWasNotChosenIsNotDone() throws Exception {
+        Chosen chosen = protectWith("", false, "");
+        until(() -> context.overviewProperty().get().space().versions() == 2);
+        assertThat(chosen.done()).isEmpty();
+    }
+
+    @Test
+    void aCopyThatCannotBeginIsSaidAndTheFolderIsProtectedAllTheSame() throws Exception {
+        protectWith(temp.resolve("attic").toString(), false, "The drive is full.");
+        until(() -> context.noticeProperty().get().words().contains("The drive is full."));
+        assertThat(context.noticeProperty().get().words()).startsWith("The folder is protected");
+        assertThat(context.places()).hasSize(1);
+    }
+
+    @Test
+    void foldersThatPeopleHaveAreSuggestedWithWhatIsInThem() throws Exception {
+        Path home = Files.createDirectory(temp.resolve("ines"));
+        Files.createDirectories(home.resolve(".config"));
+        Files.createDirectories(home.resolve("Dokumente/sub"));
+        Files.writeString(home.resolve("Dokumente/a.txt"), "12345");
+        Files.writeString(home.resolve("Dokumente/sub/b.txt"), "123");
+        Files.writeString(home.resolve("Dokumente/.~lock.a.odt#"), "left out anyway");
+        Files.createDirectories(home.resolve("Pictures"));
+        Files.writeString(
+                home.resolve(".config/user-dirs.dirs"),
+                "XDG_DESKTOP_DIR=\"$HOME\"\nXDG_DOCUMENTS_DIR=\"$HOME/Dokumente\"\n");
+        Map<String, String> environment = Map.of("HOME", home.toString());
+        assertThat(FolderSuggestion.of(environment))
+                .as("an empty folder and the home itself are none")
+                .containsExactly(new FolderSuggestion(home.resolve("Dokumente"), 2, 8));
     }
 }
