@@ -42,7 +42,7 @@ public final class ServiceChannel implements AutoCloseable {
 
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final String FILE = "service.json";
-    private static final String LOCK = "service.lock";
+    private static final String LOCK = "service-lock";
     private static final int CONNECT_MILLIS = 1_000;
     private static final int ANSWER_MILLIS = 5_000;
 
