@@ -108,7 +108,7 @@ class UnfoldingEdgesTest extends UnfoldingVault {
 
     @Test
     void tenSmallEditsOfALongTextTakeATenthOfWhatCopiesTake() throws IOException {
-        byte[] text = text(3, 100_000);
+        byte[] text = text(3, 200_000);
         long full = 0;
         long stored = 0;
         for (int i = 0; i <= 10; i++) {
