@@ -39,7 +39,13 @@ public final class ServiceBench {
             }
             Files.writeString(folder.resolve("file " + i + ".txt"), "what stands in file " + i);
         }
-        run(settings, program, "protect", desk.toString(), "--vault", work.resolve("vault").toString());
+        run(
+                settings,
+                program,
+                "protect",
+                desk.toString(),
+                "--vault",
+                work.resolve("vault").toString());
         run(settings, program, "service", "start");
         long process =
                 ServiceChannel.status(settings).orElseThrow().path("process").asLong();
@@ -64,8 +70,16 @@ public final class ServiceBench {
                 times[i] = save(work.resolve("vault"), desk, i);
             }
             double each = (ticks(process) - saving) * 1000.0 / TICKS_PER_SECOND / SAVES;
-            System.out.printf(Locale.ROOT, "| the service over %d files | now | a Java that does nothing | bound |%n|---|---|---|---|%n", files);
-            System.out.printf(Locale.ROOT, "| idle, share of a core over %d s | %.2f %% | %.2f %% | < 0.2 %% |%n", seconds, share, other);
+            System.out.printf(
+                    Locale.ROOT,
+                    "| the service over %d files | now | a Java that does nothing | bound |%n|---|---|---|---|%n",
+                    files);
+            System.out.printf(
+                    Locale.ROOT,
+                    "| idle, share of a core over %d s | %.2f %% | %.2f %% | < 0.2 %% |%n",
+                    seconds,
+                    share,
+                    other);
             System.out.printf(
                     Locale.ROOT,
                     "| memory when idle, and the most | %.0f, %.0f MB | %.0f MB | < 150 MB |%n",

@@ -6,8 +6,11 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -37,6 +40,17 @@ public final class Guide {
             "drive-full",
             "copy",
             "undo");
+
+    /** Which page helps with what messages say. */
+    private static final Map<String, String> HELPS = Map.of(
+            "vault.full", "drive-full",
+            "failure.full", "drive-full",
+            "system.full", "drive-full",
+            "copies.noRoom", "copy",
+            "protect.copy.failed", "copy",
+            "files.past.unprotected", "protect",
+            "files.past.none", "protect",
+            "service.notStarted", "protect");
 
     private static final Pattern PICTURE = Pattern.compile("\\]\\(pictures/([a-z-]+\\.png)\\)");
 
@@ -116,6 +130,29 @@ public final class Guide {
             }
         }
         return into.resolve(page + ".html");
+    }
+
+    /** The page that helps with a message, by the words that it is made of; empty where none does so more than others. */
+    public static Optional<String> pageFor(String message) {
+        return HELPS.entrySet().stream()
+                .filter(e -> isMadeOf(message, Words.bundle().getString(e.getKey())))
+                // Of two that begin alike the longer one says more.
+                .max(Comparator.comparingInt(
+                        e -> Words.bundle().getString(e.getKey()).length()))
+                .map(Map.Entry::getValue);
+    }
+
+    /** Whether what stands between the values of a pattern stands in a text, in that order. */
+    private static boolean isMadeOf(String text, String pattern) {
+        int from = 0;
+        for (String part : pattern.replace("''", "'").split("\\{[^}]*}+")) {
+            int at = text.indexOf(part.strip(), from);
+            if (at < 0) {
+                return false;
+            }
+            from = at + part.strip().length();
+        }
+        return true;
     }
 
     private static String text(String name) throws IOException {

@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.mendedleaf.core.words.Words;
 
 /** The guide inside the program, in each language. */
 class GuideTest {
@@ -56,5 +57,18 @@ class GuideTest {
         assertThatThrownBy(() -> new Guide(Locale.ENGLISH).markdown("../../secret"))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("saved-over");
+    }
+
+    @Test
+    void messagesLeadToThePageThatHelpsWithThem() {
+        assertThat(Guide.pageFor(Words.of("vault.full", "/media/vault"))).contains("drive-full");
+        assertThat(Guide.pageFor(Words.of("files.past.unprotected", "/home/ines/a.txt")))
+                .contains("protect");
+        assertThat(Guide.pageFor("plan.odt cannot be read: " + Words.of("failure.full")))
+                .contains("drive-full");
+        assertThat(Guide.pageFor(Words.of("copies.noRoom", "/attic", "2 GB", "1 GB")))
+                .contains("copy");
+        assertThat(Guide.pageFor("Something else went wrong.")).isEmpty();
+        assertThat(Guide.pageFor("")).isEmpty();
     }
 }

@@ -156,7 +156,8 @@ public final class Shell extends BorderPane {
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
         setBottom(new VBox(
-                new JobRows(context.jobs()), new StatusBar(context, this::showProtection, new MessageBar(files))));
+                new JobRows(context.jobs()),
+                new StatusBar(context, this::showProtection, new MessageBar(files, this::helpWith))));
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {
@@ -426,7 +427,15 @@ public final class Shell extends BorderPane {
 
     /** The page of the guide for the screen that is shown, in the browser. */
     private void help() {
-        String page = page();
+        help(page());
+    }
+
+    /** What went wrong has a page, or the screen on which it is said has. */
+    private void helpWith(String message) {
+        help(Guide.pageFor(message).orElseGet(this::page));
+    }
+
+    private void help(String page) {
         Path into = context.settings().folder().resolve("guide");
         context.background()
                 .run(

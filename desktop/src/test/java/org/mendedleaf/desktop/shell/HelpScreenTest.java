@@ -10,6 +10,7 @@ import java.util.Objects;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.words.Words;
 
 /** F1 leads to the page of the guide for what is on the screen. */
 class HelpScreenTest extends WindowTest {
@@ -59,5 +60,20 @@ class HelpScreenTest extends WindowTest {
         eventually("the keys", () -> visible("#keys"));
         robot.push(KeyCode.ESCAPE);
         eventually("no keys", () -> !visible("#keys"));
+    }
+
+    @Test
+    void whatWentWrongLeadsToThePageThatHelpsWithIt() throws Exception {
+        fill();
+        show();
+        Shell shell = Objects.requireNonNull(app.shell());
+        robot.interact(() -> shell.setOpener(opened::set));
+        eventually("the listing", () -> !rows().isEmpty());
+        robot.interact(() -> shell.files().say(Words.of("vault.full", "/media/vault"), false, true));
+        robot.clickOn("#message-help");
+        eventually("its page", () -> opened.get() != null);
+        assertThat(opened.get().getFileName()).hasToString("drive-full.html");
+        robot.interact(() -> shell.files().say("All is well.", false, false));
+        eventually("nothing to help with", () -> !visible("#message-help"));
     }
 }
