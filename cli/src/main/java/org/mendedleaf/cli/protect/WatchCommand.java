@@ -31,6 +31,7 @@ import org.mendedleaf.core.line.Snapshot;
 import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.retention.StandingRules;
+import org.mendedleaf.core.service.IdleMemory;
 import org.mendedleaf.core.service.VaultDuties;
 import org.mendedleaf.core.service.WatchLock;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
@@ -53,6 +54,7 @@ public class WatchCommand extends RetentionBase {
 
     private final Map<Path, List<AutoCloseable>> kept = new LinkedHashMap<>();
     private final Map<Path, String> waiting = new LinkedHashMap<>();
+    private final IdleMemory memory = new IdleMemory();
     private volatile boolean started;
     private volatile @Nullable ActivityLog activity;
 
@@ -76,6 +78,7 @@ public class WatchCommand extends RetentionBase {
             while (!end.await(LOOK_SECONDS, TimeUnit.SECONDS)) {
                 if (goesOnWithNothing()) {
                     look();
+                    memory.giveBack();
                 }
             }
             return ExitCodes.DONE;

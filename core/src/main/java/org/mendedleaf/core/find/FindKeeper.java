@@ -32,12 +32,14 @@ public final class FindKeeper implements Supervisor.Duty {
         try (Reading reading = vault.read()) {
             now = reading.state();
         }
-        if (!now.equals(seen)) {
-            Progress stop = Progress.until(breath::isEnding);
-            if (new Indexer(vault, true).run(stop).complete()) {
-                seen = now;
-            }
+        if (now.equals(seen)) {
+            return ROUND;
         }
-        return ROUND;
+        long began = System.nanoTime();
+        Progress stop = Progress.until(breath::isEnding);
+        if (new Indexer(vault, true).run(stop).complete()) {
+            seen = now;
+        }
+        return Supervisor.rest(Duration.ofNanos(System.nanoTime() - began), ROUND);
     }
 }

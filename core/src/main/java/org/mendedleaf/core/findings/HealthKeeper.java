@@ -41,13 +41,15 @@ public final class HealthKeeper implements Supervisor.Duty {
         try (Reading reading = vault.read()) {
             now = reading.state();
         }
-        if (!now.equals(seen)) {
-            Progress stop = Progress.until(breath::isEnding);
-            if (new HealthCheck(vault, clock, true).run(stop).complete()) {
-                seen = now;
-                changed.run();
-            }
+        if (now.equals(seen)) {
+            return ROUND;
         }
-        return ROUND;
+        long began = System.nanoTime();
+        Progress stop = Progress.until(breath::isEnding);
+        if (new HealthCheck(vault, clock, true).run(stop).complete()) {
+            seen = now;
+            changed.run();
+        }
+        return Supervisor.rest(Duration.ofNanos(System.nanoTime() - began), ROUND);
     }
 }

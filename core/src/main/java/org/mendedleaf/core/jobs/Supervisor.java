@@ -21,6 +21,8 @@ public final class Supervisor implements AutoCloseable {
 
     private static final org.slf4j.Logger log = org.slf4j.LoggerFactory.getLogger(Supervisor.class);
     private static final long CLOSE_MILLIS = 5_000;
+    private static final int REST = 20;
+    private static final Duration REST_MOST = Duration.ofMinutes(5);
 
     private final Backoff backoff;
     private final Hearer hearer;
@@ -56,6 +58,19 @@ public final class Supervisor implements AutoCloseable {
          * @return how long to wait before the next round
          */
         Duration round(Breath breath) throws Exception;
+    }
+
+    /**
+     * How long a duty rests that worked so long on what somebody changed, where each change makes it go through much that was not
+     * changed: while one save follows the other it may not take the processor all day.
+     *
+     * @param usual no less than that
+     * @return twenty times as long as it worked, and no more than five minutes
+     */
+    public static Duration rest(Duration worked, Duration usual) {
+        Duration wanted = worked.multipliedBy(REST);
+        Duration most = wanted.compareTo(REST_MOST) > 0 ? REST_MOST : wanted;
+        return most.compareTo(usual) < 0 ? usual : most;
     }
 
     /** What a duty is told while it works. */

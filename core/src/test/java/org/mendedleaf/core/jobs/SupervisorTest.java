@@ -133,4 +133,13 @@ class SupervisorTest {
         assertThat(rounds.get()).isEqualTo(then);
         supervisor.remove("nobody");
     }
+
+    @Test
+    void theMoreWorkAChangeMakesTheLongerADutyRestsButNeverForLong() {
+        Duration usual = Duration.ofSeconds(10);
+        assertThat(Supervisor.rest(Duration.ZERO, usual)).isEqualTo(usual);
+        assertThat(Supervisor.rest(Duration.ofMillis(30), usual)).isEqualTo(usual);
+        assertThat(Supervisor.rest(Duration.ofSeconds(2), usual)).isEqualTo(Duration.ofSeconds(40));
+        assertThat(Supervisor.rest(Duration.ofHours(1), usual)).isEqualTo(Duration.ofMinutes(5));
+    }
 }
