@@ -30,7 +30,7 @@ abstract class ServiceBase extends Base {
             return;
         }
         if (running.isEmpty()) {
-            line(Words.of("cli.service.stopped"));
+            line(Words.of(control.isInstalled() ? "cli.service.down" : "cli.service.stopped"));
         } else {
             ServiceControl.Running now = running.get();
             line(Words.of("cli.service.runs", Formats.full(now.since(), zone()), String.valueOf(now.process())));
