@@ -95,6 +95,7 @@ public final class ServiceBench {
         } finally {
             nothing.destroy();
             run(settings, program, "service", "stop");
+            ProcessHandle.of(process).ifPresent(p -> p.onExit().join());
         }
     }
 

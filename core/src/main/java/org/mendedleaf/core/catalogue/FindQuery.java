@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
 import org.mendedleaf.core.line.Place;
@@ -55,6 +56,11 @@ public final class FindQuery {
                 statesWhere(" AND v.line IN (SELECT id FROM line WHERE place = ?)"), FindQuery::state, place.id());
     }
 
+    /** As {@link #states()}, of one line; empty when none of its contents is here. */
+    public Optional<LineState> state(long line) throws IOException {
+        return sql.first(statesWhere(" AND v.line = ?"), FindQuery::state, line);
+    }
+
     private static String statesWhere(String which) {
         return "SELECT v.line, count(*), sum(v.number), max(v.captured) FROM version v"
                 + " LEFT JOIN let_go g ON g.line = v.line AND g.number = v.number AND g.gone <> 0"
@@ -68,12 +74,21 @@ public final class FindQuery {
 
     /** As {@link #states()}, of the versions that only other systems hold and whose SHA-256 is known, but for these places. */
     public List<LineState> statesAway(Set<Long> withoutPlaces) throws IOException {
+        return statesAway("", withoutPlaces);
+    }
+
+    /** As {@link #statesAway(Set)}, of one line. */
+    public Optional<LineState> stateAway(long line, Set<Long> withoutPlaces) throws IOException {
+        return statesAway(" AND v.line = ?", withoutPlaces, line).stream().findFirst();
+    }
+
+    private List<LineState> statesAway(String which, Set<Long> withoutPlaces, Object... values) throws IOException {
         List<LineState> states = new ArrayList<>();
         sql.list(
                 "SELECT v.line, count(*), sum(v.number), max(v.captured), l.place FROM version v JOIN line l ON l.id = v.line"
-                        + " WHERE " + AWAY + " GROUP BY v.line",
-                r -> withoutPlaces.contains(r.getLong(5))
-                        || states.add(new LineState(r.getLong(1), r.getInt(2), r.getLong(3), r.getLong(4))));
+                        + " WHERE " + AWAY + which + " GROUP BY v.line",
+                r -> withoutPlaces.contains(r.getLong(5)) || states.add(state(r)),
+                values);
         return states;
     }
 
@@ -96,6 +111,18 @@ public final class FindQuery {
                     to.accept(Digest.of(r.getBytes(1)), Digest.of(r.getBytes(2)));
                     return 0;
                 });
+    }
+
+    /** As {@link #sha256(BiConsumer)}, of one line. */
+    public void sha256(long line, BiConsumer<Digest, Digest> to) throws IOException {
+        sql.list(
+                "SELECT DISTINCT digest, sha256 FROM version WHERE line = ? AND kind = 1 AND sha256 IS NOT NULL"
+                        + " AND digest <> sha256",
+                r -> {
+                    to.accept(Digest.of(r.getBytes(1)), Digest.of(r.getBytes(2)));
+                    return 0;
+                },
+                line);
     }
 
     /** When a version was saved, in microseconds; of number 0 the newest of the line. */

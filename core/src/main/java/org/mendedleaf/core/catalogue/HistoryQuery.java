@@ -1,8 +1,11 @@
 package org.mendedleaf.core.catalogue;
 
 import java.io.IOException;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import org.mendedleaf.core.disk.RelativePath;
@@ -16,10 +19,12 @@ import org.mendedleaf.core.vault.Digest;
 public final class HistoryQuery {
 
     private final Sql sql;
+    private final PathIds names;
     private final Map<Long, String> folders = new HashMap<>();
 
     private HistoryQuery(Sql sql) {
         this.sql = sql;
+        this.names = new PathIds(sql);
     }
 
     /** As a reader sees it. */
@@ -45,29 +50,44 @@ public final class HistoryQuery {
             Digest digest,
             boolean here) {}
 
+    private static final String VERSIONS =
+            "SELECT v.line, v.number, n.folder, n.name, v.saved, v.who, v.origin, v.kind, v.size, v.mtime, v.digest,"
+                    + " length(v.recipe) <> 1 FROM version v JOIN line l ON l.id = v.line JOIN node n ON n.id = v.node";
+
+    private static final String TURNS =
+            "SELECT e.line, e.at, e.who, e.kind, a.folder, a.name, b.folder, b.name, e.number FROM event e"
+                    + " JOIN line l ON l.id = e.line JOIN node a ON a.id = e.origin_node JOIN node b ON b.id = e.target_node";
+
     /** All versions of a place, line by line, the oldest of each first. */
     public void versions(Place place, Consumer<Row> to) throws IOException {
         Map<Long, String> paths = paths(place);
+        sql.list(VERSIONS + " WHERE l.place = ? ORDER BY v.line, v.number", r -> row(r, paths, to), place.id());
+    }
+
+    /** As {@link #versions(Place, Consumer)}, of one line, when it is of this place. */
+    public void versions(Place place, long line, Consumer<Row> to) throws IOException {
+        Map<Long, String> paths = paths(line);
         sql.list(
-                "SELECT v.line, v.number, n.folder, n.name, v.saved, v.who, v.origin, v.kind, v.size, v.mtime, v.digest,"
-                        + " length(v.recipe) <> 1 FROM version v JOIN line l ON l.id = v.line JOIN node n ON n.id = v.node"
-                        + " WHERE l.place = ? ORDER BY v.line, v.number",
-                r -> {
-                    to.accept(new Row(
-                            r.getLong(1),
-                            r.getInt(2),
-                            RelativePath.child(paths.getOrDefault(r.getLong(3), ""), r.getString(4)),
-                            Moment.instant(r.getLong(5)),
-                            r.getString(6),
-                            Origin.of(r.getInt(7)),
-                            r.getInt(8) == 1,
-                            r.getLong(9),
-                            r.getLong(10),
-                            Digest.of(r.getBytes(11)),
-                            r.getInt(12) != 0));
-                    return 0;
-                },
+                VERSIONS + " WHERE v.line = ? AND l.place = ? ORDER BY v.number",
+                r -> row(r, paths, to),
+                line,
                 place.id());
+    }
+
+    private static int row(ResultSet r, Map<Long, String> paths, Consumer<Row> to) throws SQLException {
+        to.accept(new Row(
+                r.getLong(1),
+                r.getInt(2),
+                RelativePath.child(paths.getOrDefault(r.getLong(3), ""), r.getString(4)),
+                Moment.instant(r.getLong(5)),
+                r.getString(6),
+                Origin.of(r.getInt(7)),
+                r.getInt(8) == 1,
+                r.getLong(9),
+                r.getLong(10),
+                Digest.of(r.getBytes(11)),
+                r.getInt(12) != 0));
+        return 0;
     }
 
     /** A rename, a move, or a removal, of which {@code to} is empty. */
@@ -76,22 +96,43 @@ public final class HistoryQuery {
     /** All renames and removals of a place. */
     public void turns(Place place, Consumer<Turn> to) throws IOException {
         Map<Long, String> paths = paths(place);
+        sql.list(TURNS + " WHERE l.place = ? AND e.kind IN (1, 2, 3)", r -> turn(r, paths, to), place.id());
+    }
+
+    /** As {@link #turns(Place, Consumer)}, of one line, when it is of this place. */
+    public void turns(Place place, long line, Consumer<Turn> to) throws IOException {
+        Map<Long, String> paths = paths(line);
         sql.list(
-                "SELECT e.line, e.at, e.who, e.kind, a.folder, a.name, b.folder, b.name, e.number FROM event e"
-                        + " JOIN line l ON l.id = e.line JOIN node a ON a.id = e.origin_node JOIN node b ON b.id = e.target_node"
-                        + " WHERE l.place = ? AND e.kind IN (1, 2, 3)",
-                r -> {
-                    boolean removed = r.getInt(4) == EventKind.REMOVED.code();
-                    to.accept(new Turn(
-                            r.getLong(1),
-                            Moment.instant(r.getLong(2)),
-                            r.getString(3),
-                            RelativePath.child(paths.getOrDefault(r.getLong(5), ""), r.getString(6)),
-                            removed ? "" : RelativePath.child(paths.getOrDefault(r.getLong(7), ""), r.getString(8)),
-                            r.getInt(9)));
-                    return 0;
-                },
+                TURNS + " WHERE e.line = ? AND l.place = ? AND e.kind IN (1, 2, 3)",
+                r -> turn(r, paths, to),
+                line,
                 place.id());
+    }
+
+    private static int turn(ResultSet r, Map<Long, String> paths, Consumer<Turn> to) throws SQLException {
+        boolean removed = r.getInt(4) == EventKind.REMOVED.code();
+        to.accept(new Turn(
+                r.getLong(1),
+                Moment.instant(r.getLong(2)),
+                r.getString(3),
+                RelativePath.child(paths.getOrDefault(r.getLong(5), ""), r.getString(6)),
+                removed ? "" : RelativePath.child(paths.getOrDefault(r.getLong(7), ""), r.getString(8)),
+                r.getInt(9)));
+        return 0;
+    }
+
+    /** The folders in which a file is or was. */
+    private Map<Long, String> paths(long line) throws IOException {
+        List<Long> ids = sql.list(
+                "SELECT folder FROM node WHERE id IN (SELECT node FROM version WHERE line = ?1 UNION"
+                        + " SELECT origin_node FROM event WHERE line = ?1 UNION SELECT target_node FROM event WHERE line = ?1)",
+                r -> r.getLong(1),
+                line);
+        Map<Long, String> paths = new HashMap<>();
+        for (long id : ids) {
+            paths.put(id, names.path(id));
+        }
+        return paths;
     }
 
     private Map<Long, String> paths(Place place) throws IOException {

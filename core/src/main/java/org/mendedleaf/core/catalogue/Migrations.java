@@ -32,7 +32,8 @@ public final class Migrations {
             "V11__copies",
             "V12__rhythms",
             "V13__unfold_later",
-            "V14__large_vaults");
+            "V14__large_vaults",
+            "V15__recent_changes");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

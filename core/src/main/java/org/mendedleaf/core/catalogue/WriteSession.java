@@ -51,6 +51,7 @@ public final class WriteSession implements AutoCloseable {
     private final ChunkWriter chunks;
     private final ChangeLog log = new ChangeLog();
     private final ListingPacker packed;
+    private final RecentChanges.Noting recent;
     private final JournalEnds.Keeper ends = new JournalEnds.Keeper();
     private final Map<Table, Long> next = new HashMap<>();
     private final Map<Long, Map<Long, Integer>> changes = new HashMap<>();
@@ -64,6 +65,7 @@ public final class WriteSession implements AutoCloseable {
         this.sql = sql;
         this.chunks = chunks;
         this.packed = new ListingPacker(sql);
+        this.recent = new RecentChanges.Noting(sql);
     }
 
     /**
@@ -245,6 +247,7 @@ public final class WriteSession implements AutoCloseable {
     public void apply(Op op, @Nullable Object... values) throws IOException {
         packed.before(op, values);
         ends.before(op, values);
+        recent.before(op, values);
         switch (op) {
             case SPAN -> seen(values[3]);
             case SPAN_ENDS -> seen(values[0]);
@@ -298,6 +301,7 @@ public final class WriteSession implements AutoCloseable {
             ChunkWriter.@Nullable Flushed flushed = null;
             if (!log.isEmpty() || chunks.hasFresh()) {
                 flushed = chunks.flush(log.drain());
+                recent.write(lastCommit());
                 lock.require(vault);
             }
             sql.connection().commit();

@@ -141,9 +141,18 @@ public final class FindIndex extends SideDatabase {
 
     /** What is known of one line. */
     Optional<State> state(long line) throws IOException {
+        return state("at", line);
+    }
+
+    /** What is known of the versions of one line that other systems hold. */
+    Optional<State> stateAway(long line) throws IOException {
+        return state("away", line);
+    }
+
+    private Optional<State> state(String table, long line) throws IOException {
         List<State> found = new ArrayList<>();
         query(
-                "SELECT count(*), sum(number) FROM at WHERE line = ? HAVING count(*) > 0",
+                "SELECT count(*), sum(number) FROM " + table + " WHERE line = ? HAVING count(*) > 0",
                 r -> found.add(new State(r.getInt(1), r.getLong(2))),
                 line);
         return found.stream().findFirst();

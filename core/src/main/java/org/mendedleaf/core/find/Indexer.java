@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RecentChanges;
 import org.mendedleaf.core.compare.Comparison;
 import org.mendedleaf.core.compare.DocumentCache;
 import org.mendedleaf.core.disk.RelativePath;
@@ -102,7 +103,8 @@ public final class Indexer {
         Result run() throws IOException {
             String wholeState = reading.state();
             Map<Long, String> filled = index.filled();
-            boolean all = !filled.containsKey(WHOLE) || Long.parseLong(filled.get(WHOLE)) > reading.commit();
+            long commit = Long.parseLong(filled.getOrDefault(WHOLE, "0"));
+            boolean all = commit == 0 || commit > reading.commit();
             List<Place> places = new ArrayList<>();
             boolean outside = false;
             for (Place place : reading.places()) {
@@ -112,12 +114,20 @@ public final class Indexer {
                     places.add(place);
                 }
             }
-            boolean whole = all ? everything() : changed(places);
+            // A place that was left out is filled anew.
+            boolean anew = all
+                    || !filled.keySet()
+                            .containsAll(places.stream().map(Place::id).toList());
+            Optional<Set<Long>> lines = anew
+                    ? Optional.empty()
+                    : RecentChanges.since(reading, commit).map(Map::keySet);
+            boolean whole = lines.isPresent() ? only(lines.get()) : all ? everything() : changed(places);
             if (!whole) {
                 return new Result(added, removed, false);
             }
             // A content that came here may be one that only others held.
-            boolean left = (all || outside) && away(index, query);
+            boolean left =
+                    lines.isPresent() ? awayOf(index, query, lines.get()) : (all || outside) && away(index, query);
             if (removed > 0 || left) {
                 index.together(index::sweep);
                 index.settle();
@@ -139,6 +149,22 @@ public final class Indexer {
             progress.begin(Words.of("find.index.step"), lines.size(), 0);
             for (FindQuery.LineState line : lines) {
                 if (!line(line, known.get(line.line()))) {
+                    return false;
+                }
+            }
+            return true;
+        }
+
+        /** Puts in what changed in these lines; false when it is to be stopped. */
+        private boolean only(Set<Long> lines) throws IOException {
+            progress.begin(Words.of("find.index.step"), lines.size(), 0);
+            for (long id : lines) {
+                Optional<FindQuery.LineState> now = query.state(id);
+                Optional<FindIndex.State> known = index.state(id);
+                if (now.isEmpty() && known.isPresent()) {
+                    removed += gone(index, query, List.of(), Map.of(id, known.get()));
+                }
+                if (now.isPresent() && !line(now.get(), known.orElse(null))) {
                     return false;
                 }
             }
@@ -196,12 +222,37 @@ public final class Indexer {
                     found.put(digest, sha256);
                 }
             });
-            index.together(() -> {
-                for (Map.Entry<Digest, Digest> e : found.entrySet()) {
-                    index.sha256(e.getKey(), e.getValue());
-                }
-            });
+            sha256(index, found);
         }
+        return away(index, query, lines, known);
+    }
+
+    /** As {@link #away(FindIndex, FindQuery)}, of some lines only. */
+    private static boolean awayOf(FindIndex index, FindQuery query, Set<Long> of) throws IOException {
+        Map<Long, FindIndex.State> known = new HashMap<>();
+        List<FindQuery.LineState> lines = new ArrayList<>();
+        Map<Digest, Digest> found = new HashMap<>();
+        Set<Long> off = index.off();
+        for (long line : of) {
+            index.stateAway(line).ifPresent(s -> known.put(line, s));
+            query.stateAway(line, off).ifPresent(lines::add);
+            query.sha256(line, found::put);
+        }
+        sha256(index, found);
+        return away(index, query, lines, known);
+    }
+
+    private static void sha256(FindIndex index, Map<Digest, Digest> found) throws IOException {
+        index.together(() -> {
+            for (Map.Entry<Digest, Digest> e : found.entrySet()) {
+                index.sha256(e.getKey(), e.getValue());
+            }
+        });
+    }
+
+    private static boolean away(
+            FindIndex index, FindQuery query, List<FindQuery.LineState> lines, Map<Long, FindIndex.State> known)
+            throws IOException {
         Set<Long> gone = new HashSet<>(known.keySet());
         boolean[] left = {false};
         index.together(() -> {

@@ -43,6 +43,13 @@ public final class Detectors {
                 new RemovedInBulk());
     }
 
+    /** Whether a version of a single file looks wrong, whatever happened to others. */
+    static boolean findsInOne(History history) {
+        return all().stream()
+                .filter(FileDetector.class::isInstance)
+                .anyMatch(d -> !d.detect(history).isEmpty());
+    }
+
     /** What looks wrong, the latest first; each event once. */
     public static List<Finding> find(History history) {
         List<Finding> found = new ArrayList<>();

@@ -180,11 +180,11 @@ public final class Findings {
             Instant oldest = Instant.MAX;
             for (Place place : reading.places()) {
                 if (!place.isOutside()) {
-                    Optional<HealthStore.Looked> at = store.looked(place.id());
+                    Optional<Instant> at = store.looked(place.id());
                     if (at.isEmpty()) {
                         return Optional.empty();
                     }
-                    oldest = at.get().at().isBefore(oldest) ? at.get().at() : oldest;
+                    oldest = at.get().isBefore(oldest) ? at.get() : oldest;
                 }
             }
             return oldest.equals(Instant.MAX) ? Optional.empty() : Optional.of(oldest);

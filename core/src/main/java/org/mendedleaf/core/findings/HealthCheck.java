@@ -13,9 +13,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.catalogue.HistoryQuery;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.catalogue.RecentChanges;
 import org.mendedleaf.core.document.DocumentProcess;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.findings.Finding.Mark;
@@ -43,6 +45,9 @@ public final class HealthCheck {
     private static final int SAME_FILE = 25;
 
     private static final int CONTENTS = 8;
+
+    /** So often all of a place is judged, since what is usual there changes. */
+    private static final Duration WHOLE = Duration.ofHours(20);
 
     private final OpenVault vault;
     private final Clock clock;
@@ -89,6 +94,19 @@ public final class HealthCheck {
                     store.stillSo(place.id(), clock.instant());
                     continue;
                 }
+                Optional<Map<Long, Set<Integer>>> changes = changes(reading, store, place);
+                if (changes.isPresent()) {
+                    Map<Long, List<HistoryQuery.Row>> some =
+                            lines(reading, place, changes.get().keySet());
+                    Result part = look(reading, store, features, some, progress);
+                    looked += part.looked();
+                    if (!part.complete()) {
+                        return new Result(looked, false);
+                    }
+                    if (isStillSo(reading, store, place, some, changes.get())) {
+                        continue;
+                    }
+                }
                 Map<Long, List<HistoryQuery.Row>> lines = lines(reading, place);
                 Result result = look(reading, store, features, lines, progress);
                 looked += result.looked();
@@ -99,6 +117,46 @@ public final class HealthCheck {
             }
         }
         return new Result(looked, true);
+    }
+
+    /** The files of all places that changed since this one was judged; empty when all of it is to be gone through. */
+    private Optional<Map<Long, Set<Integer>>> changes(Reading reading, HealthStore store, Place place)
+            throws IOException {
+        Optional<Instant> whole = store.judgedWhole(place.id());
+        Instant now = clock.instant();
+        boolean lately = whole.isPresent()
+                && !whole.get().isAfter(now)
+                && whole.get().plus(WHOLE).isAfter(now);
+        return lately ? RecentChanges.since(reading, store.seen(place.id())) : Optional.empty();
+    }
+
+    /** Notes that nothing is found in a place but what was found, when the changes since then can have changed nothing of that. */
+    private boolean isStillSo(
+            Reading reading,
+            HealthStore store,
+            Place place,
+            Map<Long, List<HistoryQuery.Row>> lines,
+            Map<Long, Set<Integer>> changes)
+            throws IOException {
+        List<HistoryQuery.Turn> turns = new ArrayList<>();
+        for (long line : lines.keySet()) {
+            HistoryQuery.of(reading).turns(place, line, turns::add);
+        }
+        History history = history(store, place, lines, turns);
+        List<LateEvents.Event> before = store.late(place.id());
+        List<LateEvents.Event> fresh = LateEvents.fresh(history, changes);
+        if (store.marks(place.id(), lines.keySet())
+                || Detectors.findsInOne(history)
+                || LateEvents.mayMatter(before, fresh)) {
+            return false;
+        }
+        List<LateEvents.Event> late = new ArrayList<>(before);
+        late.addAll(fresh);
+        store.stillSo(
+                place.id(),
+                clock.instant(),
+                new HealthStore.Judged(reading.commit(), reading.state(place.id()), LateEvents.last(late)));
+        return true;
     }
 
     private Reading begin(HealthStore store) throws IOException {
@@ -120,12 +178,25 @@ public final class HealthCheck {
 
     private static Map<Long, List<HistoryQuery.Row>> lines(Reading reading, Place place) throws IOException {
         Map<Long, List<HistoryQuery.Row>> lines = new LinkedHashMap<>();
-        HistoryQuery.of(reading).versions(place, row -> {
-            if (row.file()) {
-                lines.computeIfAbsent(row.line(), k -> new ArrayList<>()).add(row);
-            }
-        });
+        HistoryQuery.of(reading).versions(place, row -> put(lines, row));
         return lines;
+    }
+
+    /** Those of these lines that are of the place. */
+    private static Map<Long, List<HistoryQuery.Row>> lines(Reading reading, Place place, Set<Long> of)
+            throws IOException {
+        Map<Long, List<HistoryQuery.Row>> lines = new LinkedHashMap<>();
+        HistoryQuery history = HistoryQuery.of(reading);
+        for (long line : of) {
+            history.versions(place, line, row -> put(lines, row));
+        }
+        return lines;
+    }
+
+    private static void put(Map<Long, List<HistoryQuery.Row>> lines, HistoryQuery.Row row) {
+        if (row.file()) {
+            lines.computeIfAbsent(row.line(), k -> new ArrayList<>()).add(row);
+        }
     }
 
     private Result look(
@@ -268,11 +339,23 @@ public final class HealthCheck {
             all.add(new Found(finding, files));
         }
         store.found(
-                place.id(), all, clock.instant(), history.saves().size(), reading.commit(), reading.state(place.id()));
+                place.id(),
+                all,
+                clock.instant(),
+                history.saves().size(),
+                new HealthStore.Judged(reading.commit(), reading.state(place.id()), LateEvents.last(history)));
     }
 
     /** What happened in a place, with what is known of the health of each version. */
     static History history(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
+            throws IOException {
+        List<HistoryQuery.Turn> turns = new ArrayList<>();
+        HistoryQuery.of(reading).turns(place, turns::add);
+        return history(store, place, lines, turns);
+    }
+
+    private static History history(
+            HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines, List<HistoryQuery.Turn> turns)
             throws IOException {
         List<SavedVersion> saves = new ArrayList<>();
         for (List<HistoryQuery.Row> line : lines.values()) {
@@ -301,10 +384,10 @@ public final class HealthCheck {
                         Optional.ofNullable(alike.get(row.number()))));
             }
         }
-        List<NameChange> turns = new ArrayList<>();
-        HistoryQuery.of(reading)
-                .turns(place, t -> turns.add(new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number())));
-        return new History(place.id(), saves, turns);
+        List<NameChange> names = turns.stream()
+                .map(t -> new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number()))
+                .toList();
+        return new History(place.id(), saves, names);
     }
 
     private Found.Fate fate(
@@ -390,7 +473,7 @@ public final class HealthCheck {
             return Optional.empty();
         }
         try (HealthStore open = store.get()) {
-            return open.looked(place.id()).map(HealthStore.Looked::at);
+            return open.looked(place.id());
         }
     }
 }

@@ -9,6 +9,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.mendedleaf.core.catalogue.SideDatabase;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Health;
@@ -51,6 +52,13 @@ public final class HealthStore extends SideDatabase {
     private static final String JUDGED =
             "CREATE TABLE IF NOT EXISTS judged (place INTEGER PRIMARY KEY, state TEXT NOT NULL)";
 
+    /** When all of a place was judged last, and what happened there last, see {@link LateEvents}. */
+    private static final String[] LATE = {
+        "CREATE TABLE IF NOT EXISTS judged_whole (place INTEGER PRIMARY KEY, at INTEGER NOT NULL)",
+        "CREATE TABLE IF NOT EXISTS late_event (place INTEGER NOT NULL, kind TEXT NOT NULL, line INTEGER NOT NULL,"
+                + " at INTEGER NOT NULL, PRIMARY KEY (place, kind, line, at)) WITHOUT ROWID"
+    };
+
     private HealthStore(Path file) throws IOException {
         super(file);
     }
@@ -82,6 +90,7 @@ public final class HealthStore extends SideDatabase {
         HealthStore store = make(vault, NAME, HealthStore::new, TABLES);
         store.execute(SEEN);
         store.execute(JUDGED);
+        store.execute(LATE);
         return store;
     }
 
@@ -94,9 +103,12 @@ public final class HealthStore extends SideDatabase {
             HealthStore store = new HealthStore(file(vault));
             if (store.version() == VERSION) {
                 // Whoever only reads does not write: that would wait for who does.
-                if (store.number("SELECT count(*) FROM sqlite_master WHERE name IN ('seen', 'judged')") < 2) {
+                if (store.number("SELECT count(*) FROM sqlite_master WHERE name IN ('seen', 'judged',"
+                                + " 'judged_whole', 'late_event')")
+                        < 4) {
                     store.execute(SEEN);
                     store.execute(JUDGED);
+                    store.execute(LATE);
                 }
                 return Optional.of(store);
             }
@@ -209,6 +221,69 @@ public final class HealthStore extends SideDatabase {
     void forgetSeen(long place) throws IOException {
         run("DELETE FROM seen WHERE place = ?", place);
         run("DELETE FROM judged WHERE place = ?", place);
+        run("DELETE FROM judged_whole WHERE place = ?", place);
+    }
+
+    /** When all of a place was judged last; empty when that has to be done. */
+    Optional<Instant> judgedWhole(long place) throws IOException {
+        long at = number("SELECT at FROM judged_whole WHERE place = ?", place);
+        return at == 0 ? Optional.empty() : Optional.of(Instant.ofEpochMilli(at));
+    }
+
+    /** What happened last in a place. */
+    List<LateEvents.Event> late(long place) throws IOException {
+        List<LateEvents.Event> late = new ArrayList<>();
+        query(
+                "SELECT kind, line, at FROM late_event WHERE place = ?",
+                r -> late.add(new LateEvents.Event(
+                        LateEvents.Kind.valueOf(r.getString(1)), r.getLong(2), Moment.instant(r.getLong(3)))),
+                place);
+        return late;
+    }
+
+    private void late(long place, List<LateEvents.Event> late) throws IOException {
+        run("DELETE FROM late_event WHERE place = ?", place);
+        for (LateEvents.Event e : late) {
+            run(
+                    "INSERT OR REPLACE INTO late_event VALUES (?,?,?,?)",
+                    place,
+                    e.kind().name(),
+                    e.line(),
+                    Moment.micros(e.at()));
+        }
+    }
+
+    /** Whether something is found of one of these files. */
+    boolean marks(long place, Set<Long> lines) throws IOException {
+        boolean[] found = {false};
+        query("SELECT DISTINCT line FROM mark WHERE place = ?", r -> found[0] |= lines.contains(r.getLong(1)), place);
+        return found[0];
+    }
+
+    /** Notes that what was found in a place is so up to a later commit too, of which only the changes were judged. */
+    void stillSo(long place, Instant at, Judged judged) throws IOException {
+        together(() -> {
+            if (seen(place) > judged.commit()) {
+                return;
+            }
+            judged(place, judged);
+            stillSo(place, at);
+        });
+    }
+
+    /**
+     * Up to where a place was judged.
+     *
+     * @param commit the number of the last change that was seen
+     * @param state of the place
+     * @param late what happened there last
+     */
+    record Judged(long commit, String state, List<LateEvents.Event> late) {}
+
+    private void judged(long place, Judged judged) throws IOException {
+        run("INSERT OR REPLACE INTO seen VALUES (?,?)", place, judged.commit());
+        run("INSERT OR REPLACE INTO judged VALUES (?,?)", place, judged.state());
+        late(place, judged.late());
     }
 
     /** Whether a place was judged in this state. */
@@ -225,16 +300,15 @@ public final class HealthStore extends SideDatabase {
      * Takes the place of what was found before, unless that was judged by a later state of the vault: of two that look at once
      * the one that began first may come last.
      *
-     * @param commit the number of the last change that was seen
-     * @param state of the place that was judged
+     * @param versions how many there are
      */
-    void found(long place, List<Found> all, Instant at, long versions, long commit, String state) throws IOException {
+    void found(long place, List<Found> all, Instant at, long versions, Judged judged) throws IOException {
         together(() -> {
-            if (seen(place) > commit) {
+            if (seen(place) > judged.commit()) {
                 return;
             }
-            run("INSERT OR REPLACE INTO seen VALUES (?,?)", place, commit);
-            run("INSERT OR REPLACE INTO judged VALUES (?,?)", place, state);
+            judged(place, judged);
+            run("INSERT OR REPLACE INTO judged_whole VALUES (?,?)", place, at.toEpochMilli());
             run("DELETE FROM found WHERE place = ?", place);
             run("DELETE FROM mark WHERE place = ?", place);
             for (int seq = 0; seq < all.size(); seq++) {
@@ -313,16 +387,10 @@ public final class HealthStore extends SideDatabase {
         return all;
     }
 
-    /** When a place was last looked at, and how many versions that were. */
-    public record Looked(Instant at, long versions) {}
-
     /** When a place was last looked at. */
-    Optional<Looked> looked(long place) throws IOException {
-        List<Looked> found = new ArrayList<>();
-        query(
-                "SELECT at, files FROM looked WHERE place = ?",
-                r -> found.add(new Looked(Instant.ofEpochMilli(r.getLong(1)), r.getLong(2))),
-                place);
+    Optional<Instant> looked(long place) throws IOException {
+        List<Instant> found = new ArrayList<>();
+        query("SELECT at FROM looked WHERE place = ?", r -> found.add(Instant.ofEpochMilli(r.getLong(1))), place);
         return found.stream().findFirst();
     }
 }

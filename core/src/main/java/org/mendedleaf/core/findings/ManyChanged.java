@@ -15,9 +15,13 @@ import org.mendedleaf.core.words.Words;
  */
 final class ManyChanged implements Detector {
 
-    private static final int FEWEST = 20;
+    /** With fewer it is none. */
+    static final int FEWEST = 20;
+
     private static final int TIMES = 4;
-    private static final int LITTLE = 50;
+
+    /** What has less in common with what it was, percent, has little. */
+    static final int LITTLE = 50;
 
     @Override
     public List<Finding> detect(History history) {

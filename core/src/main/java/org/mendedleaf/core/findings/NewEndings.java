@@ -15,7 +15,8 @@ import org.mendedleaf.core.words.Words;
 /** Within minutes many files got the same new ending, which no file of the place had before. */
 final class NewEndings implements Detector {
 
-    private static final int FEWEST = 4;
+    /** With fewer it is none. */
+    static final int FEWEST = 4;
 
     private record Renamed(long line, Instant at, String who, String from, String to, int number) {}
 

@@ -11,7 +11,9 @@ import org.mendedleaf.core.words.Words;
 /** Many more files were removed within minutes than is usual in the place. */
 final class RemovedInBulk implements Detector {
 
-    private static final int FEWEST = 6;
+    /** With fewer it is none. */
+    static final int FEWEST = 6;
+
     private static final int TIMES = 3;
 
     @Override

@@ -349,7 +349,7 @@ class FindTest {
     }
 
     @Test
-    void onlyPlacesInWhichSomethingHappenedAreGoneThroughAgain() throws IOException {
+    void onlyFilesThatChangedAreGoneThroughAgain() throws IOException {
         save("a.txt", "the orchard gate");
         Path desk = Files.createDirectories(temp.resolve("another")).toRealPath();
         Place other = Protect.place(p.vault(), desk, Rhythm.BY_HAND, List.of(), p.clock(), "Ines");
@@ -358,7 +358,19 @@ class FindTest {
         new Capture(p.vault(), other, p.clock(), p.authors()).run(CaptureScope.WHOLE, Progress.NONE);
         assertThat(paths("orchard")).as("nobody looked where nothing happened").containsExactly("b.txt");
         save("c.txt", "the orchard house");
-        assertThat(paths("orchard")).containsExactly("a.txt", "b.txt", "c.txt");
+        assertThat(paths("orchard")).as("nobody looked at other files").containsExactly("b.txt", "c.txt");
+        try (WriteSession session = p.vault().write()) {
+            session.applyUnlogged("DELETE FROM recent_change");
+            session.commit();
+        }
+        save("c.txt", "the orchard house and its gate");
+        try (WriteSession session = p.vault().write()) {
+            session.applyUnlogged("DELETE FROM recent_change");
+            session.commit();
+        }
+        assertThat(paths("orchard"))
+                .as("all is gone through when nobody knows what changed")
+                .containsExactly("a.txt", "b.txt", "c.txt");
     }
 
     @Test

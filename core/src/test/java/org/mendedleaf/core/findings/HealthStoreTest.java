@@ -92,11 +92,11 @@ class HealthStoreTest {
                         new Found.OfFile(marks.get(0), Found.Fate.TO_MEND, "opens, 3 rows"),
                         new Found.OfFile(marks.get(1), Found.Fate.LOST, "")));
         try (HealthStore store = store()) {
-            store.found(1, List.of(found), DAY, 77, 40, "");
+            store.found(1, List.of(found), DAY, 77, judged(40));
             assertThat(store.found(1)).containsExactly(found);
             assertThat(store.found(2)).isEmpty();
-            assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
-            store.found(1, List.of(), DAY.plusSeconds(5), 78, 41, "");
+            assertThat(store.looked(1)).contains(DAY);
+            store.found(1, List.of(), DAY.plusSeconds(5), 78, judged(41));
             assertThat(store.found(1))
                     .as("what is found takes the place of what was")
                     .isEmpty();
@@ -116,10 +116,10 @@ class HealthStoreTest {
         Found found =
                 new Found(finding, List.of(new Found.OfFile(finding.marks().get(0), Found.Fate.TO_MEND, "")));
         try (HealthStore store = store()) {
-            store.found(1, List.of(found), DAY, 77, 41, "");
-            store.found(1, List.of(), DAY.plusSeconds(5), 76, 40, "");
+            store.found(1, List.of(found), DAY, 77, judged(41));
+            store.found(1, List.of(), DAY.plusSeconds(5), 76, judged(40));
             assertThat(store.found(1)).containsExactly(found);
-            assertThat(store.looked(1)).contains(new HealthStore.Looked(DAY, 77));
+            assertThat(store.looked(1)).contains(DAY);
         }
     }
 
@@ -129,13 +129,17 @@ class HealthStoreTest {
         p.capture();
         long place = p.line("list.json").place().id();
         try (HealthStore store = store()) {
-            store.found(place, List.of(), DAY, 77, 1_000_000, state(place));
+            store.found(place, List.of(), DAY, 77, new HealthStore.Judged(1_000_000, state(place), List.of()));
         }
         new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
         try (HealthStore store = store()) {
-            assertThat(store.looked(place).map(HealthStore.Looked::versions)).contains(1L);
+            assertThat(store.looked(place)).contains(p.now());
             assertThat(store.seen(place)).isBetween(1L, 100L);
         }
+    }
+
+    private static HealthStore.Judged judged(long commit) {
+        return new HealthStore.Judged(commit, "", List.of());
     }
 
     private String state(long place) throws IOException {
@@ -158,15 +162,78 @@ class HealthStoreTest {
                 Reading reading = p.vault().read()) {
             Found found =
                     new Found(finding, List.of(new Found.OfFile(finding.marks().get(0), Found.Fate.TO_MEND, "")));
-            store.found(place, List.of(found), DAY, 77, reading.commit(), reading.state(place));
+            store.found(
+                    place,
+                    List.of(found),
+                    p.now(),
+                    77,
+                    new HealthStore.Judged(reading.commit(), reading.state(place), List.of()));
         }
     }
 
     private boolean isStillPretended(long place) throws IOException {
         new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
         try (HealthStore store = store()) {
-            assertThat(store.looked(place).orElseThrow().at()).isEqualTo(p.now());
+            assertThat(store.looked(place).orElseThrow()).isEqualTo(p.now());
             return !store.found(place).isEmpty();
+        }
+    }
+
+    @Test
+    void afterASaveOnlyThatFileIsGoneThrough() throws IOException {
+        p.save("list.json", "{\"a\": 1}");
+        p.save("notes.txt", "Prune the Bramleys in January.");
+        p.capture();
+        long place = p.place().id();
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        pretend(place);
+        p.later(5);
+        p.save("notes.txt", "Prune the Bramleys in January, the pears in February.");
+        p.save("new.txt", "Planted in March.");
+        p.capture();
+        assertThat(isStillPretended(place)).as("nothing was judged anew").isTrue();
+        p.later(5);
+        p.save("notes.txt", "");
+        p.capture();
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        try (HealthStore store = store()) {
+            assertThat(store.found(place))
+                    .singleElement()
+                    .satisfies(f -> assertThat(f.finding().marks().get(0).path())
+                            .as("a save that looks wrong has all of it judged")
+                            .isEqualTo("notes.txt"));
+        }
+    }
+
+    @Test
+    void allOfAPlaceIsJudgedOnceADay() throws IOException {
+        p.save("notes.txt", "Prune the Bramleys in January.");
+        p.capture();
+        long place = p.place().id();
+        pretend(place);
+        p.later(21 * 60);
+        p.save("notes.txt", "Prune the Bramleys in January, the pears in February.");
+        p.capture();
+        assertThat(isStillPretended(place)).isFalse();
+    }
+
+    @Test
+    void removalsThatComeOneByOneAreOneFindingInTheEnd() throws IOException {
+        for (int i = 0; i < 30; i++) {
+            p.save("letters/" + i + ".txt", "Dear number " + i + ", thank you for the apples that you sent.");
+        }
+        p.capture();
+        new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        for (int i = 0; i < 7; i++) {
+            p.later(3);
+            Files.delete(p.path("letters/" + i + ".txt"));
+            p.capture();
+            new HealthCheck(p.vault(), p.clock(), false).run(Progress.NONE);
+        }
+        try (HealthStore store = store()) {
+            assertThat(store.found(p.place().id()))
+                    .singleElement()
+                    .satisfies(f -> assertThat(f.finding().marks()).hasSize(7));
         }
     }
 
@@ -186,8 +253,7 @@ class HealthStoreTest {
         p.save("list.json", "{\"a\": 2}");
         p.later(5);
         p.capture();
-        assertThat(isStillPretended(place)).isFalse();
-        pretend(place);
+        assertThat(isStillPretended(place)).as("a save that is nothing").isTrue();
         new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ada"))
                 .erase(p.line("list.json").id(), Erasing.What.VERSION, 1, Progress.NONE);
         assertThat(isStillPretended(place)).as("something was let go").isFalse();

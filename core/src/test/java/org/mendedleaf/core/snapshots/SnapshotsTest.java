@@ -266,6 +266,7 @@ class SnapshotsTest {
                     "to_unfold",
                     "unfold_sketch",
                     "replaced_recipe",
+                    "recent_change",
                     "emptied")) {
                 statement.execute("DROP TABLE " + table);
             }
