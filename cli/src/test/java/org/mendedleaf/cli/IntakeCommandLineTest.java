@@ -323,6 +323,47 @@ class IntakeCommandLineTest extends TerminalTest {
         assertThat(found).hasSize(2);
     }
 
+    private static String message(String from, String subject, String name, String content) {
+        return "From: " + from + "\nSubject: " + subject
+                + "\nDate: Mon, 4 May 2026 08:30:00 +0000\nMIME-Version: 1.0\n"
+                + "Content-Type: multipart/mixed; boundary=\"b1\"\n\n--b1\nContent-Type: text/plain\n\nHere it is.\n"
+                + "--b1\nContent-Disposition: attachment; filename=\"" + name + "\"\n\n" + content + "\n--b1--\n";
+    }
+
+    @Test
+    void whatCameByMailGoesOntoItsLineWithItsSenderAndSubject() throws Exception {
+        String ledger = save("ledger.txt", text(1, 20));
+        protect();
+        later(5);
+        Path mail = Files.createDirectories(temp.resolve("Mail/cur"));
+        Files.createDirectories(temp.resolve("Mail/new"));
+        Files.writeString(
+                mail.resolve("1.host:2,S"),
+                message(
+                        "Jory Penrose <jory@orchard.example>",
+                        "The ledger as agreed",
+                        "Ledger 2.txt",
+                        text(1, 20) + "more"));
+        assertThat(run("people", "Jory", "--mail", "jory@orchard.example")).isZero();
+        assertThat(run("arrivals", "--folders", temp.resolve("Mail").toString()))
+                .isZero();
+        assertThat(out).contains("Ledger 2.txt").contains("from Jory: The ledger as agreed");
+        assertThat(json("arrivals").at("/0/subject").asText()).isEqualTo("The ledger as agreed");
+        assertThat(run("put", "--arrived", "plan.txt", "--as", ledger)).isEqualTo(2);
+        assertThat(err).contains("Nothing called plan.txt came into");
+        assertThat(run("put", "--arrived", "Ledger 2.txt", "--as", ledger, "--take"))
+                .isEqualTo(2);
+        assertThat(run("put", "--arrived", "ledger 2.txt", "--as", ledger)).isZero();
+        assertThat(out)
+                .contains("came by mail from Jory: The ledger as agreed")
+                .contains("ledger.txt is now version 2");
+        assertThat(run("line", ledger)).isZero();
+        assertThat(out).contains("Jory").contains("The ledger as agreed");
+        assertThat(mail.resolve("1.host:2,S")).as("the message stays").exists();
+        assertThat(run("put", "--arrived", "x", "y", "--as", ledger)).isEqualTo(2);
+        assertThat(run("put", "--arrived", "x", "--into", desk.toString())).isEqualTo(2);
+    }
+
     @Test
     void wrongUseIsSaid() throws Exception {
         String a = save("a.txt", "x");

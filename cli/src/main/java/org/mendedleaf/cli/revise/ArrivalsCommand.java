@@ -51,6 +51,10 @@ public final class ArrivalsCommand extends Base {
         return Arrivals.look(settings().arrivals(), "", MOST, clock().instant());
     }
 
+    private static String mail(Arrivals.Mail mail, Map<String, String> addresses) {
+        return Words.of("arrivals.mail", mail.author(addresses), mail.subject());
+    }
+
     @Override
     public Integer call() throws Exception {
         List<Path> chosen = folders;
@@ -61,20 +65,28 @@ public final class ArrivalsCommand extends Base {
             }
             settings().arrivals(real);
         }
+        Map<String, String> addresses = settings().addresses();
         List<Object> all = new ArrayList<>();
         List<List<String>> rows = new ArrayList<>();
         for (Arrivals.Arrival a : arrivals()) {
             Map<String, Object> map = new LinkedHashMap<>();
+            map.put("name", a.name());
             map.put("file", a.file().toString());
             map.put("size", a.size());
             map.put("came", a.came().toString());
             map.put("likely", a.likely());
+            a.mail().ifPresent(m -> {
+                map.put("from", m.from());
+                map.put("address", m.address());
+                map.put("subject", m.subject());
+            });
             all.add(map);
             rows.add(List.of(
-                    a.file().toString(),
+                    a.mail().map(Arrivals.Mail::name).orElse(a.file().toString()),
                     Formats.size(a.size()),
                     Formats.moment(a.came(), now(), zone()),
-                    a.likely() ? Words.of("arrivals.likely") : ""));
+                    a.likely() ? Words.of("arrivals.likely") : "",
+                    a.mail().map(m -> mail(m, addresses)).orElse("")));
         }
         if (json) {
             printJson(all);
@@ -85,7 +97,7 @@ public final class ArrivalsCommand extends Base {
                             ", ",
                             settings().arrivals().stream().map(Path::toString).toList()));
         } else {
-            table(rows, "lrll");
+            table(rows, "lrlll");
         }
         return ExitCodes.DONE;
     }

@@ -21,6 +21,7 @@ import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.intake.Announcer;
+import org.mendedleaf.core.intake.Arrivals;
 import org.mendedleaf.core.intake.Intake;
 import org.mendedleaf.core.intake.IntakePlan;
 import org.mendedleaf.core.intake.IntakeRow;
@@ -44,7 +45,7 @@ import picocli.CommandLine.Parameters;
 @Command(name = "put", description = "${bundle:cli.put}")
 public final class PutCommand extends Base {
 
-    @Parameters(paramLabel = "FILE|DIR|-", arity = "1..*", descriptionKey = "cli.put.file")
+    @Parameters(paramLabel = "FILE|DIR|-", arity = "0..*", descriptionKey = "cli.put.file")
     List<Path> files = List.of();
 
     @Option(names = "--as", paramLabel = "PATH", descriptionKey = "cli.put.as")
@@ -54,6 +55,10 @@ public final class PutCommand extends Base {
     @Option(names = "--into", paramLabel = "FOLDER", descriptionKey = "cli.put.into")
     @Nullable
     Path into;
+
+    @Option(names = "--arrived", paramLabel = "NAME", descriptionKey = "cli.put.arrived")
+    @Nullable
+    String arrived;
 
     @Option(names = "--note", paramLabel = "TEXT", descriptionKey = "cli.put.note")
     String note = "";
@@ -86,13 +91,22 @@ public final class PutCommand extends Base {
     @Mixin
     private final CardOptions card = new CardOptions();
 
+    /** So many of what came are looked through for a name. */
+    private static final int ARRIVALS = 1000;
+
+    private String author = "";
+
     public PutCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
     @Override
     public Integer call() throws Exception {
-        if ((as == null) == (into == null) || (as != null && files.size() > 1)) {
+        if (arrived == null && files.isEmpty()
+                || arrived != null && !files.isEmpty()
+                || (as == null) == (into == null)
+                || (as != null && files.size() > 1)
+                || (arrived != null && as == null)) {
             throw new IllegalArgumentException(Words.of("cli.put.asOrInto"));
         }
         if (draft && publish) {
@@ -100,6 +114,9 @@ public final class PutCommand extends Base {
         }
         checkWhatFollows();
         Path target = as;
+        if (target != null && arrived != null) {
+            return arrived(arrived, target);
+        }
         if (target != null && files.get(0).toString().equals("-")) {
             return pipedIn(target);
         }
@@ -122,6 +139,30 @@ public final class PutCommand extends Base {
         if (onTaken != null) {
             NameTaken.parse(onTaken);
         }
+    }
+
+    /** What came last under a name goes in; of what came by mail, who sent it is its author, and the subject its note. */
+    private int arrived(String name, Path target) throws IOException {
+        List<Path> folders = settings().arrivals();
+        Arrivals.Arrival found = Arrivals.look(folders, "", ARRIVALS, clock().instant()).stream()
+                .filter(a -> a.name().equalsIgnoreCase(name))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException(Words.of(
+                        "cli.put.notArrived",
+                        name,
+                        String.join(", ", folders.stream().map(Path::toString).toList()))));
+        if (found.mail().isPresent()) {
+            if (take) {
+                throw new IllegalArgumentException(Words.of("cli.put.takeOfMail"));
+            }
+            Arrivals.Mail mail = found.mail().get();
+            author = mail.author(settings().addresses());
+            note = note.isEmpty() ? mail.subject() : note;
+            if (!json) {
+                say("cli.put.byMail", found.name(), author, mail.subject());
+            }
+        }
+        return one(found.content(), target);
     }
 
     /** What is piped in goes in under the name that it will have. */
@@ -174,7 +215,7 @@ public final class PutCommand extends Base {
                             Words.of(surroundings.terminal().isPresent() ? "cli.put.left" : "cli.put.needsYes"));
                 }
             }
-            Revision revision = new Revision(file, located.path(), note, stage(), take);
+            Revision revision = new Revision(file, located.path(), note, stage(), take, author);
             PutResult result = work(located).put(List.of(revision), progress);
             result.failed().forEach((path, why) -> complain(path + ": " + why));
             result.stayed().forEach(this::complain);

@@ -23,6 +23,9 @@ public final class DocumentCache {
     /** Contents of so many bytes in all are kept as documents; a document takes several times that in memory. */
     private static final long KEPT_MOST = 48L << 20;
 
+    /** What even an empty document takes, about. Bytes. */
+    private static final int EACH = 600;
+
     private static final int COMPARISONS_MOST = 24;
 
     /** Of a text that is larger than is looked into, so much is shown. Bytes. */
@@ -79,7 +82,7 @@ public final class DocumentCache {
             document =
                     process.read(version.path(), Side.version(reading, version).content(), false);
         }
-        keep(key, new Kept(document, Math.min(version.size(), Compare.MOST)));
+        keep(key, new Kept(document, Math.min(version.size(), Compare.MOST) + EACH));
         return document;
     }
 
@@ -103,6 +106,17 @@ public final class DocumentCache {
                 kept -= eldest.next().getValue().size();
                 eldest.remove();
             }
+        }
+    }
+
+    /** Lets everything go; it is read again when it is asked for. */
+    public void forget() {
+        synchronized (documents) {
+            documents.clear();
+            kept = 0;
+        }
+        synchronized (comparisons) {
+            comparisons.clear();
         }
     }
 

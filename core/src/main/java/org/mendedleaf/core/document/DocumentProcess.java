@@ -158,6 +158,20 @@ public final class DocumentProcess implements AutoCloseable {
         return ask(DocumentWorker.MEMBER, name, path, 0, 0, content);
     }
 
+    /**
+     * Who sent a message, and the files in it.
+     *
+     * @throws DocumentException when it is none that can be read
+     */
+    public MailMessage mail(byte[] content) throws IOException {
+        return DocumentWorker.JSON.readValue(ask(DocumentWorker.MAIL, "", "", 0, 0, content), MailMessage.class);
+    }
+
+    /** The content of a file in a message by its index. */
+    public byte[] attachment(byte[] content, int index) throws IOException {
+        return ask(DocumentWorker.ATTACHMENT, "", "", index, 0, content);
+    }
+
     /** As {@link Documents#page}. */
     public byte[] page(byte[] content, int page, int width) throws IOException {
         return ask(DocumentWorker.PAGE, "", "", page, width, content);

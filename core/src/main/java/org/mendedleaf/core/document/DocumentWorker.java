@@ -27,6 +27,8 @@ public final class DocumentWorker {
     static final int HEALTH = 4;
     static final int WORDS = 5;
     static final int COLOURS = 6;
+    static final int MAIL = 7;
+    static final int ATTACHMENT = 8;
 
     static final ObjectMapper JSON = new ObjectMapper();
 
@@ -72,6 +74,8 @@ public final class DocumentWorker {
                         ColourFields.of(content, Limits.LIKENESS)
                                 .map(ColourFields::encode)
                                 .orElse(new byte[0]);
+                    case MAIL -> JSON.writeValueAsBytes(MailAttachments.read(content, Limits.DEFAULT));
+                    case ATTACHMENT -> MailAttachments.content(content, page, Limits.DEFAULT);
                     default -> Documents.page(content, page, width);
                 };
             } catch (IOException e) {

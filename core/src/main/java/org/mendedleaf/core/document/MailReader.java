@@ -37,7 +37,7 @@ final class MailReader {
         this.limits = limits;
     }
 
-    private static MimeMessage parse(byte[] content) throws IOException {
+    static MimeMessage parse(byte[] content) throws IOException {
         try {
             return new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(content));
         } catch (MessagingException e) {
@@ -130,7 +130,7 @@ final class MailReader {
         }
     }
 
-    private static String name(Part part) throws MessagingException {
+    static String name(Part part) throws MessagingException {
         String name = part.getFileName();
         return name == null ? "" : decoded(name);
     }

@@ -304,7 +304,8 @@ final class PutGroup {
         Version version = put.version();
         long folder = lines.folder(place, folderPath);
         Optional<LiveEntry> live = lines.live(folder, name);
-        FileAttributes facts = new FileAttributes(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), who);
+        FileAttributes facts =
+                new FileAttributes(version.kind(), disk.size(), disk.mtimeNanos(), disk.mode(), author(version));
         StoredContent content = new StoredContent(
                 version.recipe(),
                 version.size(),
@@ -336,6 +337,14 @@ final class PutGroup {
         // Its line lives elsewhere: what was put here begins a line of its own.
         lineOf.put(0, lines.newLine(place, folder, name, content, arrival));
         return 1;
+    }
+
+    /** Who a version is by: what is put in may come from somebody else. */
+    private String author(Version version) {
+        boolean named = version.origin() == Origin.UPLOADED
+                && version.number() == 0
+                && !version.who().isEmpty();
+        return named ? version.who() : who;
     }
 
     private int movedBack(

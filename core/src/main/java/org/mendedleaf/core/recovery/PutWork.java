@@ -133,7 +133,7 @@ final class PutWork {
                 0,
                 clock.instant(),
                 clock.instant(),
-                who,
+                r.author().isEmpty() ? who : r.author(),
                 origin,
                 0,
                 new FileState(

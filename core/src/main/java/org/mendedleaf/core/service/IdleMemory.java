@@ -3,6 +3,8 @@ package org.mendedleaf.core.service;
 import java.lang.management.ManagementFactory;
 import java.time.Duration;
 import java.util.function.LongSupplier;
+import org.mendedleaf.core.compare.DocumentCache;
+import org.mendedleaf.core.disk.SystemMemory;
 
 /**
  * Gives memory back to the system once a program that is there all day has nothing to do: what a burst of work took stays the heap's
@@ -23,12 +25,18 @@ public final class IdleMemory {
 
     /** Of this process. */
     public IdleMemory() {
-        this(IdleMemory::processorNanos, System::gc);
+        this(IdleMemory::processorNanos, IdleMemory::collect);
     }
 
     IdleMemory(LongSupplier processorNanos, Runnable collect) {
         this.processorNanos = processorNanos;
         this.collect = collect;
+    }
+
+    private static void collect() {
+        DocumentCache.shared().forget();
+        System.gc();
+        SystemMemory.giveBack();
     }
 
     private static long processorNanos() {

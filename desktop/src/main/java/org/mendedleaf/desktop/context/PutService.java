@@ -74,8 +74,8 @@ public final class PutService {
                 .start(
                         Words.of("job.put", name),
                         progress -> {
-                            Revision revision =
-                                    new Revision(file, target, options.note(), options.stage(), options.take());
+                            Revision revision = new Revision(
+                                    file, target, options.note(), options.stage(), options.take(), options.author());
                             PutResult result = context.work(openPlace).put(List.of(revision), progress);
                             if (result.failed().containsKey(target)) {
                                 throw new IOException(result.failed().get(target));

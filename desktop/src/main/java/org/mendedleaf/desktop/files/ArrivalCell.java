@@ -22,10 +22,12 @@ final class ArrivalCell extends ListCell<Arrivals.Arrival> {
     private final Label when = Ui.label("", "point-what");
     private final Label likely = Ui.label(Words.of("arrivals.likely"), "badge", "badge-moss");
     private final HBox box;
+    private final PutModel model;
     private final AppContext context;
 
-    ArrivalCell(AppContext context) {
-        this.context = context;
+    ArrivalCell(PutModel model) {
+        this.model = model;
+        this.context = model.context();
         likely.setMinWidth(USE_PREF_SIZE);
         HBox first = new HBox(8, name, likely);
         first.setAlignment(Pos.CENTER_LEFT);
@@ -52,10 +54,12 @@ final class ArrivalCell extends ListCell<Arrivals.Arrival> {
         }
         name.setText(a.name());
         Ui.visible(likely, a.likely());
-        where.setText(String.valueOf(a.file().getParent()));
+        where.setText(a.mail()
+                .map(m -> Words.of("arrivals.mail", model.author(m), m.subject()))
+                .orElse(String.valueOf(a.file().getParent())));
         size.setText(Formats.size(a.size()));
         when.setText(Formats.ago(a.came(), context.clock().instant(), context.zone()));
         setGraphic(box);
-        setAccessibleText(a.name() + ", " + size.getText() + ", " + when.getText());
+        setAccessibleText(a.name() + ", " + where.getText() + ", " + size.getText() + ", " + when.getText());
     }
 }

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import javafx.beans.property.BooleanProperty;
@@ -197,7 +198,38 @@ public final class PutModel {
 
     /** How it is put in, as chosen. */
     public PutOptions options() {
-        return new PutOptions(note.get().strip(), stage.get(), take.get(), List.copyOf(tell));
+        return new PutOptions(note.get().strip(), stage.get(), take.get(), List.copyOf(tell), "");
+    }
+
+    /** How what came by mail is put in: who sent it is its author, and the subject its note when none was typed. */
+    private PutOptions options(Arrivals.Mail mail) {
+        String typed = note.get().strip();
+        return new PutOptions(
+                typed.isEmpty() ? mail.subject() : typed, stage.get(), false, List.copyOf(tell), author(mail));
+    }
+
+    /** Who sent a message, by the name under which the address is known here. */
+    public String author(Arrivals.Mail mail) {
+        return mail.author(context.settings().addresses());
+    }
+
+    /** Puts what arrived in as the next version. */
+    public void put(Arrivals.Arrival arrival, PutService.Hearer hearer) {
+        Optional<Arrivals.Mail> mail = arrival.mail();
+        if (mail.isEmpty()) {
+            put(arrival.file(), hearer);
+            return;
+        }
+        OpenPlace of = openPlace;
+        if (of != null) {
+            PutOptions how = options(mail.get());
+            String target = path;
+            context.background()
+                    .run(
+                            arrival::content,
+                            file -> new PutService(context).put(of, file, target, how, hearer),
+                            hearer::failed);
+        }
     }
 
     /** Puts a file in as the next version. */

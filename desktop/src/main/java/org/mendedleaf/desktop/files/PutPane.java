@@ -89,7 +89,7 @@ public final class PutPane extends BorderPane {
         list.setId("arrivals");
         list.getStyleClass().add("points");
         list.setFixedCellSize(ROW);
-        list.setCellFactory(v -> new ArrivalCell(model.context()));
+        list.setCellFactory(v -> new ArrivalCell(model));
         list.setPlaceholder(Ui.label(Words.of("put.noArrivals"), "dim"));
         list.setAccessibleText(Words.of("put.arrivals"));
         list.setOnMouseClicked(e -> {
@@ -134,6 +134,13 @@ public final class PutPane extends BorderPane {
         buttons.getStyleClass().add("sheet-footer");
         setBottom(buttons);
 
+        list.getSelectionModel().selectedItemProperty().addListener((o, a, chosen) -> {
+            Optional<Arrivals.Mail> mail = Optional.ofNullable(chosen).flatMap(Arrivals.Arrival::mail);
+            // What came by mail stays in its message, and has its subject for a note.
+            take.setDisable(mail.isPresent());
+            note.setPromptText(
+                    mail.map(Arrivals.Mail::subject).filter(w -> !w.isEmpty()).orElse(Words.of("put.notePrompt")));
+        });
         model.arrivalsProperty().addListener((o, a, all) -> fill(all));
         model.peopleProperty().addListener((o, a, all) -> people(all));
         model.openProperty().addListener((o, a, is) -> {
@@ -181,7 +188,7 @@ public final class PutPane extends BorderPane {
     private void putChosen() {
         Arrivals.Arrival chosen = list.getSelectionModel().getSelectedItem();
         if (chosen != null) {
-            model.put(chosen.file(), hearer);
+            model.put(chosen, hearer);
         }
     }
 }

@@ -95,6 +95,34 @@ class IntakeScreenTest extends WindowTest {
     }
 
     @Test
+    void whatCameByMailIsShownWithItsSenderWhoIsTheAuthorOfTheVersion() throws Exception {
+        office();
+        select("lease.txt");
+        Files.writeString(
+                downloads.resolve("1.eml"),
+                "From: Tomas R. <tomas@orchard.example>\nSubject: The lease, signed\nDate: Mon, 4 May 2026 08:30:00 +0000\n"
+                        + "MIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=\"b1\"\n\n"
+                        + "--b1\nContent-Disposition: attachment; filename=\"Lease.txt\"\n\n" + words(1, 20)
+                        + "signed\n--b1--\n");
+        robot.push(KeyCode.CONTROL, KeyCode.I);
+        eventually("the pane", () -> visible("#put-pane"));
+        eventually(
+                "the file of the message",
+                () -> robot.lookup("#arrivals .label").queryAllAs(javafx.scene.control.Label.class).stream()
+                        .anyMatch(l -> l.getText().equals("from Tomas: The lease, signed")));
+        eventually("it to be chosen", () -> !robot.lookup("#put-go").query().isDisabled());
+        assertThat(robot.lookup("#put-take").query().isDisabled())
+                .as("it stays in its message")
+                .isTrue();
+        assertThat(robot.lookup("#put-note").queryTextInputControl().getPromptText())
+                .isEqualTo("The lease, signed");
+        robot.clickOn("#put-go");
+        eventually("the version", () -> points().size() == 2);
+        assertThat(newest().version().note()).isEqualTo("The lease, signed");
+        assertThat(newest().version().who()).isEqualTo("Tomas");
+    }
+
+    @Test
     void theWrongFileIsStoppedShownAndLeft() throws Exception {
         office();
         select("lease.txt");
