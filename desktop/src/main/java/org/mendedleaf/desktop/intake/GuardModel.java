@@ -165,7 +165,7 @@ public final class GuardModel {
 
     private PutOptions options() {
         PutOptions o = doubt.options();
-        return new PutOptions(note.get().strip(), o.stage(), o.take(), o.tell());
+        return new PutOptions(note.get().strip(), o.stage(), o.take(), o.tell(), o.author());
     }
 
     /** Puts it in all the same. */

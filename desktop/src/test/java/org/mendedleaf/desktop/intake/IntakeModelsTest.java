@@ -101,10 +101,11 @@ public class IntakeModelsTest extends AppContextTest {
         put(
                 incoming("plan (1).txt", words(1, 20) + "more"),
                 "plan.txt",
-                new PutOptions("as agreed", org.mendedleaf.core.line.DraftChoice.BY_RULE, true, List.of()));
+                new PutOptions("as agreed", org.mendedleaf.core.line.DraftChoice.BY_RULE, true, List.of(), "Jory"));
         assertThat(heard.said).containsExactly("plan.txt is now version 2.");
         assertThat(folder.resolve("plan.txt")).hasContent(words(1, 20) + "more");
         assertThat(line("plan.txt").newest().orElseThrow().note()).isEqualTo("as agreed");
+        assertThat(line("plan.txt").newest().orElseThrow().who()).isEqualTo("Jory");
         assertThat(temp.resolve("in/plan (1).txt")).doesNotExist();
     }
 
@@ -112,7 +113,10 @@ public class IntakeModelsTest extends AppContextTest {
     void whatIsDoubtfulWaitsAndCanGoWhereItBelongs() throws Exception {
         kept("plan.txt", words(1, 20));
         kept("list.txt", words(2, 20));
-        put(incoming("x.txt", words(2, 20)), "plan.txt", PutOptions.PLAIN);
+        put(
+                incoming("x.txt", words(2, 20)),
+                "plan.txt",
+                new PutOptions("", org.mendedleaf.core.line.DraftChoice.BY_RULE, false, List.of(), "Wilma"));
         GuardModel guard = new GuardModel(context, heard.doubts.get(0));
         until(() -> guard.currentProperty().get() != null
                 && guard.incomingProperty().get() != null);
@@ -129,6 +133,9 @@ public class IntakeModelsTest extends AppContextTest {
         guard.putAnyway(anyway);
         until(anyway::any);
         assertThat(line("plan.txt").newest().orElseThrow().note()).isEqualTo("on purpose");
+        assertThat(line("plan.txt").newest().orElseThrow().who())
+                .as("who wrote it, also when somebody had to look first")
+                .isEqualTo("Wilma");
     }
 
     @Test
