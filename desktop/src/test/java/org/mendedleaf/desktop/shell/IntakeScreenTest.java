@@ -100,7 +100,11 @@ class IntakeScreenTest extends WindowTest {
         select("lease.txt");
         Files.writeString(
                 downloads.resolve("1.eml"),
-                "From: Tomas R. <tomas@orchard.example>\nSubject: The lease, signed\nDate: Mon, 4 May 2026 08:30:00 +0000\n"
+                "From: Tomas R. <tomas@orchard.example>\nSubject: The lease, signed\nDate: "
+                        + java.time.format.DateTimeFormatter.RFC_1123_DATE_TIME.format(
+                                java.time.ZonedDateTime.now(java.time.ZoneOffset.UTC)
+                                        .plusSeconds(5))
+                        + "\n"
                         + "MIME-Version: 1.0\nContent-Type: multipart/mixed; boundary=\"b1\"\n\n"
                         + "--b1\nContent-Disposition: attachment; filename=\"Lease.txt\"\n\n" + words(1, 20)
                         + "signed\n--b1--\n");
