@@ -12,6 +12,7 @@ import org.mendedleaf.cli.care.StatusCommand;
 import org.mendedleaf.cli.keep.EraseCommand;
 import org.mendedleaf.cli.keep.ForecastCommand;
 import org.mendedleaf.cli.keep.HoldCommand;
+import org.mendedleaf.cli.keep.KeptCommand;
 import org.mendedleaf.cli.keep.ReclaimCommand;
 import org.mendedleaf.cli.keep.RemovedCommand;
 import org.mendedleaf.cli.keep.RulesCommand;
@@ -91,6 +92,7 @@ final class Commands {
             "take",
             "snapshot",
             "space",
+            "kept",
             "rules",
             "thin",
             "hold",
@@ -169,6 +171,7 @@ final class Commands {
             case "take" -> TakeCommand.class;
             case "snapshot" -> SnapshotCommand.class;
             case "space" -> SpaceCommand.class;
+            case "kept" -> KeptCommand.class;
             case "rules" -> RulesCommand.class;
             case "thin" -> ThinCommand.class;
             case "hold" -> HoldCommand.class;

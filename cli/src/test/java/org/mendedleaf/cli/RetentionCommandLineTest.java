@@ -42,6 +42,80 @@ class RetentionCommandLineTest extends TerminalTest {
     }
 
     @Test
+    void whatIsKeptAndUntilWhenIsSaidAndWrittenDown() throws Exception {
+        String ledger = history();
+        run("rules", "set", rules("rules: [{name: Short, everything: P2D}]"));
+        run("hold", ledger, "--version", "1", "--reason", "the audit");
+        assertThat(run("kept", ledger)).isZero();
+        assertThat(out)
+                .contains("1 file with 6 versions")
+                .contains("some may go now")
+                .contains("what the file holds now")
+                .contains("Of all files, keep every version for 2 days")
+                .contains("the audit");
+        Path page = temp.resolve("kept.html");
+        assertThat(run("kept", "--report", page.toString())).isZero();
+        assertThat(out).contains("The report is in " + page);
+        assertThat(page)
+                .content()
+                .contains("<h2>The rules</h2>")
+                .contains("<h2>Holds</h2>")
+                .contains("ledger.txt");
+        run("thin");
+        run("reclaim", "--now", "--yes");
+        JsonNode then = json("kept", "--on", "2026-05-06").get(0);
+        assertThat(then.get("versions").asLong()).as("of that day").isEqualTo(4);
+        assertThat(then.get("goneSince").asLong()).isEqualTo(2);
+        assertThat(then.get("rules")).as("they were set later").isEmpty();
+        assertThat(then.at("/files/0/path").asText()).isEqualTo("art.png");
+        assertThat(then.at("/files/1/oldest").asText()).startsWith("2026-05-04T");
+        assertThat(run("kept", "--on", "2026-05-06")).isZero();
+        assertThat(out).contains("2 of these versions have gone since").contains("The rules were changed");
+        assertThat(run("kept", "--report", "kept.doc")).isEqualTo(2);
+        assertThat(run("kept", "--on", "some day")).isEqualTo(2);
+    }
+
+    @Test
+    void aLineAPlanTheCoverageAndTheJournalGoOntoPaper() throws Exception {
+        String ledger = history();
+        run("note", ledger, "as <agreed>");
+        Path line = temp.resolve("line.html");
+        assertThat(run("line", ledger, "--report", line.toString())).isZero();
+        assertThat(line).content().contains("<h1>The past of ledger.txt</h1>").contains("as &lt;agreed&gt;");
+        Path table = temp.resolve("line.csv");
+        assertThat(run("line", ledger, "--report", table.toString())).isZero();
+        assertThat(Files.readAllLines(table))
+                .hasSize(7)
+                .first()
+                .isEqualTo("version,at,who,bytes,what,note,kept,sha256");
+        Path plan = temp.resolve("plan.html");
+        assertThat(run("restore", ledger, "--version", "2", "--plan", "--report", plan.toString()))
+                .isZero();
+        assertThat(plan).content().contains("Recovering ledger.txt: the plan").contains("replace");
+        assertThat(run(
+                        "restore",
+                        ledger,
+                        "--version",
+                        "2",
+                        "--report",
+                        plan.toString().replace(".html", ".json")))
+                .isZero();
+        assertThat(temp.resolve("plan.json")).content().contains("\"step\" : \"REPLACE\"");
+        assertThat(Path.of(ledger)).hasContent(noise(1));
+        Path coverage = temp.resolve("coverage.csv");
+        run("status", "--report", coverage.toString());
+        assertThat(Files.readAllLines(coverage).get(1))
+                .contains(desk.toString())
+                .contains(",1,8,");
+        Path journal = temp.resolve("journal.html");
+        assertThat(run("journal", "--export", journal.toString())).isZero();
+        assertThat(journal).content().contains("<h1>The journal</h1>").contains("ledger.txt");
+        assertThat(run("journal", "--export", journal.toString()))
+                .as("it is there")
+                .isNotZero();
+    }
+
+    @Test
     void rulesAreCheckedSetAndShown() throws Exception {
         history();
         String file = rules("rules:\n  - {name: Short, everything: P2D, removed: P30D}\n");

@@ -13,6 +13,7 @@ import java.util.Optional;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.Outcomes;
+import org.mendedleaf.cli.base.ReportOption;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.capture.Lateness;
 import org.mendedleaf.core.catalogue.Duties;
@@ -23,6 +24,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.check.LastCheck;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.copies.CopyStatus;
+import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Place;
@@ -31,9 +33,12 @@ import org.mendedleaf.core.line.Skipped;
 import org.mendedleaf.core.line.Space;
 import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Versioning;
+import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageReport;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 
 /** Shows how vaults and places stand. */
 @Command(name = "status", description = "${bundle:cli.status}")
@@ -42,6 +47,9 @@ public final class StatusCommand extends Base {
     /** So many lines of the log are shown. */
     private static final int LINES_SHOWN = 50;
 
+    @Mixin
+    private final ReportOption reportOption = new ReportOption();
+
     public StatusCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -49,12 +57,17 @@ public final class StatusCommand extends Base {
     @Override
     public Integer call() throws Exception {
         List<Object> rows = new ArrayList<>();
+        List<Coverage.Row> covered = new ArrayList<>();
+        boolean wanted = reportOption.isWanted();
         int code = ExitCodes.DONE;
         for (Path folder : vaults()) {
             try (OpenVault open = open(folder);
                     Reading reading = open.read()) {
                 boolean good = vault(folder, reading, rows);
                 good &= copies(new Copies(open, clock(), who()), rows);
+                if (wanted) {
+                    covered.addAll(Coverage.of(open, now(), zone()));
+                }
                 code = good ? code : Math.max(code, ExitCodes.LATE);
             } catch (org.mendedleaf.core.vault.VaultException e) {
                 complain(e.words());
@@ -62,6 +75,10 @@ public final class StatusCommand extends Base {
                 code = ExitCodes.NO_VAULT;
             }
         }
+        reportOption.write(this, () -> {
+            covered.addAll(Coverage.uncovered(UserFolders.home(), covered));
+            return CoverageReport.of(covered, now(), zone());
+        });
         if (json) {
             printJson(rows);
         } else {

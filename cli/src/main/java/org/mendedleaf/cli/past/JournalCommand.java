@@ -19,6 +19,7 @@ import org.mendedleaf.core.catalogue.JournalQuery;
 import org.mendedleaf.core.catalogue.JournalReport;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.journal.Action;
+import org.mendedleaf.core.report.ReportFile;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
@@ -78,6 +79,21 @@ public final class JournalCommand extends Base {
         });
         all.sort(Comparator.comparing((Row r) -> r.entry().at()).reversed());
         Path to = export;
+        if (to != null && isPage(to)) {
+            Map<JournalQuery.Entry, String> places = new java.util.IdentityHashMap<>();
+            all.forEach(r -> places.put(r.entry(), r.place()));
+            if (Files.exists(to)) {
+                throw new java.nio.file.FileAlreadyExistsException(to.toString());
+            }
+            ReportFile.write(
+                    JournalReport.report(
+                            all.stream().map(Row::entry).toList(), e -> places.getOrDefault(e, ""), now(), zone()),
+                    to,
+                    cells.cells(settings()),
+                    zone());
+            say("cli.journal.exported", all.size(), to);
+            return code;
+        }
         if (to != null) {
             write(to, all);
             say("cli.journal.exported", all.size(), to);
@@ -105,6 +121,10 @@ public final class JournalCommand extends Base {
             text.append(head ? one.substring(one.indexOf('\n') + 1) : one);
         }
         Files.writeString(to, text, StandardOpenOption.CREATE_NEW);
+    }
+
+    private static boolean isPage(Path to) {
+        return String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).matches(".*\\.html?");
     }
 
     private void print(List<Row> all) throws IOException {

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.mendedleaf.cli.base.ExitCodes;
+import org.mendedleaf.cli.base.ReportOption;
 import org.mendedleaf.cli.base.RetentionBase;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.catalogue.PlainDigests;
@@ -16,11 +17,13 @@ import org.mendedleaf.core.line.Event;
 import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.retention.LineReport;
 import org.mendedleaf.core.systems.MergedLine;
 import org.mendedleaf.core.systems.MergedPoint;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 
 /** Shows the line of one file, newest point first. */
@@ -31,12 +34,16 @@ public final class LineCommand extends RetentionBase {
     @SuppressWarnings("NullAway.Init")
     Path file;
 
+    @Mixin
+    private final ReportOption reportOption = new ReportOption();
+
     public LineCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
     @Override
     public Integer call() throws Exception {
+        reportOption.isWanted();
         try (Located located = locate(file);
                 Reading reading = located.vault().read()) {
             Line line = line(located, reading);
@@ -48,6 +55,7 @@ public final class LineCommand extends RetentionBase {
                 print(merged, said);
                 printStrays(located, line);
             }
+            reportOption.write(this, () -> LineReport.of(reading, line, now(), calendar()));
             return ExitCodes.DONE;
         }
     }

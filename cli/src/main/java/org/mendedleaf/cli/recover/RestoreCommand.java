@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.Outcomes;
+import org.mendedleaf.cli.base.ReportOption;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.capture.Protect;
@@ -33,6 +34,7 @@ import org.mendedleaf.core.recovery.ZipArchive;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
@@ -73,6 +75,9 @@ public final class RestoreCommand extends Base {
     @Option(names = "--plan", descriptionKey = "cli.restore.plan")
     boolean planOnly;
 
+    @Mixin
+    private final ReportOption reportOption = new ReportOption();
+
     public RestoreCommand(Surroundings surroundings) {
         super(surroundings);
     }
@@ -85,6 +90,9 @@ public final class RestoreCommand extends Base {
         Path target = to;
         if (target == null && as != null) {
             throw new IllegalArgumentException(Words.of("cli.restore.asWithoutTo"));
+        }
+        if (reportOption.isWanted() && byPlace(files).size() > 1) {
+            throw new IllegalArgumentException(Words.of("cli.restore.onePlace"));
         }
         int code = ExitCodes.DONE;
         List<Object> rows = new ArrayList<>();
@@ -149,6 +157,7 @@ public final class RestoreCommand extends Base {
         Destination destination = destination(located, target);
         if (planOnly) {
             RestorePlan plan = destination.plan(asked);
+            report(located, plan);
             rows.addAll(PlanReport.items(plan));
             if (!json) {
                 Outcomes.print(this, plan);
@@ -169,6 +178,9 @@ public final class RestoreCommand extends Base {
             }
             request = asked.with(here);
         }
+        if (reportOption.isWanted()) {
+            report(located, destination.plan(request));
+        }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             result = destination.restore(request, progress);
@@ -179,6 +191,14 @@ public final class RestoreCommand extends Base {
             return Outcomes.print(this, result);
         }
         return failed ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
+    }
+
+    /** Writes what is going to be done, if that is wanted. */
+    private void report(Located located, RestorePlan plan) throws IOException {
+        String named = files.size() == 1 ? located.path() : Words.of("plan.several", files.size());
+        String title = Words.of(
+                "report.plan.restore", named.isEmpty() ? located.place().label() : named);
+        reportOption.write(this, () -> PlanReport.report(plan, title, now(), zone()));
     }
 
     private Collision rule(boolean elsewhere) {

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.catalogue;
 
 import java.io.IOException;
+import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.line.Hold;
@@ -49,6 +50,15 @@ public final class HoldStore {
     /** All that nobody lifted, ended or not, oldest first. */
     public List<Hold> standing() throws IOException {
         return sql.list(COLUMNS + " WHERE lifted = 0 ORDER BY id", HoldStore::row);
+    }
+
+    /** All that held at a moment, oldest first. */
+    public List<Hold> asOf(Instant moment) throws IOException {
+        long at = Moment.micros(moment);
+        return sql.list(
+                COLUMNS + " WHERE at <= ?1 AND (lifted = 0 OR lifted > ?1) AND (until = 0 OR until > ?1) ORDER BY id",
+                HoldStore::row,
+                at);
     }
 
     /** A hold by its id. */

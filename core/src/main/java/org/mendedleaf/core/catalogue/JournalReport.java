@@ -2,15 +2,21 @@ package org.mendedleaf.core.catalogue;
 
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.report.CsvTable;
+import org.mendedleaf.core.report.Report;
+import org.mendedleaf.core.report.ReportFile;
+import org.mendedleaf.core.words.Words;
 
-/** The journal for other programs: as CSV (RFC 4180), one row for each file, and as JSON Lines, one entry in a line. */
+/** The journal for others: as CSV (RFC 4180), one row for each file, as JSON Lines, one entry in a line, and as a page. */
 public final class JournalReport {
 
     private static final ObjectMapper JSON = new ObjectMapper();
@@ -64,6 +70,35 @@ public final class JournalReport {
 
     private static @Nullable Integer failed(JournalQuery.Entry e) {
         return e.end().map(JournalEnds.End::failed).orElse(null);
+    }
+
+    /**
+     * As a page for printing.
+     *
+     * @param places the label of an entry's place
+     */
+    public static Report report(
+            List<JournalQuery.Entry> entries, Function<JournalQuery.Entry, String> places, Instant now, ZoneId zone) {
+        Report report = new Report("journal", Words.of("journal.report"), now);
+        report.fact("entries", entries.size(), Words.of("journal.reportSum", entries.size()));
+        Report.Table table = report.table(
+                "journal",
+                "",
+                Report.brief("at", Words.of("report.when")),
+                Report.brief("who", Words.of("keeps.by")),
+                Report.text("place", Words.of("keeps.place")),
+                Report.text("words", Words.of("report.what")),
+                Report.text("outcome", Words.of("report.outcome")));
+        for (JournalQuery.Entry e : entries) {
+            boolean undone = e.action().map(Action::undone).orElse(false);
+            table.row(
+                    ReportFile.moment(e.at(), zone),
+                    Report.Cell.of(e.who()),
+                    Report.Cell.of(places.apply(e)),
+                    Report.Cell.of(e.words()),
+                    Report.Cell.of(undone ? Words.of("journal.undone") : e.outcome()));
+        }
+        return report;
     }
 
     /** As JSON Lines. */

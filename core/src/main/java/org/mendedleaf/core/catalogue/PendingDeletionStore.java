@@ -53,6 +53,11 @@ public final class PendingDeletionStore {
         return all;
     }
 
+    /** What has gone. */
+    public List<PendingDeletion> gone() throws IOException {
+        return sql.list(COLUMNS + " WHERE gone <> 0", PendingDeletionStore::row);
+    }
+
     /** What waits for the end of its grace, that which is due first before the others. */
     public List<PendingDeletion> waiting() throws IOException {
         return sql.list(COLUMNS + " WHERE gone = 0 ORDER BY due, line, number", PendingDeletionStore::row);

@@ -22,10 +22,21 @@ public record RuleDocument(Instant at, String who, String text) {
         return newest(session.sql());
     }
 
+    /** The document that counted at a moment; empty when nobody had set rules by then. */
+    public static Optional<RuleDocument> asOf(Reading reading, Instant moment) throws IOException {
+        return reading.sql()
+                .first(
+                        "SELECT at, who, document FROM ruleset WHERE at <= ? ORDER BY id DESC LIMIT 1",
+                        RuleDocument::row,
+                        Moment.micros(moment));
+    }
+
+    private static RuleDocument row(java.sql.ResultSet r) throws java.sql.SQLException {
+        return new RuleDocument(Moment.instant(r.getLong(1)), r.getString(2), r.getString(3));
+    }
+
     private static Optional<RuleDocument> newest(Sql sql) throws IOException {
-        return sql.first(
-                "SELECT at, who, document FROM ruleset ORDER BY id DESC LIMIT 1",
-                r -> new RuleDocument(Moment.instant(r.getLong(1)), r.getString(2), r.getString(3)));
+        return sql.first("SELECT at, who, document FROM ruleset ORDER BY id DESC LIMIT 1", RuleDocument::row);
     }
 
     /** Stores this as the document that counts from now on; the earlier ones stay. */

@@ -23,14 +23,11 @@ public final class ComparisonHtml {
     private static final int AROUND = 3;
 
     private static final String STYLE = """
-            body { font: 14px/1.5 system-ui, sans-serif; color: #22302A; background: #FAF7F0; margin: 32px; }
-            main { background: #fff; border: 1px solid #E3DDD0; border-radius: 8px; padding: 24px; }
-            h1 { font-size: 20px; margin: 0 0 4px; } h2 { font-size: 16px; margin: 24px 0 8px; }
-            .dim, .same { color: #66726B; } table { border-collapse: collapse; }
-            td, th { border-bottom: 1px solid #E3DDD0; padding: 2px 8px; text-align: left; vertical-align: top; }
-            td.n { color: #66726B; text-align: right; } pre { margin: 0; white-space: pre-wrap; font-size: 13px; }
+            table { width: auto; } td, th { padding: 2px 8px; } .same { color: #5a665f; }
+            td.n { color: #5a665f; } pre { margin: 0; white-space: pre-wrap; font-size: 10pt; }
             del, .removed { background: #F7E5DE; } ins, .added { background: #E4EEE6; text-decoration: none; }
-            .changed { background: #F6ECD4; } .moved { background: #E6EBF0; } p { margin: 4px 0; padding: 0 4px; }
+            .changed { background: #F6ECD4; } .moved { background: #E6EBF0; } p { padding: 0 4px; }
+            del, ins, .removed, .added, .changed, .moved { print-color-adjust: exact; -webkit-print-color-adjust: exact; }
             img { max-width: 100%; border: 1px solid #E3DDD0; } .three { display: flex; gap: 16px; }
             .three > div { flex: 1; } .bar { display: flex; height: 24px; border: 1px solid #E3DDD0; }
             """;

@@ -2,13 +2,19 @@ package org.mendedleaf.core.recovery;
 
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
+import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.report.CsvTable;
+import org.mendedleaf.core.report.Report;
+import org.mendedleaf.core.report.ReportFile;
+import org.mendedleaf.core.words.Formats;
+import org.mendedleaf.core.words.Words;
 
-/** A plan as a file for others: CSV with a row for each file, or JSON. */
+/** A plan as a file for others: CSV with a row for each file, JSON, or a page. */
 public final class PlanReport {
 
     private PlanReport() {}
@@ -27,6 +33,40 @@ public final class PlanReport {
                     i.other());
         }
         return csv.text();
+    }
+
+    /**
+     * All of it, for printing too.
+     *
+     * @param title what the plan is for
+     */
+    public static Report report(RestorePlan plan, String title, Instant now, ZoneId zone) {
+        Report report = new Report("plan", title, now);
+        report.fact("files", plan.items().size(), "");
+        report.fact("neededBytes", plan.preflight().neededBytes(), "");
+        report.paragraph(Words.of("report.planSum", plan.items().size(), plan.acting(), Formats.size(plan.bytes())));
+        plan.preflight().problems().forEach(p -> report.warning(p.words()));
+        Report.Table table = report.table(
+                "items",
+                "",
+                Report.path("path", Words.of("report.file")),
+                Report.brief("version", Words.of("report.version")),
+                Report.brief("saved", Words.of("report.when")),
+                Report.number("bytes", Words.of("report.bytes")),
+                Report.path("target", Words.of("report.target")),
+                Report.text("step", Words.of("report.what")),
+                Report.text("why", Words.of("report.why")));
+        for (RestorePlan.Item i : plan.items()) {
+            table.row(
+                    Report.Cell.of(i.version().path()),
+                    Report.Cell.of(i.version().label()),
+                    ReportFile.moment(i.version().saved(), zone),
+                    ReportFile.size(i.version().size()),
+                    new Report.Cell(i.target(), i.target().equals(i.version().path()) ? "" : i.target()),
+                    new Report.Cell(i.step().name(), Words.of("plan.step." + i.step())),
+                    Report.Cell.of(i.reason()));
+        }
+        return report;
     }
 
     /** The files as maps that can be written as JSON. */

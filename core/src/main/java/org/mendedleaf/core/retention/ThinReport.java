@@ -4,17 +4,14 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.report.HtmlPage;
+import org.mendedleaf.core.report.ReportFile;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -51,31 +48,13 @@ public final class ThinReport {
         this.cells = cells;
     }
 
-    /** The endings of files that can be written, and what writes each. */
-    private enum Form {
-        CSV,
-        JSON,
-        HTML,
-        HTM
-    }
-
-    private static Form form(Path file) {
-        String name = String.valueOf(file.getFileName()).toUpperCase(Locale.ROOT);
-        for (Form f : Form.values()) {
-            if (name.endsWith("." + f)) {
-                return f;
-            }
-        }
-        throw new IllegalArgumentException(Words.of("report.ending", file.getFileName()));
-    }
-
     /**
      * Checks that a report can be written under this name, before anything is done.
      *
      * @throws IllegalArgumentException with a message for the user, when its ending is none of ours
      */
     public static void requireEnding(Path file) {
-        form(file);
+        ReportFile.Form.of(file);
     }
 
     /**
@@ -85,14 +64,13 @@ public final class ThinReport {
      * @throws IllegalArgumentException with a message for the user, when the ending is another one
      */
     public void write(Path file) throws IOException {
-        String text = switch (form(file)) {
-            case CSV -> csv();
-            case JSON -> json();
-            case HTML, HTM -> html();
-        };
-        Path beside = file.resolveSibling("." + file.getFileName() + ".new");
-        Files.write(beside, text.getBytes(StandardCharsets.UTF_8));
-        Files.move(beside, file, StandardCopyOption.REPLACE_EXISTING);
+        ReportFile.write(
+                switch (ReportFile.Form.of(file)) {
+                    case CSV -> csv();
+                    case JSON -> json();
+                    case HTML -> html();
+                },
+                file);
     }
 
     private String csv() {

@@ -122,6 +122,11 @@ public final class Formats {
         return wholeDay ? day(end.minusMillis(1), now, zone) : coming(end, now, zone);
     }
 
+    /** A moment for paper, which is read later: {@code 12 Nov 2026, 17:00}. */
+    public static String dated(Instant at, ZoneId zone) {
+        return format("d MMM yyyy, HH:mm", at.atZone(zone));
+    }
+
     /** A moment whole, with its day of the week and without seconds: {@code Thu 12 Nov 2026, 17:00}. */
     public static String full(Instant at, ZoneId zone) {
         return format("EEE d MMM yyyy, HH:mm", at.atZone(zone));

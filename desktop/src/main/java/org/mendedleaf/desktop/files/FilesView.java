@@ -120,6 +120,7 @@ public final class FilesView extends BorderPane {
     /** Puts a way to ask where a new file shall be in place; it is given a name for it. */
     public void setSaveAsk(java.util.function.Function<String, Optional<File>> ask) {
         saveAsk = ask;
+        line.setSaveAsk(ask);
     }
 
     /** Ways of putting in what is not for one file alone. */

@@ -1,19 +1,24 @@
 package org.mendedleaf.desktop.files;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.Instant;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.FolderLines;
 import org.mendedleaf.core.intake.LineWork;
 import org.mendedleaf.core.line.FileProperties;
+import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.StoredFinding;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.retention.LineReport;
 import org.mendedleaf.core.systems.OutsideLines;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.Reports;
 
 /** What can be done with the selected line besides changing its content: publishing, check-out, notes, comments. */
 public final class LineActions {
@@ -68,6 +73,26 @@ public final class LineActions {
                             said.say(Failures.words(e), false, true);
                             context.changed();
                         });
+    }
+
+    /** Writes the past of the file into a report. */
+    void report(Path to) {
+        OpenPlace openPlace = line.openPlace();
+        Line of = line.lineProperty().get();
+        if (openPlace == null || of == null) {
+            return;
+        }
+        new Reports(context)
+                .write(
+                        to,
+                        () -> {
+                            try (Reading reading = openPlace.vault().read()) {
+                                Line now = reading.line(of.id()).orElse(of);
+                                return LineReport.of(
+                                        reading, now, context.clock().instant(), context.calendar());
+                            }
+                        },
+                        (words, trouble) -> said.say(words, false, trouble));
     }
 
     /** Publishes the newest draft. */

@@ -50,6 +50,9 @@ final class LineFooter extends VBox {
 
     private Consumer<Path> opener = path -> {};
 
+    /** Asks for a file to write; it is given a name to begin with. */
+    private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
+
     LineFooter(FilesModel model) {
         super(6);
         this.model = model;
@@ -84,6 +87,10 @@ final class LineFooter extends VBox {
     /** Asks for another name than this one; empty when it stays. */
     void setNameAsk(Function<String, Optional<String>> ask) {
         nameAsk = ask;
+    }
+
+    void setSaveAsk(Function<String, Optional<File>> ask) {
+        saveAsk = ask;
     }
 
     void setOpener(Consumer<Path> with) {
@@ -161,6 +168,10 @@ final class LineFooter extends VBox {
                     "line.snapshot",
                     () -> model.beforeSnapshot(words -> noteAsk.apply(words).ifPresent(model::snapshot)));
         }
+        item(
+                "line.report",
+                () -> saveAsk.apply(Words.of("report.lineName", l.name()))
+                        .ifPresent(f -> model.lineActions().report(f.toPath())));
         if (model.can(Capability.ERASING) && !foreign) {
             MenuItem erase = item("line.erase", () -> model.erase(v));
             erase.getStyleClass().add("danger-text");

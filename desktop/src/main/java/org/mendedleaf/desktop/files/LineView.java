@@ -164,6 +164,10 @@ final class LineView extends StackPane {
     }
 
     /** Asks for words, with this question; empty when they do not want to after all. */
+    void setSaveAsk(Function<String, Optional<File>> ask) {
+        footer.setSaveAsk(ask);
+    }
+
     void setNoteAsk(Function<String, Optional<String>> ask) {
         work.setNoteAsk(ask);
         footer.setNoteAsk(ask);

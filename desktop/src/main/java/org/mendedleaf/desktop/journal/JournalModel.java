@@ -8,9 +8,11 @@ import java.nio.file.StandardOpenOption;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -31,6 +33,7 @@ import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.Reports;
 
 /** What people did, narrowed down; without its scene. */
 public final class JournalModel {
@@ -169,9 +172,33 @@ public final class JournalModel {
         return all.size() <= MOST ? all : List.copyOf(all.subList(0, MOST));
     }
 
-    /** Writes what is shown into a file: as CSV when its name ends so, else as JSON Lines. */
+    /** Writes what is shown into a file: as a page or CSV when its name ends so, else as JSON Lines. */
     public void export(Path to, Runnable done) {
         List<Row> shown = rows.get();
+        if (Reports.isPage(to) && Files.exists(to)) {
+            problem.set(Words.of("journal.exists", to));
+            return;
+        }
+        if (Reports.isPage(to)) {
+            Map<JournalQuery.Entry, String> places = new IdentityHashMap<>();
+            shown.forEach(r -> places.put(r.entry(), r.place()));
+            List<JournalQuery.Entry> entries = shown.stream().map(Row::entry).toList();
+            new Reports(context)
+                    .write(
+                            to,
+                            () -> JournalReport.report(
+                                    entries,
+                                    e -> places.getOrDefault(e, ""),
+                                    context.clock().instant(),
+                                    context.zone()),
+                            (words, trouble) -> {
+                                problem.set(trouble ? words : "");
+                                if (!trouble) {
+                                    done.run();
+                                }
+                            });
+            return;
+        }
         boolean csv = String.valueOf(to.getFileName()).toLowerCase(Locale.ROOT).endsWith(".csv");
         context.background()
                 .run(

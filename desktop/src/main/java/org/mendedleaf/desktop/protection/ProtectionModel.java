@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.protection;
 
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -8,6 +9,8 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
@@ -19,15 +22,18 @@ import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
+import org.mendedleaf.core.systems.CoverageReport;
 import org.mendedleaf.core.systems.Warning;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.Reports;
 
 /** The Protection screen without its scene: every folder and place with how it is covered, and which is selected. */
 public final class ProtectionModel {
 
     private final AppContext context;
+    private final ReadOnlyStringWrapper said = new ReadOnlyStringWrapper("");
     private final Background.Newest question;
     private final ReadOnlyObjectWrapper<List<Coverage.Row>> rows = new ReadOnlyObjectWrapper<>(List.of());
     private final ReadOnlyObjectWrapper<List<Warning>> warnings = new ReadOnlyObjectWrapper<>(List.of());
@@ -105,6 +111,21 @@ public final class ProtectionModel {
                             .orElse(found.isEmpty() ? null : found.get(0)));
                 },
                 e -> org.slf4j.LoggerFactory.getLogger(ProtectionModel.class).warn("coverage is not known", e));
+    }
+
+    /** What is said of a report that was wanted; empty for nothing. */
+    ReadOnlyStringProperty saidProperty() {
+        return said.getReadOnlyProperty();
+    }
+
+    /** Writes how everything is covered, as it is shown, into a file. */
+    void report(Path to) {
+        List<Coverage.Row> shown = rows.get();
+        new Reports(context)
+                .write(
+                        to,
+                        () -> CoverageReport.of(shown, context.clock().instant(), context.zone()),
+                        (words, trouble) -> said.set(words));
     }
 
     private List<Coverage.Row> load() throws IOException {

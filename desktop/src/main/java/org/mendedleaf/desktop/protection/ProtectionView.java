@@ -35,6 +35,7 @@ public final class ProtectionView extends StackPane {
     private static final double VAULTS_MOST = 0.45;
 
     private final ProtectionModel model;
+    private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
     private final BorderPane screen = new BorderPane();
     private final VBox warnings = new VBox(6);
     private final KeptChildren keptWarnings = new KeptChildren(warnings);
@@ -63,10 +64,21 @@ public final class ProtectionView extends StackPane {
         folder.setId("protect-folder-button");
         Button connect = Ui.button("protection.connect", () -> sheet(null));
         connect.setId("connect-system");
-        HBox head = new HBox(8, title, Ui.spacer(), folder, connect);
+        Button report = Ui.button(
+                "protection.report",
+                () -> saveAsk.apply(Words.of("coverage.reportName")).ifPresent(f -> model.report(f.toPath())),
+                "flat");
+        report.setId("coverage-report");
+        Label said = Ui.label("", "dim");
+        said.setId("protection-said");
+        said.setWrapText(true);
+        said.textProperty().bind(model.saidProperty());
+        said.visibleProperty().bind(said.textProperty().isNotEmpty());
+        said.managedProperty().bind(said.visibleProperty());
+        HBox head = new HBox(8, title, Ui.spacer(), report, folder, connect);
         head.setAlignment(Pos.CENTER_LEFT);
         warnings.setId("warnings");
-        VBox top = new VBox(10, head, new ServiceRow(model.service()), warnings);
+        VBox top = new VBox(10, head, new ServiceRow(model.service()), said, warnings);
         top.getStyleClass().add("protection-top");
         CoverageTable table = new CoverageTable(model);
         BorderPane left = new BorderPane(table);
@@ -91,6 +103,11 @@ public final class ProtectionView extends StackPane {
                 model.service().load();
             }
         });
+    }
+
+    /** Puts a way to ask for a file to write in place; it is given a name to begin with. */
+    public void setSaveAsk(Function<String, Optional<File>> ask) {
+        saveAsk = ask;
     }
 
     /** Puts a way to ask for words in place. */

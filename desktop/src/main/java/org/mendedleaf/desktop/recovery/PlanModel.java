@@ -52,6 +52,7 @@ import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.Navigator;
 import org.mendedleaf.desktop.context.OwnJob;
 import org.mendedleaf.desktop.context.PlannedWork;
+import org.mendedleaf.desktop.context.Reports;
 
 /** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
 public final class PlanModel implements PlannedWork {
@@ -412,10 +413,24 @@ public final class PlanModel implements PlannedWork {
         }
     }
 
-    /** Writes the plan into a file: JSON when its name ends so, CSV otherwise. */
+    /** Writes the plan into a file: a page or JSON when its name ends so, CSV otherwise. */
     public void save(Path file, Runnable done) {
         RestorePlan made = plan.get();
         if (made == null) {
+            return;
+        }
+        if (Reports.isPage(file)) {
+            new Reports(context)
+                    .write(
+                            file,
+                            () -> PlanReport.report(
+                                    made, heading(), context.clock().instant(), context.zone()),
+                            (words, trouble) -> {
+                                problem.set(trouble ? words : "");
+                                if (!trouble) {
+                                    done.run();
+                                }
+                            });
             return;
         }
         context.background()

@@ -7,6 +7,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -27,6 +28,7 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.retention.HoldEffect;
 import org.mendedleaf.core.retention.Holds;
+import org.mendedleaf.core.retention.KeptReport;
 import org.mendedleaf.core.retention.Pressure;
 import org.mendedleaf.core.retention.Reclaim;
 import org.mendedleaf.core.retention.RuleSet;
@@ -39,11 +41,13 @@ import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.Verdicts;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.systems.Capability;
+import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.context.Reports;
 
 /** The Retention screen without its scene: where the space goes, what is kept, what would go, what is held and what waits. */
 public final class RetentionModel {
@@ -256,6 +260,31 @@ public final class RetentionModel {
                                         .filter(k -> k.can(Capability.ERASING))
                                         .isPresent())
                         .toList();
+    }
+
+    /**
+     * Writes what is kept and until when into a file.
+     *
+     * @param day as somebody types it; empty for now
+     */
+    void report(String day, java.nio.file.Path to) {
+        Picture p = picture.get();
+        if (p == null) {
+            return;
+        }
+        Instant now = context.clock().instant();
+        new Reports(context)
+                .write(
+                        to,
+                        () -> {
+                            Optional<Instant> on = day.isEmpty()
+                                    ? Optional.empty()
+                                    : Optional.of(new MomentText(context.zone(), now, MomentText.NOWHERE).read(day));
+                            try (Reading reading = p.vault().read()) {
+                                return new KeptReport(reading, p.verdicts(), on, now, context.zone()).of(0, "");
+                            }
+                        },
+                        (words, trouble) -> message.set(words));
     }
 
     /** Writes a file in the background, and says so. */

@@ -5,10 +5,13 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
+import javafx.scene.control.MenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.BorderPane;
@@ -32,6 +35,7 @@ public final class RetentionView extends BorderPane {
     private final Map<String, ToggleButton> tabs = new LinkedHashMap<>();
     private final Map<String, Node> parts = new LinkedHashMap<>();
     private Function<String, Optional<File>> saveAsk = name -> Optional.empty();
+    private Supplier<Optional<String>> dayAsk = Optional::empty;
 
     /** The screen over this model. */
     public RetentionView(RetentionModel model) {
@@ -52,7 +56,18 @@ public final class RetentionView extends BorderPane {
         parts.put("holds", new HoldsPane(model));
         parts.put("removed", new RemovedPane(model));
         parts.put("waiting", new WaitingPane(model));
-        HBox head = new HBox(12, title, vaults, Ui.spacer(), bar());
+        MenuButton report = new MenuButton(Words.of("retention.report"));
+        report.setId("retention-report");
+        report.getStyleClass().add("flat");
+        MenuItem now = new MenuItem(Words.of("keeps.reportNow"));
+        now.setId("retention-report-now");
+        now.setOnAction(e -> report(""));
+        MenuItem then = new MenuItem(Words.of("keeps.reportThen"));
+        then.setId("retention-report-then");
+        then.setOnAction(
+                e -> dayAsk.get().map(String::strip).filter(d -> !d.isEmpty()).ifPresent(this::report));
+        report.getItems().addAll(now, then);
+        HBox head = new HBox(12, title, vaults, Ui.spacer(), report, bar());
         head.setAlignment(Pos.CENTER_LEFT);
         message.setId("retention-message");
         message.setWrapText(true);
@@ -81,6 +96,16 @@ public final class RetentionView extends BorderPane {
         }
         bar.setSpacing(2);
         return bar;
+    }
+
+    /** What is kept and until when, now or on a day that was typed, as a file. */
+    private void report(String day) {
+        saveAsk.apply(Words.of("keeps.reportName")).ifPresent(f -> model.report(day, f.toPath()));
+    }
+
+    /** Puts a way to ask for a day in place. */
+    public void setDayAsk(Supplier<Optional<String>> ask) {
+        dayAsk = ask;
     }
 
     /** Puts a way to ask for a file to write in place; it is given a name to begin with. */

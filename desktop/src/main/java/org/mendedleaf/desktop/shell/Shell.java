@@ -521,6 +521,7 @@ public final class Shell extends BorderPane {
     public void setNoteAsk(Function<String, Optional<String>> ask) {
         filesView.setNoteAsk(ask);
         protectionView.whenMade(view -> view.setNoteAsk(ask));
+        retentionView.whenMade(view -> view.setDayAsk(() -> ask.apply(Words.of("keeps.askDay"))));
     }
 
     /** Puts a way to ask for a file in place. */
@@ -540,6 +541,7 @@ public final class Shell extends BorderPane {
         navigator.setSaveAsk(ask);
         filesView.setSaveAsk(ask);
         retentionView.whenMade(view -> view.setSaveAsk(ask));
+        protectionView.whenMade(view -> view.setSaveAsk(ask));
     }
 
     void setOpener(Consumer<Path> opener) {

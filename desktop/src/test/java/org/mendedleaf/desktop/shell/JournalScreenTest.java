@@ -92,5 +92,12 @@ class JournalScreenTest extends WindowTest {
         assertThat(lines.get(1)).contains("REMOVED").contains("ledger.csv");
         robot.clickOn("#journal-save");
         eventually("nothing is overwritten", () -> text("#journal-problem").contains("nothing was written"));
+        Path page = temp.resolve("out.html");
+        robot.interact(() -> app.shell().setSaveAsk(name -> Optional.of(page.toFile())));
+        robot.clickOn("#journal-save");
+        eventually(
+                "the page", () -> Files.exists(page) && Files.readString(page).contains("ledger.csv"));
+        robot.clickOn("#journal-save");
+        eventually("no page is overwritten", () -> text("#journal-problem").contains("out.html"));
     }
 }

@@ -201,6 +201,14 @@ class MomentsScreenTest extends WindowTest {
         eventually(
                 "the plan as a file",
                 () -> plan.length() > 0 && Files.readString(plan.toPath()).contains("MOVE_BACK"));
+        Path page = temp.resolve("plan.html");
+        robot.interact(() -> app.shell().setSaveAsk(name -> Optional.of(page.toFile())));
+        robot.clickOn("#plan-save");
+        eventually(
+                "the plan on paper",
+                () -> Files.exists(page)
+                        && Files.readString(page).contains("move back")
+                        && Files.readString(page).contains("<h1>Roll back"));
         robot.clickOn("#plan-go");
         eventually("the result", () -> text("#plan-sum").startsWith("4 files done"));
         assertThat(desk.resolve("moves.txt")).exists();

@@ -165,4 +165,20 @@ class ProtectionScreenTest extends WindowTest {
                     .hasSize(4);
         }
     }
+
+    @Test
+    void howEverythingIsCoveredIsWrittenDown() throws Exception {
+        office();
+        java.nio.file.Path report = temp.resolve("coverage.html");
+        robot.interact(() -> app.shell().setSaveAsk(name -> java.util.Optional.of(report.toFile())));
+        robot.clickOn("#coverage-report");
+        eventually("the report", () -> text("#protection-said").equals("The report is in " + report + "."));
+        assertThat(java.nio.file.Files.readString(report))
+                .contains("How everything is covered")
+                .contains("desk");
+        robot.interact(() -> app.shell()
+                .setSaveAsk(name -> java.util.Optional.of(temp.resolve("x.doc").toFile())));
+        robot.clickOn("#coverage-report");
+        eventually("what is wrong", () -> text("#protection-said").contains(".csv, .json or .html"));
+    }
 }

@@ -13,6 +13,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.MenuButton;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.TextInputControl;
@@ -94,6 +95,31 @@ class RetentionScreenTest extends WindowTest {
                 tree.getRoot().getChildren().get(0).getChildren();
         assertThat(files).extracting(i -> i.getValue().name()).containsExactly("log.txt", "gone.txt");
         assertThat(files.get(0).getValue().share().versions()).isEqualTo(6);
+    }
+
+    @Test
+    void whatIsKeptIsWrittenDownAsItIsAndAsItWasOnADay() throws Exception {
+        office();
+        retention("space");
+        Path report = temp.resolve("kept.html");
+        robot.interact(() -> Objects.requireNonNull(app.shell()).setSaveAsk(n -> Optional.of(report.toFile())));
+        MenuButton menu = robot.lookup("#retention-report").queryAs(MenuButton.class);
+        robot.interact(() -> menu.getItems().get(0).fire());
+        eventually("the report", () -> text("#retention-message").equals("The report is in " + report + "."));
+        assertThat(Files.readString(report)).contains("log.txt").contains("No rules were set: everything is kept.");
+        Path then = temp.resolve("then.csv");
+        robot.interact(() -> {
+            Objects.requireNonNull(app.shell()).setSaveAsk(n -> Optional.of(then.toFile()));
+            app.shell().setNoteAsk(question -> Optional.of("1 January 1990"));
+            menu.getItems().get(1).fire();
+        });
+        eventually("the other one", () -> Files.exists(then));
+        assertThat(Files.readAllLines(then)).as("nothing was there then").hasSize(1);
+        robot.interact(() -> {
+            app.shell().setNoteAsk(question -> Optional.of("some day"));
+            menu.getItems().get(1).fire();
+        });
+        eventually("what is wrong", () -> text("#retention-message").contains("is not a moment"));
     }
 
     @Test
