@@ -95,6 +95,7 @@ public final class RetentionView extends BorderPane {
             bar.getChildren().add(tab);
         }
         bar.setSpacing(2);
+        bar.setAlignment(Pos.CENTER_LEFT);
         return bar;
     }
 
