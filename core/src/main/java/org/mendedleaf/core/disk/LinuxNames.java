@@ -7,6 +7,7 @@ import com.sun.jna.Platform;
 import java.io.IOException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
+import java.nio.file.FileSystems;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
 import java.nio.file.Path;
@@ -75,8 +76,13 @@ final class LinuxNames {
         }
     }
 
+    /** Whether the portable ways are to be used, also where there are others. */
+    static boolean isOff() {
+        return Boolean.getBoolean(OFF);
+    }
+
     private static @Nullable C library() {
-        return Boolean.getBoolean(OFF) ? null : LIBRARY;
+        return isOff() ? null : LIBRARY;
     }
 
     /** The bytes of a name with the zero that ends it. */
@@ -93,7 +99,7 @@ final class LinuxNames {
     /** Does something in a folder; null where the system cannot. */
     private static <T> @Nullable T with(Path root, String path, String about, Work<T> work) throws IOException {
         C c = library();
-        if (c == null) {
+        if (c == null || !root.getFileSystem().equals(FileSystems.getDefault())) {
             return null;
         }
         int folder = -1;

@@ -6,6 +6,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileSystem;
 import java.nio.file.FileSystems;
 import java.nio.file.Path;
 
@@ -94,7 +95,8 @@ public final class RawNames {
     public static String text(Path path) {
         String plain = path.toString();
         if (!UNIX || (plain.indexOf('\uFFFD') < 0 && !isRaw(plain))) {
-            return java.io.File.separatorChar == '/' ? plain : plain.replace(java.io.File.separatorChar, '/');
+            String separator = path.getFileSystem().getSeparator();
+            return separator.equals("/") ? plain : plain.replace(separator, "/");
         }
         String address = path.toUri().getRawPath();
         if (address.length() > 1 && address.endsWith("/")) {
@@ -139,9 +141,14 @@ public final class RawNames {
         return absolute ? whole : whole.subpath(0, whole.getNameCount());
     }
 
+    /** As {@link #path(String)}, of a file system that need not be that of this computer. */
+    static Path path(FileSystem system, String text) {
+        return system.equals(FileSystems.getDefault()) ? path(text) : system.getPath(text);
+    }
+
     /** The path of the system for a place's path below its root. */
     public static Path resolve(Path root, String path) {
-        return root.resolve(path(path));
+        return root.resolve(path(root.getFileSystem(), path));
     }
 
     /** As people read it: each byte that is no text is the sign for that, U+FFFD. */

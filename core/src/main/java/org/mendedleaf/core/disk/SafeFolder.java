@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.nio.file.SecureDirectoryStream;
 import java.nio.file.StandardOpenOption;
 import java.nio.file.attribute.BasicFileAttributeView;
+import java.nio.file.attribute.FileAttributeView;
 import java.nio.file.attribute.FileOwnerAttributeView;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributeView;
@@ -28,6 +29,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Words;
 
 /**
@@ -36,8 +38,8 @@ import org.mendedleaf.core.words.Words;
  * <p>So nothing outside the root can be read or written through it, whatever names and links somebody puts in the way
  * meanwhile, and paths may be longer than the system takes in one piece (on Linux 4,095 bytes).
  *
- * <p>It is built on {@link SecureDirectoryStream}, that is on {@code openat} and its kin. Where the platform has none,
- * opening fails with an error in words.
+ * <p>It is built on {@link SecureDirectoryStream}, that is on {@code openat} and its kin. Where the platform has none, as on Windows, it
+ * is checked before and after each step that nothing was put in the way; what that cannot do is said at {@link PortableFolder}.
  */
 public final class SafeFolder implements Closeable {
 
@@ -47,9 +49,6 @@ public final class SafeFolder implements Closeable {
     private static final Pattern OWN_NAME =
             Pattern.compile("\\.mended-leaf-[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}");
 
-    private static final boolean HAS_UNIX =
-            java.nio.file.FileSystems.getDefault().supportedFileAttributeViews().contains("unix");
-
     /** Paths that are longer than the system takes in one piece are not asked for in one piece. Characters. */
     private static final int LONGEST_ASKED = 800;
 
@@ -58,11 +57,13 @@ public final class SafeFolder implements Closeable {
     private final Path root;
     private final String path;
     private final SecureDirectoryStream<Path> stream;
+    private final boolean hasUnix;
 
     private SafeFolder(Path root, String path, SecureDirectoryStream<Path> stream) {
         this.root = root;
         this.path = path;
         this.stream = stream;
+        this.hasUnix = root.getFileSystem().supportedFileAttributeViews().contains("unix");
     }
 
     /**
@@ -72,7 +73,7 @@ public final class SafeFolder implements Closeable {
      * @throws NotDirectoryException when a name on the way is something else, such as a link
      */
     public static SafeFolder open(Path root, String path) throws IOException {
-        SafeFolder at = new SafeFolder(root, "", secure(root, Files.newDirectoryStream(root)));
+        SafeFolder at = new SafeFolder(root, "", stream(root));
         for (String name : RelativePath.names(path)) {
             at = at.into(name);
         }
@@ -93,12 +94,16 @@ public final class SafeFolder implements Closeable {
         return at;
     }
 
-    private static SecureDirectoryStream<Path> secure(Path where, DirectoryStream<Path> stream) throws IOException {
-        if (stream instanceof SecureDirectoryStream<Path> secure) {
-            return secure;
+    /** A root, opened the way that the platform has. */
+    private static SecureDirectoryStream<Path> stream(Path root) throws IOException {
+        if (!LinuxNames.isOff()) {
+            DirectoryStream<Path> stream = Files.newDirectoryStream(root);
+            if (stream instanceof SecureDirectoryStream<Path> secure) {
+                return secure;
+            }
+            stream.close();
         }
-        stream.close();
-        throw new FileSystemException(where.toString(), null, Words.of("disk.notSecure"));
+        return PortableFolder.open(root);
     }
 
     /** Opens a folder in this one, and closes this one. */
@@ -122,8 +127,8 @@ public final class SafeFolder implements Closeable {
         }
     }
 
-    private static Path name(String name) {
-        return RawNames.path(RelativePath.requireName(name));
+    private Path name(String name) {
+        return RawNames.path(root.getFileSystem(), RelativePath.requireName(name));
     }
 
     /** Where this is, from the root. */
@@ -171,7 +176,7 @@ public final class SafeFolder implements Closeable {
      * asked, or somebody put another folder in the way, it is not known.
      */
     private DiskEntry entry(Path name) throws IOException {
-        if (!HAS_UNIX || path.length() > LONGEST_ASKED) {
+        if (!hasUnix || path.length() > LONGEST_ASKED) {
             return DiskEntry.of(view(name).readAttributes());
         }
         try {
@@ -191,9 +196,21 @@ public final class SafeFolder implements Closeable {
         }
     }
 
-    private BasicFileAttributeView view(Path name) {
-        BasicFileAttributeView posix = stream.getFileAttributeView(name, PosixFileAttributeView.class, NO_FOLLOW);
-        return posix != null ? posix : stream.getFileAttributeView(name, BasicFileAttributeView.class, NO_FOLLOW);
+    private BasicFileAttributeView view(Path name) throws IOException {
+        BasicFileAttributeView posix = view(name, PosixFileAttributeView.class);
+        BasicFileAttributeView view = posix != null ? posix : view(name, BasicFileAttributeView.class);
+        if (view == null) {
+            throw new FileSystemException(name.toString(), null, Words.of("disk.notSecure"));
+        }
+        return view;
+    }
+
+    private <V extends FileAttributeView> @Nullable V view(Path name, Class<V> type) throws IOException {
+        try {
+            return stream.getFileAttributeView(name, type, NO_FOLLOW);
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
     }
 
     /** What a name is, if it is there. */
@@ -207,8 +224,8 @@ public final class SafeFolder implements Closeable {
 
     /** Name of a file's owner; empty where the system does not say. */
     public String owner(String name) {
-        FileOwnerAttributeView view = stream.getFileAttributeView(name(name), FileOwnerAttributeView.class, NO_FOLLOW);
         try {
+            FileOwnerAttributeView view = view(name(name), FileOwnerAttributeView.class);
             return view == null ? "" : DiskEntry.owner(view);
         } catch (IOException e) {
             return "";
@@ -269,22 +286,22 @@ public final class SafeFolder implements Closeable {
         if (find(name).isPresent()) {
             throw new FileAlreadyExistsException(RelativePath.child(path, name));
         }
-        Path beside = Path.of(ownName());
+        String beside = ownName();
         Files.createDirectory(root.resolve(beside));
         moveFromRoot(beside, target);
     }
 
     /** Makes a symbolic link, which points to whatever it says. */
     public void makeLink(String name, String linkTarget) throws IOException {
-        Path beside = Path.of(ownName());
-        Files.createSymbolicLink(root.resolve(beside), RawNames.path(linkTarget));
+        String beside = ownName();
+        Files.createSymbolicLink(root.resolve(beside), RawNames.path(root.getFileSystem(), linkTarget));
         moveFromRoot(beside, name(name));
     }
 
-    private void moveFromRoot(Path beside, Path target) throws IOException {
-        try (SecureDirectoryStream<Path> top = secure(root, Files.newDirectoryStream(root))) {
+    private void moveFromRoot(String beside, Path target) throws IOException {
+        try (SecureDirectoryStream<Path> top = stream(root)) {
             try {
-                top.move(beside, stream, target);
+                top.move(root.getFileSystem().getPath(beside), stream, target);
             } catch (IOException e) {
                 Files.deleteIfExists(root.resolve(beside));
                 throw e;
@@ -318,7 +335,7 @@ public final class SafeFolder implements Closeable {
         }
         Path here = RawNames.resolve(root, path);
         try {
-            Files.createLink(here.resolve(name(to)), here.resolve(name(from)));
+            Files.createLink(RawNames.resolve(here, to), RawNames.resolve(here, from));
         } catch (FileAlreadyExistsException | NoSuchFileException e) {
             throw e;
         } catch (FileSystemException | UnsupportedOperationException e) {
@@ -348,7 +365,7 @@ public final class SafeFolder implements Closeable {
 
     /** Sets permissions and modified time of a file or folder. */
     public void setAttributes(String name, long mtimeNanos, int mode) throws IOException {
-        PosixFileAttributeView posix = stream.getFileAttributeView(name(name), PosixFileAttributeView.class, NO_FOLLOW);
+        PosixFileAttributeView posix = view(name(name), PosixFileAttributeView.class);
         if (posix != null) {
             posix.setPermissions(DiskEntry.permissions(mode));
         }

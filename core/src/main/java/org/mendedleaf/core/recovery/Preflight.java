@@ -70,6 +70,13 @@ public record Preflight(long neededBytes, long freeBytes, List<Problem> problems
         if (refused > 0) {
             problems.add(new Problem(Words.of("preflight.refused", refused), false));
         }
+        long tooLong = items.stream()
+                .filter(RestorePlan.Item::writes)
+                .filter(i -> facts.isTooLongForMany(i.target()))
+                .count();
+        if (tooLong > 0) {
+            problems.add(new Problem(Words.of("preflight.longPaths", tooLong), false));
+        }
         return new Preflight(needed, facts.freeBytes(), problems);
     }
 }

@@ -41,6 +41,13 @@ public record TargetFacts(
             new TargetFacts("", Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE, true);
 
     private static final int MOST_BYTES = 255;
+
+    /** The longest path that programs of Windows open which know no other way. Characters. */
+    private static final int OPENED_MOST = 259;
+
+    /** What a drive is called there, such as {@code E:\\}. Characters. */
+    private static final int DRIVE = 3;
+
     private static final long FAT_MOST = (1L << 32) - 1;
     private static final Set<String> FAT = Set.of("vfat", "msdos", "fat", "fat32");
     private static final Set<String> PORTABLE = Set.of("exfat", "ntfs", "ntfs3", "fuseblk", "cifs", "smb3", "smb2");
@@ -56,8 +63,8 @@ public record TargetFacts(
             FileStore store = Files.getFileStore(there);
             String type = store.type().toLowerCase(Locale.ROOT);
             boolean fat = FAT.contains(type);
-            boolean portable = fat || PORTABLE.contains(type);
-            boolean folds = portable || type.startsWith("hfs") || type.startsWith("apfs");
+            boolean portable = fat || PORTABLE.contains(type) || isWindows(there);
+            boolean folds = portable || type.startsWith("hfs") || type.startsWith("apfs") || folds(there);
             return new TargetFacts(
                     folder.toString(),
                     store.getUsableSpace(),
@@ -70,6 +77,29 @@ public record TargetFacts(
         } catch (IOException e) {
             return new TargetFacts(folder.toString(), Long.MAX_VALUE, true, false, false, true, Long.MAX_VALUE, true);
         }
+    }
+
+    /** Whether its file system belongs to Windows, whatever it calls itself. */
+    private static boolean isWindows(Path folder) {
+        return folder.getFileSystem().getSeparator().equals("\\");
+    }
+
+    /** Whether a folder that is there is found by its name in other letters too. */
+    private static boolean folds(Path there) throws IOException {
+        Path name = there.getFileName();
+        String text = name == null ? "" : name.toString();
+        String other = text.equals(text.toUpperCase(Locale.ROOT))
+                ? text.toLowerCase(Locale.ROOT)
+                : text.toUpperCase(Locale.ROOT);
+        return !other.equals(text)
+                && Files.exists(there.resolveSibling(other))
+                && Files.isSameFile(there, there.resolveSibling(other));
+    }
+
+    /** Whether many programs of Windows cannot open a file there, since its path is longer than they take. */
+    boolean isTooLongForMany(String path) {
+        return portableNames
+                && path.length() + Math.max(DRIVE, where.contains("\\") ? where.length() + 1 : 0) > OPENED_MOST;
     }
 
     /** The same for names within a ZIP file, however the disk below it is: it holds every name without a backslash. */
