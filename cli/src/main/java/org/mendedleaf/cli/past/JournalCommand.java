@@ -80,7 +80,7 @@ public final class JournalCommand extends Base {
         all.sort(Comparator.comparing((Row r) -> r.entry().at()).reversed());
         Path to = export;
         if (to != null && isPage(to)) {
-            Map<JournalQuery.Entry, String> places = new java.util.IdentityHashMap<>();
+            java.util.IdentityHashMap<JournalQuery.Entry, String> places = new java.util.IdentityHashMap<>();
             all.forEach(r -> places.put(r.entry(), r.place()));
             if (Files.exists(to)) {
                 throw new java.nio.file.FileAlreadyExistsException(to.toString());

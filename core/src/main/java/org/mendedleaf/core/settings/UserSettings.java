@@ -36,6 +36,11 @@ public final class UserSettings implements Connections {
 
     private static final String LANGUAGE = "language";
     private static final String CELLS = "csvCells";
+    private static final String SCALE = "scale";
+
+    /** How large everything in the window can be, percent. */
+    public static final List<Integer> SCALES = List.of(100, 125, 150, 175, 200);
+
     private static final String AS_IS = "as-is";
 
     private final Path folder;
@@ -343,6 +348,29 @@ public final class UserSettings implements Connections {
             choose(CELLS, AS_IS);
         } else {
             settings.remove(CELLS);
+        }
+        save();
+    }
+
+    /** How large everything in the window is, percent of its usual size; 0 for as the system says. */
+    public int scale() {
+        int percent = settings.path(SCALE).asInt(0);
+        return SCALES.contains(percent) ? percent : 0;
+    }
+
+    /**
+     * Chooses how large everything in the window is.
+     *
+     * @param percent one of {@link #SCALES}, or 0 for as the system says
+     */
+    public synchronized void scale(int percent) throws IOException {
+        if (percent != 0 && !SCALES.contains(percent)) {
+            throw new IllegalArgumentException("expected one of " + SCALES + ", got " + percent);
+        }
+        if (percent == 0) {
+            settings.remove(SCALE);
+        } else {
+            settings.put(SCALE, percent);
         }
         save();
     }

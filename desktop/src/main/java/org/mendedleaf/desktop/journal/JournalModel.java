@@ -12,7 +12,6 @@ import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -180,7 +179,7 @@ public final class JournalModel {
             return;
         }
         if (Reports.isPage(to)) {
-            Map<JournalQuery.Entry, String> places = new IdentityHashMap<>();
+            IdentityHashMap<JournalQuery.Entry, String> places = new IdentityHashMap<>();
             shown.forEach(r -> places.put(r.entry(), r.place()));
             List<JournalQuery.Entry> entries = shown.stream().map(Row::entry).toList();
             new Reports(context)

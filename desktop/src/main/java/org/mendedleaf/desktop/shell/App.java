@@ -14,15 +14,19 @@ import java.util.Optional;
 import javafx.animation.AnimationTimer;
 import javafx.application.Application;
 import javafx.application.Platform;
+import javafx.geometry.Rectangle2D;
+import javafx.scene.Parent;
 import javafx.scene.Scene;
 import javafx.scene.control.Alert;
 import javafx.scene.control.ButtonBar;
 import javafx.scene.control.ButtonType;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextInputDialog;
 import javafx.scene.image.Image;
 import javafx.scene.text.Font;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
+import javafx.stage.Screen;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.settings.UserSettings;
@@ -42,6 +46,11 @@ public final class App extends Application {
             "IBMPlexMono_400Regular.ttf");
 
     private @Nullable AppContext context;
+    /** Smaller than this not everything has its place. */
+    private static final double LEAST_WIDTH = 1024;
+
+    private static final double LEAST_HEIGHT = 640;
+
     private @Nullable Shell shell;
 
     /** With this argument the window says when it has listed a folder, and closes. */
@@ -108,7 +117,13 @@ public final class App extends Application {
         Shell newShell = new Shell(newDesk, theme, from -> askFolder(stage, from));
         context = newDesk;
         shell = newShell;
-        Scene scene = new Scene(newShell, number(home, "width", 1280), number(home, "height", 800));
+        Rectangle2D screen = Screen.getPrimary().getVisualBounds();
+        boolean fits = screen.getWidth() >= LEAST_WIDTH && screen.getHeight() >= LEAST_HEIGHT;
+        Parent root = fits ? newShell : scrolled(newShell);
+        Scene scene = new Scene(
+                root,
+                Math.min(number(home, "width", 1280), screen.getWidth()),
+                Math.min(number(home, "height", 800), screen.getHeight()));
         theme.apply(scene);
         newShell.setFileAsk(() -> askFile(stage));
         newShell.setFilesAsk(() -> askFiles(stage));
@@ -125,8 +140,8 @@ public final class App extends Application {
                 stage.getIcons().add(new Image(icon));
             }
         }
-        stage.setMinWidth(1024);
-        stage.setMinHeight(640);
+        stage.setMinWidth(Math.min(LEAST_WIDTH, screen.getWidth()));
+        stage.setMinHeight(Math.min(LEAST_HEIGHT, screen.getHeight()));
         if (home.remembered("maximized").equals("true")) {
             stage.setMaximized(true);
         }
@@ -141,6 +156,16 @@ public final class App extends Application {
         newShell.open(asked);
         sayToday(home, newDesk);
         return newShell;
+    }
+
+    /** On a screen that is too small for all of it, as when everything is twice as large, it can be moved about; nothing is cut off. */
+    static ScrollPane scrolled(Shell shell) {
+        shell.setMinSize(LEAST_WIDTH, LEAST_HEIGHT);
+        ScrollPane all = new ScrollPane(shell);
+        all.setFitToWidth(true);
+        all.setFitToHeight(true);
+        all.setId("moved-about");
+        return all;
     }
 
     /** Says once that the sample office has a today of its own. */

@@ -17,6 +17,7 @@ import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceRules;
+import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
@@ -92,7 +93,7 @@ final class WhoMenu extends MenuButton {
             dialog.setGraphic(null);
             dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
         });
-        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), cells(), languages());
+        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), cells(), scales(), languages());
     }
 
     /** The languages of the words; one that is chosen is spoken from the next start of the window. */
@@ -106,6 +107,49 @@ final class WhoMenu extends MenuButton {
             menu.getItems().add(language(each.getDisplayLanguage(each), tag, tag.equals(chosen)));
         }
         return menu;
+    }
+
+    /** How large everything is; what is chosen counts from the next start of the window. */
+    private Menu scales() {
+        Menu menu = new Menu(Words.of("who.scale"));
+        menu.setId("scales");
+        int chosen = context.settings().scale();
+        menu.getItems().add(scale(Words.of("who.scale.system"), 0, chosen));
+        for (int percent : UserSettings.SCALES) {
+            menu.getItems().add(scale(Words.of("who.scale.percent", percent), percent, chosen));
+        }
+        return menu;
+    }
+
+    private RadioMenuItem scale(String words, int percent, int chosen) {
+        return choice(
+                "scale-" + percent,
+                words,
+                percent == chosen,
+                () -> context.settings().scale(percent),
+                Words.of("who.scale.next"));
+    }
+
+    /** What writes a setting. */
+    private interface Setting {
+        void set() throws IOException;
+    }
+
+    private RadioMenuItem choice(String id, String words, boolean chosen, Setting setting, String next) {
+        RadioMenuItem item = new RadioMenuItem(words);
+        item.setId(id);
+        item.setSelected(chosen);
+        item.setOnAction(e -> {
+            try {
+                setting.set();
+                context.tell(next);
+            } catch (IOException failed) {
+                org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("{} is not remembered", id, failed);
+                context.tell(Failures.words(failed));
+            }
+            fill();
+        });
+        return item;
     }
 
     /** Whether tables that are written for spreadsheets keep text that begins as a formula does from being computed. */
@@ -127,20 +171,12 @@ final class WhoMenu extends MenuButton {
     }
 
     private RadioMenuItem language(String words, @Nullable String tag, boolean chosen) {
-        RadioMenuItem item = new RadioMenuItem(words);
-        item.setId("language-" + (tag == null ? "system" : tag));
-        item.setSelected(chosen);
-        item.setOnAction(e -> {
-            try {
-                context.settings().language(tag);
-                context.tell(Words.of("who.language.next", words));
-            } catch (IOException failed) {
-                org.slf4j.LoggerFactory.getLogger(WhoMenu.class).warn("the language is not remembered", failed);
-                context.tell(Failures.words(failed));
-            }
-            fill();
-        });
-        return item;
+        return choice(
+                "language-" + (tag == null ? "system" : tag),
+                words,
+                chosen,
+                () -> context.settings().language(tag),
+                Words.of("who.language.next", words));
     }
 
     private void workAs(String name) {

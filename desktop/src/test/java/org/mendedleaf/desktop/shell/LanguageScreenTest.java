@@ -65,6 +65,55 @@ class LanguageScreenTest extends WindowTest {
     }
 
     @Test
+    void howLargeEverythingIsIsChosenThereAndCountsFromTheNextStart() throws Exception {
+        fill();
+        show();
+        robot.clickOn("#who");
+        robot.clickOn("Size of everything");
+        javafx.scene.control.MenuButton who = robot.lookup("#who").queryAs(javafx.scene.control.MenuButton.class);
+        javafx.scene.control.MenuItem half = who.getItems().stream()
+                .filter(item -> "scales".equals(item.getId()))
+                .flatMap(item -> ((javafx.scene.control.Menu) item).getItems().stream())
+                .filter(item -> "150 %".equals(item.getText()))
+                .findFirst()
+                .orElseThrow();
+        robot.interact(half::fire);
+        eventually("that it is said", () -> text("#message").startsWith("From the next start"));
+        assertThat(UserSettings.open(home).scale()).isEqualTo(150);
+        try {
+            Launch.scale(UserSettings.open(home).scale());
+            assertThat(System.getProperty("glass.gtk.uiScale")).isEqualTo("150%");
+        } finally {
+            System.clearProperty("glass.gtk.uiScale");
+            System.clearProperty("glass.win.uiScale");
+        }
+    }
+
+    @Test
+    void onAScreenThatIsTooSmallForAllOfItItIsMovedAboutAndNothingIsCutOff() throws Exception {
+        fill();
+        show();
+        Shell shell = java.util.Objects.requireNonNull(app.shell());
+        robot.interact(() -> {
+            javafx.scene.Scene scene = shell.getScene();
+            scene.setRoot(new javafx.scene.Group());
+            scene.setRoot(App.scrolled(shell));
+            javafx.stage.Stage stage = (javafx.stage.Stage) scene.getWindow();
+            stage.setMinWidth(1);
+            stage.setMinHeight(1);
+            stage.setWidth(640);
+            stage.setHeight(400);
+        });
+        eventually(
+                "all of it in a small window",
+                () -> shell.getScene().getWidth() <= 640 && shell.getWidth() >= 1024 && shell.getHeight() >= 640);
+        robot.interact(() -> robot.lookup("#moved-about")
+                .queryAs(javafx.scene.control.ScrollPane.class)
+                .setHvalue(1));
+        eventually("the other end of it", () -> shell.localToScene(1024, 0).getX() <= 640);
+    }
+
+    @Test
     void whetherFormulasStayTextInExportedTablesIsChosenThereAndRemembered() throws Exception {
         fill();
         show();
