@@ -1,6 +1,7 @@
 package org.mendedleaf.cli.protect;
 
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -18,6 +19,7 @@ import org.mendedleaf.core.disk.Access;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
 import org.mendedleaf.core.line.Versioning;
+import org.mendedleaf.core.retention.UsualRules;
 import org.mendedleaf.core.words.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -39,12 +41,29 @@ public final class ProtectCommand extends Base {
     @Nullable
     Access access;
 
+    @Option(names = "--keep", paramLabel = "everything|long|short", descriptionKey = "cli.protect.keep")
+    @Nullable
+    String keep;
+
     public ProtectCommand(Surroundings surroundings) {
         super(surroundings);
     }
 
+    private UsualRules rules() {
+        String typed = keep;
+        if (typed == null) {
+            return UsualRules.EVERYTHING;
+        }
+        try {
+            return UsualRules.valueOf(typed.toUpperCase(Locale.ROOT));
+        } catch (IllegalArgumentException e) {
+            throw new IllegalArgumentException(Words.of("cli.protect.badKeep", typed), e);
+        }
+    }
+
     @Override
     public Integer call() throws Exception {
+        UsualRules rules = rules();
         Path vaultFolder = Protect.realOfNew(vaults().get(0));
         PlaceChange change = options.change(Optional.empty());
         Path root = Protect.check(folder, vaultFolder, options.exclude);
@@ -56,6 +75,7 @@ public final class ProtectCommand extends Base {
                 place = place.with(Versioning.ON);
                 say("cli.protect.again", root);
             }
+            rules.set(open, place, clock(), who());
             CaptureResult result;
             try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
                 result = new Capture(open, place, clock(), authors()).run(CaptureScope.WHOLE, progress);
@@ -78,6 +98,9 @@ public final class ProtectCommand extends Base {
                         place.exclusions().isEmpty()
                                 ? Words.of("cli.protect.nothingOut")
                                 : String.join(", ", place.exclusions()));
+                if (keep != null) {
+                    line(rules.sentence());
+                }
                 Outcomes.print(this, place, result);
             }
             return result.troubles().isEmpty() ? ExitCodes.DONE : ExitCodes.SOME_FAILED;

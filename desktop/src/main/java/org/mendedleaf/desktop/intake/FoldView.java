@@ -194,6 +194,7 @@ public final class FoldView extends BorderPane {
         row.setAlignment(Pos.CENTER_LEFT);
         row.getStyleClass().add("fold-row");
         row.setFocusTraversable(true);
+        row.setAccessibleRole(javafx.scene.AccessibleRole.LIST_ITEM);
         row.setAccessibleText(String.join(", ", name.getText(), when.getText(), common.getText()));
         row.setOnKeyPressed(e -> {
             if (e.isAltDown() && e.getCode() == KeyCode.UP) {

@@ -7,6 +7,8 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.SimpleFileVisitor;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileTime;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -62,12 +64,31 @@ record FolderSuggestion(Path folder, long files, long bytes) {
 
         private final Path root;
         private final Exclusions exclusions;
+        private final FileTime since;
         private long files;
         private long bytes;
+        private long changed;
+        private long changedBytes;
 
         Counter(Path root, Exclusions exclusions) {
+            this(root, exclusions, Instant.MAX);
+        }
+
+        /** Counts also what was changed since a moment. */
+        Counter(Path root, Exclusions exclusions, Instant since) {
             this.root = root;
             this.exclusions = exclusions;
+            this.since = FileTime.from(since);
+        }
+
+        /** Files that were changed since then. */
+        long changed() {
+            return changed;
+        }
+
+        /** Bytes of them. */
+        long changedBytes() {
+            return changedBytes;
         }
 
         long files() {
@@ -97,6 +118,10 @@ record FolderSuggestion(Path folder, long files, long bytes) {
             if (!isOut(file, false)) {
                 files++;
                 bytes += a.size();
+                if (a.lastModifiedTime().compareTo(since) > 0) {
+                    changed++;
+                    changedBytes += a.size();
+                }
             }
             return files > MOST ? FileVisitResult.TERMINATE : FileVisitResult.CONTINUE;
         }

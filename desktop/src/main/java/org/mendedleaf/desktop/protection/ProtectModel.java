@@ -4,6 +4,8 @@ import java.io.IOException;
 import java.nio.file.FileStore;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Consumer;
@@ -24,6 +26,7 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.copies.Copies;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.UsualRules;
 import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -34,6 +37,11 @@ import org.mendedleaf.desktop.context.OpenPlace;
 /** Protecting a folder, without its scene: what is typed, what it would mean, and doing it. */
 public final class ProtectModel {
 
+    /** From what was changed in this time it is told what a year will take. */
+    private static final Duration LATELY = Duration.ofDays(30);
+
+    private static final int MONTHS_OF_A_YEAR = 12;
+
     private final AppContext context;
     private final Background.Newest question;
     private final StringProperty folder = new SimpleStringProperty("");
@@ -41,6 +49,8 @@ public final class ProtectModel {
     private final StringProperty exclusions = new SimpleStringProperty("");
     private final ObjectProperty<Rhythm> rhythm = new SimpleObjectProperty<>(Rhythm.ON_SAVE);
     private final StringProperty copy = new SimpleStringProperty("");
+    private final ObjectProperty<UsualRules> keeping = new SimpleObjectProperty<>(UsualRules.EVERYTHING);
+    private final ReadOnlyStringWrapper forecast = new ReadOnlyStringWrapper("");
     private final BooleanProperty always = new SimpleBooleanProperty();
     private final ReadOnlyObjectWrapper<List<FolderSuggestion>> suggestions = new ReadOnlyObjectWrapper<>(List.of());
     private final Steps steps;
@@ -52,6 +62,9 @@ public final class ProtectModel {
     interface Steps {
         /** Begins a copy of the vault. */
         void copy(OpenPlace openPlace, Path folder) throws IOException;
+
+        /** Has rules count for the folder. */
+        void keep(OpenPlace openPlace, UsualRules rules) throws IOException;
 
         /** Has the service run always. */
         void always() throws IOException;
@@ -67,6 +80,15 @@ public final class ProtectModel {
                                 context.clock(),
                                 context.settings().who())
                         .add(folder);
+            }
+
+            @Override
+            public void keep(OpenPlace openPlace, UsualRules rules) throws IOException {
+                rules.set(
+                        openPlace.vault(),
+                        openPlace.place(),
+                        context.clock(),
+                        context.settings().who());
             }
 
             @Override
@@ -113,6 +135,16 @@ public final class ProtectModel {
     /** Where a copy of the vault shall be kept, as it is typed; empty for none. */
     StringProperty copyProperty() {
         return copy;
+    }
+
+    /** What shall be kept of the folder. */
+    ObjectProperty<UsualRules> keepingProperty() {
+        return keeping;
+    }
+
+    /** What the past of the folder will take, from what was changed lately; empty while that is not known. */
+    ReadOnlyStringProperty forecastProperty() {
+        return forecast.getReadOnlyProperty();
     }
 
     /** Whether the service shall run always from then on. */
@@ -162,13 +194,18 @@ public final class ProtectModel {
                 .toList();
     }
 
-    private record Outlook(String words, String problem) {}
+    private record Outlook(String words, String problem, String forecast) {
+        Outlook(String words, String problem) {
+            this(words, problem, "");
+        }
+    }
 
     private void look() {
         String typedFolder = folder.get().strip();
         String typedVault = vault.get().strip();
         ready.set(false);
         problem.set("");
+        forecast.set("");
         if (typedFolder.isEmpty() || typedVault.isEmpty()) {
             question.drop();
             outlook.set(Words.of("protect.choose"));
@@ -178,9 +215,15 @@ public final class ProtectModel {
         List<String> patterns = patterns();
         List<OpenPlace> there = List.copyOf(context.places());
         question.ask(
-                () -> outlook(Path.of(typedFolder), Path.of(typedVault), patterns, there),
+                () -> outlook(
+                        Path.of(typedFolder),
+                        Path.of(typedVault),
+                        patterns,
+                        there,
+                        context.clock().instant().minus(LATELY)),
                 found -> {
                     outlook.set(found.words());
+                    forecast.set(found.forecast());
                     problem.set(found.problem());
                     ready.set(found.problem().isEmpty());
                 },
@@ -190,8 +233,8 @@ public final class ProtectModel {
                 });
     }
 
-    private static Outlook outlook(Path folder, Path vault, List<String> patterns, List<OpenPlace> places)
-            throws IOException {
+    private static Outlook outlook(
+            Path folder, Path vault, List<String> patterns, List<OpenPlace> places, Instant lately) throws IOException {
         Path root;
         try {
             root = Protect.check(folder, vault, patterns);
@@ -206,7 +249,7 @@ public final class ProtectModel {
         if (already) {
             return new Outlook("", Words.of("protect.already", root));
         }
-        FolderSuggestion.Counter count = new FolderSuggestion.Counter(root, new Exclusions(patterns));
+        FolderSuggestion.Counter count = new FolderSuggestion.Counter(root, new Exclusions(patterns), lately);
         Files.walkFileTree(root, count);
         Path there = Protect.realOfNew(vault);
         while (!Files.exists(there) && there.getParent() != null) {
@@ -220,7 +263,16 @@ public final class ProtectModel {
                 Formats.size(count.bytes()),
                 Formats.size(disk.getUsableSpace()),
                 count.files());
-        return new Outlook(words + " " + Words.of(sameDisk ? "protect.sameDisk" : "protect.otherDisk"), "");
+        return new Outlook(
+                words + " " + Words.of(sameDisk ? "protect.sameDisk" : "protect.otherDisk"), "", forecast(count));
+    }
+
+    /** What is saved often is counted once here, and what is like what was there is stored once: the two go against each other. */
+    private static String forecast(FolderSuggestion.Counter count) {
+        long year = count.bytes() + count.changedBytes() * MONTHS_OF_A_YEAR;
+        return count.changed() == 0
+                ? Words.of("protect.forecast.none")
+                : Words.of("protect.forecast", count.changed(), Formats.size(count.changedBytes()), Formats.size(year));
     }
 
     /** Protects the folder, and does what was chosen beside that; the first capture runs as a job. */
@@ -228,6 +280,7 @@ public final class ProtectModel {
         ready.set(false);
         String copyTo = copy.get().strip();
         boolean stays = always.get();
+        UsualRules rules = keeping.get();
         context.protect(
                 Path.of(folder.get().strip()),
                 Path.of(vault.get().strip()),
@@ -235,7 +288,7 @@ public final class ProtectModel {
                 patterns(),
                 openPlace -> {
                     done.accept(openPlace);
-                    after(openPlace, copyTo, stays);
+                    after(openPlace, rules, copyTo, stays);
                 },
                 e -> {
                     problem.set(String.valueOf(e.getMessage()));
@@ -244,7 +297,17 @@ public final class ProtectModel {
     }
 
     /** The folder is protected by then; what cannot be done beside that is said, and can be done later. */
-    private void after(OpenPlace openPlace, String copyTo, boolean stays) {
+    private void after(OpenPlace openPlace, UsualRules rules, String copyTo, boolean stays) {
+        if (rules != UsualRules.EVERYTHING) {
+            context.background()
+                    .run(
+                            () -> {
+                                steps.keep(openPlace, rules);
+                                return rules;
+                            },
+                            set -> context.changed(),
+                            e -> context.tell(Words.of("protect.keep.failed", String.valueOf(e.getMessage()))));
+        }
         if (!copyTo.isEmpty()) {
             context.background()
                     .run(

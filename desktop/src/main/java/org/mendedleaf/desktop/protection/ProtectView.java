@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import javafx.beans.binding.Bindings;
 import javafx.beans.property.StringProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -19,9 +21,11 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.UsualRules;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.OpenPlace;
+import org.mendedleaf.desktop.widgets.Choices;
 import org.mendedleaf.desktop.widgets.Shapes;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -72,13 +76,30 @@ public final class ProtectView extends StackPane {
         out.setAccessibleText(Words.of("protect.exclusions"));
         form.addRow(3, name("protect.exclusions"), out);
         GridPane.setHgrow(out, Priority.ALWAYS);
-        form.addRow(4, name("protect.copy"), field(model.copyProperty(), "protect-copy", "protect.copy.prompt"));
+        ComboBox<UsualRules> keeping = Choices.of(List.of(UsualRules.values()), r -> Words.of("usualRules." + r));
+        keeping.setId("protect-keep");
+        keeping.setMaxWidth(Double.MAX_VALUE);
+        keeping.setAccessibleText(Words.of("protect.keep"));
+        keeping.valueProperty().bindBidirectional(model.keepingProperty());
+        form.addRow(4, name("protect.keep"), keeping);
+        GridPane.setHgrow(keeping, Priority.ALWAYS);
+        form.addRow(5, name("protect.copy"), field(model.copyProperty(), "protect-copy", "protect.copy.prompt"));
         CheckBox always = new CheckBox(Words.of("protect.always"));
         always.setId("protect-always");
         always.selectedProperty().bindBidirectional(model.alwaysProperty());
-        form.add(always, 1, 5);
-        Label kept = Ui.label(Words.of("protect.kept"), "dim");
+        form.add(always, 1, 6);
+        Label kept = Ui.label("", "dim");
+        kept.setId("protect-kept");
         kept.setWrapText(true);
+        kept.textProperty()
+                .bind(Bindings.createStringBinding(
+                        () -> String.join(
+                                " ",
+                                model.keepingProperty().get().sentence(),
+                                model.forecastProperty().get(),
+                                Words.of("protect.kept")),
+                        model.keepingProperty(),
+                        model.forecastProperty()));
 
         Label outlook = Ui.label("", "outlook");
         outlook.setId("protect-outlook");
@@ -108,13 +129,20 @@ public final class ProtectView extends StackPane {
         for (Label words : List.of(text, outlook, problem, kept)) {
             words.setMinHeight(USE_PREF_SIZE);
         }
-        sheet.getChildren().addAll(title, text, suggestions(), form, outlook, problem, kept, buttons);
+        VBox content = new VBox(10, title, text, suggestions(), form, outlook, problem, kept);
+        content.getStyleClass().add("protect-content");
+        ScrollPane scroll = new ScrollPane(content);
+        scroll.setFitToWidth(true);
+        scroll.setMinHeight(80);
+        // As high as its words are when they are wrapped, which a scroll pane does not ask.
+        scroll.prefHeightProperty().bind(content.heightProperty().add(2));
+        VBox.setVgrow(scroll, Priority.SOMETIMES);
+        // What is to be pressed stays in sight, however small the window.
+        buttons.setMinHeight(USE_PREF_SIZE);
+        sheet.getChildren().addAll(scroll, buttons);
         StackPane middle = new StackPane(sheet);
         middle.getStyleClass().add("protect-middle");
-        ScrollPane scroll = new ScrollPane(middle);
-        scroll.setFitToWidth(true);
-        scroll.setFitToHeight(true);
-        getChildren().add(scroll);
+        getChildren().add(middle);
     }
 
     /** The folders that are there, each a way to choose it. */

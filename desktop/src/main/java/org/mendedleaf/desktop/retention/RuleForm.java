@@ -142,6 +142,9 @@ final class RuleForm extends GridPane {
         spinner.setId(id);
         spinner.setEditable(true);
         spinner.setMaxWidth(Double.MAX_VALUE);
+        // The field in it has the keys, and so needs the name.
+        spinner.setAccessibleText(Words.of(key));
+        spinner.getEditor().setAccessibleText(Words.of(key));
         spinner.valueProperty().addListener((o, a, n) -> told.accept(n));
         row(key, spinner);
     }

@@ -149,6 +149,7 @@ final class RulesPane extends BorderPane {
         card.getStyleClass().add("rule-card");
         Ui.style(card, "rule-chosen", r.name().equals(chosen));
         card.setFocusTraversable(true);
+        card.setAccessibleRole(javafx.scene.AccessibleRole.BUTTON);
         card.setAccessibleText(r.name() + ". " + r.sentence());
         card.setOnMouseClicked(e -> choose(r.name()));
         card.setOnKeyPressed(e -> {
@@ -183,6 +184,7 @@ final class RulesPane extends BorderPane {
         standing.setWrapText(true);
         standing.setOnAction(e -> model.proposal()
                 .propose(model.proposal().proposedProperty().get().with(rules.grace(), standing.isSelected())));
+        grace.setAccessibleText(Words.of("rules.grace"));
         Label words = Ui.label(Words.of("rules.grace"), "form-name");
         words.setMinWidth(USE_PREF_SIZE);
         HBox graceRow = new HBox(10, words, grace);

@@ -64,6 +64,7 @@ public final class Shell extends BorderPane {
     private Function<File, Optional<File>> folderAsk;
     private final FilesModel files;
     private final FilesView filesView;
+    private final TourModel tour;
     private final ProtectionModel protection;
     private final LazyView<ProtectionView> protectionView;
     private final LazyView<RetentionView> retentionView;
@@ -98,6 +99,7 @@ public final class Shell extends BorderPane {
         this.folderAsk = folderAsk;
         this.files = new FilesModel(context);
         this.filesView = new FilesView(files, () -> protect(false));
+        this.tour = new TourModel(context, files);
         this.protection = new ProtectionModel(context);
         this.protectionView = new LazyView<>(() -> new ProtectionView(
                 protection,
@@ -151,7 +153,7 @@ public final class Shell extends BorderPane {
                 () -> folderAsk.apply(UserFolders.home().toFile());
         filesView.setFolderAsk(fromHome);
         navigator.setFolderAsk(fromHome);
-        setTop(bar());
+        setTop(new VBox(bar(), new TourBar(tour)));
         Label opening = Ui.label(Words.of("shell.opening"), "dim");
         middle.getChildren().add(opening);
         setCenter(new StackPane(middle, keys));
@@ -368,6 +370,9 @@ public final class Shell extends BorderPane {
                 openPlace -> {
                     files.open(openPlace, "");
                     showFiles();
+                    if (first) {
+                        tour.begin();
+                    }
                 },
                 this::showFiles);
         middle.getChildren().setAll(view);

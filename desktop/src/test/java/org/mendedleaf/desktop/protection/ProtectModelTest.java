@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.time.Clock;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -13,7 +14,11 @@ import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.line.Rhythm;
+import org.mendedleaf.core.retention.RuleSet;
+import org.mendedleaf.core.retention.RuleSets;
+import org.mendedleaf.core.retention.UsualRules;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
@@ -113,6 +118,11 @@ class ProtectModelTest extends ModelTest {
         }
 
         @Override
+        public synchronized void keep(OpenPlace openPlace, UsualRules rules) {
+            done.add("keep " + rules);
+        }
+
+        @Override
         public synchronized void always() {
             done.add("always");
         }
@@ -143,6 +153,49 @@ class ProtectModelTest extends ModelTest {
         Chosen chosen = protectWith(" " + temp.resolve("attic") + " ", true, "");
         until(() -> chosen.done().equals(List.of("always", "copy to attic")));
         until(() -> context.keptByOthersProperty().get());
+    }
+
+    @Test
+    void whatShallBeKeptIsARuleOfTheFolderOnceItIsProtected() throws Exception {
+        model.folderProperty().set(folder.toString());
+        model.vaultProperty().set(temp.resolve("vault").toString());
+        model.rhythmProperty().set(Rhythm.BY_HAND);
+        model.keepingProperty().set(UsualRules.SHORT);
+        until(() -> model.forecastProperty().get().startsWith("2 files of it, 15 B, were changed in the last 30 days"));
+        assertThat(model.forecastProperty().get()).contains("about 195 B in a year");
+        until(() -> model.readyProperty().get());
+        OpenPlace[] openPlace = new OpenPlace[1];
+        model.protect(h -> openPlace[0] = h);
+        until(() -> openPlace[0] != null);
+        until(() -> isRuled(openPlace[0]));
+        try (Reading reading = openPlace[0].vault().read()) {
+            RuleSet rules = RuleSets.of(reading);
+            assertThat(rules.standing()).as("carried out by themselves").isTrue();
+            assertThat(rules.rules())
+                    .singleElement()
+                    .satisfies(r -> assertThat(r.sentence())
+                            .contains("papers")
+                            .contains("every version for 30 days")
+                            .contains("the last of each month for 2 years"));
+        }
+    }
+
+    private static boolean isRuled(OpenPlace openPlace) {
+        try (Reading reading = openPlace.vault().read()) {
+            return !RuleSets.of(reading).rules().isEmpty();
+        } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+        }
+    }
+
+    @Test
+    void aFolderInWhichNothingHappensTakesNextToNothing() throws Exception {
+        FileTime old = FileTime.from(java.time.Instant.now().minus(java.time.Duration.ofDays(90)));
+        Files.setLastModifiedTime(folder.resolve("a.txt"), old);
+        Files.setLastModifiedTime(folder.resolve("film.iso"), old);
+        model.folderProperty().set(folder.toString());
+        model.vaultProperty().set(temp.resolve("vault").toString());
+        until(() -> model.forecastProperty().get().startsWith("None of it was changed"));
     }
 
     @Test

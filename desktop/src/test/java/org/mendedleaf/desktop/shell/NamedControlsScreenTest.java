@@ -38,6 +38,23 @@ class NamedControlsScreenTest extends WindowTest {
             settle();
             look(tab);
         }
+        robot.clickOn("#tab-retention");
+        for (String part : List.of("rules", "holds", "removed", "waiting")) {
+            robot.clickOn("#retention-" + part);
+            settle();
+            look("Retention: " + part);
+            if (part.equals("rules")) {
+                robot.clickOn("#rule-add");
+                settle();
+                look("A rule");
+            }
+        }
+        robot.clickOn("#tab-files");
+        select("ledger.csv");
+        robot.push(KeyCode.CONTROL, KeyCode.I);
+        eventually("the pane", () -> visible("#put-pane"));
+        look("Putting in");
+        robot.interact(() -> app.shell().files().intake().putting().close());
         robot.clickOn("#tab-protection");
         robot.clickOn("#protect-folder-button");
         settle();

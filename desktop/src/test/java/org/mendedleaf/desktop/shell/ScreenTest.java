@@ -294,6 +294,38 @@ class ScreenTest extends WindowTest {
     }
 
     @Test
+    void theFirstMinutesAreLearntByDoing() throws Exception {
+        save("a.txt", "one", Instant.now().minusSeconds(1000));
+        show();
+        eventually("the sheet", () -> visible("#protect-folder"));
+        robot.interact(() -> {
+            robot.lookup("#protect-folder").queryTextInputControl().setText(desk.toString());
+            robot.lookup("#protect-vault")
+                    .queryTextInputControl()
+                    .setText(temp.resolve("vault").toString());
+        });
+        eventually("the button", () -> !robot.lookup("#protect-go").query().isDisabled());
+        assertThat(text("#protect-kept")).startsWith("Every version of every file is kept until you decide otherwise.");
+        robot.clickOn("#protect-go");
+        eventually(
+                "the first step", () -> visible("#tour") && text("#tour-words").startsWith("Try it: open a file"));
+        assertThat(text("#tour-count")).isEqualTo("1 of 3");
+        eventually("the file", () -> visible("#listing") && rows().size() == 1);
+        Files.writeString(desk.resolve("a.txt"), "one, and two");
+        eventually("the second step", () -> text("#tour-words").startsWith("There is a new version."));
+        select("a.txt");
+        eventually("the third step", () -> text("#tour-count").equals("3 of 3"));
+        choosePoint(1);
+        eventually("the button to say it", () -> text("#restore").equals("Restore version 1"));
+        robot.clickOn("#restore");
+        eventually("the end", () -> text("#tour-words").startsWith("That is all there is to it."));
+        assertThat(desk.resolve("a.txt")).hasContent("one");
+        robot.clickOn("#tour-end");
+        eventually("nothing of it", () -> !visible("#tour"));
+        assertThat(app.shell().context().settings().remembered("tour")).isEqualTo("seen");
+    }
+
+    @Test
     void aFolderThatLooksEmptiedIsCapturedSoWhenSomebodySaysIt() throws Exception {
         fill();
         show();
