@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -42,15 +43,70 @@ public final class Guide {
             "undo");
 
     /** Which page helps with what messages say. */
-    private static final Map<String, String> HELPS = Map.of(
-            "vault.full", "drive-full",
-            "failure.full", "drive-full",
-            "system.full", "drive-full",
-            "copies.noRoom", "copy",
-            "protect.copy.failed", "copy",
-            "files.past.unprotected", "protect",
-            "files.past.none", "protect",
-            "service.notStarted", "protect");
+    private static final Map<String, String> HELPS = helps();
+
+    static Map<String, String> helps() {
+        Map<String, String> helps = new java.util.LinkedHashMap<>();
+        help(helps, "drive-full", "vault.full", "failure.full", "system.full", "preflight.space");
+        help(
+                helps,
+                "copy",
+                "copies.noRoom",
+                "protect.copy.failed",
+                "copies.away",
+                "copies.damaged",
+                "copies.different",
+                "copies.inPlace",
+                "copies.nested",
+                "copies.lost",
+                "vault.isCopy");
+        help(
+                helps,
+                "protect",
+                "files.past.unprotected",
+                "files.past.none",
+                "service.notStarted",
+                "protect.already",
+                "protect.around",
+                "protect.within",
+                "protect.keep.failed",
+                "capture.placeGone",
+                "capture.placeEmpty",
+                "capture.unreadableRoot",
+                "vault.notEmpty",
+                "vault.notAFolder",
+                "vault.notWritable");
+        help(
+                helps,
+                "damaged",
+                "catalogue.damaged",
+                "catalogue.older",
+                "catalogue.rebuildHint",
+                "vault.marker",
+                "vault.noMarker",
+                "check.catalogue",
+                "check.logDiffers",
+                "check.journal.changed",
+                "check.journal.gone");
+        help(helps, "revision", "put.changing", "put.noDrafts", "put.stayedSame", "put.notBack");
+        help(helps, "undo", "undo.some", "restore.changedMeanwhile", "restore.differs");
+        help(
+                helps,
+                "gone",
+                "preflight.refused",
+                "preflight.notWritable",
+                "preflight.name",
+                "preflight.clash",
+                "preflight.longPaths");
+        help(helps, "how-long", "hold.noReason", "hold.past", "thin.keepLast");
+        return helps;
+    }
+
+    private static void help(Map<String, String> helps, String page, String... messages) {
+        for (String key : messages) {
+            helps.put(key, page);
+        }
+    }
 
     private static final Pattern PICTURE = Pattern.compile("\\]\\(pictures/([a-z-]+\\.png)\\)");
 
@@ -145,7 +201,7 @@ public final class Guide {
     /** Whether what stands between the values of a pattern stands in a text, in that order. */
     private static boolean isMadeOf(String text, String pattern) {
         int from = 0;
-        for (String part : pattern.replace("''", "'").split("\\{[^}]*}+")) {
+        for (String part : fixed(pattern.replace("''", "'"))) {
             int at = text.indexOf(part.strip(), from);
             if (at < 0) {
                 return false;
@@ -153,6 +209,25 @@ public final class Guide {
             from = at + part.strip().length();
         }
         return true;
+    }
+
+    /** What stands between the values of a pattern, of which one may hold others, as a choice does. */
+    private static List<String> fixed(String pattern) {
+        List<String> parts = new ArrayList<>();
+        StringBuilder part = new StringBuilder();
+        int depth = 0;
+        for (char c : pattern.toCharArray()) {
+            if (c == '{' && depth++ == 0) {
+                parts.add(part.toString());
+                part.setLength(0);
+            } else if (c == '}') {
+                depth--;
+            } else if (depth == 0) {
+                part.append(c);
+            }
+        }
+        parts.add(part.toString());
+        return parts;
     }
 
     private static String text(String name) throws IOException {

@@ -71,4 +71,15 @@ class GuideTest {
         assertThat(Guide.pageFor("Something else went wrong.")).isEmpty();
         assertThat(Guide.pageFor("")).isEmpty();
     }
+
+    @Test
+    void everyMessageThatHasAPageLeadsThereWhateverItTells() {
+        Guide.helps().forEach((key, page) -> {
+            String message = Words.of(key, 2, 3, 4, 5);
+            assertThat(Guide.pageFor(message)).as("%s: %s", key, message).contains(page);
+            assertThat(Guide.PAGES).contains(page);
+        });
+        assertThat(Guide.pageFor(Words.of("preflight.refused", 1))).contains("gone");
+        assertThat(Guide.pageFor(Words.of("preflight.refused", 12))).contains("gone");
+    }
 }
