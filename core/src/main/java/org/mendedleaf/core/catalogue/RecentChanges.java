@@ -21,8 +21,11 @@ public final class RecentChanges {
     /** The commit changed more than are named, or let something go. */
     private static final long MANY = -1;
 
-    /** Of more files, in a commit or in many, none is named. */
+    /** Of more files, none is named. */
     private static final int NAMED = 500;
+
+    /** Of a commit that changes more files, as those of a first capture do, none is named. */
+    private static final int NAMED_OF_COMMIT = 60;
 
     /** So many commits are known. */
     private static final int KEPT = 2000;
@@ -104,7 +107,7 @@ public final class RecentChanges {
             if (line instanceof Number l && number instanceof Number n && !many) {
                 Set<Integer> numbers = lines.computeIfAbsent(l.longValue(), k -> new HashSet<>());
                 numbers.add(n.intValue());
-                many = lines.size() > NAMED;
+                many = lines.size() > NAMED_OF_COMMIT;
             }
         }
 
