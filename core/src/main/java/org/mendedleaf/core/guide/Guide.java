@@ -216,7 +216,8 @@ public final class Guide {
         List<String> parts = new ArrayList<>();
         StringBuilder part = new StringBuilder();
         int depth = 0;
-        for (char c : pattern.toCharArray()) {
+        for (int i = 0; i < pattern.length(); i++) {
+            char c = pattern.charAt(i);
             if (c == '{' && depth++ == 0) {
                 parts.add(part.toString());
                 part.setLength(0);

@@ -11,11 +11,15 @@ import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * Where messages are that are kept as files: a Maildir (its folders {@code new} and {@code cur}), messages in a folder ({@code .eml}),
@@ -81,10 +85,50 @@ final class MessageFiles {
         }
     }
 
+    /** What a folder held when it was looked at, which it holds as long as no name in it came or went. */
+    private record Held(FileTime changed, List<Message> newest) {}
+
+    private static final Map<Path, Held> HELD = new ConcurrentHashMap<>();
+
+    /** A folder that was changed so lately may be changed again without its time telling that. */
+    private static final Duration JUST_NOW = Duration.ofSeconds(3);
+
     /** The newest messages of a folder, or of a file with many; the newest first. */
     static List<Message> newest(Path folder) throws IOException {
-        List<Message> found = new ArrayList<>();
         BasicFileAttributes own = Files.readAttributes(folder, BasicFileAttributes.class);
+        FileTime changed = own.lastModifiedTime();
+        for (String name : List.of("cur", "new")) {
+            if (Files.isDirectory(folder.resolve(name))) {
+                FileTime other = Files.getLastModifiedTime(folder.resolve(name));
+                changed = other.compareTo(changed) > 0 ? other : changed;
+            }
+        }
+        Held known = HELD.get(folder);
+        if (known != null && known.changed().equals(changed)) {
+            return known.newest();
+        }
+        List<Message> newest = newest(folder, own);
+        // A file with many messages grows, and its folder does not tell.
+        boolean single = own.isDirectory() && newest.stream().allMatch(m -> m.length() == m.size());
+        if (single && changed.toInstant().isBefore(Instant.now().minus(JUST_NOW)) && !holdsMbox(folder)) {
+            HELD.put(folder, new Held(changed, newest));
+        } else {
+            HELD.remove(folder);
+        }
+        return newest;
+    }
+
+    private static boolean holdsMbox(Path folder) throws IOException {
+        try (DirectoryStream<Path> all =
+                Files.newDirectoryStream(folder, f -> isMbox(f, String.valueOf(f.getFileName())))) {
+            return all.iterator().hasNext();
+        } catch (DirectoryIteratorException e) {
+            throw e.getCause();
+        }
+    }
+
+    private static List<Message> newest(Path folder, BasicFileAttributes own) throws IOException {
+        List<Message> found = new ArrayList<>();
         if (own.isDirectory()) {
             list(folder, true, found);
             for (String name : List.of("cur", "new")) {

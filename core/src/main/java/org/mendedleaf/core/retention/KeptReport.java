@@ -141,11 +141,11 @@ public final class KeptReport {
         long bytes = 0;
         long next = Moment.OPEN;
         boolean goesNow = false;
-        for (int row = t.first(line); row < t.first(line + 1) && t.saved(row) <= at; row++) {
+        for (int row = t.first(line); row < t.first(line + 1); row++) {
             @Nullable PendingDeletion d = gone.get(t.number(row));
             boolean here = !t.is(row, VersionColumns.ELSEWHERE);
             boolean wentLater = d != null && d.gone().orElse(Instant.MIN).isAfter(day);
-            if (!here && !wentLater) {
+            if (t.saved(row) > at || !here && !wentLater) {
                 continue;
             }
             oldest = oldest < 0 ? row : oldest;

@@ -132,6 +132,24 @@ class MailArrivalsTest {
     }
 
     @Test
+    void aFolderInWhichNoNameCameOrWentIsNotListedAgainAndAnyOtherIs() throws IOException {
+        FileTime old = FileTime.from(Instant.now().minusSeconds(1000));
+        for (String name : List.of("cur", "new")) {
+            Files.createDirectories(mail.resolve(name));
+        }
+        Files.writeString(mail.resolve("cur/1.host:2,S"), message("a@x.example", "one", "07:00", "a.txt", "a"));
+        for (Path folder : List.of(mail.resolve("cur"), mail.resolve("new"), mail)) {
+            Files.setLastModifiedTime(folder, old);
+        }
+        assertThat(said(look(mail, ""))).hasSize(1);
+        Files.writeString(mail.resolve("cur/2.host:2,S"), message("b@x.example", "two", "08:00", "b.txt", "b"));
+        Files.setLastModifiedTime(mail.resolve("cur"), old);
+        assertThat(said(look(mail, ""))).as("its time says that nothing came").hasSize(1);
+        Files.setLastModifiedTime(mail.resolve("cur"), FileTime.from(Instant.now()));
+        assertThat(said(look(mail, ""))).hasSize(2);
+    }
+
+    @Test
     void picturesOfTheTextAndDamagedMessagesBringNothing() throws IOException {
         Files.writeString(
                 mail.resolve("1.eml"),
