@@ -71,6 +71,8 @@ class RetentionCommandLineTest extends TerminalTest {
         assertThat(then.at("/files/1/oldest").asText()).startsWith("2026-05-04T");
         assertThat(run("kept", "--on", "2026-05-06")).isZero();
         assertThat(out).contains("2 of these versions have gone since").contains("The rules were changed");
+        assertThat(run("kept", "--on", "1 January 1990")).isZero();
+        assertThat(out).contains("Nothing was kept here then.").doesNotContain("Oldest");
         assertThat(run("kept", "--report", "kept.doc")).isEqualTo(2);
         assertThat(run("kept", "--on", "some day")).isEqualTo(2);
     }

@@ -88,7 +88,9 @@ public final class KeptCommand extends RetentionBase {
             String file = path == null ? words.get(0) + ": " + words.get(1) : words.get(1);
             rows.add(List.of(file, words.get(2), words.get(3), words.get(5), words.get(6)));
         });
-        table(rows, "lrlll");
+        if (!files.rows().isEmpty()) {
+            table(rows, "lrlll");
+        }
         if (files.rows().size() > SHOWN) {
             say("cli.kept.more", files.rows().size() - SHOWN);
         }

@@ -97,8 +97,13 @@ public final class KeptReport {
         files.show(SHOWN, Words.of("report.more", files.rows().size() - SHOWN));
         report.fact("versions", sum.versions, "");
         report.fact("bytes", sum.bytes, "");
-        report.paragraph(Words.of("keeps.sum", sum.files, sum.versions, Formats.size(sum.bytes)));
-        if (!isNow) {
+        report.paragraph(
+                sum.files == 0
+                        ? Words.of(isNow ? "keeps.nothing" : "keeps.nothingThen")
+                        : Words.of("keeps.sum", sum.files, sum.versions, Formats.size(sum.bytes)));
+        if (!isNow && sum.files == 0) {
+            report.fact("goneSince", 0, "");
+        } else if (!isNow) {
             report.fact("goneSince", sum.goneSince, Words.of("keeps.sumGone", sum.goneSince));
         }
         report.main(files);
