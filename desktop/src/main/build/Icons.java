@@ -6,20 +6,44 @@ import java.awt.geom.AffineTransform;
 import java.awt.geom.Path2D;
 import java.awt.geom.RoundRectangle2D;
 import java.awt.image.BufferedImage;
-import java.io.File;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.Locale;
+import java.util.Map;
 import javax.imageio.ImageIO;
 
 /**
  * Draws the icon of the program in all sizes, run by the build: {@code java Icons.java FOLDER}. The leaf with its golden seam is that of the
- * window, on a sheet of the colour of paper; below 32 pixels the leaf stands alone and larger.
+ * window, on a sheet of the colour of paper; below 32 pixels the leaf stands alone and larger. Beside the single pictures and the drawing in SVG, the
+ * small ones are put together as Windows (.ico) and macOS (.icns) take them, each of their pictures as PNG.
  */
 final class Icons {
 
     private static final int[] SIZES = {16, 22, 24, 32, 48, 64, 128, 256, 512};
+    private static final int[] WINDOWS_SIZES = {16, 24, 32, 48, 64, 128, 256};
+
+    /** What macOS calls a picture of each size; where it stands twice, the second is for screens with two pixels to a point. */
+    private static final Map<String, Integer> MAC_TYPES = new LinkedHashMap<>();
+
+    static {
+        MAC_TYPES.put("icp4", 16);
+        MAC_TYPES.put("icp5", 32);
+        MAC_TYPES.put("ic11", 32);
+        MAC_TYPES.put("icp6", 64);
+        MAC_TYPES.put("ic12", 64);
+        MAC_TYPES.put("ic07", 128);
+        MAC_TYPES.put("ic08", 256);
+        MAC_TYPES.put("ic13", 256);
+        MAC_TYPES.put("ic09", 512);
+        MAC_TYPES.put("ic14", 512);
+    }
+
     private static final Color PAPER = new Color(0xFAF7F0);
     private static final Color LINE = new Color(0xE3DDD0);
     private static final Color MOSS = new Color(0x3C6A4E);
@@ -36,12 +60,59 @@ final class Icons {
         System.setProperty("java.awt.headless", "true");
         Path folder = Files.createDirectories(Path.of(args[0]));
         for (int size : SIZES) {
-            File file = folder.resolve("mended-leaf-" + size + ".png").toFile();
-            if (!ImageIO.write(drawn(size), "png", file)) {
-                throw new IOException("PNG cannot be written");
-            }
+            Files.write(folder.resolve("mended-leaf-" + size + ".png"), png(size));
         }
+        Files.write(folder.resolve("mended-leaf.ico"), windows());
+        Files.write(folder.resolve("mended-leaf.icns"), mac());
         Files.writeString(folder.resolve("mended-leaf.svg"), svg());
+    }
+
+    private static byte[] png(int size) throws IOException {
+        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+        if (!ImageIO.write(drawn(size), "png", bytes)) {
+            throw new IOException("PNG cannot be written");
+        }
+        return bytes.toByteArray();
+    }
+
+    /** A header, a line of 16 bytes for each picture, and the pictures; 256 pixels are written as 0. */
+    private static byte[] windows() throws IOException {
+        ByteBuffer lines = ByteBuffer.allocate(6 + 16 * WINDOWS_SIZES.length).order(ByteOrder.LITTLE_ENDIAN);
+        ByteArrayOutputStream pictures = new ByteArrayOutputStream();
+        lines.putShort((short) 0).putShort((short) 1).putShort((short) WINDOWS_SIZES.length);
+        for (int size : WINDOWS_SIZES) {
+            byte[] png = png(size);
+            lines.put((byte) size).put((byte) size).put((byte) 0).put((byte) 0);
+            lines.putShort((short) 1).putShort((short) 32);
+            lines.putInt(png.length).putInt(lines.capacity() + pictures.size());
+            pictures.writeBytes(png);
+        }
+        return joined(lines.array(), pictures.toByteArray());
+    }
+
+    /** A header with the length of all, then for each picture its type, its length with these eight bytes, and the picture. */
+    private static byte[] mac() throws IOException {
+        ByteArrayOutputStream pictures = new ByteArrayOutputStream();
+        for (Map.Entry<String, Integer> type : MAC_TYPES.entrySet()) {
+            byte[] png = png(type.getValue());
+            pictures.writeBytes(part(type.getKey(), 8 + png.length));
+            pictures.writeBytes(png);
+        }
+        return joined(part("icns", 8 + pictures.size()), pictures.toByteArray());
+    }
+
+    private static byte[] part(String type, int length) {
+        return ByteBuffer.allocate(8)
+                .put(type.getBytes(StandardCharsets.US_ASCII))
+                .putInt(length)
+                .array();
+    }
+
+    private static byte[] joined(byte[] first, byte[] second) {
+        return ByteBuffer.allocate(first.length + second.length)
+                .put(first)
+                .put(second)
+                .array();
     }
 
     private static BufferedImage drawn(int size) {

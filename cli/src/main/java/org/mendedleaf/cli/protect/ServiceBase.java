@@ -8,6 +8,7 @@ import java.util.Optional;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.Surroundings;
 import org.mendedleaf.core.service.ServiceControl;
+import org.mendedleaf.core.service.TrayControl;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
@@ -20,6 +21,10 @@ abstract class ServiceBase extends Base {
 
     final ServiceControl control() throws IOException {
         return ServiceControl.here(settings().folder(), surroundings.environment());
+    }
+
+    final TrayControl tray() throws IOException {
+        return TrayControl.here(settings().folder(), surroundings.environment());
     }
 
     /** Says how it stands, and whether it is started with every session. */
@@ -42,13 +47,19 @@ abstract class ServiceBase extends Base {
                 control.isInstalled()
                         ? Words.of("cli.service.installed", control.autostart().file())
                         : Words.of("cli.service.notInstalled"));
+        TrayControl tray = tray();
+        if (tray.isInstalled()) {
+            line(Words.of("cli.service.trayOn", tray.autostart().file()));
+        }
         line(Words.of("cli.status.log", activity("service").file()));
     }
 
-    private static Map<String, Object> json(ServiceControl control, Optional<ServiceControl.Running> running) {
+    private Map<String, Object> json(ServiceControl control, Optional<ServiceControl.Running> running)
+            throws IOException {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("running", running.isPresent());
         map.put("startedWithSession", control.isInstalled());
+        map.put("trayIcon", tray().isInstalled());
         map.put("by", control.autostart().means().name().toLowerCase(java.util.Locale.ROOT));
         running.ifPresent(now -> {
             map.put("process", now.process());

@@ -13,6 +13,7 @@ import picocli.CommandLine.Command;
             ServiceStart.class,
             ServiceStop.class,
             ServiceStatus.class,
+            ServiceTray.class,
             ServiceRun.class
         })
 public final class ServiceCommand extends Group {}

@@ -39,6 +39,12 @@ public final class Guardian implements Supervisor.Duty {
 
     private static final Duration ROUND = Duration.ofSeconds(5);
 
+    /**
+     * Where the clock went on by so much more than the time that this program ran, the computer slept: what was changed meanwhile on a
+     * drive that others can reach, or on one that was taken out and put back, nobody heard of.
+     */
+    private static final Duration SLEPT = Duration.ofMinutes(1);
+
     private final Supervisor supervisor;
     private final OpenVault vault;
     private final Clock clock;
@@ -166,13 +172,21 @@ public final class Guardian implements Supervisor.Duty {
                 }
             };
             long lastWhole = System.nanoTime();
-            Instant alive = clock.instant();
+            long lastHeard = lastWhole;
+            Instant lastTime = clock.instant();
+            Instant alive = lastTime;
             while (!breath.isEnding()) {
                 watch.hear(hearer, LISTEN.toMillis());
                 if (watch.isRootGone()) {
                     throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
                 }
                 long now = System.nanoTime();
+                Instant time = clock.instant();
+                if (Duration.between(lastTime, time).minusNanos(now - lastHeard).compareTo(SLEPT) > 0) {
+                    waiting.lost(now - QUIET.toNanos());
+                }
+                lastHeard = now;
+                lastTime = time;
                 if (!watch.isComplete() && now - lastWhole > FALLBACK.toNanos()) {
                     waiting.lost(now - QUIET.toNanos());
                     lastWhole = now;

@@ -10,9 +10,9 @@ import java.util.Map;
 import org.mendedleaf.core.disk.UserFolders;
 
 /**
- * How the background service is started with the session of its user, by the means of each platform: a unit of systemd for users, or
- * where there is none an entry that desktops start by themselves (XDG Autostart); an agent of launchd on macOS; a script in the
- * Startup folder on Windows. Only what is written here is ever removed again.
+ * How the background service and the tray icon are started with the session of their user, by the means of each platform: a unit of
+ * systemd for users, or where there is none, and for the icon always, an entry that desktops start by themselves (XDG Autostart); an
+ * agent of launchd on macOS; a script in the Startup folder on Windows. Only what is written here is ever removed again.
  */
 public final class Autostart {
 
@@ -34,15 +34,32 @@ public final class Autostart {
         STARTUP_FOLDER
     }
 
-    private static final String UNIT = "mended-leaf.service";
-    private static final String AGENT = "org.mendedleaf.service";
+    /** What is started. */
+    private enum Program {
+        SERVICE("mended-leaf-service", "org.mendedleaf.service", "Mended Leaf: keeps the past of your files"),
+        TRAY("mended-leaf-tray", "org.mendedleaf.tray", "Mended Leaf: whether your files are kept");
 
+        private final String file;
+        private final String agent;
+        private final String title;
+
+        Program(String file, String agent, String title) {
+            this.file = file;
+            this.agent = agent;
+            this.title = title;
+        }
+    }
+
+    private static final String UNIT = "mended-leaf.service";
+
+    private final Program program;
     private final Means means;
     private final Path file;
     private final List<String> command;
     private final Runner runner;
 
-    private Autostart(Means means, Path file, List<String> command, Runner runner) {
+    private Autostart(Program program, Means means, Path file, List<String> command, Runner runner) {
+        this.program = program;
         this.means = means;
         this.file = file;
         this.command = command;
@@ -56,24 +73,43 @@ public final class Autostart {
      */
     public static Autostart of(String platform, Map<String, String> environment, List<String> command, Runner runner)
             throws IOException {
+        return of(Program.SERVICE, platform, environment, command, runner);
+    }
+
+    /**
+     * The means of this platform for the tray icon, which belongs to a desktop.
+     *
+     * @param command what shows the icon and stays until it ends
+     */
+    public static Autostart tray(String platform, Map<String, String> environment, List<String> command, Runner runner)
+            throws IOException {
+        return of(Program.TRAY, platform, environment, command, runner);
+    }
+
+    private static Autostart of(
+            Program program, String platform, Map<String, String> environment, List<String> command, Runner runner)
+            throws IOException {
         String os = platform.toLowerCase(Locale.ROOT);
         Path home = UserFolders.home();
         if (os.startsWith("mac")) {
-            Path agent = home.resolve("Library/LaunchAgents").resolve(AGENT + ".plist");
-            return new Autostart(Means.LAUNCHD, agent, command, runner);
+            Path agent = home.resolve("Library/LaunchAgents").resolve(program.agent + ".plist");
+            return new Autostart(program, Means.LAUNCHD, agent, command, runner);
         }
         if (os.startsWith("win")) {
             Path roaming = Path.of(environment.getOrDefault(
                     "APPDATA", home.resolve("AppData/Roaming").toString()));
-            Path script = roaming.resolve("Microsoft/Windows/Start Menu/Programs/Startup/mended-leaf-service.vbs");
-            return new Autostart(Means.STARTUP_FOLDER, script, command, runner);
+            Path script = roaming.resolve("Microsoft/Windows/Start Menu/Programs/Startup")
+                    .resolve(program.file + ".vbs");
+            return new Autostart(program, Means.STARTUP_FOLDER, script, command, runner);
         }
         Path settings = UserFolders.settings(environment);
         // It answers only where a session of this user is kept by it.
-        if (runner.run(List.of("systemctl", "--user", "show-environment")) == 0) {
-            return new Autostart(Means.SYSTEMD, settings.resolve("systemd/user").resolve(UNIT), command, runner);
+        if (program == Program.SERVICE && runner.run(List.of("systemctl", "--user", "show-environment")) == 0) {
+            return new Autostart(
+                    program, Means.SYSTEMD, settings.resolve("systemd/user").resolve(UNIT), command, runner);
         }
-        return new Autostart(Means.XDG, settings.resolve("autostart/mended-leaf-service.desktop"), command, runner);
+        return new Autostart(
+                program, Means.XDG, settings.resolve("autostart").resolve(program.file + ".desktop"), command, runner);
     }
 
     /** Which means it is. */
@@ -86,13 +122,13 @@ public final class Autostart {
         return file;
     }
 
-    /** Whether the service is started with the session. */
+    /** Whether it is started with the session. */
     public boolean isInstalled() {
         return Files.isRegularFile(file);
     }
 
     /**
-     * Has the service started with every session from now on, and starts it now where the means do so.
+     * Has it started with every session from now on, and starts it now where the means do so.
      *
      * @return whether it was started now
      */
@@ -147,18 +183,29 @@ public final class Autostart {
             case XDG -> """
                 [Desktop Entry]
                 Type=Application
-                Name=Mended Leaf: keeps the past of your files
+                Name=%s
                 Exec=%s
                 Icon=mended-leaf
                 NoDisplay=true
                 X-GNOME-Autostart-enabled=true
-                """.formatted(quoted("\"", "\\\\\"", "%%"));
+                """.formatted(program.title, quoted("\"", "\\\\\"", "%%"));
             case LAUNCHD -> launchd();
             case STARTUP_FOLDER ->
                 // A script of this kind opens no window of its own.
                 "CreateObject(\"WScript.Shell\").Run \"" + quoted("\"\"", "", "%") + "\", 0, False\r\n";
         };
     }
+
+    /** It is started again when it ends otherwise than asked, and gives way to what somebody does. */
+    private static final String BACKGROUND = """
+                <key>KeepAlive</key>
+                <dict>
+                    <key>SuccessfulExit</key>
+                    <false/>
+                </dict>
+                <key>ProcessType</key>
+                <string>Background</string>
+            """;
 
     private String launchd() {
         StringBuilder arguments = new StringBuilder();
@@ -178,16 +225,9 @@ public final class Autostart {
                 %s    </array>
                     <key>RunAtLoad</key>
                     <true/>
-                    <key>KeepAlive</key>
-                    <dict>
-                        <key>SuccessfulExit</key>
-                        <false/>
-                    </dict>
-                    <key>ProcessType</key>
-                    <string>Background</string>
-                </dict>
+                %s</dict>
                 </plist>
-                """.formatted(AGENT, arguments);
+                """.formatted(program.agent, arguments, program == Program.SERVICE ? BACKGROUND : "");
     }
 
     /** The words of the command, each between marks, with what means something else there written out. */

@@ -1,9 +1,7 @@
 package org.mendedleaf.core.service;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import java.io.File;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -11,7 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.TimeUnit;
 import org.mendedleaf.core.words.Words;
 
 /** The background service of a user: whether it runs, and the switch that has it run always. */
@@ -55,47 +52,8 @@ public final class ServiceControl {
 
     /** The service of these settings, of this platform, started by this program. */
     public static ServiceControl here(Path settings, Map<String, String> environment) throws IOException {
-        List<String> command = new ArrayList<>();
-        // Settings that are not in their usual place have to be named to the one that a session starts.
-        String own = environment.getOrDefault("MENDED_LEAF_HOME", "");
-        if (!own.isEmpty() && !isWindows()) {
-            command.addAll(List.of("/usr/bin/env", "MENDED_LEAF_HOME=" + settings));
-        }
-        command.addAll(program());
-        return new ServiceControl(settings, System.getProperty("os.name"), environment, command, ServiceControl::run);
-    }
-
-    /** What starts this program: its script, which says so, or Java with the same classes. */
-    private static List<String> program() {
-        String launcher = System.getProperty("mendedleaf.launcher", "");
-        if (!launcher.isEmpty()) {
-            return List.of(launcher);
-        }
-        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
-        return List.of(java, "-Xmx512m", "-cp", System.getProperty("java.class.path"), "org.mendedleaf.cli.Main");
-    }
-
-    private static int run(List<String> words) throws IOException {
-        Process process;
-        try {
-            process = new ProcessBuilder(words)
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                    .start();
-        } catch (IOException e) {
-            return 127;
-        }
-        try {
-            if (!process.waitFor(20, TimeUnit.SECONDS)) {
-                process.destroyForcibly();
-                return 124;
-            }
-            return process.exitValue();
-        } catch (InterruptedException e) {
-            process.destroyForcibly();
-            Thread.currentThread().interrupt();
-            throw new java.io.InterruptedIOException();
-        }
+        List<String> command = Programs.withSettings(settings, environment, Programs.commandLine());
+        return new ServiceControl(settings, System.getProperty("os.name"), environment, command, Programs::run);
     }
 
     /** How it stands; empty when it does not run. */
@@ -150,27 +108,9 @@ public final class ServiceControl {
                 && autostart.isInstalled()
                 && runner.run(List.of("systemctl", "--user", "start", "mended-leaf.service")) == 0;
         if (!bySystem) {
-            spawn();
+            Programs.spawn(command);
         }
         return await(START, true).orElseThrow(() -> new IOException(Words.of("service.notStarted", START.toSeconds())));
-    }
-
-    /** It outlives this program, and the terminal that started it. */
-    private void spawn() throws IOException {
-        List<String> words = new ArrayList<>();
-        if (Files.isExecutable(Path.of("/usr/bin/setsid"))) {
-            words.add("/usr/bin/setsid");
-        }
-        words.addAll(command);
-        new ProcessBuilder(words)
-                .redirectInput(ProcessBuilder.Redirect.from(new File(isWindows() ? "NUL" : "/dev/null")))
-                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
-                .redirectError(ProcessBuilder.Redirect.DISCARD)
-                .start();
-    }
-
-    private static boolean isWindows() {
-        return File.separatorChar == '\\';
     }
 
     /**

@@ -15,6 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
@@ -138,6 +139,44 @@ class GuardianTest {
                     added += next().added();
                 }
                 assertThat(p.names(p.now().plusSeconds(60))).contains("a.txt", "b.txt");
+            }
+        }
+    }
+
+    @Test
+    void afterTheComputerSleptAllIsLookedAtOnceThoughNobodyHeardOfAChange() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            BlockingQueue<CaptureScope> scopes = new LinkedBlockingQueue<>();
+            Guardian.Listener listener = new Guardian.Listener() {
+                @Override
+                public Progress capturing(Place place, CaptureScope scope) {
+                    scopes.add(scope);
+                    return Progress.NONE;
+                }
+
+                @Override
+                public void captured(Place place, CaptureResult result) {
+                    results.add(result);
+                }
+
+                @Override
+                public void failed(Place place, IOException why) {
+                    throw new IllegalStateException(why);
+                }
+            };
+            try (Supervisor supervisor =
+                    new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
+                assertThat(next().added()).isEqualTo(1);
+                assertThat(scopes.take()).isEqualTo(CaptureScope.WHOLE);
+                // The time of day went on, and this program did not run meanwhile.
+                p.later(90);
+                next();
+                assertThat(scopes.take()).isEqualTo(CaptureScope.WHOLE);
+                Files.writeString(p.path("a.txt"), "two and more");
+                next();
+                assertThat(scopes.take()).as("once, and then folders again").isInstanceOf(CaptureScope.Folders.class);
             }
         }
     }

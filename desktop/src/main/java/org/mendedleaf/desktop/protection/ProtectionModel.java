@@ -20,6 +20,7 @@ import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.service.ServiceControl;
+import org.mendedleaf.core.service.TrayControl;
 import org.mendedleaf.core.systems.Connection;
 import org.mendedleaf.core.systems.Coverage;
 import org.mendedleaf.core.systems.CoverageReport;
@@ -42,6 +43,7 @@ public final class ProtectionModel {
     private final AheadModel ahead;
     private final VaultModel vaults;
     private final ServiceModel service;
+    private final TraySwitchModel tray;
 
     /** The model over this desk. */
     public ProtectionModel(AppContext context) {
@@ -52,6 +54,8 @@ public final class ProtectionModel {
         this.vaults = new VaultModel(context);
         this.service = new ServiceModel(
                 context, () -> ServiceControl.here(context.settings().folder(), System.getenv()), context::tell);
+        this.tray = new TraySwitchModel(
+                context, () -> TrayControl.here(context.settings().folder(), System.getenv()), context::tell);
         context.changesProperty().addListener((o, a, b) -> reload());
         selected.addListener((o, a, row) -> place.show(row));
     }
@@ -64,6 +68,11 @@ public final class ProtectionModel {
     /** Whether files are kept when no window is open. */
     ServiceModel service() {
         return service;
+    }
+
+    /** Whether an icon in the system tray says so. */
+    TraySwitchModel tray() {
+        return tray;
     }
 
     /** The rows, folders first, then systems. */

@@ -78,7 +78,7 @@ public final class ProtectionView extends StackPane {
         HBox head = new HBox(8, title, Ui.spacer(), report, folder, connect);
         head.setAlignment(Pos.CENTER_LEFT);
         warnings.setId("warnings");
-        VBox top = new VBox(10, head, new ServiceRow(model.service()), said, warnings);
+        VBox top = new VBox(10, head, new ServiceRow(model.service(), model.tray()), said, warnings);
         top.getStyleClass().add("protection-top");
         CoverageTable table = new CoverageTable(model);
         BorderPane left = new BorderPane(table);
@@ -101,6 +101,7 @@ public final class ProtectionView extends StackPane {
         sceneProperty().subscribe(scene -> {
             if (scene != null) {
                 model.service().load();
+                model.tray().load();
             }
         });
     }

@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.protection;
 import java.util.Locale;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import org.kordamp.ikonli.feather.Feather;
@@ -17,7 +18,7 @@ final class ServiceRow extends HBox {
     private final Button on;
     private final Button off;
 
-    ServiceRow(ServiceModel model) {
+    ServiceRow(ServiceModel model, TraySwitchModel traySwitch) {
         super(10);
         setId("service-row");
         setAlignment(Pos.CENTER_LEFT);
@@ -31,7 +32,13 @@ final class ServiceRow extends HBox {
         off.setId("service-off");
         on.setMinWidth(USE_PREF_SIZE);
         off.setMinWidth(USE_PREF_SIZE);
-        getChildren().addAll(icon, words, on, off);
+        CheckBox tray = new CheckBox(Words.of("service.tray"));
+        tray.setId("service-tray");
+        tray.setMinWidth(USE_PREF_SIZE);
+        Ui.tooltip(tray, Words.of("service.tray.help"));
+        tray.setOnAction(e -> traySwitch.set(tray.isSelected()));
+        traySwitch.onProperty().subscribe(shown -> tray.setSelected(shown));
+        getChildren().addAll(icon, words, on, off, tray);
         model.stateProperty().subscribe(this::show);
     }
 

@@ -262,12 +262,21 @@ public final class RetentionModel {
                         .toList();
     }
 
+    /** The places of the vault that is looked at. */
+    List<Place> places() {
+        return context.places().stream()
+                .filter(h -> h.vault().equals(vaultProperty().get()))
+                .map(OpenPlace::place)
+                .toList();
+    }
+
     /**
      * Writes what is kept and until when into a file.
      *
+     * @param place id of the place that it is about; 0 for all
      * @param day as somebody types it; empty for now
      */
-    void report(String day, java.nio.file.Path to) {
+    void report(long place, String day, java.nio.file.Path to) {
         Picture p = picture.get();
         if (p == null) {
             return;
@@ -281,7 +290,7 @@ public final class RetentionModel {
                                     ? Optional.empty()
                                     : Optional.of(new MomentText(context.zone(), now, MomentText.NOWHERE).read(day));
                             try (Reading reading = p.vault().read()) {
-                                return new KeptReport(reading, p.verdicts(), on, now, context.zone()).of(0, "");
+                                return new KeptReport(reading, p.verdicts(), on, now, context.zone()).of(place, "");
                             }
                         },
                         (words, trouble) -> message.set(words));

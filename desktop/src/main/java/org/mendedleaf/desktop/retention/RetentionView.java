@@ -2,6 +2,7 @@ package org.mendedleaf.desktop.retention;
 
 import java.io.File;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
@@ -10,8 +11,10 @@ import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.Menu;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.MenuItem;
+import javafx.scene.control.SeparatorMenuItem;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.BorderPane;
@@ -59,14 +62,8 @@ public final class RetentionView extends BorderPane {
         MenuButton report = new MenuButton(Words.of("retention.report"));
         report.setId("retention-report");
         report.getStyleClass().add("flat");
-        MenuItem now = new MenuItem(Words.of("keeps.reportNow"));
-        now.setId("retention-report-now");
-        now.setOnAction(e -> report(""));
-        MenuItem then = new MenuItem(Words.of("keeps.reportThen"));
-        then.setId("retention-report-then");
-        then.setOnAction(
-                e -> dayAsk.get().map(String::strip).filter(d -> !d.isEmpty()).ifPresent(this::report));
-        report.getItems().addAll(now, then);
+        report.getItems().setAll(reportItems(0, ""));
+        report.setOnShowing(e -> fill(report));
         HBox head = new HBox(12, title, vaults, Ui.spacer(), report, bar());
         head.setAlignment(Pos.CENTER_LEFT);
         message.setId("retention-message");
@@ -99,9 +96,35 @@ public final class RetentionView extends BorderPane {
         return bar;
     }
 
+    /** Reports of the whole vault, and where it has several places, of each. */
+    private void fill(MenuButton report) {
+        report.getItems().setAll(reportItems(0, ""));
+        List<Place> places = model.places();
+        if (places.size() > 1) {
+            report.getItems().add(new SeparatorMenuItem());
+            for (Place place : places) {
+                Menu menu = new Menu(place.label());
+                menu.setId("retention-report-place-" + place.id());
+                menu.getItems().setAll(reportItems(place.id(), "-" + place.id()));
+                report.getItems().add(menu);
+            }
+        }
+    }
+
+    private List<MenuItem> reportItems(long place, String ending) {
+        MenuItem now = new MenuItem(Words.of("keeps.reportNow"));
+        now.setId("retention-report-now" + ending);
+        now.setOnAction(e -> report(place, ""));
+        MenuItem then = new MenuItem(Words.of("keeps.reportThen"));
+        then.setId("retention-report-then" + ending);
+        then.setOnAction(
+                e -> dayAsk.get().map(String::strip).filter(d -> !d.isEmpty()).ifPresent(day -> report(place, day)));
+        return List.of(now, then);
+    }
+
     /** What is kept and until when, now or on a day that was typed, as a file. */
-    private void report(String day) {
-        saveAsk.apply(Words.of("keeps.reportName")).ifPresent(f -> model.report(day, f.toPath()));
+    private void report(long place, String day) {
+        saveAsk.apply(Words.of("keeps.reportName")).ifPresent(f -> model.report(place, day, f.toPath()));
     }
 
     /** Puts a way to ask for a day in place. */

@@ -1,16 +1,23 @@
 package org.mendedleaf.desktop.shell;
 
 import java.io.IOException;
+import java.util.List;
 import javafx.application.Application;
+import org.mendedleaf.core.service.TrayControl;
 import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.desktop.tray.TrayProgram;
 
 /** Starts the desktop. The launching class must not be the application itself when JavaFX is on the class path. */
 public final class Launch {
 
     private Launch() {}
 
-    /** Starts it. */
-    public static void main(String[] arguments) {
+    /** Starts it, or the tray icon, where that is asked for. */
+    public static void main(String[] arguments) throws Exception {
+        if (List.of(arguments).contains(TrayControl.ARGUMENT)) {
+            TrayProgram.main(arguments);
+            return;
+        }
         try {
             scale(UserSettings.of(System.getenv()).scale());
         } catch (IOException | RuntimeException e) {

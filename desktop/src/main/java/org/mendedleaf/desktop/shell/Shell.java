@@ -208,7 +208,7 @@ public final class Shell extends BorderPane {
                         journalTab,
                         Ui.spacer(),
                         findButton(),
-                        new WhoMenu(context),
+                        new WhoMenu(context, tour::again),
                         new UndoMenu(context, files),
                         Ui.iconButton(Feather.MOON, "shell.theme", theme::toggle),
                         Ui.iconButton(Feather.HELP_CIRCLE, "shell.keys", keys::toggle));

@@ -19,6 +19,10 @@ final class TourModel {
     private final FilesModel files;
     private final ReadOnlyObjectWrapper<Step> step = new ReadOnlyObjectWrapper<>(Step.NONE);
     private @Nullable Space before;
+    /** The line of which an earlier version is to be restored, and its newest version then. */
+    private @Nullable Long seen;
+
+    private int seenNewest;
 
     /** What is to be done next. */
     enum Step {
@@ -54,6 +58,14 @@ final class TourModel {
         }
     }
 
+    /** Begins once more, also for somebody who has been through it. */
+    void again() {
+        before = null;
+        step.set(Step.SAVE);
+        // What there is now is the beginning: nothing tells of it until something is captured.
+        saved(context.overviewProperty().get().space());
+    }
+
     /** Ends it for good. */
     void end() {
         step.set(Step.NONE);
@@ -78,16 +90,21 @@ final class TourModel {
         if (line == null || line.versionsHere() < 2) {
             return;
         }
+        Version newest = line.newest().orElseThrow();
+        boolean same = step.get() == Step.RESTORE && seen != null && seen.equals(line.id());
         if (step.get() == Step.SAVE || step.get() == Step.LOOK) {
             step.set(Step.RESTORE);
         }
-        boolean restored = line.newest()
-                .map(Version::origin)
-                .filter(o -> o == Origin.RESTORED)
-                .isPresent();
-        if (step.get() == Step.RESTORE && restored) {
+        if (step.get() != Step.RESTORE) {
+            return;
+        }
+        // What was restored before the tour is none of it.
+        if (same && newest.number() > seenNewest && newest.origin() == Origin.RESTORED) {
             step.set(Step.DONE);
             context.settings().remember(REMEMBERED, "seen");
+        } else if (!same) {
+            seen = line.id();
+            seenNewest = newest.number();
         }
     }
 }

@@ -28,10 +28,17 @@ final class WhoMenu extends MenuButton {
 
     private final AppContext context;
     private final Background.Newest question;
+    private final Runnable tour;
     private Set<String> known = Set.of();
 
-    WhoMenu(AppContext context) {
+    /**
+     * The menu.
+     *
+     * @param tour begins the tour once more
+     */
+    WhoMenu(AppContext context, Runnable tour) {
         this.context = context;
+        this.tour = tour;
         this.question = context.background().new Newest();
         setId("who");
         setMinWidth(USE_PREF_SIZE);
@@ -93,7 +100,12 @@ final class WhoMenu extends MenuButton {
             dialog.setGraphic(null);
             dialog.showAndWait().map(String::strip).filter(n -> !n.isEmpty()).ifPresent(this::workAs);
         });
-        getItems().addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), cells(), scales(), languages());
+        MenuItem again = new MenuItem(Words.of("who.tour"));
+        again.setId("tour-again");
+        again.setDisable(context.places().stream().allMatch(h -> h.place().isOutside()));
+        again.setOnAction(e -> tour.run());
+        getItems()
+                .addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), cells(), scales(), languages(), again);
     }
 
     /** The languages of the words; one that is chosen is spoken from the next start of the window. */

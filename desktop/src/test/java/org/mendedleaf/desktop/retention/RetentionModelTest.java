@@ -78,6 +78,27 @@ class RetentionModelTest extends AppContextTest {
     }
 
     @Test
+    void aReportIsOfOnePlaceOrOfAll() throws Exception {
+        history();
+        RetentionModel model = model();
+        assertThat(model.places()).containsExactly(openPlace.place());
+        assertThat(report(model, openPlace.place().id(), "one.json"))
+                .contains(openPlace.place().where())
+                .contains("ledger.csv");
+        assertThat(report(model, 0, "all.json"))
+                .doesNotContain(openPlace.place().where())
+                .contains("ledger.csv");
+        assertThat(report(model, 4711, "none.json")).doesNotContain("ledger.csv");
+    }
+
+    private String report(RetentionModel model, long place, String name) throws Exception {
+        File file = temp.resolve(name).toFile();
+        model.report(place, "", file.toPath());
+        until(() -> model.messageProperty().get().contains(name));
+        return Files.readString(file.toPath());
+    }
+
+    @Test
     void whatRulesWouldDoIsKnownBeforeTheyCount() throws Exception {
         history();
         RetentionModel model = model();

@@ -14,6 +14,7 @@ import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollBar;
 import javafx.scene.control.TabPane;
+import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
 
@@ -67,6 +68,45 @@ class NamedControlsScreenTest extends WindowTest {
         robot.clickOn("#find-open");
         settle();
         look("Find");
+        assertThat(nameless).isEmpty();
+    }
+
+    @Test
+    void soHasEverythingOnTheSheetsThatAskBeforeSomethingIsDone() throws Exception {
+        fill();
+        show();
+        eventually("the listing", () -> !rows().isEmpty());
+        select("ledger.csv");
+        choosePoint(1);
+        robot.clickOn("#more");
+        robot.clickOn("#line-holdVersion");
+        eventually("a hold", () -> visible("#hold-reason"));
+        look("A hold");
+        robot.push(KeyCode.ESCAPE);
+        eventually("the files", () -> visible("#listing"));
+        select("ledger.csv");
+        robot.clickOn("#more");
+        robot.clickOn("#line-eraseOlder");
+        eventually("an erasure", () -> visible("#erase-go"));
+        look("An erasure");
+        robot.clickOn("#erase-leave");
+        eventually("the files", () -> visible("#listing"));
+        robot.clickOn("#snapshots");
+        robot.clickOn("#all-snapshots");
+        eventually("the snapshots", () -> visible("#snapshot-table"));
+        look("Snapshots");
+        robot.push(KeyCode.ESCAPE);
+        eventually("the files", () -> visible("#listing"));
+        robot.clickOn("#tab-retention");
+        eventually("the space", () -> visible("#space-thin"));
+        TreeTableView<?> space = robot.lookup("#space-tree").queryAs(TreeTableView.class);
+        eventually(
+                "its rows",
+                () -> space.getRoot() != null && !space.getRoot().getChildren().isEmpty());
+        robot.interact(() -> space.getSelectionModel().select(0));
+        robot.clickOn("#space-thin");
+        eventually("a thinning", () -> visible("#thin-go"));
+        look("A thinning");
         assertThat(nameless).isEmpty();
     }
 

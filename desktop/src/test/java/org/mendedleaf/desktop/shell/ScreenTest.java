@@ -323,6 +323,18 @@ class ScreenTest extends WindowTest {
         robot.clickOn("#tour-end");
         eventually("nothing of it", () -> !visible("#tour"));
         assertThat(app.shell().context().settings().remembered("tour")).isEqualTo("seen");
+
+        robot.clickOn("#who");
+        robot.clickOn("#tour-again");
+        eventually(
+                "the first step again",
+                () -> visible("#tour") && text("#tour-count").equals("1 of 3"));
+        Files.writeString(desk.resolve("a.txt"), "one, and three");
+        eventually(
+                "what was restored before is not taken for it",
+                () -> text("#tour-count").equals("3 of 3"));
+        robot.clickOn("#tour-end");
+        eventually("sent away", () -> !visible("#tour"));
     }
 
     @Test
