@@ -50,6 +50,9 @@ public final class MomentSteps {
         Optional<Instant> find(Reading reading, Instant at) throws IOException;
     }
 
+    /** What is found, unless it lies before anything is known. */
+    private record Found(Optional<Instant> moment, boolean tooEarly) {}
+
     private void step(Neighbour neighbour) {
         OpenPlace openPlace = files.placeProperty().get();
         if (openPlace == null) {
@@ -59,14 +62,17 @@ public final class MomentSteps {
         Instant at = past == null ? context.clock().instant() : past;
         context.background()
                 .run(
-                        () -> FilesModel.read(openPlace, r -> neighbour.find(r, at)),
+                        () -> FilesModel.read(openPlace, r -> {
+                            Optional<Instant> moment = neighbour.find(r, at);
+                            Optional<Instant> first = r.changes().firstCapture(openPlace.place());
+                            boolean tooEarly = moment.isPresent()
+                                    && first.isPresent()
+                                    && moment.get().isBefore(first.get());
+                            return new Found(moment, tooEarly);
+                        }),
                         found -> {
-                            Instant first = beginning.get();
-                            if (found.isPresent()
-                                    && (first == null || !found.get().isBefore(first))) {
-                                files.momentProperty().set(found.get());
-                            } else if (found.isEmpty()) {
-                                files.momentProperty().set(null);
+                            if (!found.tooEarly()) {
+                                files.momentProperty().set(found.moment().orElse(null));
                             }
                         },
                         e -> files.say(String.valueOf(e.getMessage()), false, true));

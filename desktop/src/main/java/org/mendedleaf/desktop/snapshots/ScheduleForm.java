@@ -43,6 +43,7 @@ final class ScheduleForm extends VBox {
         ComboBox<ScheduleModel.Often> often =
                 Choices.of(List.of(ScheduleModel.Often.values()), o -> Words.of("schedule.often." + o));
         often.setId("schedule-often");
+        often.setAccessibleText(Words.of("schedule.oftenName"));
         often.setValue(made.often());
         often.valueProperty().addListener((o, a, v) -> {
             made.often(v);
@@ -56,6 +57,7 @@ final class ScheduleForm extends VBox {
         ComboBox<SnapshotSchedule.Missed> missed =
                 Choices.of(List.of(SnapshotSchedule.Missed.values()), m -> Words.of("schedule.missedChoice." + m));
         missed.setId("schedule-missed");
+        missed.setAccessibleText(Words.of("schedule.missedName"));
         missed.setValue(SnapshotSchedule.Missed.CATCH_UP);
         missed.valueProperty().addListener((o, a, v) -> {
             made.missed(v);

@@ -177,7 +177,7 @@ class ProtectionModelTest extends ModelTest {
         boolean[] done = {false};
         create.create(context.registry().connection("Archive").orElseThrow(), () -> done[0] = true);
         until(() -> done[0]);
-        until(() -> row("Archive:logs").isPresent());
+        until(() -> row("Archive:logs").flatMap(r -> r.facts()).isPresent());
         model.select(row("Archive:logs").orElseThrow());
         model.place().change(Setting.VERSIONING, "off");
         assertThat(model.place().effectsProperty().get().get(0)).contains("No earlier content is kept");

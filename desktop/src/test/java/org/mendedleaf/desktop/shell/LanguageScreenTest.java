@@ -59,6 +59,7 @@ class LanguageScreenTest extends WindowTest {
         assertThat(text("#restore")).isEqualTo("3 wiederherstellen");
         robot.clickOn("#who");
         robot.clickOn("Sprache");
+        eventually("the languages", () -> robot.lookup("English").tryQuery().isPresent());
         robot.clickOn("English");
         eventually("what was chosen", () -> text("#message").startsWith("English"));
         assertThat(UserSettings.open(home).language()).isEqualTo("en");

@@ -8,6 +8,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.ConcurrentModificationException;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -135,8 +136,8 @@ abstract class WindowTest {
                 WaitForAsyncUtils.waitForFxEvents();
                 try {
                     return condition.call();
-                } catch (EmptyNodeQueryException e) {
-                    // What is looked at is not shown yet.
+                } catch (EmptyNodeQueryException | IndexOutOfBoundsException | ConcurrentModificationException e) {
+                    // What is looked at is not shown yet, or becomes another while it is gone through from here.
                     return false;
                 }
             });
