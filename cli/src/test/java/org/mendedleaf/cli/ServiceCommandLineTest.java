@@ -92,4 +92,21 @@ class ServiceCommandLineTest extends TerminalTest {
         running.join(60_000);
         assertThat(code).hasValue(0);
     }
+
+    @Test
+    void aFolderThatCannotBeCapturedIsNamedWithTheVaultUntilItIsThereAgain() throws Exception {
+        save("a.txt", "one");
+        protect();
+        Thread running = service();
+        until(() -> run("service", "status") == 0 && out.contains("keeps "));
+        Path away = temp.resolve("away");
+        Files.move(desk, away);
+        until(() -> run("service", "status") == 0 && out.contains(desk + " is not there"));
+        assertThat(run("service", "status", "--json")).isZero();
+        assertThat(out).contains("\"keptByOthers\" : false").contains("is not there");
+        Files.move(away, desk);
+        until(() -> run("service", "status") == 0 && !out.contains("is not there"));
+        assertThat(run("service", "stop")).as(err).isZero();
+        running.join(60_000);
+    }
 }

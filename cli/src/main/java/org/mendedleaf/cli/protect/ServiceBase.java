@@ -39,9 +39,10 @@ abstract class ServiceBase extends Base {
         } else {
             ServiceControl.Running now = running.get();
             line(Words.of("cli.service.runs", Formats.full(now.since(), zone()), String.valueOf(now.process())));
-            now.vaults()
-                    .forEach((vault, trouble) ->
-                            line("  " + (trouble.isEmpty() ? Words.of("cli.service.keeps", vault) : trouble)));
+            now.vaults().forEach((vault, state) -> {
+                line("  " + (state.trouble().isEmpty() ? Words.of("cli.service.keeps", vault) : state.trouble()));
+                state.failing().forEach(words -> line("    " + words));
+            });
         }
         line(
                 control.isInstalled()
@@ -71,10 +72,12 @@ abstract class ServiceBase extends Base {
         return map;
     }
 
-    private static Map<String, Object> json(Map.Entry<Path, String> vault) {
+    private static Map<String, Object> json(Map.Entry<Path, ServiceControl.VaultState> vault) {
         Map<String, Object> map = new LinkedHashMap<>();
         map.put("vault", vault.getKey().toString());
-        map.put("trouble", vault.getValue());
+        map.put("trouble", vault.getValue().trouble());
+        map.put("keptByOthers", vault.getValue().keptByOthers());
+        map.put("failing", vault.getValue().failing());
         return map;
     }
 }

@@ -57,8 +57,14 @@ public final class ServiceRun extends WatchCommand {
                 .put("process", ProcessHandle.current().pid())
                 .put("since", since.toString());
         ArrayNode vaults = status.putArray("vaults");
-        state().forEach((vault, trouble) ->
-                vaults.addObject().put("vault", vault.toString()).put("trouble", trouble));
+        state().forEach((vault, state) -> {
+            ObjectNode each = vaults.addObject()
+                    .put("vault", vault.toString())
+                    .put("trouble", state.trouble())
+                    .put("keptByOthers", state.keptByOthers());
+            ArrayNode failing = each.putArray("failing");
+            state.failing().forEach(failing::add);
+        });
         return status;
     }
 }

@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.format.DateTimeFormatter;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -32,6 +33,7 @@ import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.retention.RetentionKeeper;
 import org.mendedleaf.core.retention.StandingRules;
 import org.mendedleaf.core.service.IdleMemory;
+import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.core.service.VaultDuties;
 import org.mendedleaf.core.service.WatchLock;
 import org.mendedleaf.core.snapshots.SnapshotKeeper;
@@ -54,6 +56,7 @@ public class WatchCommand extends RetentionBase {
 
     private final Map<Path, List<AutoCloseable>> kept = new LinkedHashMap<>();
     private final Map<Path, String> waiting = new LinkedHashMap<>();
+    private final Map<Path, Map<String, String>> failing = new HashMap<>();
     private final IdleMemory memory = new IdleMemory();
     private volatile boolean started;
     private volatile @Nullable ActivityLog activity;
@@ -109,11 +112,20 @@ public class WatchCommand extends RetentionBase {
         return () -> {};
     }
 
-    /** Which vaults are kept, and what keeps others from it, as messages by vault. */
-    final synchronized Map<Path, String> state() {
-        Map<Path, String> all = new LinkedHashMap<>();
-        kept.keySet().forEach(folder -> all.put(folder, ""));
-        all.putAll(waiting);
+    /** Which vaults are kept and what fails there, and what keeps it from others. */
+    final synchronized Map<Path, ServiceControl.VaultState> state() {
+        Map<Path, ServiceControl.VaultState> all = new LinkedHashMap<>();
+        kept.keySet()
+                .forEach(folder -> all.put(
+                        folder,
+                        new ServiceControl.VaultState(
+                                "",
+                                false,
+                                List.copyOf(
+                                        failing.getOrDefault(folder, Map.of()).values()))));
+        waiting.forEach((folder, why) -> all.put(
+                folder,
+                new ServiceControl.VaultState(why, why.equals(Words.of("cli.watch.other", folder)), List.of())));
         return all;
     }
 
@@ -128,6 +140,7 @@ public class WatchCommand extends RetentionBase {
         for (Path gone : List.copyOf(kept.keySet())) {
             if (!wanted.contains(gone)) {
                 close(kept.remove(gone));
+                failing.remove(gone);
             }
         }
         waiting.keySet().retainAll(wanted);
@@ -196,7 +209,7 @@ public class WatchCommand extends RetentionBase {
                         new RetentionTeller(),
                         c -> c.forEach(this::came),
                         () -> {},
-                        this::told));
+                        duty -> told(folder, duty)));
         kept.put(folder, List.of(lock.get(), duties, vault));
         return "";
     }
@@ -363,11 +376,15 @@ public class WatchCommand extends RetentionBase {
         }
     }
 
-    private synchronized void told(Duties.Failing duty) {
+    private synchronized void told(Path folder, Duties.Failing duty) {
+        Map<String, String> here = failing.computeIfAbsent(folder, k -> new LinkedHashMap<>());
         if (duty.trouble().isEmpty()) {
+            here.remove(duty.name());
             event("recovered", Words.of("cli.watch.recovered", duty.name()), Map.of());
         } else {
-            event("failed", Words.of("cli.watch.failed", duty.name(), duty.trouble()), Map.of());
+            String words = Words.of("cli.watch.failed", duty.name(), duty.trouble());
+            here.put(duty.name(), words);
+            event("failed", words, Map.of());
         }
     }
 }

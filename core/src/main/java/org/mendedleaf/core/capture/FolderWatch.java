@@ -14,6 +14,7 @@ import java.nio.file.WatchService;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.RawNames;
@@ -30,12 +31,16 @@ final class FolderWatch implements AutoCloseable {
     private final Path root;
     private final WatchService service;
     private final Map<WatchKey, Path> folders = new HashMap<>();
+    /** Which folder the root is, whatever is at its path by now; null where the file system has no such thing. */
+    private final @Nullable Object rootKey;
+
     private boolean complete = true;
     private boolean rootGone;
 
     /** Begins to watch a root and all folders below it. */
     FolderWatch(Path root) throws IOException {
         this.root = root;
+        this.rootKey = Files.readAttributes(root, BasicFileAttributes.class).fileKey();
         this.service = root.getFileSystem().newWatchService();
         register(root);
     }
@@ -45,9 +50,21 @@ final class FolderWatch implements AutoCloseable {
         return complete;
     }
 
-    /** Whether the root itself went away: this watch hears nothing any more, also when the root is back. */
+    /**
+     * Whether the root itself went away, or another folder is in its place: the system goes on to watch the one that was moved, and nothing
+     * is heard of what is at its path, also when it is back.
+     */
     boolean isRootGone() {
-        return rootGone;
+        if (rootGone) {
+            return true;
+        }
+        try {
+            Object now = Files.readAttributes(root, BasicFileAttributes.class).fileKey();
+            return !Objects.equals(rootKey, now);
+        } catch (IOException e) {
+            log.debug("{} is gone", root, e);
+            return true;
+        }
     }
 
     private void register(Path top) {

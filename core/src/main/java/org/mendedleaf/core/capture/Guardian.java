@@ -1,6 +1,7 @@
 package org.mendedleaf.core.capture;
 
 import java.io.IOException;
+import java.nio.file.Files;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -154,6 +155,7 @@ public final class Guardian implements Supervisor.Duty {
             try (FolderWatch watch = new FolderWatch(place.root())) {
                 // Whatever happened before the watch began is found by one scan.
                 run(capture(), CaptureScope.WHOLE);
+                breath.goesWell();
                 listen(breath, watch);
             }
             return Duration.ZERO;
@@ -178,7 +180,11 @@ public final class Guardian implements Supervisor.Duty {
             while (!breath.isEnding()) {
                 watch.hear(hearer, LISTEN.toMillis());
                 if (watch.isRootGone()) {
-                    throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
+                    if (!Files.isDirectory(place.root())) {
+                        throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
+                    }
+                    // Another folder took its place, or it went and came back: that one is watched from now on.
+                    return;
                 }
                 long now = System.nanoTime();
                 Instant time = clock.instant();

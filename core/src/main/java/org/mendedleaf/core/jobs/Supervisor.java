@@ -80,6 +80,9 @@ public final class Supervisor implements AutoCloseable {
 
         /** Waits; returns early when it should come to its end. */
         void pause(Duration time) throws InterruptedException;
+
+        /** Says that the round goes well, where it goes on for long after that: what failed before it fails no more. */
+        default void goesWell() {}
     }
 
     /** Hears how duties go; called from their threads. */
@@ -139,6 +142,8 @@ public final class Supervisor implements AutoCloseable {
         private final Duty duty;
         private final Thread thread;
         private boolean ending;
+        /** In a row; only the thread of the duty counts them. */
+        private int failures;
 
         Runner(Duty duty) {
             this.duty = duty;
@@ -148,16 +153,12 @@ public final class Supervisor implements AutoCloseable {
 
         @Override
         public void run() {
-            int failures = 0;
             try {
                 while (!isEnding()) {
                     Duration wait;
                     try {
                         wait = duty.round(this);
-                        if (failures > 0) {
-                            failures = 0;
-                            tell(() -> hearer.recovered(duty));
-                        }
+                        goesWell();
                     } catch (InterruptedException e) {
                         throw e;
                     } catch (Exception | Error e) {
@@ -172,6 +173,14 @@ public final class Supervisor implements AutoCloseable {
                 }
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
+            }
+        }
+
+        @Override
+        public void goesWell() {
+            if (failures > 0) {
+                failures = 0;
+                tell(() -> hearer.recovered(duty));
             }
         }
 

@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -27,9 +28,27 @@ public final class ServiceControl {
      * How it stands.
      *
      * @param process its number
-     * @param vaults what keeps it from each vault, as a message; empty for those that it keeps
+     * @param vaults how it stands with each vault
      */
-    public record Running(long process, Instant since, Map<Path, String> vaults) {}
+    public record Running(long process, Instant since, Map<Path, VaultState> vaults) {}
+
+    /**
+     * How the service stands with a vault.
+     *
+     * @param trouble what keeps it from the vault, as a message; empty when it keeps it
+     * @param keptByOthers whether that is another program that keeps it, a window for one
+     * @param failing what it tries again and again there, a message each
+     */
+    public record VaultState(String trouble, boolean keptByOthers, List<String> failing) {
+
+        /** Copies the list. */
+        public VaultState {
+            failing = List.copyOf(failing);
+        }
+
+        /** The service keeps it, and all goes well. */
+        public static final VaultState KEPT = new VaultState("", false, List.of());
+    }
 
     /**
      * The service of these settings.
@@ -62,10 +81,15 @@ public final class ServiceControl {
     }
 
     private static Running running(JsonNode answer) {
-        Map<Path, String> vaults = new java.util.LinkedHashMap<>();
-        answer.path("vaults")
-                .forEach(v -> vaults.put(
-                        Path.of(v.path("vault").asText()), v.path("trouble").asText()));
+        Map<Path, VaultState> vaults = new LinkedHashMap<>();
+        for (JsonNode v : answer.path("vaults")) {
+            List<String> failing = new ArrayList<>();
+            v.path("failing").forEach(f -> failing.add(f.asText()));
+            vaults.put(
+                    Path.of(v.path("vault").asText()),
+                    new VaultState(
+                            v.path("trouble").asText(), v.path("keptByOthers").asBoolean(), failing));
+        }
         return new Running(
                 answer.path("process").asLong(),
                 Instant.parse(answer.path("since").asText("1970-01-01T00:00:00Z")),

@@ -180,4 +180,57 @@ class GuardianTest {
             }
         }
     }
+
+    @Test
+    void afterAnotherFolderTookItsPlaceThatOneIsWatched() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            p.save("b.txt", "other");
+            BlockingQueue<String> failures = new LinkedBlockingQueue<>();
+            Guardian.Listener listener = new Guardian.Listener() {
+                @Override
+                public void captured(Place place, CaptureResult result) {
+                    results.add(result);
+                }
+
+                @Override
+                public void failed(Place place, IOException why) {
+                    failures.add(String.valueOf(why.getMessage()));
+                }
+            };
+            try (Supervisor supervisor =
+                    new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
+                assertThat(next().added()).isEqualTo(2);
+                Path other = Files.createDirectory(temp.resolve("copy"));
+                Files.copy(p.path("a.txt"), other.resolve("a.txt"));
+                Files.copy(p.path("b.txt"), other.resolve("b.txt"));
+                Files.move(p.folder(), temp.resolve("moved away"));
+                Files.move(other, p.folder());
+                next();
+                // The first of them is found by the look that comes with the watch, the second one has to be heard of.
+                Files.writeString(p.path("a.txt"), "two and more");
+                long points = 0;
+                while (points < 1) {
+                    points += next().points();
+                }
+                Files.writeString(p.path("b.txt"), "three and more");
+                while (points < 2) {
+                    points += next().points();
+                }
+                assertThat(p.line("b.txt").versions()).hasSize(2);
+
+                Path away = temp.resolve("away");
+                failures.clear();
+                Files.move(p.folder(), away);
+                assertThat(failures.poll(30, TimeUnit.SECONDS)).contains("is not there");
+                Files.writeString(away.resolve("a.txt"), "changed while it was away");
+                Files.move(away, p.folder());
+                while (points < 3) {
+                    points += next().points();
+                }
+                assertThat(p.line("a.txt").versions()).hasSize(3);
+            }
+        }
+    }
 }

@@ -80,6 +80,22 @@ class SupervisorTest {
     }
 
     @Test
+    void aRoundThatGoesOnSaysOnceThatItGoesWellAgainAndItsNextFailureIsTheFirst() throws Exception {
+        CountDownLatch goOn = new CountDownLatch(1);
+        supervisor.add(duty("d", (n, breath) -> {
+            if (n == 2) {
+                breath.goesWell();
+                breath.goesWell();
+                goOn.await();
+            }
+            throw new java.io.IOException("expected");
+        }));
+        assertThat(List.of(next(), next())).containsExactly("d 1 expected 5", "d well");
+        goOn.countDown();
+        assertThat(next()).isEqualTo("d 1 expected 5");
+    }
+
+    @Test
     void oneThatFailsDoesNotHinderTheOthers() throws Exception {
         CountDownLatch rounds = new CountDownLatch(5);
         supervisor.add(duty("bad", (n, breath) -> {

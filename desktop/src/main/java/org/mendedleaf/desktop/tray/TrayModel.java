@@ -2,6 +2,7 @@ package org.mendedleaf.desktop.tray;
 
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -14,9 +15,9 @@ final class TrayModel {
 
     /** Whether files are kept. */
     enum State {
-        /** The background service keeps all vaults. */
+        /** The background service keeps all vaults, or another program does. */
         KEPT,
-        /** It runs, and cannot keep some vault. */
+        /** It runs, and something goes wrong again and again. */
         TROUBLE,
         /** It does not run. */
         STOPPED
@@ -26,7 +27,7 @@ final class TrayModel {
      * What is shown.
      *
      * @param words one sentence
-     * @param details what keeps the service from each vault
+     * @param details what goes wrong, a message each
      */
     record View(State state, String words, List<String> details) {}
 
@@ -53,17 +54,20 @@ final class TrayModel {
         if (running.isEmpty()) {
             return new View(State.STOPPED, Words.of("tray.stopped"), List.of());
         }
-        List<String> details = running.get().vaults().entrySet().stream()
-                .filter(v -> !v.getValue().isEmpty())
-                .map(TrayModel::detail)
-                .toList();
-        return details.isEmpty()
-                ? new View(State.KEPT, Words.of("tray.kept"), details)
-                : new View(State.TROUBLE, Words.of("tray.trouble", details.size()), details);
-    }
-
-    private static String detail(Map.Entry<Path, String> vault) {
-        return vault.getKey().getFileName() + ": " + vault.getValue();
+        Map<Path, ServiceControl.VaultState> vaults = running.get().vaults();
+        List<String> details = new ArrayList<>();
+        vaults.forEach((vault, state) -> {
+            if (!state.trouble().isEmpty() && !state.keptByOthers()) {
+                details.add(vault.getFileName() + ": " + state.trouble());
+            }
+            details.addAll(state.failing());
+        });
+        if (!details.isEmpty()) {
+            return new View(State.TROUBLE, Words.of("tray.trouble", details.size()), details);
+        }
+        boolean byOthers =
+                !vaults.isEmpty() && vaults.values().stream().allMatch(ServiceControl.VaultState::keptByOthers);
+        return new View(State.KEPT, Words.of(byOthers ? "tray.keptByOthers" : "tray.kept"), details);
     }
 
     /** Whether it is switched on. */

@@ -21,6 +21,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.service.ServiceControl;
+import org.mendedleaf.core.service.ServiceControl.VaultState;
 import org.mendedleaf.core.service.TrayControl;
 
 /** The tray icon from its start until it is switched off, with a desktop that only remembers what it shows. */
@@ -85,7 +86,7 @@ class TrayProgramTest {
         return new TrayProgram(model, area, Duration.ofSeconds(20), Duration.ofMillis(20));
     }
 
-    private static void runs(ServiceControl service, Map<Path, String> vaults) {
+    private static void runs(ServiceControl service, Map<Path, VaultState> vaults) {
         when(service.running()).thenReturn(Optional.of(new ServiceControl.Running(1, Instant.EPOCH, vaults)));
     }
 
@@ -102,16 +103,16 @@ class TrayProgramTest {
     @Test
     void itSaysHowTheServiceStandsAsItChangesAndEndsWhenItIsSwitchedOff() throws Exception {
         area.comesAfter = 3;
-        runs(service, Map.of(temp.resolve("vault"), ""));
+        runs(service, Map.of(temp.resolve("vault"), VaultState.KEPT));
         CompletableFuture<TrayProgram.Outcome> running = run(program());
         eventually(TrayModel.State.KEPT);
 
-        Map<Path, String> vaults = new LinkedHashMap<>();
-        vaults.put(temp.resolve("vault"), "");
-        vaults.put(temp.resolve("other"), "The drive is away.");
+        Map<Path, VaultState> vaults = new LinkedHashMap<>();
+        vaults.put(temp.resolve("vault"), VaultState.KEPT);
+        vaults.put(temp.resolve("other"), new VaultState("The drive is away.", false, List.of()));
         runs(service, vaults);
         eventually(TrayModel.State.TROUBLE);
-        assertThat(area.shown.get(1).words()).isEqualTo("Mended Leaf: one vault is not kept");
+        assertThat(area.shown.get(1).words()).isEqualTo("Mended Leaf: something goes wrong");
         assertThat(area.shown.get(1).details()).containsExactly("other: The drive is away.");
 
         when(service.running()).thenReturn(Optional.empty());
@@ -121,6 +122,22 @@ class TrayProgramTest {
         model.remove();
         assertThat(running.get(20, TimeUnit.SECONDS)).isEqualTo(TrayProgram.Outcome.ENDED);
         assertThat(area.closed).isTrue();
+    }
+
+    @Test
+    void whatAnotherProgramKeepsIsNoTroubleAndWhatFailsAgainAndAgainIs() {
+        VaultState others = new VaultState("A window keeps it.", true, List.of());
+        runs(service, Map.of(temp.resolve("vault"), others));
+        assertThat(model.view())
+                .isEqualTo(new TrayModel.View(
+                        TrayModel.State.KEPT, "Mended Leaf: a window or another program keeps your files", List.of()));
+        VaultState failing = new VaultState("", false, List.of("The folder is away.", "The server does not answer."));
+        runs(service, Map.of(temp.resolve("vault"), failing));
+        assertThat(model.view())
+                .isEqualTo(new TrayModel.View(
+                        TrayModel.State.TROUBLE,
+                        "Mended Leaf: 2 things go wrong",
+                        List.of("The folder is away.", "The server does not answer.")));
     }
 
     @Test
