@@ -211,9 +211,18 @@ public final class Words {
     public static String of(String key, @Nullable Object... arguments) {
         Spoken now = spoken();
         try {
-            return now.pattern(key).format(arguments);
+            return oneStop(now.pattern(key).format(arguments));
         } catch (MissingResourceException e) {
             throw new IllegalArgumentException("expected words for the key '" + key + "', found none", e);
         }
+    }
+
+    /** A sentence that ends with an abbreviation, as that of a German month, ends with one full stop. */
+    private static String oneStop(String words) {
+        int at = words.indexOf("..");
+        boolean twice = at > 0
+                && Character.isLetter(words.charAt(at - 1))
+                && (at + 2 == words.length() || words.charAt(at + 2) == ' ');
+        return twice ? words.substring(0, at) + words.substring(at + 1) : words;
     }
 }

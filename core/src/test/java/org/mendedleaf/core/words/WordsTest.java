@@ -53,6 +53,14 @@ class WordsTest {
     }
 
     @Test
+    void aSentenceThatEndsWithAnAbbreviationHasOneFullStop() {
+        assertThat(Words.of("vaultBox.next", "20. Dez.")).endsWith("20. Dez.");
+        assertThat(Words.of("vaultBox.next", "20 Dec")).endsWith("20 Dec.");
+        assertThat(Words.of("vaultBox.next", "../x")).endsWith("../x.");
+        assertThat(Words.of("vaultBox.next", "a...")).endsWith("a....");
+    }
+
+    @Test
     void everyKeyInTheSourcesHasWords() throws IOException {
         Properties words = words();
         Set<String> families = new TreeSet<>();

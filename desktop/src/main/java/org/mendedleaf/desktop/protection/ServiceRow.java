@@ -26,6 +26,8 @@ final class ServiceRow extends HBox {
         icon.getStyleClass().add("service-icon");
         words.setId("service-words");
         words.setMinWidth(0);
+        words.setWrapText(true);
+        words.setMinHeight(USE_PREF_SIZE);
         on = Ui.button("service.on", () -> ask(model::install), "small");
         on.setId("service-on");
         off = Ui.button("service.off", () -> ask(model::remove), "small", "flat");

@@ -105,7 +105,7 @@ final class WhoMenu extends MenuButton {
         again.setDisable(context.places().stream().allMatch(h -> h.place().isOutside()));
         again.setOnAction(e -> tour.run());
         getItems()
-                .addAll(new SeparatorMenuItem(), other, again, new SeparatorMenuItem(), cells(), scales(), languages());
+                .addAll(new SeparatorMenuItem(), other, new SeparatorMenuItem(), again, cells(), scales(), languages());
     }
 
     /** The languages of the words; one that is chosen is spoken from the next start of the window. */
