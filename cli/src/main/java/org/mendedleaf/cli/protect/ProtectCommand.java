@@ -16,8 +16,10 @@ import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.NetworkDrive;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.PlaceChange;
+import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.retention.UsualRules;
 import org.mendedleaf.core.words.Words;
@@ -98,6 +100,9 @@ public final class ProtectCommand extends Base {
                         place.exclusions().isEmpty()
                                 ? Words.of("cli.protect.nothingOut")
                                 : String.join(", ", place.exclusions()));
+                if (NetworkDrive.holds(root) && place.rhythm().kind() == Rhythm.Kind.ON_SAVE) {
+                    say("protect.network");
+                }
                 if (keep != null) {
                     line(rules.sentence());
                 }

@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.concurrent.TimeUnit;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.NetworkDrive;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.SafeFolder;
 
@@ -34,7 +35,7 @@ final class FolderWatch implements AutoCloseable {
     /** Which folder the root is, whatever is at its path by now; null where the file system has no such thing. */
     private final @Nullable Object rootKey;
 
-    private boolean complete = true;
+    private boolean complete;
     private boolean rootGone;
 
     /** Begins to watch a root and all folders below it. */
@@ -42,10 +43,14 @@ final class FolderWatch implements AutoCloseable {
         this.root = root;
         this.rootKey = Files.readAttributes(root, BasicFileAttributes.class).fileKey();
         this.service = root.getFileSystem().newWatchService();
+        this.complete = !NetworkDrive.holds(root);
         register(root);
     }
 
-    /** Whether all folders could be watched; when not, looks from time to time have to make up for it. */
+    /**
+     * Whether all folders could be watched, and nobody changes them from another computer; when not, scans from time to time have to make up
+     * for it.
+     */
     boolean isComplete() {
         return complete;
     }

@@ -38,6 +38,9 @@ public final class Guardian implements Supervisor.Duty {
     /** A watch that is not complete, or not to be had, is made up for by scans this often. */
     private static final Duration FALLBACK = Duration.ofMinutes(10);
 
+    /** Also a complete watch may miss what the system does not tell, as a drive that was mounted on a folder of it. */
+    private static final Duration INSURANCE = Duration.ofHours(6);
+
     private static final Duration ROUND = Duration.ofSeconds(5);
 
     /**
@@ -193,7 +196,8 @@ public final class Guardian implements Supervisor.Duty {
                 }
                 lastHeard = now;
                 lastTime = time;
-                if (!watch.isComplete() && now - lastWhole > FALLBACK.toNanos()) {
+                Duration most = watch.isComplete() ? INSURANCE : FALLBACK;
+                if (now - lastWhole > most.toNanos()) {
                     waiting.lost(now - QUIET.toNanos());
                     lastWhole = now;
                 }

@@ -174,6 +174,7 @@ public final class Autostart {
                 ExecStart=%s
                 Restart=on-failure
                 RestartSec=10
+                SuccessExitStatus=143
                 Nice=10
                 IOSchedulingClass=idle
 

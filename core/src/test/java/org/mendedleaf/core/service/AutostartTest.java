@@ -46,6 +46,8 @@ class AutostartTest {
         assertThat(Files.readString(temp.resolve("systemd/user/mended-leaf.service")))
                 .contains("ExecStart=\"/opt/my apps/mended-leaf\" \"service\" \"run\"\n")
                 .contains("Restart=on-failure\n")
+                // What Java ends with when it is asked to end: no failure, and nothing to be started again.
+                .contains("SuccessExitStatus=143\n")
                 .contains("Nice=10\n");
 
         ran.clear();

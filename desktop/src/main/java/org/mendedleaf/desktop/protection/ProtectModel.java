@@ -24,6 +24,7 @@ import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.capture.Exclusions;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.disk.NetworkDrive;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.retention.UsualRules;
@@ -263,8 +264,11 @@ public final class ProtectModel {
                 Formats.size(count.bytes()),
                 Formats.size(disk.getUsableSpace()),
                 count.files());
+        String network = NetworkDrive.holds(root) ? " " + Words.of("protect.network") : "";
         return new Outlook(
-                words + " " + Words.of(sameDisk ? "protect.sameDisk" : "protect.otherDisk"), "", forecast(count));
+                words + " " + Words.of(sameDisk ? "protect.sameDisk" : "protect.otherDisk") + network,
+                "",
+                forecast(count));
     }
 
     /** What is saved often is counted once here, and what is like what was there is stored once: the two go against each other. */
