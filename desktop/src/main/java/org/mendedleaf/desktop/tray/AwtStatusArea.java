@@ -44,6 +44,11 @@ final class AwtStatusArea implements StatusArea {
     }
 
     @Override
+    public boolean mayCome() {
+        return !GraphicsEnvironment.isHeadless();
+    }
+
+    @Override
     public void show(TrayModel.View view) {
         SystemTray tray = SystemTray.getSystemTray();
         Image image = image(tray.getTrayIconSize().width, view.state());

@@ -6,6 +6,9 @@ interface StatusArea {
     /** Whether there is one now; it may come later than what a session starts. */
     boolean isThere();
 
+    /** Whether there is a desktop at all, so that one may come. */
+    boolean mayCome();
+
     /** Shows this from now on. */
     void show(TrayModel.View view);
 

@@ -92,7 +92,7 @@ public final class TrayProgram {
     private boolean isThere() throws InterruptedException {
         long until = System.nanoTime() + comes.toNanos();
         while (!area.isThere()) {
-            if (System.nanoTime() >= until) {
+            if (!area.mayCome() || System.nanoTime() >= until) {
                 return false;
             }
             pause();

@@ -31,11 +31,17 @@ class TrayProgramTest {
     private static final class Area implements StatusArea {
         private final List<TrayModel.View> shown = new CopyOnWriteArrayList<>();
         private int comesAfter;
+        private boolean desktop = true;
         private volatile boolean closed;
 
         @Override
         public boolean isThere() {
             return comesAfter-- <= 0;
+        }
+
+        @Override
+        public boolean mayCome() {
+            return desktop;
         }
 
         @Override
@@ -157,6 +163,14 @@ class TrayProgramTest {
         TrayProgram program = new TrayProgram(model, area, Duration.ofMillis(50), Duration.ofMillis(10));
         assertThat(run(program).get(20, TimeUnit.SECONDS)).isEqualTo(TrayProgram.Outcome.NO_AREA);
         assertThat(area.shown).isEmpty();
+    }
+
+    @Test
+    void withoutADesktopNobodyWaitsForOne() throws Exception {
+        area.comesAfter = Integer.MAX_VALUE;
+        area.desktop = false;
+        TrayProgram program = new TrayProgram(model, area, Duration.ofHours(1), Duration.ofMillis(10));
+        assertThat(run(program).get(20, TimeUnit.SECONDS)).isEqualTo(TrayProgram.Outcome.NO_AREA);
     }
 
     @Test
