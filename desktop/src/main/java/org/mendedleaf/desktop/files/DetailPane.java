@@ -49,6 +49,13 @@ final class DetailPane extends BorderPane {
         show(line.detailProperty().get());
     }
 
+    /** What stands before both is said once, as in "version 1 → 2": there is little width. */
+    static String between(String before, String after) {
+        int end = before.lastIndexOf(' ') + 1;
+        boolean same = end > 0 && after.length() > end && after.startsWith(before.substring(0, end));
+        return Words.of("detail.between", before, same ? after.substring(end) : after);
+    }
+
     private ToggleButton toggle(ToggleGroup group, String key, Detail.Mode mode, String style) {
         ToggleButton button = new ToggleButton(Words.of(key));
         button.setToggleGroup(group);
@@ -70,7 +77,7 @@ final class DetailPane extends BorderPane {
         if (detail instanceof Detail.Seen seen) {
             setCenter(content(seen));
         } else if (detail instanceof Detail.Compared compared) {
-            title.setText(Words.of("detail.between", compared.before(), compared.after()));
+            title.setText(between(compared.before(), compared.after()));
             words.setText(compared.comparison().words());
             setCenter(changes(compared));
         } else if (detail instanceof Detail.Facts facts) {
