@@ -27,6 +27,26 @@ class GuardianTest {
     Path temp;
 
     private final BlockingQueue<CaptureResult> results = new LinkedBlockingQueue<>();
+    private final BlockingQueue<CaptureScope> scopes = new LinkedBlockingQueue<>();
+    private final BlockingQueue<String> failures = new LinkedBlockingQueue<>();
+
+    private final Guardian.Listener listener = new Guardian.Listener() {
+        @Override
+        public Progress capturing(Place place, CaptureScope scope) {
+            scopes.add(scope);
+            return Progress.NONE;
+        }
+
+        @Override
+        public void captured(Place place, CaptureResult result) {
+            results.add(result);
+        }
+
+        @Override
+        public void failed(Place place, IOException why) {
+            failures.add(String.valueOf(why.getMessage()));
+        }
+    };
 
     private CaptureResult next() throws InterruptedException {
         CaptureResult result = results.poll(30, TimeUnit.SECONDS);
@@ -38,17 +58,6 @@ class GuardianTest {
     void whatIsSavedIsCapturedByItselfAlsoInNewFolders() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a.txt", "one");
-            Guardian.Listener listener = new Guardian.Listener() {
-                @Override
-                public void captured(Place place, CaptureResult result) {
-                    results.add(result);
-                }
-
-                @Override
-                public void failed(Place place, IOException why) {
-                    throw new IllegalStateException(why);
-                }
-            };
             try (Supervisor supervisor =
                     new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
@@ -72,17 +81,6 @@ class GuardianTest {
     void whatAnotherProcessProtectsOrChangesMeanwhileCountsFromThenOn() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a.txt", "one");
-            Guardian.Listener listener = new Guardian.Listener() {
-                @Override
-                public void captured(Place place, CaptureResult result) {
-                    results.add(result);
-                }
-
-                @Override
-                public void failed(Place place, IOException why) {
-                    throw new IllegalStateException(why);
-                }
-            };
             try (Supervisor supervisor =
                             new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}));
                     OpenVault other = OpenVault.open(temp.resolve("vault"), "other", Duration.ofSeconds(5))) {
@@ -109,18 +107,6 @@ class GuardianTest {
     void aFolderThatWasAwayIsWatchedAgainWhenItIsBack() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a.txt", "one");
-            BlockingQueue<String> failures = new LinkedBlockingQueue<>();
-            Guardian.Listener listener = new Guardian.Listener() {
-                @Override
-                public void captured(Place place, CaptureResult result) {
-                    results.add(result);
-                }
-
-                @Override
-                public void failed(Place place, IOException why) {
-                    failures.add(String.valueOf(why.getMessage()));
-                }
-            };
             try (Supervisor supervisor =
                     new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
@@ -147,24 +133,6 @@ class GuardianTest {
     void afterTheComputerSleptAllIsLookedAtOnceThoughNobodyHeardOfAChange() throws Exception {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a.txt", "one");
-            BlockingQueue<CaptureScope> scopes = new LinkedBlockingQueue<>();
-            Guardian.Listener listener = new Guardian.Listener() {
-                @Override
-                public Progress capturing(Place place, CaptureScope scope) {
-                    scopes.add(scope);
-                    return Progress.NONE;
-                }
-
-                @Override
-                public void captured(Place place, CaptureResult result) {
-                    results.add(result);
-                }
-
-                @Override
-                public void failed(Place place, IOException why) {
-                    throw new IllegalStateException(why);
-                }
-            };
             try (Supervisor supervisor =
                     new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
@@ -186,18 +154,6 @@ class GuardianTest {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("a.txt", "one");
             p.save("b.txt", "other");
-            BlockingQueue<String> failures = new LinkedBlockingQueue<>();
-            Guardian.Listener listener = new Guardian.Listener() {
-                @Override
-                public void captured(Place place, CaptureResult result) {
-                    results.add(result);
-                }
-
-                @Override
-                public void failed(Place place, IOException why) {
-                    failures.add(String.valueOf(why.getMessage()));
-                }
-            };
             try (Supervisor supervisor =
                     new Supervisor(Supervisor.Backoff.DEFAULT, new Duties(p.vault(), p.clock(), f -> {}))) {
                 supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
