@@ -189,12 +189,17 @@ public final class Autostart {
                 Icon=mended-leaf
                 NoDisplay=true
                 X-GNOME-Autostart-enabled=true
-                """.formatted(program.title, quoted("\"", "\\\\\"", "%%"));
+                """.formatted(program.title, again() + quoted("\"", "\\\\\"", "%%"));
             case LAUNCHD -> launchd();
             case STARTUP_FOLDER ->
                 // A script of this kind opens no window of its own.
                 "CreateObject(\"WScript.Shell\").Run \"" + quoted("\"\"", "", "%") + "\", 0, False\r\n";
         };
+    }
+
+    /** Desktops start it once; its script starts it again when it ends otherwise than asked. */
+    private String again() {
+        return program == Program.SERVICE ? "/usr/bin/env " + Programs.RESTART + " " : "";
     }
 
     /** It is started again when it ends otherwise than asked, and gives way to what somebody does. */

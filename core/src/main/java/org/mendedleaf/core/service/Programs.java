@@ -13,6 +13,9 @@ import java.util.concurrent.TimeUnit;
 /** How this program is started again, as another process, and how commands of the system are run. */
 public final class Programs {
 
+    /** In the environment of the script that starts this program: it starts the service again when that dies. */
+    static final String RESTART = "MENDED_LEAF_RESTART=yes";
+
     private static final long MOST_SECONDS = 20;
     private static final boolean WINDOWS = File.separatorChar == '\\';
 
@@ -45,6 +48,16 @@ public final class Programs {
             return command;
         }
         List<String> words = new ArrayList<>(List.of("/usr/bin/env", "MENDED_LEAF_HOME=" + settings));
+        words.addAll(command);
+        return words;
+    }
+
+    /** The same, started again by its script when it dies, where the system does not do so. */
+    static List<String> restarted(List<String> command) {
+        if (WINDOWS) {
+            return command;
+        }
+        List<String> words = new ArrayList<>(List.of("/usr/bin/env", RESTART));
         words.addAll(command);
         return words;
     }

@@ -132,7 +132,7 @@ public final class ServiceControl {
                 && autostart.isInstalled()
                 && runner.run(List.of("systemctl", "--user", "start", "mended-leaf.service")) == 0;
         if (!bySystem) {
-            Programs.spawn(command);
+            Programs.spawn(Programs.restarted(command));
         }
         return await(START, true).orElseThrow(() -> new IOException(Words.of("service.notStarted", START.toSeconds())));
     }

@@ -68,7 +68,9 @@ class AutostartTest {
         assertThat(autostart.install()).as("nothing starts it now").isFalse();
         assertThat(Files.readString(temp.resolve("autostart/mended-leaf-service.desktop")))
                 .startsWith("[Desktop Entry]\n")
-                .contains("Exec=\"/opt/my apps/mended-leaf\" \"service\" \"run\"\n");
+                // Desktops start it once: its script does it again.
+                .contains(
+                        "Exec=/usr/bin/env MENDED_LEAF_RESTART=yes \"/opt/my apps/mended-leaf\" \"service\" \"run\"\n");
         autostart.remove();
         assertThat(temp.resolve("autostart")).isEmptyDirectory();
     }
