@@ -155,16 +155,19 @@ public final class Guardian implements Supervisor.Duty {
         }
 
         private Duration watch(Supervisor.Breath breath) throws IOException, InterruptedException {
+            Instant began = clock.instant();
+            long beganNanos = System.nanoTime();
             try (FolderWatch watch = new FolderWatch(place.root())) {
                 // Whatever happened before the watch began is found by one scan.
                 run(capture(), CaptureScope.WHOLE);
                 breath.goesWell();
-                listen(breath, watch);
+                listen(breath, watch, began, beganNanos);
             }
             return Duration.ZERO;
         }
 
-        private void listen(Supervisor.Breath breath, FolderWatch watch) throws InterruptedException, IOException {
+        private void listen(Supervisor.Breath breath, FolderWatch watch, Instant began, long beganNanos)
+                throws InterruptedException, IOException {
             FolderWatch.Hearer hearer = new FolderWatch.Hearer() {
                 @Override
                 public void changed(String folder) {
@@ -176,10 +179,10 @@ public final class Guardian implements Supervisor.Duty {
                     waiting.lost(System.nanoTime());
                 }
             };
-            long lastWhole = System.nanoTime();
-            long lastHeard = lastWhole;
-            Instant lastTime = clock.instant();
-            Instant alive = lastTime;
+            long lastWhole = beganNanos;
+            long lastHeard = beganNanos;
+            Instant lastTime = began;
+            Instant alive = clock.instant();
             while (!breath.isEnding()) {
                 watch.hear(hearer, LISTEN.toMillis());
                 if (watch.isRootGone()) {

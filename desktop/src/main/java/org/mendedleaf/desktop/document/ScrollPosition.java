@@ -10,6 +10,7 @@ import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TableView;
 import javafx.scene.control.skin.VirtualFlow;
 import javafx.scene.layout.Region;
+import org.mendedleaf.core.words.Words;
 
 /** Where somebody is in a list or a table, and going there. */
 final class ScrollPosition {
@@ -135,6 +136,7 @@ final class ScrollPosition {
         ListView<T> list = new ListView<>();
         list.getItems().setAll(items);
         list.getStyleClass().addAll(styles);
+        list.setAccessibleText(Words.of("detail.content"));
         list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
         return list;
     }

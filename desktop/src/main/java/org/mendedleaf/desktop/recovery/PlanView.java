@@ -163,6 +163,7 @@ public final class PlanView extends WorkPane {
         to.getChildren().add(targetName);
         ComboBox<Collision> collision = Choices.of(List.of(Collision.values()), c -> Words.of("collision." + c));
         collision.setId("plan-collision");
+        collision.setAccessibleText(Words.of("plan.collision"));
         collision.setValue(model.collisionProperty().get());
         collision
                 .valueProperty()

@@ -69,6 +69,7 @@ class DifferenceScreenTest extends WindowTest {
         robot.interact(() -> app.shell().files().routes().recover());
         eventually("the plan", () -> robot.lookup("#plan-table").tryQuery().isPresent());
         assertThat(robot.lookup("#plan-look").query().isDisabled()).isTrue();
+        everythingHasAName("a plan with a file to look at");
         choose("#plan-table", 0);
         robot.push(KeyCode.ENTER);
         eventually(

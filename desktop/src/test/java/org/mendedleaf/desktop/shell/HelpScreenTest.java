@@ -58,6 +58,7 @@ class HelpScreenTest extends WindowTest {
         eventually("the listing", () -> !rows().isEmpty());
         robot.press(KeyCode.SHIFT).push(KeyCode.F1).release(KeyCode.SHIFT);
         eventually("the keys", () -> visible("#keys"));
+        everythingHasAName("the keys");
         robot.push(KeyCode.ESCAPE);
         eventually("no keys", () -> !visible("#keys"));
     }

@@ -134,6 +134,7 @@ class IntakeScreenTest extends WindowTest {
         paste(wrong);
         eventually("the guard", () -> visible("#guard"));
         assertThat(text("#guard-outcome")).isEqualTo("This is most likely the wrong file.");
+        everythingHasAName("the guard");
         assertThat(robot.from(robot.lookup("#guard-reasons").queryAll())
                         .lookup(".guard-against")
                         .queryAllAs(javafx.scene.control.Label.class))
@@ -178,6 +179,7 @@ class IntakeScreenTest extends WindowTest {
         ComboBox<?> choice = robot.lookup("#intake-choice-2").queryComboBox();
         robot.interact(() -> choice.getSelectionModel().select(1));
         eventually("three", () -> text("#intake-go").equals("Put in 3 files"));
+        everythingHasAName("several files that come in");
         robot.clickOn("#intake-note").write("autumn");
         robot.clickOn("#intake-go");
         eventually("the end", () -> text("#intake-sum").equals("3 files put in, 0 failed"));
@@ -196,6 +198,7 @@ class IntakeScreenTest extends WindowTest {
         robot.clickOn("#listing-in");
         robot.clickOn("#listing-in-fold");
         eventually("the family", () -> text("#fold-go").equals("Fold this family"));
+        everythingHasAName("scattered copies");
         assertThat(text("#fold-sum")).isEqualTo("1 family is folded, 2 copies are removed");
         robot.interact(() -> robot.lookup("#fold-row-0-1").query().requestFocus());
         robot.push(KeyCode.ALT, KeyCode.UP);

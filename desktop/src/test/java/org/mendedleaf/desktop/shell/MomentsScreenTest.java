@@ -135,6 +135,7 @@ class MomentsScreenTest extends WindowTest {
         assertThat(text("#ticks")).isEqualTo("3 files chosen, 32 B");
         robot.clickOn("#ticks-recover");
         eventually("the plan", () -> text("#plan-go").equals("Restore 2 files"));
+        everythingHasAName("a plan");
         assertThat(text("#plan-sum")).contains("2 files to be done, 1 left").contains("free");
         robot.clickOn("#plan-go");
         eventually("the result", () -> text("#plan-sum").startsWith("2 files done, read back and compared"));
@@ -233,6 +234,7 @@ class MomentsScreenTest extends WindowTest {
         goTo("90 minutes ago");
         robot.clickOn("#past-compare");
         eventually("the sum", () -> text("#compare-sum").startsWith("1 added, 1 removed, 1 changed, 1 moved"));
+        everythingHasAName("two moments");
         TableView<TwoMoments.Change> table = table("#compare-table");
         assertThat(table.getItems()).hasSize(4);
         type("#compare-filter", "sub/");

@@ -2,18 +2,9 @@ package org.mendedleaf.desktop.shell;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import javafx.scene.AccessibleAttribute;
-import javafx.scene.AccessibleRole;
-import javafx.scene.Node;
-import javafx.scene.Parent;
-import javafx.scene.control.ButtonBase;
-import javafx.scene.control.Label;
-import javafx.scene.control.ScrollBar;
-import javafx.scene.control.TabPane;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -116,51 +107,10 @@ class NamedControlsScreenTest extends WindowTest {
 
     private void look(String screen) {
         settle();
-        List<String> found = new ArrayList<>();
-        int[] named = {0};
-        robot.interact(() -> walk(app.shell().getScene().getRoot(), found, named));
-        assertThat(named[0]).as("controls of %s", screen).isGreaterThan(5);
-        if (!found.isEmpty()) {
-            nameless.put(screen, found);
+        NamedControls all = controls();
+        assertThat(all.named()).as("controls of %s", screen).isGreaterThan(5);
+        if (!all.nameless().isEmpty()) {
+            nameless.put(screen, all.nameless());
         }
-    }
-
-    private static void walk(Node node, List<String> found, int[] named) {
-        if (!node.isVisible()) {
-            return;
-        }
-        if (node.isFocusTraversable() && !(node instanceof ScrollBar)) {
-            if (name(node).isBlank()) {
-                found.add(node.getClass().getSimpleName() + " " + node.getId() + " " + node.getStyleClass() + " in "
-                        + node.getParent().getStyleClass());
-            } else if (node.getAccessibleRole() == AccessibleRole.NODE
-                    || node.getAccessibleRole() == AccessibleRole.PARENT) {
-                found.add("no role: " + node.getClass().getSimpleName() + " " + node.getId());
-            } else {
-                named[0]++;
-            }
-        }
-        if (node instanceof Parent parent) {
-            parent.getChildrenUnmodifiable().forEach(child -> walk(child, found, named));
-        }
-    }
-
-    /** What is read of a node: the name that was given to it, the words on a button, or the label that stands for it. */
-    private static String name(Node node) {
-        if (node.getAccessibleText() != null) {
-            return node.getAccessibleText();
-        }
-        if (node instanceof ButtonBase button) {
-            return button.getText() == null ? "" : button.getText();
-        }
-        if (node instanceof javafx.scene.control.Labeled labeled
-                && !labeled.getText().isEmpty()) {
-            return labeled.getText();
-        }
-        if (node instanceof TabPane) {
-            return "tabs";
-        }
-        Object label = node.queryAccessibleAttribute(AccessibleAttribute.LABELED_BY);
-        return label instanceof Label words ? words.getText() : "";
     }
 }

@@ -298,6 +298,7 @@ class ScreenTest extends WindowTest {
         save("a.txt", "one", Instant.now().minusSeconds(1000));
         show();
         eventually("the sheet", () -> visible("#protect-folder"));
+        everythingHasAName("the first sheet");
         robot.interact(() -> {
             robot.lookup("#protect-folder").queryTextInputControl().setText(desk.toString());
             robot.lookup("#protect-vault")

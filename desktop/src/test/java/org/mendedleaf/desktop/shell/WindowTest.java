@@ -1,5 +1,7 @@
 package org.mendedleaf.desktop.shell;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -189,6 +191,18 @@ abstract class WindowTest {
 
     String text(String id) {
         return robot.lookup(id).queryAs(Node.class) instanceof Labeled l ? l.getText() : "";
+    }
+
+    /** What is shown now, as a screen reader finds it. */
+    NamedControls controls() {
+        NamedControls[] all = new NamedControls[1];
+        robot.interact(() -> all[0] = NamedControls.of(app.shell().getScene().getRoot()));
+        return all[0];
+    }
+
+    /** Fails where something on the sheet that is shown takes the keys and has no name. */
+    void everythingHasAName(String sheet) {
+        assertThat(controls().nameless()).as(sheet).isEmpty();
     }
 
     /** All that is said within something, a line for each label. */
