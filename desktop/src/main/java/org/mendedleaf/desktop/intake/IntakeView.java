@@ -57,6 +57,7 @@ public final class IntakeView extends WorkPane {
         ComboBox<NameTaken> taken =
                 Choices.of(List.of(NameTaken.values()), n -> Words.of("setting.collision." + n.text()));
         taken.setId("intake-taken");
+        taken.setAccessibleText(Words.of("plan.collision"));
         taken.setValue(model.takenProperty().get());
         taken.valueProperty().addListener((o, a, v) -> model.takenProperty().set(v));
         model.takenProperty().addListener((o, a, v) -> taken.setValue(v));
