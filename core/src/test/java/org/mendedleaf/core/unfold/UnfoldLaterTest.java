@@ -72,7 +72,7 @@ class UnfoldLaterTest {
 
     /** The same words but for one sentence, which is another in each edit. */
     private static byte[] letter(int words, int edit) throws IOException {
-        byte[] text = text(words, 60_000);
+        byte[] text = text(words, 12_000);
         byte[] sentence = ("this is what edit " + edit + " says").getBytes(StandardCharsets.US_ASCII);
         System.arraycopy(sentence, 0, text, 20_000 + edit * 5000, sentence.length);
         return document(6, text, noise(7, 9000), edit);
