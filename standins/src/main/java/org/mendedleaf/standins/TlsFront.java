@@ -87,6 +87,9 @@ public final class TlsFront implements AutoCloseable {
         String password = new String(PASSWORD);
         List<String> command = new ArrayList<>(List.of(
                 Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
+                // It is over before a second compiler has made up for its own work.
+                "-J-XX:TieredStopAtLevel=1",
+                "-J-XX:+UseSerialGC",
                 "-genkeypair",
                 "-alias",
                 "front"));

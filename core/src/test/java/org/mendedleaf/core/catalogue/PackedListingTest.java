@@ -38,7 +38,7 @@ class PackedListingTest {
         return found;
     }
 
-    @Property(tries = 6)
+    @Property(tries = 3)
     void aLongHistoryIsListedAtEachMomentAsItWas(@ForAll long seed) throws IOException {
         Path folder = Files.createTempDirectory("packed");
         Random random = new Random(seed);

@@ -21,6 +21,9 @@ import org.mendedleaf.core.systems.SystemKind;
 
 class StandaloneReaderTest {
 
+    /** More than a window of the encoders, several times. Bytes. */
+    private static final int CONTENT = 100_000;
+
     @TempDir
     Path temp;
 
@@ -70,6 +73,7 @@ class StandaloneReaderTest {
         Path out = temp.resolve("recovered");
         Process reader = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-XX:TieredStopAtLevel=1",
                         "-cp",
                         libraries,
                         "../docs/VaultReader.java",
@@ -93,9 +97,9 @@ class StandaloneReaderTest {
         documents.put("letter.odt", Documents.document(6, Documents.text(1, 30_000), Documents.noise(2, 30_000), 0));
         for (DeflateSettings.Encoder e : DeflateSettings.Encoder.values()) {
             for (int level : new int[] {1, 3, 4, 6, 9}) {
-                byte[] content = DeflateEncoderTest.content(level, 300_000);
+                byte[] content = DeflateEncoderTest.content(level, CONTENT);
                 documents.put(
-                        e + " " + level + ".zip", Documents.oneMember(new DeflateSettings(level, e), content, 300_000));
+                        e + " " + level + ".zip", Documents.oneMember(new DeflateSettings(level, e), content, CONTENT));
             }
         }
         return documents;
