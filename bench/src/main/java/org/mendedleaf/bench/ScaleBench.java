@@ -22,7 +22,9 @@ import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.HoldStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.find.FindIndex;
 import org.mendedleaf.core.find.Finder;
+import org.mendedleaf.core.find.Indexer;
 import org.mendedleaf.core.find.Wanted;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
@@ -221,10 +223,43 @@ public final class ScaleBench {
             once("sums over the vault", 1000, reading::space);
             once("state of the vault, as keepers ask for it", 20, reading::state);
         }
+        find(vault);
+    }
+
+    /** Names alone: the words of twenty million versions are not made here. */
+    private void find(OpenVault vault) throws Exception {
+        Path desk = Files.createDirectories(folder.resolve("rare")).toRealPath();
+        Files.writeString(desk.resolve("lease of the mill.txt"), "a text");
+        Place rare = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), Clock.fixed(NOW, ZoneOffset.UTC), "Ines");
+        new Capture(vault, rare, Clock.fixed(NOW, ZoneOffset.UTC), (path, owner) -> "Ines")
+                .run(CaptureScope.WHOLE, Progress.NONE);
         Finder finder = new Finder(vault, "Ines");
-        once("find by a name, first time", 0, () -> finder.find(Wanted.parse("file17", true, Wanted.Narrow.NOT), 20));
-        once("find by a name", 1000, () -> finder.find(Wanted.parse("file18", true, Wanted.Narrow.NOT), 20));
-        once("find by a person", 1000, () -> finder.find(Wanted.parse("Jonas", true, Wanted.Narrow.NOT), 20));
+        once("find by a name, without the index", 0, () -> finder.find(wanted("file17"), 20));
+        once("all names into their index", 0, () -> new Indexer(vault, false).run(new NamesOnly()));
+        System.out.printf("| they take %d KB | | | | |%n", Files.size(FindIndex.file(vault.folder())) / 1024);
+        once("find by a name, first time", 0, () -> finder.find(wanted("file17"), 20));
+        often("find by a name that one file has", 100, () -> finder.find(wanted("lease of mill"), 20));
+        once("find by a name that ten thousand files have", 1000, () -> finder.find(wanted("file18"), 20));
+        once("find by a person", 1000, () -> finder.find(wanted("Jonas"), 20));
+    }
+
+    private static Wanted wanted(String typed) {
+        return Wanted.parse(typed, true, Wanted.Narrow.NOT);
+    }
+
+    /** Stops when names are in and words would begin. */
+    private static final class NamesOnly implements Progress {
+        private int steps;
+
+        @Override
+        public void begin(String step, long files, long bytes) {
+            steps++;
+        }
+
+        @Override
+        public boolean isCancelled() {
+            return steps > 1;
+        }
     }
 
     private void work(OpenVault vault) throws Exception {

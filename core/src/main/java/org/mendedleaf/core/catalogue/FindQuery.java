@@ -8,6 +8,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
@@ -179,19 +180,45 @@ public final class FindQuery {
         }
     }
 
-    /** Everything whose text holds all these words, in whatever order and case, and none of the others. */
+    /** The name of a node, which is a file under a name in a folder. */
+    public record Name(long node, String text) {}
+
+    /** The next names behind a node, at most so many; what is named once keeps its name and its node. */
+    public List<Name> names(long after, int most) throws IOException {
+        return sql.list(
+                "SELECT id, name FROM node WHERE id > ? AND line <> 0 ORDER BY id LIMIT " + most,
+                r -> new Name(r.getLong(1), r.getString(2)),
+                after);
+    }
+
+    /**
+     * What an index knows of names.
+     *
+     * @param upto node up to which it knows them
+     * @param nodes up to there whose names may hold what is looked for
+     */
+    public record Named(long upto, List<Long> nodes) {
+        /** Copies the list. */
+        public Named {
+            nodes = List.copyOf(nodes);
+        }
+    }
+
+    /** As {@link #said(List, List, Named)}, where no index knows the names. */
     public List<Said> said(List<String> words, List<String> without) throws IOException {
+        return said(words, without, new Named(0, List.of()));
+    }
+
+    /** Everything whose text holds all these words, in whatever order and case, and none of the others. */
+    public List<Said> said(List<String> words, List<String> without, Named named) throws IOException {
         List<Said> found = new ArrayList<>();
         if (words.isEmpty()) {
             return found;
         }
         String like = like(words.get(0));
-        found.addAll(sql.list(
-                "SELECT DISTINCT n.line, n.name, v.saved FROM node n LEFT JOIN line l ON l.id = n.line"
-                        + " LEFT JOIN version v ON v.line = l.id AND v.number = l.last"
-                        + " WHERE n.line <> 0 AND n.name LIKE ? ESCAPE '\\' LIMIT 20000",
-                r -> new Said(In.NAME, r.getLong(1), 0, r.getString(2), r.getLong(3)),
-                like));
+        String nodes = named.nodes().stream().map(String::valueOf).collect(Collectors.joining(",", "[", "]"));
+        found.addAll(name("json_each(?) j CROSS JOIN node n ON n.id = j.value", "n.line <> 0", nodes));
+        found.addAll(name("node n", "n.id > ? AND n.line <> 0 AND n.name LIKE ? ESCAPE '\\'", named.upto(), like));
         found.addAll(sql.list(
                 "SELECT line, number, note FROM version WHERE note <> '' AND note LIKE ? ESCAPE '\\'",
                 r -> new Said(In.NOTE, r.getLong(1), r.getInt(2), r.getString(3)),
@@ -210,6 +237,14 @@ public final class FindQuery {
         }
         found.removeIf(s -> !holds(s.text(), words, without));
         return found;
+    }
+
+    private List<Said> name(String from, String where, Object... values) throws IOException {
+        return sql.list(
+                "SELECT DISTINCT n.line, n.name, v.saved FROM " + from + " LEFT JOIN line l ON l.id = n.line"
+                        + " LEFT JOIN version v ON v.line = l.id AND v.number = l.last WHERE " + where + " LIMIT 20000",
+                r -> new Said(In.NAME, r.getLong(1), 0, r.getString(2), r.getLong(3)),
+                values);
     }
 
     /** Everybody who ever saved a version: from one to the next in their index, without going through all versions. */

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.catalogue.FindQuery;
 import org.mendedleaf.core.catalogue.SideDatabase;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.vault.Digest;
@@ -18,18 +19,24 @@ import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.words.Words;
 
 /**
- * The words of all versions, beside the catalogue (SQLite FTS5): each content once, however many versions have it, and what
- * each version changed in words. Everything in it can be made anew from the vault; nothing else depends on it. What is taken
+ * The words of all versions, beside the catalogue (SQLite FTS5): each content once, however many versions have it, what each
+ * version changed in words, and the names of files. Everything in it can be made anew from the vault; nothing else depends on it. What is taken
  * out is overwritten in the file. One thread at a time for each instance; several instances, also of several processes, may
  * have it open.
  */
 public final class FindIndex extends SideDatabase {
 
     private static final String NAME = "index.db";
-    private static final int VERSION = 6;
+    private static final int VERSION = 7;
 
     /** Earlier ones are begun anew. */
     private static final int FIRST_TAKEN_OVER = 3;
+
+    /** With so many nodes it takes as long as going through all names. */
+    private static final int NODES_MOST = 50_000;
+
+    /** So many times three letters tell names apart. */
+    private static final int THREES_MOST = 24;
 
     /** So many of the latest versions are looked at before all that hold the words are. */
     private static final int LATEST = 3000;
@@ -67,8 +74,22 @@ public final class FindIndex extends SideDatabase {
     private static final String[] BY_PLACE = {
         "CREATE TABLE IF NOT EXISTS filled (place INTEGER PRIMARY KEY, state TEXT NOT NULL)",
         "DELETE FROM filled",
+        "PRAGMA user_version = 6"
+    };
+
+    /**
+     * From version 6 to 7: the names of files, each three letters in a row of them with the nodes that have them, without the
+     * names themselves; and the node up to which all are in.
+     */
+    private static final String[] BY_NAME = {
+        "CREATE VIRTUAL TABLE IF NOT EXISTS name USING fts5(text, content = '', columnsize = 0, detail = none,"
+                + " tokenize = 'trigram')",
+        "CREATE TABLE IF NOT EXISTS named (upto INTEGER NOT NULL)",
         "PRAGMA user_version = " + VERSION
     };
+
+    /** What changes the tables from each version to the next, from the first that is taken over. */
+    private static final List<String[]> STEPS = List.of(AWAY, BY_TIME, BY_PLACE, BY_NAME);
 
     private FindIndex(Path file) throws IOException {
         super(file);
@@ -86,9 +107,10 @@ public final class FindIndex extends SideDatabase {
         }
         try {
             FindIndex index = new FindIndex(file(vault));
-            index.change(FIRST_TAKEN_OVER, AWAY);
-            index.change(FIRST_TAKEN_OVER + 1, BY_TIME);
-            index.change(FIRST_TAKEN_OVER + 2, BY_PLACE);
+            // Who only asks does not wait for whoever writes.
+            for (int i = 0; index.version() != VERSION && i < STEPS.size(); i++) {
+                index.change(FIRST_TAKEN_OVER + i, STEPS.get(i));
+            }
             if (index.version() == VERSION) {
                 return Optional.of(index);
             }
@@ -106,9 +128,7 @@ public final class FindIndex extends SideDatabase {
             return there.get();
         }
         List<String> all = new ArrayList<>(List.of(TABLES));
-        all.addAll(List.of(AWAY));
-        all.addAll(List.of(BY_TIME));
-        all.addAll(List.of(BY_PLACE));
+        STEPS.forEach(step -> all.addAll(List.of(step)));
         return make(vault, NAME, FindIndex::new, all.toArray(String[]::new));
     }
 
@@ -168,6 +188,32 @@ public final class FindIndex extends SideDatabase {
     /** Notes that everything is in that a place holds in this state. */
     void filled(long place, String state) throws IOException {
         run("INSERT OR REPLACE INTO filled (place, state) VALUES (?, ?)", place, state);
+    }
+
+    /** The node up to which the names of all are in; 0 when none are. */
+    long named() throws IOException {
+        return number("SELECT coalesce(max(upto), 0) FROM named");
+    }
+
+    /** Puts the names of nodes in, which are all up to the last of them. */
+    void putNames(List<FindQuery.Name> names) throws IOException {
+        together(() -> {
+            long last = 0;
+            for (FindQuery.Name name : names) {
+                run("INSERT INTO name (rowid, text) VALUES (?, ?)", name.node(), name.text());
+                last = name.node();
+            }
+            run("DELETE FROM named");
+            run("INSERT INTO named (upto) VALUES (?)", last);
+        });
+    }
+
+    /** Takes all names out. */
+    void forgetNames() throws IOException {
+        together(() -> {
+            run("INSERT INTO name (name) VALUES ('delete-all')");
+            run("DELETE FROM named");
+        });
     }
 
     Set<Integer> numbers(long line) throws IOException {
@@ -355,6 +401,34 @@ public final class FindIndex extends SideDatabase {
                 r -> words.put(r.getInt(1), Words.told(r.getString(2))),
                 line);
         return words;
+    }
+
+    /**
+     * The nodes whose names may hold all these words, of those whose names are in; none of the others do.
+     *
+     * @return nothing when the words do not tell: three letters from A to Z, digits or signs in a row are needed
+     */
+    Optional<FindQuery.Named> named(List<String> words) throws IOException {
+        Set<String> threes = new java.util.LinkedHashSet<>();
+        for (String word : words) {
+            for (int i = 0; i + 3 <= word.length(); i++) {
+                String three = word.substring(i, i + 3);
+                // What other letters become in small letters is not alike everywhere.
+                if (three.chars().allMatch(c -> c > 0 && c < 128)) {
+                    threes.add('"' + three.replace("\"", "\"\"") + '"');
+                }
+            }
+        }
+        long upto = threes.isEmpty() ? 0 : named();
+        if (upto == 0) {
+            return Optional.empty();
+        }
+        List<Long> nodes = new ArrayList<>();
+        query(
+                "SELECT rowid FROM name WHERE name MATCH ? LIMIT " + NODES_MOST,
+                r -> nodes.add(r.getLong(1)),
+                threes.stream().limit(THREES_MOST).collect(java.util.stream.Collectors.joining(" AND ")));
+        return Optional.of(new FindQuery.Named(upto, nodes)).filter(n -> n.nodes().size() < NODES_MOST);
     }
 
     /** A version whose words were found, and when it was saved, in microseconds. */

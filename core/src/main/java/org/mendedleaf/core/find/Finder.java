@@ -130,7 +130,7 @@ public final class Finder {
             throws IOException {
         Map<Long, Collected> said = new LinkedHashMap<>();
         if (wanted.narrow().field() != Wanted.Field.TEXT) {
-            for (FindQuery.Said s : query.said(wanted.words(), wanted.unwanted())) {
+            for (FindQuery.Said s : query.said(wanted.words(), wanted.unwanted(), named(reading, index, wanted))) {
                 said.computeIfAbsent(s.line(), k -> new Collected()).said.add(s);
             }
         }
@@ -153,6 +153,14 @@ public final class Finder {
                 hits.isPresent() ? hits.get() : hits(reading, query, index, wanted, most, collect(said, List.of()));
         boolean complete = index != null && index.isComplete(reading.state());
         return new Found(found.files(), snapshots(reading, query, wanted), found.more(), complete);
+    }
+
+    /** What the index knows of the names, unless it is of a later state than this one. */
+    private static FindQuery.Named named(Reading reading, @Nullable FindIndex index, Wanted wanted) throws IOException {
+        Optional<FindQuery.Named> named = index == null || Indexer.isOfLater(index, reading)
+                ? Optional.empty()
+                : index.named(wanted.words());
+        return named.orElse(new FindQuery.Named(0, List.of()));
     }
 
     /**

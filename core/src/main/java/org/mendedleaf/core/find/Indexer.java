@@ -42,6 +42,12 @@ public final class Indexer {
 
     private static final int GROUP = 20;
 
+    /** So many names are put in together. */
+    private static final int NAMES = 2000;
+
+    /** In what is noted of places: the number of the last change of the whole vault. */
+    private static final long WHOLE = 0;
+
     /** What stands for the ending of a file whose place is left out; no name ends so. */
     private static final String SILENT = "/";
 
@@ -69,6 +75,15 @@ public final class Indexer {
      */
     public record Result(long added, long removed, boolean complete) {}
 
+    private static long commit(Map<Long, String> filled) {
+        return Long.parseLong(filled.getOrDefault(WHOLE, "0"));
+    }
+
+    /** Whether the index was filled from a later state than the vault has, as when a copy took its place. */
+    static boolean isOfLater(FindIndex index, Reading reading) throws IOException {
+        return commit(index.filled()) > reading.commit();
+    }
+
     /** Puts in what is not in, and takes out what is gone. */
     public Result run(Progress progress) throws IOException {
         try (FindIndex index = FindIndex.open(vault.folder());
@@ -82,8 +97,6 @@ public final class Indexer {
      * of the places in which something happened.
      */
     private final class Filling {
-        private static final long WHOLE = 0;
-
         private final FindIndex index;
         private final Reading reading;
         private final FindQuery query;
@@ -103,8 +116,12 @@ public final class Indexer {
         Result run() throws IOException {
             String wholeState = reading.state();
             Map<Long, String> filled = index.filled();
-            long commit = Long.parseLong(filled.getOrDefault(WHOLE, "0"));
-            boolean all = commit == 0 || commit > reading.commit();
+            long commit = commit(filled);
+            boolean later = isOfLater(index, reading);
+            boolean all = commit == 0 || later;
+            if (!names(later)) {
+                return new Result(0, 0, false);
+            }
             List<Place> places = new ArrayList<>();
             boolean outside = false;
             for (Place place : reading.places()) {
@@ -140,6 +157,24 @@ public final class Indexer {
             });
             index.complete(wholeState);
             return new Result(added, removed, true);
+        }
+
+        /** Puts in the names that are not in yet, before all words: they are few. False when it is to be stopped. */
+        private boolean names(boolean anew) throws IOException {
+            if (anew) {
+                index.forgetNames();
+            }
+            progress.begin(Words.of("find.index.step"), 0, 0);
+            while (!progress.isCancelled() && !Thread.currentThread().isInterrupted()) {
+                long began = System.nanoTime();
+                List<FindQuery.Name> next = query.names(index.named(), NAMES);
+                if (next.isEmpty()) {
+                    return true;
+                }
+                index.putNames(next);
+                rest.after(began);
+            }
+            return false;
         }
 
         private boolean everything() throws IOException {

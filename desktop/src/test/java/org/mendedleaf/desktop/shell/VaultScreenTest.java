@@ -115,8 +115,8 @@ class VaultScreenTest extends WindowTest {
         assertThat(text("#vault-said")).contains("all whole");
         damage("Katy,412");
         robot.clickOn("#vault-read");
-        eventually("what is lost", () -> box().contains("lost"));
-        assertThat(box()).contains("nobody has it whole");
+        eventually("what is lost", () -> box().contains("nobody has it whole"));
+        assertThat(box()).contains("1 version lost");
         assertThat(robot.lookup(".lost-version").queryAll()).isNotEmpty();
         robot.clickOn("Show the file");
         eventually("the listing", () -> robot.lookup("#listing").tryQuery().isPresent());
