@@ -61,6 +61,10 @@ class ArchitectureTest {
             .andShould(notDependOn("java.sql", "java.nio.file.Files", "java.nio.channels"));
 
     @ArchTest
+    static final ArchRule databasesAreOpenedAtOneDoor =
+            noClasses().should().dependOnClassesThat().haveFullyQualifiedName("java.sql.DriverManager");
+
+    @ArchTest
     static final ArchRule theCatalogueCallsNeitherWorkNorRules = classes()
             .that()
             .resideInAPackage("..core.catalogue..")

@@ -1,10 +1,10 @@
 package org.mendedleaf.core.check;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -13,13 +13,17 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Catalogue;
 import org.mendedleaf.core.catalogue.ChangeLog;
 import org.mendedleaf.core.catalogue.Migrations;
 import org.mendedleaf.core.catalogue.Sql;
+import org.mendedleaf.core.catalogue.SqliteDriver;
 import org.mendedleaf.core.disk.TemporaryFiles;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
@@ -27,11 +31,11 @@ import org.mendedleaf.core.vault.VaultFolder;
 import org.mendedleaf.core.words.Words;
 
 /**
- * Compares the catalogue with what the change logs in the packs say: they are replayed into a second catalogue, and both are
- * read side by side, row by row. So a row that is lost, or says something else than was written, is found, though a database
- * can hold it without being damaged as one.
+ * Compares the catalogue with what the change logs in the packs say: they are replayed into a second catalogue, by a thread of
+ * its own that begins at once, and both are read side by side, row by row. So a row that is lost, or says something else than
+ * was written, is found, though a database can hold it without being damaged as one.
  */
-final class LogCheck {
+final class LogCheck implements AutoCloseable {
 
     /** Up to so many bytes of change logs are replayed in memory, more in a temporary file. */
     private static final long IN_MEMORY = 64L << 20;
@@ -45,16 +49,127 @@ final class LogCheck {
     private final Sql sql;
     private final List<String> found = new ArrayList<>();
 
+    private final long last;
+    private final @Nullable IOException unreadable;
+    private final FutureTask<Replayed> replay = new FutureTask<>(this::replay);
+    private final Thread thread = new Thread(replay, "check of change logs");
+    private volatile boolean ended;
+
+    /** A check of this catalogue. The logs are replayed from now on; what goes wrong with that is told by {@link #run}. */
     LogCheck(VaultFolder vault, Sql sql) {
         this.vault = vault;
         this.sql = sql;
+        long commit = 0;
+        IOException trouble = null;
+        try {
+            commit = sql.number("SELECT value FROM counter WHERE name = 'commit'");
+        } catch (IOException e) {
+            trouble = e;
+        }
+        this.last = commit;
+        this.unreadable = trouble;
+        thread.setDaemon(true);
+        thread.start();
     }
 
-    /** What differs, as a message. */
+    /**
+     * What the logs say.
+     *
+     * @param missing numbers of commits without a log; where there are any, nothing was replayed
+     * @param catalogue what they come to
+     */
+    private record Replayed(
+            List<Long> missing,
+            @Nullable Connection catalogue,
+            @Nullable Path temporary) implements AutoCloseable {
+        @Override
+        public void close() throws IOException {
+            try {
+                if (catalogue != null) {
+                    catalogue.close();
+                }
+            } catch (SQLException e) {
+                throw new IOException(e);
+            } finally {
+                if (temporary != null) {
+                    Files.deleteIfExists(temporary.resolve("log.db"));
+                    Files.deleteIfExists(temporary);
+                }
+            }
+        }
+    }
+
+    /** What differs, as a message. Waits until the logs are replayed. */
     List<String> run() throws IOException {
-        long last = sql.number("SELECT value FROM counter WHERE name = 'commit'");
-        try (PackReplay replay = walk(last)) {
-            Set<Long> there = new HashSet<>(replay.commits());
+        if (unreadable != null) {
+            throw unreadable;
+        }
+        try {
+            Replayed replayed = replay.get();
+            if (replayed.catalogue() == null) {
+                // Without all logs there is nothing to compare with.
+                List<Long> missing = replayed.missing();
+                return List.of(Words.of("check.noLog", String.valueOf(missing.get(0)), missing.size()));
+            }
+            for (String table : Logged.TABLES) {
+                compare(table, replayed.catalogue());
+            }
+        } catch (SQLException e) {
+            throw Catalogue.translate(vault, e);
+        } catch (ExecutionException e) {
+            rethrow(e.getCause());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
+        }
+        return found;
+    }
+
+    private void rethrow(@Nullable Throwable cause) throws IOException {
+        if (cause instanceof VaultException.Damaged e) {
+            found.add(Words.of("check.logDamaged", e.words()));
+        } else if (cause instanceof SQLException e) {
+            throw Catalogue.translate(vault, e);
+        } else if (cause instanceof IOException e) {
+            throw e;
+        } else {
+            throw new IllegalStateException("change logs could not be replayed", cause);
+        }
+    }
+
+    /** Ends the replaying where nobody wants to know any more, and takes away what it made. */
+    @Override
+    public void close() throws IOException {
+        ended = true;
+        try {
+            thread.join();
+            replay.get().close();
+        } catch (ExecutionException e) {
+            org.slf4j.LoggerFactory.getLogger(LogCheck.class).debug("change logs were not replayed", e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new InterruptedIOException();
+        }
+    }
+
+    private PackReplay walk() throws IOException {
+        for (int i = 1; ; i++) {
+            PackReplay walked = new PackReplay(vault);
+            walked.findCommits();
+            long whole = walked.commits().stream().filter(n -> n <= last).count();
+            if (whole == last || i == TRIES) {
+                return walked;
+            }
+            walked.close();
+        }
+    }
+
+    private Replayed replay() throws IOException, SQLException {
+        if (unreadable != null) {
+            return new Replayed(List.of(), null, null);
+        }
+        try (PackReplay logs = walk()) {
+            Set<Long> there = new HashSet<>(logs.commits());
             List<Long> missing = new ArrayList<>();
             for (long n = 1; n <= last && missing.size() <= SAID; n++) {
                 if (!there.contains(n)) {
@@ -62,56 +177,35 @@ final class LogCheck {
                 }
             }
             if (!missing.isEmpty()) {
-                // Without all logs there is nothing to compare with.
-                return List.of(Words.of("check.noLog", String.valueOf(missing.get(0)), missing.size()));
+                return new Replayed(missing, null, null);
             }
-            compare(replay, last);
-        }
-        return found;
-    }
-
-    private PackReplay walk(long last) throws IOException {
-        for (int i = 1; ; i++) {
-            PackReplay replay = new PackReplay(vault);
-            replay.findCommits();
-            long whole = replay.commits().stream().filter(n -> n <= last).count();
-            if (whole == last || i == TRIES) {
-                return replay;
-            }
-            replay.close();
-        }
-    }
-
-    private void compare(PackReplay replay, long last) throws IOException {
-        Path temporary = null;
-        try {
-            boolean large = replay.changeLogBytes() > IN_MEMORY;
-            temporary = large ? TemporaryFiles.folder() : null;
+            Path temporary = logs.changeLogBytes() > IN_MEMORY ? TemporaryFiles.folder() : null;
             String url = temporary == null ? "jdbc:sqlite::memory:" : "jdbc:sqlite:" + temporary.resolve("log.db");
-            try (Connection connection = DriverManager.getConnection(url)) {
-                if (large) {
-                    quick(connection);
-                }
-                Migrations.run(connection);
-                connection.setAutoCommit(false);
-                Sql second = new Sql(vault, connection);
-                for (long commit : replay.commits()) {
-                    if (commit <= last) {
-                        ChangeLog.read(replay.changeLog(commit), (op, values) -> second.run(op.sql(), values));
-                    }
-                }
-                for (String table : Logged.TABLES) {
-                    compare(table, connection);
-                }
+            Replayed replayed = new Replayed(missing, SqliteDriver.connect(url), temporary);
+            try {
+                replay(logs, replayed);
+                return replayed;
+            } catch (IOException | SQLException | RuntimeException e) {
+                replayed.close();
+                throw e;
             }
-        } catch (SQLException e) {
-            throw Catalogue.translate(vault, e);
-        } catch (VaultException.Damaged e) {
-            found.add(Words.of("check.logDamaged", e.words()));
-        } finally {
-            if (temporary != null) {
-                Files.deleteIfExists(temporary.resolve("log.db"));
-                Files.deleteIfExists(temporary);
+        }
+    }
+
+    private void replay(PackReplay logs, Replayed into) throws IOException, SQLException {
+        Connection connection = Objects.requireNonNull(into.catalogue());
+        if (into.temporary() != null) {
+            quick(connection);
+        }
+        Migrations.run(connection);
+        connection.setAutoCommit(false);
+        Sql second = new Sql(vault, connection);
+        for (long commit : logs.commits()) {
+            if (ended) {
+                throw new InterruptedIOException();
+            }
+            if (commit <= last) {
+                ChangeLog.read(logs.changeLog(commit), (op, values) -> second.run(op.sql(), values));
             }
         }
     }

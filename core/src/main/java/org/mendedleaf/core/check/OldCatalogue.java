@@ -3,7 +3,6 @@ package org.mendedleaf.core.check;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -16,6 +15,7 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Catalogue;
 import org.mendedleaf.core.catalogue.Sql;
+import org.mendedleaf.core.catalogue.SqliteDriver;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
@@ -44,8 +44,7 @@ final class OldCatalogue implements AutoCloseable {
         }
         Connection connection = null;
         try {
-            connection = DriverManager.getConnection(
-                    "jdbc:sqlite:" + vault.catalogue().toUri());
+            connection = SqliteDriver.connect("jdbc:sqlite:" + vault.catalogue().toUri());
             long version = number(connection, "PRAGMA user_version");
             if (version > Catalogue.VERSION) {
                 connection.close();

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
-import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
@@ -19,6 +18,7 @@ import org.mendedleaf.core.catalogue.Catalogue;
 import org.mendedleaf.core.catalogue.ChangeLog;
 import org.mendedleaf.core.catalogue.PackTables;
 import org.mendedleaf.core.catalogue.Sql;
+import org.mendedleaf.core.catalogue.SqliteDriver;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.PackFiles;
@@ -101,7 +101,7 @@ public final class Rebuild {
         Basis basis;
         List<Long> missing;
         try (PackReplay replay = new PackReplay(vault);
-                Connection connection = DriverManager.getConnection("jdbc:sqlite:" + fresh.toUri())) {
+                Connection connection = SqliteDriver.connect("jdbc:sqlite:" + fresh.toUri())) {
             connection.setAutoCommit(false);
             Sql sql = new Sql(vault, connection);
             Optional<OldCatalogue> old = OldCatalogue.open(vault);

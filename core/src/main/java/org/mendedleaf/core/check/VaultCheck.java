@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.JournalChain;
 import org.mendedleaf.core.catalogue.JournalEnds;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -114,15 +115,22 @@ public final class VaultCheck {
         Set<Long> lostChunks = new HashSet<>();
         Report report;
         try (Reading reading = vault.read();
-                PackReader packs = new PackReader(vault.folder())) {
-            report = run(depth, progress, reading, packs, lostChunks, sound);
+                PackReader packs = new PackReader(vault.folder());
+                LogCheck logs = depth == Depth.DEEP ? new LogCheck(vault.folder(), reading.sql()) : null) {
+            report = run(depth, progress, reading, packs, lostChunks, sound, logs);
         }
         note(report, lostChunks);
         return report;
     }
 
     private Report run(
-            Depth depth, Progress progress, Reading reading, PackReader packs, Set<Long> lostChunks, Set<Long> sound)
+            Depth depth,
+            Progress progress,
+            Reading reading,
+            PackReader packs,
+            Set<Long> lostChunks,
+            Set<Long> sound,
+            @Nullable LogCheck logs)
             throws IOException {
         Sql sql = reading.sql();
         boolean full = depth != Depth.QUICK;
@@ -163,8 +171,8 @@ public final class VaultCheck {
         expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
         VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
         versions.run(damages);
-        if (deep && damages.isEmpty() && !progress.isCancelled()) {
-            damages.addAll(new LogCheck(vault.folder(), sql).run());
+        if (logs != null && damages.isEmpty() && !progress.isCancelled()) {
+            damages.addAll(logs.run());
         }
         return new Report(
                 depth,

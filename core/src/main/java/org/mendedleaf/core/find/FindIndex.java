@@ -428,7 +428,8 @@ public final class FindIndex extends SideDatabase {
                 "SELECT rowid FROM name WHERE name MATCH ? LIMIT " + NODES_MOST,
                 r -> nodes.add(r.getLong(1)),
                 threes.stream().limit(THREES_MOST).collect(java.util.stream.Collectors.joining(" AND ")));
-        return Optional.of(new FindQuery.Named(upto, nodes)).filter(n -> n.nodes().size() < NODES_MOST);
+        return Optional.of(new FindQuery.Named(upto, nodes))
+                .filter(n -> n.nodes().size() < NODES_MOST);
     }
 
     /** A version whose words were found, and when it was saved, in microseconds. */

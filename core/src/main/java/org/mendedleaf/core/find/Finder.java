@@ -157,9 +157,8 @@ public final class Finder {
 
     /** What the index knows of the names, unless it is of a later state than this one. */
     private static FindQuery.Named named(Reading reading, @Nullable FindIndex index, Wanted wanted) throws IOException {
-        Optional<FindQuery.Named> named = index == null || Indexer.isOfLater(index, reading)
-                ? Optional.empty()
-                : index.named(wanted.words());
+        Optional<FindQuery.Named> named =
+                index == null || Indexer.isOfLater(index, reading) ? Optional.empty() : index.named(wanted.words());
         return named.orElse(new FindQuery.Named(0, List.of()));
     }
 

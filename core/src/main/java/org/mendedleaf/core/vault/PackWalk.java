@@ -3,12 +3,13 @@ package org.mendedleaf.core.vault;
 import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.TreeMap;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -19,6 +20,9 @@ import org.jspecify.annotations.Nullable;
 final class PackWalk {
 
     private static final int BLOCK = 1 << 20;
+
+    /** Windows that nobody needs just now: the system reads into them without a copy, and it takes long to make one. */
+    private static final Queue<ByteBuffer> WINDOWS = new ConcurrentLinkedQueue<>();
 
     /** What is given out of a record. */
     private enum Gives {
@@ -35,8 +39,7 @@ final class PackWalk {
     private final PackReader.End end;
     private final TreeMap<Long, ChunkPlace> known;
     private final Gives gives;
-    private byte[] window = {};
-    private ByteBuffer windowBytes = ByteBuffer.wrap(window);
+    private ByteBuffer window = ByteBuffer.allocate(0);
     private long windowAt;
     private int windowLength;
     private @Nullable List<RecordCrc> crcs;
@@ -83,7 +86,7 @@ final class PackWalk {
             fillWindow(at);
         }
         for (RecordCrc crc : crcs()) {
-            Optional<PackRecord> head = PackRecord.of(windowBytes, (int) (at - windowAt), at, crc.magic())
+            Optional<PackRecord> head = PackRecord.of(window, (int) (at - windowAt), at, crc.magic())
                     .filter(h -> h.end() <= to);
             if (head.isEmpty()) {
                 continue;
@@ -98,9 +101,10 @@ final class PackWalk {
             int from = (int) (at - windowAt);
             int covered = length - PackFormat.RECORD_TAIL;
             boolean right = isInWindow(at, length)
-                    && crc.begin(at).add(window, from, covered).value() == windowBytes.getInt(from + covered);
+                    && crc.begin(at).add(window.slice(from, covered)).value() == window.getInt(from + covered);
             if (right) {
-                byte[] bytes = gives == Gives.RECORDS ? Arrays.copyOfRange(window, from, from + length) : new byte[0];
+                byte[] bytes = new byte[gives == Gives.RECORDS ? length : 0];
+                window.get(from, bytes);
                 return Optional.of(new PackReader.Checked(head.get(), bytes));
             }
         }
@@ -112,15 +116,23 @@ final class PackWalk {
     }
 
     private void fillWindow(long at) throws IOException {
-        if (window.length == 0) {
-            window = new byte[BLOCK];
-            windowBytes = ByteBuffer.wrap(window).order(ByteOrder.LITTLE_ENDIAN);
+        if (window.capacity() == 0) {
+            ByteBuffer free = WINDOWS.poll();
+            window = (free == null ? ByteBuffer.allocateDirect(BLOCK) : free).order(ByteOrder.LITTLE_ENDIAN);
         }
         int length = (int) Math.min(BLOCK, end.bytes() - at);
         windowLength = 0;
-        reader.readFully(pack, ByteBuffer.wrap(window, 0, length), at);
+        reader.readFully(pack, window.slice(0, length), at);
         windowAt = at;
         windowLength = length;
+    }
+
+    private void giveWindowBack() {
+        if (window.capacity() > 0) {
+            WINDOWS.add(window);
+            window = ByteBuffer.allocate(0);
+            windowLength = 0;
+        }
     }
 
     private List<RecordCrc> crcs() throws IOException {
@@ -161,6 +173,14 @@ final class PackWalk {
 
     /** Walks through a stretch; the first record begins at {@code from}. */
     void run(long from, long to, Taker taker) throws IOException {
+        try {
+            walk(from, to, taker);
+        } finally {
+            giveWindowBack();
+        }
+    }
+
+    private void walk(long from, long to, Taker taker) throws IOException {
         long at = from;
         while (at < to) {
             Optional<PackReader.Checked> record = record(at, to);

@@ -184,6 +184,46 @@ class VaultCheckTest {
     }
 
     @Test
+    void aCatalogueThatNoLongerTellsItsLastCommitIsSaidToBeDamaged() throws Exception {
+        Path catalogue = copy();
+        long page;
+        long size;
+        try (Connection db = DriverManager.getConnection("jdbc:sqlite:" + catalogue)) {
+            page = db.createStatement()
+                    .executeQuery("SELECT rootpage FROM sqlite_master WHERE name = 'counter'")
+                    .getLong(1);
+            size = db.createStatement().executeQuery("PRAGMA page_size").getLong(1);
+        }
+        deleteLog();
+        byte[] bytes = Files.readAllBytes(catalogue);
+        java.util.Arrays.fill(bytes, (int) ((page - 1) * size), (int) (page * size), (byte) 0);
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO)) {
+            try (java.nio.channels.FileChannel file =
+                    java.nio.channels.FileChannel.open(catalogue, java.nio.file.StandardOpenOption.WRITE)) {
+                file.write(java.nio.ByteBuffer.wrap(bytes, (int) ((page - 1) * size), (int) size), (page - 1) * size);
+            }
+            VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.NONE);
+            assertThat(report.damages()).isNotEmpty();
+            assertThat(report.depth()).isEqualTo(VaultCheck.Depth.DEEP);
+        }
+    }
+
+    @Test
+    void aCheckThatIsStoppedEndsAllItBegan() throws Exception {
+        copy();
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ZERO)) {
+            VaultCheck.Report report = new VaultCheck(vault).run(true, Progress.until(() -> true));
+            assertThat(report.cancelled()).isTrue();
+            assertThat(report.damages())
+                    .as("what was not looked at is not damaged")
+                    .isEmpty();
+        }
+        assertThat(Thread.getAllStackTraces().keySet())
+                .extracting(Thread::getName)
+                .doesNotContain("check of change logs");
+    }
+
+    @Test
     void aPackOfWhichTheCatalogueDoesNotKnowIsNamed() throws Exception {
         copy();
         Files.copy(temp.resolve("vault/packs/00000001.pack"), temp.resolve("vault/packs/00000007.pack"));

@@ -56,7 +56,10 @@ class FindNamesTest {
     private List<String> found(String... words) throws IOException {
         Wanted wanted = Wanted.parse(String.join(" ", words), false, NAMES);
         return new Finder(p.vault(), "Ines")
-                .find(wanted, 50).files().stream().map(h -> h.line().path()).sorted().toList();
+                .find(wanted, 50).files().stream()
+                        .map(h -> h.line().path())
+                        .sorted()
+                        .toList();
     }
 
     private void sql(String... statements) throws SQLException {
@@ -164,8 +167,8 @@ class FindNamesTest {
         save("rent.txt");
         index();
         loseNames();
-        try (Connection writes =
-                DriverManager.getConnection("jdbc:sqlite:" + FindIndex.file(p.vault().folder()))) {
+        try (Connection writes = DriverManager.getConnection(
+                "jdbc:sqlite:" + FindIndex.file(p.vault().folder()))) {
             writes.createStatement().execute("BEGIN IMMEDIATE");
             assertThat(found("rent"))
                     .as("who waits in vain goes through all names, and finds it")
@@ -184,9 +187,7 @@ class FindNamesTest {
         try (Reading reading = p.vault().read();
                 FindIndex index = FindIndex.open(p.vault().folder())) {
             FindQuery query = FindQuery.of(reading);
-            for (List<FindQuery.Name> next = query.names(0, 7);
-                    !next.isEmpty();
-                    next = query.names(index.named(), 7)) {
+            for (List<FindQuery.Name> next = query.names(0, 7); !next.isEmpty(); next = query.names(index.named(), 7)) {
                 index.putNames(next);
             }
             assertThat(index.named(List.of("number")).orElseThrow().nodes()).hasSize(40);
