@@ -232,7 +232,7 @@ class MendScreenTest extends WindowTest {
                         new Concern("b", Concern.Kind.COPY, "a copy is away"))));
         eventually(
                 "what came",
-                () -> robot.lookup("2 things need attention. Front desk: lease.odt was emptied")
+                () -> robot.lookup("2 new things need attention. Front desk: lease.odt was emptied")
                         .tryQuery()
                         .isPresent());
     }
