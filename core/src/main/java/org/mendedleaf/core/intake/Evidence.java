@@ -13,6 +13,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.apache.commons.compress.utils.SeekableInMemoryByteChannel;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -44,6 +46,7 @@ public final class Evidence {
     private final Place place;
     private final Clock clock;
     private final VersionBytes elsewhere;
+    private volatile @Nullable Near near;
     private @Nullable FeatureStore store;
     private int users;
     private final Map<String, Features> known = Collections.synchronizedMap(new LinkedHashMap<>(64, 0.75f, true) {
@@ -245,20 +248,41 @@ public final class Evidence {
         }
     }
 
+    /**
+     * The files of a folder that can be neighbours, as they were with the last of all changes; two thousand files may come into a
+     * folder of a hundred thousand.
+     */
+    private record Near(String folder, String state, Map<String, List<Entry>> byEnding) {}
+
+    private List<Entry> near(Reading reading, String folder, String ending) throws IOException {
+        String state = reading.state();
+        Near now = near;
+        if (now == null || !now.folder().equals(folder) || !now.state().equals(state)) {
+            Map<String, List<Entry>> byEnding = reading.folders().listing(place, folder, Moment.FAR, false).stream()
+                    .filter(e -> e.kind() == EntryKind.FILE && e.size() <= DocumentText.MOST / 8)
+                    .collect(Collectors.groupingBy(e -> NameStem.endingOf(e.name())));
+            now = new Near(folder, state, byEnding);
+            near = now;
+        }
+        return now.byEnding().getOrDefault(ending, List.of());
+    }
+
     /** Other files of the same kind in the folder, those with the nearest names first. */
     private Map<String, Features> neighbours(Reading reading, String path, Features current) throws IOException {
         String folder = RelativePath.parent(path);
         String name = RelativePath.name(path);
-        String ending = NameStem.endingOf(name);
-        List<Entry> near = reading.folders().listing(place, folder, Moment.FAR, false).stream()
-                .filter(e -> e.kind() == EntryKind.FILE && !e.name().equals(name))
-                .filter(e -> NameStem.endingOf(e.name()).equals(ending) && e.size() <= DocumentText.MOST / 8)
-                .sorted(Comparator.comparingInt((Entry e) -> -prefix(e.name(), name))
-                        .thenComparing(Entry::name))
-                .limit(NEIGHBOURS_MOST)
-                .toList();
+        TreeSet<Entry> nearest = new TreeSet<>(
+                Comparator.comparingInt((Entry e) -> -prefix(e.name(), name)).thenComparing(Entry::name));
+        for (Entry e : near(reading, folder, NameStem.endingOf(name))) {
+            if (!e.name().equals(name)) {
+                nearest.add(e);
+                if (nearest.size() > NEIGHBOURS_MOST) {
+                    nearest.pollLast();
+                }
+            }
+        }
         Map<String, Features> found = new LinkedHashMap<>();
-        for (Entry e : near) {
+        for (Entry e : nearest) {
             Version v = reading.version(e.line(), e.number()).orElseThrow();
             if (!v.recipe().isElsewhere()) {
                 features(reading, v)

@@ -6,6 +6,8 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.Deque;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -42,8 +44,9 @@ public record Selection(List<String> paths, Instant at) {
             throws IOException {
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
+        Listings listings = new Listings(reading, place);
         for (String path : paths) {
-            add(reading, place, path, files, folders);
+            add(listings, path, files, folders);
         }
         String above = elsewhere ? common(paths) : "";
         List<RestoreItem> requested = new ArrayList<>();
@@ -54,14 +57,46 @@ public record Selection(List<String> paths, Instant at) {
         return RestoreRequest.restore(requested, collisions, wanted);
     }
 
-    private void add(
-            Reading reading, Place place, String path, Map<String, Version> files, Map<String, TreeAt.Folder> folders)
+    /** What is in the folders that paths are in: each is listed once, though a hundred thousand of the paths may be in one. */
+    private final class Listings {
+        /** Paths that follow each other are in few folders. */
+        private static final int FOLDERS = 16;
+
+        private final Reading reading;
+        private final Place place;
+        private final Map<String, Map<String, Entry>> known = new LinkedHashMap<>(FOLDERS, 0.75f, true) {
+            private static final long serialVersionUID = 1;
+
+            @Override
+            protected boolean removeEldestEntry(Map.Entry<String, Map<String, Entry>> eldest) {
+                return size() > FOLDERS;
+            }
+        };
+
+        Listings(Reading reading, Place place) {
+            this.reading = reading;
+            this.place = place;
+        }
+
+        Optional<Entry> entry(String path) throws IOException {
+            String folder = RelativePath.parent(path);
+            Map<String, Entry> entries = known.get(folder);
+            if (entries == null) {
+                entries = new HashMap<>();
+                for (Entry e : reading.folders().listing(place, folder, at, true)) {
+                    entries.putIfAbsent(e.name(), e);
+                }
+                known.put(folder, entries);
+            }
+            return Optional.ofNullable(entries.get(RelativePath.name(path)));
+        }
+    }
+
+    private void add(Listings listings, String path, Map<String, Version> files, Map<String, TreeAt.Folder> folders)
             throws IOException {
-        Optional<Entry> entry = path.isEmpty()
-                ? Optional.empty()
-                : reading.folders().listing(place, RelativePath.parent(path), at, true).stream()
-                        .filter(e -> e.name().equals(RelativePath.name(path)))
-                        .findFirst();
+        Reading reading = listings.reading;
+        Place place = listings.place;
+        Optional<Entry> entry = path.isEmpty() ? Optional.empty() : listings.entry(path);
         if (!path.isEmpty() && entry.isEmpty()) {
             throw new IllegalArgumentException(Words.of("selection.notThere", path));
         }

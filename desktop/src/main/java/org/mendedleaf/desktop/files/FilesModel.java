@@ -97,9 +97,15 @@ public final class FilesModel {
 
     /** Ticks a row, or takes its tick away. */
     public void tick(FileRow row, boolean on) {
+        tick(List.of(row), on);
+    }
+
+    private void tick(List<FileRow> rows, boolean on) {
         OpenPlace openPlace = place.get();
-        if (openPlace != null && !row.isAdded()) {
-            ticks.tick(openPlace, ListingLoader.moment(moment.get()), row.path(), on);
+        if (openPlace != null) {
+            List<String> paths =
+                    rows.stream().filter(r -> !r.isAdded()).map(FileRow::path).toList();
+            ticks.tick(openPlace, ListingLoader.moment(moment.get()), paths, on);
         }
     }
 
@@ -107,8 +113,7 @@ public final class FilesModel {
     public void tickAll() {
         List<FileRow> rows =
                 listing.get().top().stream().filter(r -> !r.isAdded()).toList();
-        boolean on = !rows.stream().allMatch(r -> ticks.isTicked(r.path()));
-        rows.forEach(r -> tick(r, on));
+        tick(rows, !rows.stream().allMatch(r -> ticks.isTicked(r.path())));
     }
 
     /** Whether files are shown that were not there at the moment that is looked at. */

@@ -25,6 +25,7 @@ public final class GivingWay {
             Supplier<? extends List<? extends TableColumnBase<?, ?>>> all,
             List<? extends TableColumnBase<?, ?>> first) {
         table.widthProperty().addListener((o, a, width) -> fit(width.doubleValue() - BAR, all.get(), first));
+        Tables.headsFollow(table, all.get());
     }
 
     private static void fit(

@@ -1,13 +1,19 @@
 package org.mendedleaf.desktop.widgets;
 
 import java.util.Comparator;
+import java.util.List;
 import java.util.function.Function;
+import javafx.application.Platform;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.collections.ListChangeListener;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
+import javafx.scene.control.Control;
 import javafx.scene.control.Label;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableColumnBase;
 import javafx.scene.control.TableView;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.words.Words;
@@ -28,7 +34,27 @@ public final class Tables {
         table.setFixedCellSize(ROW);
         table.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         table.setPlaceholder(Ui.label(Words.of(emptyKey), "dim"));
+        table.getColumns().addListener((ListChangeListener<TableColumn<R, ?>>) change -> {
+            while (change.next()) {
+                headsFollow(table, change.getAddedSubList());
+            }
+        });
         return table;
+    }
+
+    /**
+     * Has the heads of columns stand above them. Columns become narrower while a table is laid out, where it finds out that it needs
+     * a bar to scroll with, and its heads, which were laid out by then, stay where they were until something else changes.
+     */
+    static void headsFollow(Control table, List<? extends TableColumnBase<?, ?>> columns) {
+        for (TableColumnBase<?, ?> column : columns) {
+            column.widthProperty()
+                    .addListener((o, a, width) -> Platform.runLater(() -> {
+                        for (Node heads : table.lookupAll(".nested-column-header")) {
+                            ((Parent) heads).requestLayout();
+                        }
+                    }));
+        }
     }
 
     /** A column of words. */

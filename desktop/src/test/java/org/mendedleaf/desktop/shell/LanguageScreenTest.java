@@ -167,15 +167,6 @@ class LanguageScreenTest extends WindowTest {
         return nodes.stream().map(type::cast).toList();
     }
 
-    private static boolean shown(Node node) {
-        for (Node at = node; at != null; at = at.getParent()) {
-            if (!at.isVisible()) {
-                return false;
-            }
-        }
-        return node.getScene() != null;
-    }
-
     private static boolean figure(Labeled cell) {
         return cell.getStyleClass().contains("figure")
                 && cell.getText() != null

@@ -165,13 +165,13 @@ abstract class WindowTest {
         return all.toString();
     }
 
-    private static boolean shown(Node node) {
+    static boolean shown(Node node) {
         for (Node at = node; at != null; at = at.getParent()) {
             if (!at.isVisible()) {
                 return false;
             }
         }
-        return true;
+        return node.getScene() != null;
     }
 
     /** What the threads of the program are doing, for the words of a failure. */

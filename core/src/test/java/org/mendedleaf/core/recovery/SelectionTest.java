@@ -1,0 +1,100 @@
+package org.mendedleaf.core.recovery;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Random;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.mendedleaf.core.TestPlace;
+import org.mendedleaf.core.catalogue.Reading;
+
+/** What is chosen is what is restored, in however many folders it is and in whatever order it was chosen. */
+class SelectionTest {
+
+    private static final int FOLDERS = 24;
+
+    @TempDir
+    Path temp;
+
+    private TestPlace p;
+
+    @BeforeEach
+    void open() throws IOException {
+        p = new TestPlace(temp);
+    }
+
+    @AfterEach
+    void close() throws IOException {
+        p.close();
+    }
+
+    private List<String> chosen(List<String> paths, Instant at, boolean elsewhere) throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return new Selection(paths, at)
+                    .request(reading, p.place(), elsewhere, Collisions.all(Collision.REPLACE)).requested().stream()
+                            .map(RestoreItem::target)
+                            .toList();
+        }
+    }
+
+    @Test
+    void filesOfManyFoldersAreChosenOneByOneInAnyOrder() throws IOException {
+        List<String> paths = new ArrayList<>();
+        for (int i = 0; i < FOLDERS; i++) {
+            for (String name : List.of("a.txt", "b.txt", "c.txt")) {
+                String path = "folder " + i + "/" + name;
+                p.save(path, "text " + path);
+                paths.add(path);
+            }
+        }
+        p.later(5);
+        p.capture();
+        Instant before = p.now();
+        Files.delete(p.path("folder 3/b.txt"));
+        p.save("folder 4/b.txt", "another text");
+        p.later(5);
+        p.capture();
+        List<String> sorted = paths.stream().sorted().toList();
+        Collections.shuffle(paths, new Random(2));
+        assertThat(chosen(paths, before, false)).containsExactlyElementsOf(sorted);
+        assertThat(chosen(paths, p.now(), false)).as("removed ones too").containsExactlyElementsOf(sorted);
+        try (Reading reading = p.vault().read()) {
+            for (RestoreItem item : new Selection(paths, before)
+                    .request(reading, p.place(), false, Collisions.all(Collision.REPLACE))
+                    .requested()) {
+                assertThat(item.version().number()).as(item.target()).isOne();
+            }
+        }
+    }
+
+    @Test
+    void elsewherePathsCountFromTheFolderThatAllHaveInCommon() throws IOException {
+        p.save("a/b/one.txt", "1");
+        p.save("a/c/two.txt", "2");
+        p.capture();
+        assertThat(chosen(List.of("a/b/one.txt", "a/c"), p.now(), true)).containsExactly("b/one.txt", "c/two.txt");
+        assertThat(chosen(List.of("a/b/one.txt"), p.now(), true)).containsExactly("one.txt");
+    }
+
+    @Test
+    void whatIsNotThereIsSaidByItsPath() throws IOException {
+        p.save("a/one.txt", "1");
+        p.capture();
+        assertThatThrownBy(() -> chosen(List.of("a/one.txt", "a/none.txt"), p.now(), false))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("a/none.txt");
+        assertThatThrownBy(() -> chosen(List.of("nowhere/one.txt"), p.now(), false))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageContaining("nowhere/one.txt");
+    }
+}
