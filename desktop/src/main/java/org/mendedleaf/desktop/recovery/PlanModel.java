@@ -451,12 +451,15 @@ public final class PlanModel implements PlannedWork {
 
     /** What this is, in one line. */
     public String heading() {
-        String at = what.at() == null ? Words.of("when.now") : Formats.full(what.at(), context.zone());
         String named = what.paths().size() == 1
                 ? (what.paths().get(0).isEmpty()
                         ? what.openPlace().place().label()
                         : what.paths().get(0))
                 : Words.of("plan.several", what.paths().size());
+        if (what.at() == null) {
+            return Words.of("plan.recoverNow", named);
+        }
+        String at = Formats.full(what.at(), context.zone());
         return Words.of(what.rollBack() ? "plan.rollBackTitle" : "plan.recoverTitle", named, at);
     }
 }

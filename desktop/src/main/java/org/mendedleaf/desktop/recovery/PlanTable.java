@@ -98,6 +98,8 @@ final class PlanTable extends VBox {
             }
         });
         getChildren().addAll(filters, table);
+        filters(null);
+        saysEmpty(false);
         VBox.setVgrow(table, Priority.ALWAYS);
     }
 
@@ -124,7 +126,13 @@ final class PlanTable extends VBox {
         }
         rows = plan == null ? List.of() : rows(plan, result);
         filters(plan);
+        saysEmpty(plan != null);
         fill();
+    }
+
+    /** While it is not known what there is, nothing says that there is nothing. */
+    private void saysEmpty(boolean known) {
+        table.setPlaceholder(Ui.label(known ? Words.of("plan.empty") : "", "dim"));
     }
 
     private static List<Row> rows(RestorePlan plan, @Nullable RestoreResult result) {

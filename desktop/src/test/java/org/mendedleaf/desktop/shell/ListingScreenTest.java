@@ -73,6 +73,15 @@ class ListingScreenTest extends WindowTest {
         robot.push(KeyCode.CONTROL, KeyCode.A);
         String all = FILES + 3 + " files chosen";
         eventually("all of them", () -> chosen().startsWith(all));
+        robot.clickOn("Recover…");
+        String heading = "Recover " + (FILES + 3) + " chosen files and folders, as of now";
+        eventually("their plan", () -> robot.lookup(heading).tryQuery().isPresent());
+        eventually(
+                "what would come back",
+                () -> robot.lookup("gone.txt").tryQuery().isPresent());
+        robot.clickOn("Back");
+        eventually("the listing", () -> chosen().startsWith(all));
+        robot.clickOn("note 00.txt");
         robot.push(KeyCode.CONTROL, KeyCode.A);
         eventually("none of them", () -> chosen().isEmpty());
     }
