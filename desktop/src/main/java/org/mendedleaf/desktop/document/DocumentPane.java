@@ -43,6 +43,7 @@ public final class DocumentPane extends BorderPane {
     private int change;
     private int zoom;
     private String toFind = "";
+    private String wordsOfShown = "";
     private String marked = "";
 
     /**
@@ -135,7 +136,7 @@ public final class DocumentPane extends BorderPane {
         }
     }
 
-    /** Says something above what is shown, until something else is shown. */
+    /** Says something above what is shown, until something else is shown; the same that is shown anew is nothing else. */
     public void say(String text) {
         words.setText(text);
     }
@@ -158,7 +159,11 @@ public final class DocumentPane extends BorderPane {
             shown.node().requestFocus();
         }
         zoom(zoom);
-        words.setText(shown.words());
+        boolean somethingElse = !stay || !shown.words().equals(wordsOfShown);
+        wordsOfShown = shown.words();
+        if (somethingElse) {
+            words.setText(wordsOfShown);
+        }
         Ui.visible(formulas, look != null && look.hasFormulas());
         Ui.visible(pages, look != null && look.hasPages());
         Ui.visible(changeBar, shown.compared());

@@ -331,7 +331,14 @@ class ReadingScreenTest extends WindowTest {
         openReading();
         eventually("what changed", () -> words().startsWith("version 3, then"));
         robot.push(KeyCode.CONTROL, KeyCode.P);
-        eventually("why not", () -> words().equals("There is no printer on this computer."));
+        String why = "There is no printer on this computer.";
+        eventually("why not", () -> words().equals(why));
+        CheckBox only = robot.lookup("#reading-only").queryAs(CheckBox.class);
+        robot.interact(only::fire);
+        robot.interact(only::fire);
+        assertThat(words()).as("the same is shown anew").isEqualTo(why);
+        robot.push(KeyCode.DOWN);
+        eventually("another version", () -> !words().equals(why));
     }
 
     private List<TextFlow> flows() {
