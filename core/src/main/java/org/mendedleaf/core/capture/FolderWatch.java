@@ -112,9 +112,9 @@ final class FolderWatch implements AutoCloseable {
     }
 
     /** Waits for events up to a time and passes on all that came. */
-    void hear(Hearer hearer, long millis) throws InterruptedException {
+    void hear(Hearer hearer, long nanos) throws InterruptedException {
         try {
-            WatchKey key = service.poll(millis, TimeUnit.MILLISECONDS);
+            WatchKey key = service.poll(nanos, TimeUnit.NANOSECONDS);
             while (key != null) {
                 take(key, hearer);
                 key = service.poll();
@@ -147,6 +147,15 @@ final class FolderWatch implements AutoCloseable {
             @Nullable Path gone = folders.remove(key);
             rootGone = rootGone || root.equals(gone);
             log.debug("{} is gone", gone);
+        }
+    }
+
+    /** Nothing is heard any more; who waits is woken. Any thread may call it. */
+    void stop() {
+        try {
+            service.close();
+        } catch (IOException e) {
+            log.debug("{} cannot be let go", root, e);
         }
     }
 

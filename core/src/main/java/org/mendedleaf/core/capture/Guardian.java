@@ -33,7 +33,8 @@ public final class Guardian implements Supervisor.Duty {
     /** But where saves follow each other without end, so long after the first of them. */
     public static final Duration LONGEST = Duration.ofSeconds(10);
 
-    private static final Duration LISTEN = Duration.ofMillis(500);
+    /** How long to wait for events, which wake who waits, before the folder itself is looked at: whether it is still the same one. */
+    private static final Duration LISTEN = Duration.ofSeconds(1);
 
     /** A watch that is not complete, or not to be had, is made up for by scans this often. */
     private static final Duration FALLBACK = Duration.ofMinutes(10);
@@ -161,6 +162,7 @@ public final class Guardian implements Supervisor.Duty {
                 // Whatever happened before the watch began is found by one scan.
                 run(capture(), CaptureScope.WHOLE);
                 breath.goesWell();
+                breath.wakeBy(watch::stop);
                 listen(breath, watch, began, beganNanos);
             }
             return Duration.ZERO;
@@ -184,7 +186,7 @@ public final class Guardian implements Supervisor.Duty {
             Instant lastTime = began;
             Instant alive = clock.instant();
             while (!breath.isEnding()) {
-                watch.hear(hearer, LISTEN.toMillis());
+                watch.hear(hearer, waiting.until(System.nanoTime(), LISTEN.toNanos()));
                 if (watch.isRootGone()) {
                     if (!Files.isDirectory(place.root())) {
                         throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));

@@ -52,6 +52,15 @@ final class QuietTime {
         return Optional.of(scope);
     }
 
+    /** How long it takes from now, in nanoseconds, until something is due when nothing more is heard; no more than a given time. */
+    long until(long now, long most) {
+        if (!everything && folders.isEmpty()) {
+            return most;
+        }
+        long left = Math.min(last + quietNanos, first + longestNanos) - now;
+        return Math.max(0, Math.min(left, most));
+    }
+
     /** Puts back what could not be captured. */
     void again(CaptureScope scope, long now) {
         if (scope instanceof CaptureScope.Folders some) {

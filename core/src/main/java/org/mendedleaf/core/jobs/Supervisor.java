@@ -83,6 +83,12 @@ public final class Supervisor implements AutoCloseable {
 
         /** Says that the round goes well, where it goes on for long after that: what failed before it fails no more. */
         default void goesWell() {}
+
+        /**
+         * Says what wakes a duty that waits for something else than a pause when it should come to its end; called from the thread of who
+         * ends it, at once where it is ending already. Another one takes the place of the one before.
+         */
+        default void wakeBy(Runnable wake) {}
     }
 
     /** Hears how duties go; called from their threads. */
@@ -142,6 +148,7 @@ public final class Supervisor implements AutoCloseable {
         private final Duty duty;
         private final Thread thread;
         private boolean ending;
+        private Runnable wake = () -> {};
         /** In a row; only the thread of the duty counts them. */
         private int failures;
 
@@ -208,9 +215,26 @@ public final class Supervisor implements AutoCloseable {
             }
         }
 
-        synchronized void end() {
-            ending = true;
-            notifyAll();
+        @Override
+        public void wakeBy(Runnable by) {
+            boolean now;
+            synchronized (this) {
+                wake = by;
+                now = ending;
+            }
+            if (now) {
+                by.run();
+            }
+        }
+
+        void end() {
+            Runnable by;
+            synchronized (this) {
+                ending = true;
+                by = wake;
+                notifyAll();
+            }
+            by.run();
         }
 
         void join() {

@@ -37,6 +37,21 @@ class QuietTimeTest {
     }
 
     @Test
+    void whoWaitsKnowsHowLongAndNeverLongerThanWanted() {
+        assertThat(waiting.until(0, SECOND)).as("nothing is heard").isEqualTo(SECOND);
+        waiting.changed("a", 0);
+        assertThat(waiting.until(0, SECOND)).as("due later than that").isEqualTo(SECOND);
+        assertThat(waiting.until(SECOND + SECOND / 2, SECOND)).isEqualTo(SECOND / 2);
+        assertThat(waiting.until(9 * SECOND, SECOND)).as("overdue").isZero();
+        for (int s = 0; s < 30; s++) {
+            waiting.changed("a", s * SECOND);
+        }
+        assertThat(waiting.until(29 * SECOND + SECOND / 2, 5 * SECOND))
+                .as("the longest time ends first")
+                .isEqualTo(SECOND / 2);
+    }
+
+    @Test
     void lostEventsLeadToALookAtEverything() {
         waiting.changed("a", 0);
         waiting.lost(0);

@@ -135,6 +135,23 @@ class SupervisorTest {
     }
 
     @Test
+    void whoWaitsForSomethingElseIsWokenAsItSaidAlsoWhenItSaysSoTooLate() throws Exception {
+        CountDownLatch listening = new CountDownLatch(1);
+        CountDownLatch woken = new CountDownLatch(1);
+        CountDownLatch wokenTooLate = new CountDownLatch(1);
+        supervisor.add(duty("listens", (n, breath) -> {
+            breath.wakeBy(woken::countDown);
+            listening.countDown();
+            woken.await();
+            breath.wakeBy(wokenTooLate::countDown);
+            return Duration.ofHours(1);
+        }));
+        assertThat(listening.await(20, TimeUnit.SECONDS)).isTrue();
+        supervisor.remove("listens");
+        assertThat(woken.getCount() + wokenTooLate.getCount()).isZero();
+    }
+
+    @Test
     void aDutyIsEndedByItsNameAndTheSameNameTwiceIsRefused() throws Exception {
         AtomicInteger rounds = new AtomicInteger();
         supervisor.add(duty("d", (n, breath) -> {
