@@ -9,9 +9,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
@@ -60,12 +58,10 @@ public final class ScaleBench {
 
     private static final Instant NOW = ScaleOffice.START.plus(Duration.ofDays(340));
     private static final Calendar CALENDAR = new Calendar(ZoneId.of("Europe/Vienna"), DayOfWeek.MONDAY);
-    private static final int ASKED = 300;
-
-    private static volatile long used;
 
     private final Path folder;
     private final Random random = new Random(5);
+    private final Steps steps = new Steps();
 
     private ScaleBench(Path folder) {
         this.folder = folder;
@@ -75,73 +71,12 @@ public final class ScaleBench {
     public static void main(String[] arguments) throws Exception {
         Path folder = Files.createDirectories(Path.of(arguments[0])).toRealPath();
         int files = arguments.length > 1 ? Integer.parseInt(arguments[1]) : 1_000_000;
-        Thread looks = new Thread(() -> {
-            while (true) {
-                look();
-                java.util.concurrent.locks.LockSupport.parkNanos(20_000_000);
-            }
-        });
-        looks.setDaemon(true);
-        looks.start();
         ScaleBench bench = new ScaleBench(folder);
         if (!Files.exists(folder.resolve("vault"))) {
             new ScaleOffice(folder, files).make();
         }
-        System.out.println("| measure | time | heap in use at most, of 1 GB | bound | |");
-        System.out.println("|---|---|---|---|---|");
+        bench.steps.head();
         bench.run(List.of(arguments));
-    }
-
-    private interface Step {
-        void run() throws Exception;
-    }
-
-    /** Runs it once. */
-    private void once(String name, double most, Step step) throws Exception {
-        resetPeak();
-        long start = System.nanoTime();
-        step.run();
-        row(name, (System.nanoTime() - start) / 1e6, most);
-    }
-
-    /** Asks many times; the time within which 95 of 100 are answered. */
-    private void often(String name, double most, Step step) throws Exception {
-        resetPeak();
-        double[] all = new double[ASKED];
-        for (int i = 0; i < all.length; i++) {
-            long start = System.nanoTime();
-            step.run();
-            all[i] = (System.nanoTime() - start) / 1e6;
-        }
-        Arrays.sort(all, ASKED / 3, ASKED);
-        row(name + ", 95 of 100", all[ASKED * 29 / 30], most);
-    }
-
-    private static void row(String name, double millis, double most) {
-        System.out.printf(
-                Locale.ROOT,
-                "| %s | %s | %.0f MB | %s | %s |%n",
-                name,
-                millis < 1000 ? "%.3g ms".formatted(millis) : "%.1f s".formatted(millis / 1000),
-                peak() / 1e6,
-                most == 0 ? "-" : "< %.0f ms".formatted(most),
-                most == 0 ? "" : millis < most ? "met" : "missed");
-    }
-
-    private static void resetPeak() {
-        System.gc();
-        used = 0;
-    }
-
-    private static double peak() {
-        look();
-        return used;
-    }
-
-    /** What is in use, garbage that was not collected yet included. */
-    private static void look() {
-        Runtime runtime = Runtime.getRuntime();
-        used = Math.max(used, runtime.totalMemory() - runtime.freeMemory());
     }
 
     private Instant moment() {
@@ -158,13 +93,13 @@ public final class ScaleBench {
 
     private void run(List<String> arguments) throws Exception {
         OpenVault[] opened = new OpenVault[1];
-        once("opening, with the start of what it needs", 0, () -> {
+        steps.once("opening, with the start of what it needs", 0, () -> {
             opened[0] = OpenVault.open(folder.resolve("vault"), "bench", Duration.ofSeconds(5));
             try (Reading reading = opened[0].read()) {
                 reading.places();
             }
         });
-        once("opening, once this program has opened a vault", 100, () -> {
+        steps.once("opening, once this program has opened a vault", 100, () -> {
             try (OpenVault again = OpenVault.open(folder.resolve("vault"), "bench", Duration.ofSeconds(5));
                     Reading reading = again.read()) {
                 reading.places();
@@ -189,39 +124,39 @@ public final class ScaleBench {
             List<Place> places = reading.places().stream()
                     .filter(p -> p.name().startsWith("place"))
                     .toList();
-            often("listing of a folder at a moment, with what was removed", 100, () -> {
+            steps.often("listing of a folder at a moment, with what was removed", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 reading.folders().listing(place, someFolder(), moment(), true);
             });
-            often("tree of a place of " + ScaleOffice.FILES_OF_PLACE + " files at a moment", 100, () -> {
+            steps.often("tree of a place of " + ScaleOffice.FILES_OF_PLACE + " files at a moment", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 reading.folders().tree(place, "", moment());
             });
-            often("line of a file, with what keeps each version", 100, () -> {
+            steps.often("line of a file, with what keeps each version", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 Line line = reading.line(place, someFile()).orElseThrow();
                 LineVerdicts.of(reading, line.id(), NOW, CALENDAR);
             });
-            often("ruler of a place: a year by hours, and the changes beside a moment", 100, () -> {
+            steps.often("ruler of a place: a year by hours, and the changes beside a moment", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 long hour = ScaleOffice.START.getEpochSecond() / 3600;
                 reading.changes().density(place, hour, hour + ScaleOffice.HOURS);
                 reading.changes().changeBefore(place, someFolder(), moment());
                 reading.changes().changeAfter(place, someFolder(), moment());
             });
-            often("how a place stands, last change, first capture", 100, () -> {
+            steps.often("how a place stands, last change, first capture", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 reading.state(place);
                 reading.changes().firstCapture(place);
                 reading.changes().lastSave(place);
             });
-            often("versions with a content, by its digest", 100, () -> {
+            steps.often("versions with a content, by its digest", 100, () -> {
                 Place place = places.get(random.nextInt(places.size()));
                 Line line = reading.line(place, someFile()).orElseThrow();
                 reading.content().versions(line.version(3).orElseThrow().digest());
             });
-            once("sums over the vault", 1000, reading::space);
-            once("state of the vault, as keepers ask for it", 20, reading::state);
+            steps.once("sums over the vault", 1000, reading::space);
+            steps.once("state of the vault, as keepers ask for it", 20, reading::state);
         }
         find(vault);
     }
@@ -234,13 +169,13 @@ public final class ScaleBench {
         new Capture(vault, rare, Clock.fixed(NOW, ZoneOffset.UTC), (path, owner) -> "Ines")
                 .run(CaptureScope.WHOLE, Progress.NONE);
         Finder finder = new Finder(vault, "Ines");
-        once("find by a name, without the index", 0, () -> finder.find(wanted("file17"), 20));
-        once("all names into their index", 0, () -> new Indexer(vault, false).run(new NamesOnly()));
+        steps.once("find by a name, without the index", 0, () -> finder.find(wanted("file17"), 20));
+        steps.once("all names into their index", 0, () -> new Indexer(vault, false).run(new NamesOnly()));
         System.out.printf("| they take %d KB | | | | |%n", Files.size(FindIndex.file(vault.folder())) / 1024);
-        once("find by a name, first time", 0, () -> finder.find(wanted("file17"), 20));
-        often("find by a name that one file has", 100, () -> finder.find(wanted("lease of mill"), 20));
-        once("find by a name that ten thousand files have", 1000, () -> finder.find(wanted("file18"), 20));
-        once("find by a person", 1000, () -> finder.find(wanted("Jonas"), 20));
+        steps.once("find by a name, first time", 0, () -> finder.find(wanted("file17"), 20));
+        steps.often("find by a name that one file has", 100, () -> finder.find(wanted("lease of mill"), 20));
+        steps.once("find by a name that ten thousand files have", 1000, () -> finder.find(wanted("file18"), 20));
+        steps.once("find by a person", 1000, () -> finder.find(wanted("Jonas"), 20));
     }
 
     private static Wanted wanted(String typed) {
@@ -274,10 +209,10 @@ public final class ScaleBench {
         Clock clock = Clock.system(ZoneOffset.UTC);
         Place place = Protect.place(vault, desk, Rhythm.BY_HAND, List.of(), clock, "Ines");
         Capture capture = new Capture(vault, place, clock, (p, o) -> o);
-        once("first capture of 5,000 more files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
-        once("look at 5,000 unchanged files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
+        steps.once("first capture of 5,000 more files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
+        steps.once("look at 5,000 unchanged files", 0, () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
         int[] saves = {0};
-        often("one save, until it is known", 100, () -> {
+        steps.often("one save, until it is known", 100, () -> {
             String in = someFolder();
             Path file = desk.resolve(in).resolve(ScaleOffice.fileName(random.nextInt(ScaleOffice.FILES_OF_FOLDER)));
             Files.writeString(file, "saved for the " + saves[0]++ + ". time " + random.nextLong());
@@ -285,7 +220,7 @@ public final class ScaleBench {
             capture.run(new CaptureScope.Folders(Set.of(in)), Progress.NONE);
         });
         Snapshots snapshots = new Snapshots(new WorkContext(vault, place, clock, (p, o) -> o, "bench"));
-        once("snapshot of a place", 0, () -> snapshots.take("", "", Progress.NONE));
+        steps.once("snapshot of a place", 0, () -> snapshots.take("", "", Progress.NONE));
     }
 
     private static RuleSet rules() {
@@ -301,7 +236,7 @@ public final class ScaleBench {
 
     private void retention(OpenVault vault) throws Exception {
         VersionTable[] loaded = new VersionTable[1];
-        once("all versions read into columns", 0, () -> {
+        steps.once("all versions read into columns", 0, () -> {
             try (Reading reading = vault.read()) {
                 loaded[0] = VersionTable.of(reading);
             }
@@ -309,32 +244,32 @@ public final class ScaleBench {
         VersionTable table = loaded[0];
         RuleSet rules = rules();
         Verdicts[] verdicts = new Verdicts[2];
-        once("verdicts by the rules that count", 0, () -> {
+        steps.once("verdicts by the rules that count", 0, () -> {
             verdicts[0] = Verdicts.of(table, List.of(), RuleSet.NONE, NOW, CALENDAR);
         });
-        once("verdicts, two rules, five levels", 0, () -> {
+        steps.once("verdicts, two rules, five levels", 0, () -> {
             verdicts[1] = Verdicts.of(table, List.of(), rules, NOW, CALENDAR);
         });
         SpaceTable[] space = new SpaceTable[1];
-        once("uses of all chunks", 0, () -> space[0] = new SpaceTable(table));
+        steps.once("uses of all chunks", 0, () -> space[0] = new SpaceTable(table));
         WhatIf.Side side = WhatIf.side(verdicts[0], space[0], NOW);
-        once(
+        steps.once(
                 "what-if redrawn",
                 0,
                 () -> WhatIf.of(verdicts[0], side, Verdicts.of(table, List.of(), rules, NOW, CALENDAR), space[0], NOW));
-        once("what would go by the rules", 0, () -> ThinPlan.of(verdicts[1], space[0], ThinPlan.Limits.RULES));
+        steps.once("what would go by the rules", 0, () -> ThinPlan.of(verdicts[1], space[0], ThinPlan.Limits.RULES));
         space[0] = null;
-        once("forecast of a year", 0, () -> Forecast.of(verdicts[1], NOW, Forecast.Asked.asItIs(1L << 40)));
+        steps.once("forecast of a year", 0, () -> Forecast.of(verdicts[1], NOW, Forecast.Asked.asItIs(1L << 40)));
         verdicts[0] = null;
         verdicts[1] = null;
-        once("space of every place, folder and file", 0, () -> SpaceTree.of(table, NOW));
+        steps.once("space of every place, folder and file", 0, () -> SpaceTree.of(table, NOW));
     }
 
     /** Half of all versions go: planned, let go, and given back. */
     private void prune(OpenVault vault) throws Exception {
         Clock clock = Clock.fixed(NOW, ZoneOffset.UTC);
         ThinPlan[] plan = new ThinPlan[1];
-        once("plan to let half of all versions go", 0, () -> {
+        steps.once("plan to let half of all versions go", 0, () -> {
             try (Reading reading = vault.read()) {
                 VersionTable table = VersionTable.of(reading);
                 Verdicts v = Verdicts.of(table, HoldStore.of(reading).standing(), RuleSet.NONE, NOW, CALENDAR);
@@ -346,11 +281,11 @@ public final class ScaleBench {
             }
         });
         System.out.println("<!-- " + plan[0].words() + " -->");
-        once("letting them go", 0, () -> new Thinning(vault, clock, "bench").thin(plan[0], Progress.NONE));
+        steps.once("letting them go", 0, () -> new Thinning(vault, clock, "bench").thin(plan[0], Progress.NONE));
         long freed = plan[0].freedBytes();
         plan[0] = null;
         Reclaim.Done[] done = new Reclaim.Done[1];
-        once("giving their space back", 0, () -> {
+        steps.once("giving their space back", 0, () -> {
             done[0] = new Reclaim(vault, clock).endGrace("Ines", Progress.NONE);
         });
         System.out.println("<!-- " + done[0].versions() + " versions, " + done[0].packs() + " packs, "

@@ -67,9 +67,7 @@ final class HolderQuery {
     private void inCuts(Line line, List<RemoteSnapshot> cuts, Map<Integer, List<Holder>> found) throws IOException {
         record Stay(int number, long from, long to) {}
         List<Stay> stays = sql.list(
-                "SELECT s.number, s.valid_from, s.valid_to FROM node n JOIN span s ON s.folder = n.folder"
-                        + " AND s.node = n.id WHERE n.id IN (SELECT node FROM version WHERE line = ?1 UNION"
-                        + " SELECT target_node FROM event WHERE line = ?1)",
+                Spans.of("s.number, s.valid_from, s.valid_to", Spans.NODES_OF_LINE, ""),
                 r -> new Stay(r.getInt(1), r.getLong(2), r.getLong(3)),
                 line.id());
         for (RemoteSnapshot cut : cuts) {

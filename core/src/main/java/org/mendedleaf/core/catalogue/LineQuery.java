@@ -88,10 +88,7 @@ public final class LineQuery {
     /** Where a line was at a moment; empty when it was not there. */
     Optional<String> pathAt(long line, long at) throws IOException {
         Optional<Long> node = sql.first(
-                "SELECT n.id FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id WHERE n.id IN"
-                        + " (SELECT node FROM version WHERE line = ?1 UNION SELECT origin_node FROM event WHERE line = ?1"
-                        + " UNION SELECT target_node FROM event WHERE line = ?1)"
-                        + " AND s.valid_from <= ?2 AND s.valid_to > ?2",
+                Spans.of("n.id", Spans.NODES_OF_LINE, " AND s.valid_from <= ?2 AND s.valid_to > ?2"),
                 r -> r.getLong(1),
                 line,
                 at);
@@ -196,10 +193,7 @@ public final class LineQuery {
 
     Optional<Integer> numberAt(long line, long at) throws IOException {
         return sql.first(
-                "SELECT s.number FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id"
-                        + " WHERE n.id IN (SELECT node FROM version WHERE line = ?1 UNION SELECT origin_node FROM event"
-                        + " WHERE line = ?1 UNION SELECT target_node FROM event WHERE line = ?1)"
-                        + " AND s.valid_from <= ?2 AND s.valid_to > ?2",
+                Spans.of("s.number", Spans.NODES_OF_LINE, " AND s.valid_from <= ?2 AND s.valid_to > ?2"),
                 r -> r.getInt(1),
                 line,
                 at);

@@ -124,9 +124,12 @@ public final class LineWriter {
     /** How a version of a line looked last under a name. */
     public Optional<Look> look(long folder, String name, long line, int number) throws IOException {
         return sql.first(
-                "SELECT s.mtime, s.mode FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id"
-                        + " WHERE n.folder = ? AND n.name = ? AND n.line = ? AND s.number = ?"
-                        + " ORDER BY s.valid_to DESC LIMIT 1",
+                "SELECT mtime, mode FROM ("
+                        + Spans.of(
+                                "s.mtime, s.mode, s.valid_to",
+                                "(SELECT id FROM node WHERE folder = ?1 AND name = ?2 AND line = ?3)",
+                                " AND s.number = ?4")
+                        + ") ORDER BY valid_to DESC LIMIT 1",
                 r -> new Look(r.getLong(1), r.getInt(2)),
                 folder,
                 name,
@@ -218,13 +221,7 @@ public final class LineWriter {
         long ended = 0;
         for (long node :
                 sql.list("SELECT id FROM node WHERE folder = ? AND name = ?", r -> r.getLong(1), folder, name)) {
-            ended = Math.max(
-                    ended,
-                    sql.number(
-                            "SELECT max(valid_to) FROM span WHERE folder = ? AND node = ? AND valid_to < ?",
-                            folder,
-                            node,
-                            Moment.OPEN));
+            ended = Math.max(ended, sql.number(Spans.LAST_END, node));
         }
         return ended == 0 ? arrival : arrival.notBefore(Moment.instant(ended));
     }
@@ -451,11 +448,7 @@ public final class LineWriter {
             node = session.nextId(WriteSession.Table.NODE);
             session.apply(Op.NODE, node, parent, RelativePath.requireName(name), 0, child);
         }
-        long last = sql.number(
-                "SELECT max(valid_to) FROM span WHERE folder = ? AND node = ? AND valid_to < ?",
-                parent,
-                node,
-                Moment.OPEN);
+        long last = sql.number(Spans.LAST_END, node);
         session.apply(
                 Op.SPAN,
                 parent,

@@ -33,9 +33,12 @@ public record LiveEntry(
     static final String COLUMNS =
             "s.folder, n.name, s.node, n.line, n.child, s.number, s.kind, s.size, s.mtime, s.mode, s.valid_from";
 
-    /** The one under a name. Parameters: the open end, the folder, the name. */
+    /**
+     * The one under a name. Parameters: the open end, the folder, the name. The names come first, and the join is not turned round: all that
+     * is there in the folder would be gone through otherwise.
+     */
     static final String BY_NAME = "SELECT " + COLUMNS
-            + " FROM node n JOIN span s ON s.folder = n.folder AND s.node = n.id AND s.valid_to = ?"
+            + " FROM node n CROSS JOIN span s ON s.folder = n.folder AND s.node = n.id AND s.valid_to = ?"
             + " WHERE n.folder = ? AND n.name = ?";
 
     static LiveEntry of(java.sql.ResultSet row) throws java.sql.SQLException {

@@ -33,7 +33,8 @@ public final class Migrations {
             "V12__rhythms",
             "V13__unfold_later",
             "V14__large_vaults",
-            "V15__recent_changes");
+            "V15__recent_changes",
+            "V16__ended_spans");
 
     /** The newest version. */
     static final int NEWEST = SCRIPTS.size();

@@ -39,10 +39,10 @@ final class SnapshotMarks {
         String all = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM folder f"
                 + " JOIN span s ON s.folder = f.id JOIN node n ON n.id = s.node"
                 + " WHERE f.place = ? AND s.kind <> 3";
-        String ofOne = "SELECT s.folder, n.line, s.number, s.valid_from, s.valid_to FROM node n"
-                + " JOIN folder f ON f.id = n.folder JOIN span s ON s.folder = n.folder AND s.node = n.id"
-                + " WHERE f.place = ? AND n.id IN (SELECT node FROM version WHERE line = " + table.only
-                + " UNION SELECT target_node FROM event WHERE line = " + table.only + ")";
+        String ofOne = Spans.of(
+                "s.folder, n.line, s.number, s.valid_from, s.valid_to",
+                Spans.NODES_OF_LINE,
+                " AND EXISTS (SELECT 1 FROM folder f WHERE f.id = n.folder AND f.place = ?2)");
         sql.list(
                 table.only == 0 ? all : ofOne,
                 r -> {
@@ -62,7 +62,7 @@ final class SnapshotMarks {
                     }
                     return 0;
                 },
-                place.id());
+                table.only == 0 ? new Object[] {place.id()} : new Object[] {table.only, place.id()});
     }
 
     private static boolean covers(String scope, String folder) {

@@ -113,7 +113,7 @@ class CatalogueTest {
     }
 
     @ParameterizedTest
-    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8, 12, 13})
+    @ValueSource(ints = {1, 2, 3, 4, 5, 6, 7, 8, 12, 13, 14, 15})
     void aVaultOfEachEarlierVersionOpensAndItsCatalogueIsKeptUntilThen(int version) throws Exception {
         makeOld(version);
         try (OpenVault vault = open();
@@ -128,6 +128,12 @@ class CatalogueTest {
         try (OpenVault vault = open()) {
             assertThat(new VaultCheck(vault).run(true, Progress.NONE).isClean()).isTrue();
         }
+    }
+
+    @Test
+    void theDescriptionOfTheFormatSaysWhichVersionTheTablesHave() throws Exception {
+        assertThat(Files.readString(Path.of("../docs/vault-format.md")))
+                .contains("`PRAGMA user_version` is " + Catalogue.VERSION + ";");
     }
 
     @Test
