@@ -13,7 +13,7 @@ final class CommandSections implements CommandLine.IHelpSectionRenderer {
         Map<String, Map<String, CommandLine.Help>> sections = new LinkedHashMap<>();
         help.subcommands()
                 .forEach((name, sub) -> sections.computeIfAbsent(
-                                section(sub.commandSpec().userObject().getClass()), s -> new LinkedHashMap<>())
+                                section(Commands.named(name)), s -> new LinkedHashMap<>())
                         .put(name, sub));
         StringBuilder text = new StringBuilder();
         sections.forEach((section, commands) -> text.append(String.format("%n"))

@@ -128,6 +128,11 @@ final class Commands {
         return arguments.length == 1 && (arguments[0].equals("--version") || arguments[0].equals("-V"));
     }
 
+    /** Whether the help of the whole is asked for, which names each command and says what it is for. */
+    static boolean isOutline(String[] arguments) {
+        return List.of("-h", "--help").containsAll(List.of(arguments));
+    }
+
     /**
      * Those that these arguments can be about: the one that they name, or all where they name none, or one that tells of all.
      */

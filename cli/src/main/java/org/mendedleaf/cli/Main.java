@@ -23,6 +23,7 @@ import org.slf4j.LoggerFactory;
 import org.slf4j.helpers.Reporter;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Model.UsageMessageSpec;
 
 /**
@@ -106,7 +107,7 @@ public final class Main extends Group {
         Words.use(language(surroundings));
         boolean json = has(arguments, "--json");
         List<String> asked = Commands.asked(arguments);
-        CommandLine line = line(surroundings, asked);
+        CommandLine line = Commands.isOutline(arguments) ? outline(surroundings) : line(surroundings, asked);
         // What helps say is put in when one is asked for: going through all words takes longer than many a command.
         boolean helps = asked.size() > 1 || has(arguments, "--help") || has(arguments, "-h");
         if (helps) {
@@ -144,6 +145,18 @@ public final class Main extends Group {
         return line;
     }
 
+    /** All commands by what the help of the whole says of them: their options, which take most of the time, are not gone through. */
+    private static CommandLine outline(Surroundings surroundings) {
+        CommandLine line = line(surroundings, List.of());
+        for (String name : Commands.NAMES) {
+            CommandSpec spec = CommandSpec.create();
+            Command of = Commands.named(name).getAnnotation(Command.class);
+            spec.usageMessage().description(of.description()).hidden(of.hidden());
+            line.addSubcommand(name, new CommandLine(spec));
+        }
+        return line;
+    }
+
     /** These commands, with their surroundings. */
     private static CommandLine line(Surroundings surroundings, List<String> names) {
         Factory factory = new Factory(surroundings);
@@ -174,7 +187,8 @@ public final class Main extends Group {
     /** Puts the examples of a command, and of those that it holds, under its help. */
     private static void examples(CommandLine line, String path) {
         line.getSubcommands().forEach((name, sub) -> examples(sub, path + "." + name));
-        if (!line.getSubcommands().isEmpty()) {
+        boolean inOutline = line.getCommandSpec().userObject() == null;
+        if (inOutline || !line.getSubcommands().isEmpty()) {
             return;
         }
         String[] all = Words.plain("cli.examples." + path).split("\n");

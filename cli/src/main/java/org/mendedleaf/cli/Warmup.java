@@ -38,6 +38,7 @@ final class Warmup {
             run(home, "line", file);
             run(home, "restore", file, "--version", "1");
             run(home, "status");
+            run(home, "--help");
         } finally {
             try (Stream<Path> all = Files.walk(folder)) {
                 for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {

@@ -110,6 +110,17 @@ class HelpTest extends TerminalTest {
     }
 
     @Test
+    void theHelpOfTheWholeSaysTheSameWithoutGoingThroughTheOptionsOfEachCommand() {
+        String whole = ALL.getUsageMessage();
+        for (String[] asked : new String[][] {{}, {"-h"}, {"--help"}, {"--help", "-h"}}) {
+            assertThat(run(asked)).isZero();
+            assertThat(out).isEqualTo(whole);
+        }
+        assertThat(run("--help", "list")).isZero();
+        assertThat(run("--no-such")).isEqualTo(ExitCodes.WRONG_USE);
+    }
+
+    @Test
     void aSlipIsAnsweredInOneLineWithWhatMayHaveBeenMeant() {
         assertThat(run("restor", "x")).isEqualTo(ExitCodes.WRONG_USE);
         assertThat(err.lines()).hasSize(1);
