@@ -6,10 +6,11 @@ import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.ZoneOffset;
+import java.time.ZoneId;
 import java.util.Comparator;
 import java.util.Map;
 import java.util.stream.Stream;
+import org.mendedleaf.core.settings.Keyring;
 
 /** Runs the common commands once on a throw-away folder, so that their classes can be put into one archive. */
 final class Warmup {
@@ -39,6 +40,8 @@ final class Warmup {
             run(home, "restore", file, "--version", "1");
             run(home, "status");
             run(home, "--help");
+            // What is there where the settings are in their usual place.
+            Keyring.of(Map.of());
         } finally {
             try (Stream<Path> all = Files.walk(folder)) {
                 for (Path path : all.sorted(Comparator.reverseOrder()).toList()) {
@@ -50,6 +53,6 @@ final class Warmup {
 
     private static void run(Map<String, String> environment, String... arguments) {
         PrintWriter nowhere = new PrintWriter(new StringWriter());
-        Main.run(arguments, environment, Clock.system(ZoneOffset.UTC), nowhere, nowhere);
+        Main.run(arguments, environment, Clock.system(ZoneId.of("Europe/Vienna")), nowhere, nowhere);
     }
 }
