@@ -107,10 +107,11 @@ public final class Main extends Group {
         Words.use(language(surroundings));
         boolean json = has(arguments, "--json");
         List<String> asked = Commands.asked(arguments);
-        CommandLine line = Commands.isOutline(arguments) ? outline(surroundings) : line(surroundings, asked);
+        boolean isOutline = Commands.isOutline(arguments);
+        CommandLine line = isOutline ? outline(surroundings) : line(surroundings, asked);
         // What helps say is put in when one is asked for: going through all words takes longer than many a command.
         boolean helps = asked.size() > 1 || has(arguments, "--help") || has(arguments, "-h");
-        if (helps) {
+        if (helps && !isOutline) {
             says(line);
         }
         line.setExecutionExceptionHandler((e, command, parsed) -> Explanation.explain(e, surroundings, json));
@@ -145,13 +146,17 @@ public final class Main extends Group {
         return line;
     }
 
-    /** All commands by what the help of the whole says of them: their options, which take most of the time, are not gone through. */
+    /**
+     * All commands by what the help of the whole says of them: going through their options, and through all words for each of them, takes
+     * most of the time.
+     */
     private static CommandLine outline(Surroundings surroundings) {
         CommandLine line = line(surroundings, List.of());
+        says(line);
         for (String name : Commands.NAMES) {
             CommandSpec spec = CommandSpec.create();
-            Command of = Commands.named(name).getAnnotation(Command.class);
-            spec.usageMessage().description(of.description()).hidden(of.hidden());
+            String key = Commands.named(name).getAnnotation(Command.class).description()[0];
+            spec.usageMessage().description(Words.plain(key.substring("${bundle:".length(), key.length() - 1)));
             line.addSubcommand(name, new CommandLine(spec));
         }
         return line;
@@ -187,8 +192,7 @@ public final class Main extends Group {
     /** Puts the examples of a command, and of those that it holds, under its help. */
     private static void examples(CommandLine line, String path) {
         line.getSubcommands().forEach((name, sub) -> examples(sub, path + "." + name));
-        boolean inOutline = line.getCommandSpec().userObject() == null;
-        if (inOutline || !line.getSubcommands().isEmpty()) {
+        if (!line.getSubcommands().isEmpty()) {
             return;
         }
         String[] all = Words.plain("cli.examples." + path).split("\n");
