@@ -2,7 +2,9 @@ package org.mendedleaf.cli.past;
 
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.stream.Collectors;
 import org.mendedleaf.cli.base.ExitCodes;
 import org.mendedleaf.cli.base.ReportOption;
@@ -14,7 +16,6 @@ import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.intake.StrayCopies;
 import org.mendedleaf.core.line.CheckOut;
 import org.mendedleaf.core.line.Event;
-import org.mendedleaf.core.line.FileProperties;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.retention.LineReport;
@@ -87,7 +88,7 @@ public final class LineCommand extends RetentionBase {
             CheckOut out = said.out().get();
             say("line.checkedOut", out.who(), Formats.moment(out.since(), now(), zone()));
         }
-        if (!said.card().equals(FileProperties.NOTHING)) {
+        if (!said.card().isNothing()) {
             say(
                     "cli.note.card",
                     said.card().category(),
@@ -95,15 +96,17 @@ public final class LineCommand extends RetentionBase {
         }
         said.findings().forEach(f -> line(f.words(line.path(), line.label(f.number()))));
         List<List<String>> rows = new ArrayList<>();
+        Map<Integer, Long> sizesBefore = new HashMap<>();
         List<Version> versions = line.versions();
+        for (int i = 0; i < versions.size() - 1; i++) {
+            sizesBefore.put(versions.get(i).number(), versions.get(i + 1).size());
+        }
         boolean alone = merged.others().isEmpty() && !line.place().isOutside();
         for (MergedPoint point : merged.points()) {
             String when = Formats.moment(point.point().at(), now(), zone());
             if (point.point() instanceof Version v) {
                 boolean own = v.line() == line.id();
-                int older = versions.indexOf(v) + 1;
-                long before =
-                        own && older < versions.size() ? versions.get(older).size() : -1;
+                long before = own ? sizesBefore.getOrDefault(v.number(), -1L) : -1;
                 rows.add(List.of(
                         own ? v.label() : "",
                         when,

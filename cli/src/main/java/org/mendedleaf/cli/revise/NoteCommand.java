@@ -126,7 +126,7 @@ public final class NoteCommand extends Base {
         try (Reading reading = located.vault().read()) {
             Line line = line(located, reading);
             List<Comment> comments = RemarkStore.of(reading).comments(line.id());
-            if (!json && !card.equals(FileProperties.NOTHING)) {
+            if (!json && !card.isNothing()) {
                 say("cli.note.card", card.category(), Words.of("visibility." + card.visibility()));
             }
             for (Version v : line.versions()) {

@@ -11,6 +11,11 @@ public record FileProperties(String category, Visibility visibility) {
     /** What nobody said anything of. */
     public static final FileProperties NOTHING = new FileProperties("", Visibility.EVERYBODY);
 
+    /** Whether nobody said anything. */
+    public boolean isNothing() {
+        return category.isEmpty() && visibility == Visibility.EVERYBODY;
+    }
+
     /** Who may see a file in Mended Leaf. */
     public enum Visibility {
         /** Whoever may see its place. */

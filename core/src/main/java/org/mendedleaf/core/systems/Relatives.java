@@ -50,6 +50,9 @@ final class Relatives {
     private static void declared(Reading reading, Line line, Map<Long, Place> places, Set<Long> found)
             throws IOException {
         List<Relation> relations = reading.outside().relations();
+        if (relations.isEmpty()) {
+            return;
+        }
         Deque<At> open = new ArrayDeque<>(List.of(new At(line.place().id(), line.path())));
         Set<At> seen = new HashSet<>(open);
         while (!open.isEmpty()) {
