@@ -13,6 +13,8 @@ import picocli.CommandLine.Option;
 /** What a command says: sentences, tables and JSON, with nothing in them that would move a terminal. */
 public abstract class Output {
 
+    private static final int SOFT_HYPHEN = 0xAD;
+    private static final int FIRST_COMBINING = 0x300;
     private static final int PICTURES = 0x1F300;
     private static final int LAST_PICTURE = 0x1FAFF;
     private static final int FULL_WIDTH = 0xFF01;
@@ -89,9 +91,12 @@ public abstract class Output {
     /** Columns of text, each as wide as its widest cell; the last one is not padded. */
     public void table(List<List<String>> rows, String alignRight) {
         List<Integer> widths = new ArrayList<>();
-        for (List<String> row : rows) {
+        List<List<String>> said = rows.stream()
+                .map(row -> row.stream().map(Output::printable).toList())
+                .toList();
+        for (List<String> row : said) {
             for (int i = 0; i < row.size(); i++) {
-                int width = columns(printable(row.get(i)));
+                int width = columns(row.get(i));
                 if (i == widths.size()) {
                     widths.add(width);
                 } else {
@@ -99,10 +104,10 @@ public abstract class Output {
                 }
             }
         }
-        for (List<String> row : rows) {
+        for (List<String> row : said) {
             StringBuilder out = new StringBuilder();
             for (int i = 0; i < row.size(); i++) {
-                String cell = printable(row.get(i));
+                String cell = row.get(i);
                 String pad = " ".repeat(widths.get(i) - columns(cell));
                 boolean right = i < alignRight.length() && alignRight.charAt(i) == 'r';
                 out.append(right ? pad + cell : i == row.size() - 1 ? cell : cell + pad);
@@ -121,6 +126,12 @@ public abstract class Output {
     }
 
     private static int columns(int c) {
+        // Most text is Latin, and a short command has no time to ask of each letter which script it is of.
+        boolean isLatin = c < FIRST_COMBINING && c != SOFT_HYPHEN;
+        return isLatin ? 1 : columnsOfOther(c);
+    }
+
+    private static int columnsOfOther(int c) {
         int type = Character.getType(c);
         if (type == Character.NON_SPACING_MARK || type == Character.ENCLOSING_MARK || type == Character.FORMAT) {
             return 0;

@@ -86,7 +86,19 @@ class OutputTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"abc,3", "'',0", "Ärger,5", "A\u0308rger,5", "日本,4", "かな,4", "한국,4", "🍐,2", "a\u200bb,2", "Ｈｉ,4"})
+    @CsvSource({
+        "abc,3",
+        "'',0",
+        "Ärger,5",
+        "A\u0308rger,5",
+        "日本,4",
+        "かな,4",
+        "한국,4",
+        "🍐,2",
+        "a\u200bb,2",
+        "Ｈｉ,4",
+        "a\u00ADb,2"
+    })
     void aTextTakesTheColumnsThatATerminalGivesIt(String text, int columns) {
         assertThat(Output.columns(text)).isEqualTo(columns);
     }
