@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.files;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import javafx.beans.binding.Bindings;
 import javafx.scene.AccessibleRole;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyEvent;
@@ -145,11 +146,13 @@ final class RulerView extends Pane {
         }
     }
 
+    /** Beside its bar, on the side where there is space; how wide it is shows when it is laid out. */
     private void burst(RulerModel.Step at, double x, double step) {
         Label label = text(Words.of("ruler.burst", at.burst()), 0, 0, "ruler-burst-label");
-        label.applyCss();
-        double wide = label.prefWidth(-1);
-        label.setLayoutX(x > wide + 8 ? x - wide - 6 : x + step + 6);
+        label.layoutXProperty()
+                .bind(Bindings.createDoubleBinding(
+                        () -> x > label.getWidth() + 8 ? x - label.getWidth() - 6 : x + step + 6,
+                        label.widthProperty()));
     }
 
     private static Region box(String style, double x, double y, double width, double height) {

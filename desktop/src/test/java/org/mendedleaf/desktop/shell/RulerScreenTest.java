@@ -10,11 +10,14 @@ import java.util.Objects;
 import javafx.geometry.Bounds;
 import javafx.geometry.Point2D;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.MouseButton;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
+import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.desktop.files.RulerModel;
 import org.mendedleaf.desktop.files.Zoom;
 
@@ -161,5 +164,25 @@ class RulerScreenTest extends WindowTest {
         assertThat(at().atZone(ZoneOffset.UTC).toInstant()).isBefore(changed.plusSeconds(120));
         robot.push(KeyCode.ESCAPE);
         eventually("now", this::isNow);
+    }
+
+    @Test
+    void manyChangesAtOnceAreSaidBesideTheirBar() throws Exception {
+        for (int i = 0; i < 150; i++) {
+            save("delivery/note " + i + ".txt", "note " + i, Instant.now());
+        }
+        try (OpenVault vault = OpenVault.open(temp.resolve("vault"), "test", Duration.ofSeconds(5));
+                Reading reading = vault.read()) {
+            capture(vault, reading.places().get(0), Instant.now());
+        }
+        eventually("its words beside the bar", () -> {
+            Bounds words = robot.lookup(".ruler-burst-label").query().getBoundsInParent();
+            Bounds bar = robot.lookup(".ruler-burst").query().getBoundsInParent();
+            double width = robot.lookup("#ruler").query().getBoundsInLocal().getWidth();
+            boolean beside = words.getMaxX() <= bar.getMinX() || words.getMinX() >= bar.getMaxX();
+            return beside && words.getWidth() > 10 && words.getMinX() >= 0 && words.getMaxX() <= width;
+        });
+        assertThat(robot.lookup(".ruler-burst-label").queryAs(Label.class).getText())
+                .contains("150");
     }
 }
