@@ -639,7 +639,7 @@ public final class ModelRun implements AutoCloseable {
             Files.write(pack, bytes);
         }
         everDamaged = true;
-        office.vault.closeIdleReaders();
+        office.vault.closeIdle();
         for (Promised.Key k : expected) {
             model.hurt.put(k, model.kept.remove(k));
         }

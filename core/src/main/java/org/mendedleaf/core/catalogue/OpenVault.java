@@ -34,6 +34,7 @@ public final class OpenVault implements AutoCloseable {
     private final Duration patience;
     private final ChannelOpener opener;
     private final ChunkIndexCache chunks = new ChunkIndexCache();
+    private final IdleWriter writer;
     private final Deque<Reading> idle = new ArrayDeque<>();
     private @Nullable Object catalogueKey;
     private int generation;
@@ -45,6 +46,7 @@ public final class OpenVault implements AutoCloseable {
         this.holder = holder;
         this.patience = patience;
         this.opener = opener;
+        this.writer = new IdleWriter(folder);
     }
 
     /**
@@ -135,13 +137,13 @@ public final class OpenVault implements AutoCloseable {
             generation += replaced ? 1 : 0;
         }
         if (replaced) {
-            closeIdleReaders();
+            closeIdle();
         }
     }
 
     /** Takes the right to write, as {@link WriteSession#commit} describes. */
     public WriteSession write() throws IOException {
-        return WriteSession.open(folder, holder, patience, opener, chunks);
+        return WriteSession.open(folder, holder, patience, opener, chunks, writer);
     }
 
     /** Something that is equal as long as nothing was committed to the vault, by whomever; cheap to ask for. */
@@ -174,8 +176,9 @@ public final class OpenVault implements AutoCloseable {
         reading.dispose();
     }
 
-    /** Closes the readers that nobody has now, with the files that they keep open. */
-    public void closeIdleReaders() throws IOException {
+    /** Closes the connections that nobody has now, with the files that they keep open. */
+    public void closeIdle() throws IOException {
+        writer.closeResting();
         Deque<Reading> all;
         synchronized (this) {
             all = new ArrayDeque<>(idle);
@@ -191,7 +194,8 @@ public final class OpenVault implements AutoCloseable {
         synchronized (this) {
             closed = true;
         }
-        closeIdleReaders();
+        closeIdle();
+        writer.close();
         chunks.close();
     }
 }

@@ -143,6 +143,11 @@ public final class Sql implements AutoCloseable {
         return vault;
     }
 
+    /** How many different statements were prepared. */
+    int prepared() {
+        return prepared.size();
+    }
+
     public Connection connection() {
         return connection;
     }

@@ -48,6 +48,7 @@ public final class WriteSession implements AutoCloseable {
     private final VaultFolder vault;
     private final VaultLock lock;
     private final Sql sql;
+    private final IdleWriter writer;
     private final ChunkWriter chunks;
     private final ChangeLog log = new ChangeLog();
     private final ListingPacker packed;
@@ -59,10 +60,11 @@ public final class WriteSession implements AutoCloseable {
     private boolean letsGo;
     private boolean broken;
 
-    private WriteSession(VaultFolder vault, VaultLock lock, Sql sql, ChunkWriter chunks) {
+    private WriteSession(VaultFolder vault, VaultLock lock, Sql sql, IdleWriter writer, ChunkWriter chunks) {
         this.vault = vault;
         this.lock = lock;
         this.sql = sql;
+        this.writer = writer;
         this.chunks = chunks;
         this.packed = new ListingPacker(sql);
         this.recent = new RecentChanges.Noting(sql);
@@ -74,10 +76,16 @@ public final class WriteSession implements AutoCloseable {
      * @param holder who writes, as a message, for the message that others get meanwhile
      * @param patience how long to wait for another session to end
      * @param cache keeps the index of chunks for the next session
+     * @param writer keeps the connection for the next session
      * @throws org.mendedleaf.core.vault.VaultException.Busy when it did not
      */
     static WriteSession open(
-            VaultFolder vault, String holder, Duration patience, ChannelOpener opener, ChunkIndexCache cache)
+            VaultFolder vault,
+            String holder,
+            Duration patience,
+            ChannelOpener opener,
+            ChunkIndexCache cache,
+            IdleWriter writer)
             throws IOException {
         if (vault.isCopy()) {
             throw new VaultException.Unavailable(Words.of("vault.isCopy", vault.root()));
@@ -85,18 +93,17 @@ public final class WriteSession implements AutoCloseable {
         VaultLock lock = VaultLock.take(vault, holder, patience);
         Sql sql = null;
         try {
-            Connection connection = Catalogue.openForWriting(vault);
-            sql = new Sql(vault, connection);
-            connection.setAutoCommit(false);
-            Sql missed = sql;
+            Sql taken = writer.take();
+            sql = taken;
+            Connection connection = taken.connection();
             ChunkWriter chunks =
                     new ChunkWriter(vault, opener, connection, () -> lookup(vault), cache, (commit, changeLog) -> {
-                        ChangeLog.read(changeLog, (op, values) -> missed.run(op.sql(), values));
-                        missed.run("INSERT INTO counter VALUES ('" + LET_GO
+                        ChangeLog.read(changeLog, (op, values) -> taken.run(op.sql(), values));
+                        taken.run("INSERT INTO counter VALUES ('" + LET_GO
                                 + "', 1) ON CONFLICT (name) DO UPDATE SET value = value + 1");
                     });
             connection.commit();
-            WriteSession session = new WriteSession(vault, lock, sql, chunks);
+            WriteSession session = new WriteSession(vault, lock, taken, writer, chunks);
             HeldLines.catchUp(session);
             return session;
         } catch (SQLException e) {
@@ -316,22 +323,33 @@ public final class WriteSession implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        boolean isSound = !broken;
         try {
             if (!sql.connection().getAutoCommit()) {
                 sql.connection().rollback();
             }
         } catch (SQLException e) {
+            isSound = false;
             org.slf4j.LoggerFactory.getLogger(WriteSession.class).debug("rolling back", e);
         }
         try {
             lock.require(vault);
         } catch (IOException e) {
+            isSound = false;
             chunks.leave();
         }
         try {
             chunks.close();
+        } catch (IOException | RuntimeException e) {
+            isSound = false;
+            throw e;
         } finally {
-            closeQuietly(sql, lock);
+            if (isSound) {
+                writer.giveBack(sql);
+                lock.close();
+            } else {
+                closeQuietly(sql, lock);
+            }
         }
     }
 }

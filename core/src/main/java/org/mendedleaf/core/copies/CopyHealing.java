@@ -48,7 +48,7 @@ public final class CopyHealing {
         try (VaultLock lock = VaultLock.take(vault.folder(), Words.of("copies.healing"), PATIENCE)) {
             healed = heal(vault.folder(), VaultFolder.open(copy.folder()), extent, damaged);
         }
-        vault.closeIdleReaders();
+        vault.closeIdle();
         return healed;
     }
 

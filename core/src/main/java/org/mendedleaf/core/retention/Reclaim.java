@@ -176,7 +176,7 @@ public final class Reclaim {
             progress.advance(1, 0);
         }
         // Readers that nobody uses now would keep the files of emptied packs on the drive.
-        vault.closeIdleReaders();
+        vault.closeIdle();
         new Reserve(vault.folder()).keep();
         forgetWords();
         FeatureKeep.forget(vault);

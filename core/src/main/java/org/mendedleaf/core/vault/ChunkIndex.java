@@ -6,6 +6,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -64,7 +65,8 @@ final class ChunkIndex implements AutoCloseable {
         while (size + more >= keys.length * FILL) {
             grow();
         }
-        try (ResultSet rows = newer(by, highest)) {
+        try (Statement ask = by.createStatement();
+                ResultSet rows = newer(ask, highest)) {
             while (rows.next()) {
                 highest = rows.getLong(1);
                 add(rows.getBytes(2), highest);
@@ -72,12 +74,13 @@ final class ChunkIndex implements AutoCloseable {
         }
     }
 
-    private static ResultSet newer(Connection by, long than) throws SQLException {
-        return by.createStatement().executeQuery("SELECT id, hash FROM chunk WHERE id > " + than + " ORDER BY id");
+    private static ResultSet newer(Statement ask, long than) throws SQLException {
+        return ask.executeQuery("SELECT id, hash FROM chunk WHERE id > " + than + " ORDER BY id");
     }
 
     private static long number(Connection by, String query) throws SQLException {
-        try (ResultSet row = by.createStatement().executeQuery(query)) {
+        try (Statement ask = by.createStatement();
+                ResultSet row = ask.executeQuery(query)) {
             row.next();
             return row.getLong(1);
         }
@@ -109,8 +112,8 @@ final class ChunkIndex implements AutoCloseable {
         damaged.clear();
         damagedIds.clear();
         String gone = String.join(",", new LostPacks(by, vault).numbers());
-        try (ResultSet rows = by.createStatement()
-                .executeQuery("SELECT id, hash FROM chunk WHERE id IN (SELECT chunk FROM damaged)"
+        try (Statement ask = by.createStatement();
+                ResultSet rows = ask.executeQuery("SELECT id, hash FROM chunk WHERE id IN (SELECT chunk FROM damaged)"
                         + (gone.isEmpty() ? "" : " OR pack IN (" + gone + ")"))) {
             while (rows.next()) {
                 damaged.put(Digest.of(rows.getBytes(2)), rows.getLong(1));
@@ -125,7 +128,8 @@ final class ChunkIndex implements AutoCloseable {
         long[] batch = new long[(int) Math.min(BATCH, number(by, "SELECT count(*) FROM chunk WHERE id > " + from))];
         int n = 0;
         long last = from;
-        try (ResultSet rows = newer(by, from)) {
+        try (Statement ask = by.createStatement();
+                ResultSet rows = newer(ask, from)) {
             while (rows.next()) {
                 last = rows.getLong(1);
                 batch[n++] = ChunkIndexFile.key(rows.getBytes(2), last);

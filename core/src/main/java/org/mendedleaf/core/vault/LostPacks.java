@@ -6,6 +6,7 @@ import java.nio.file.NoSuchFileException;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -23,7 +24,8 @@ final class LostPacks {
     /** Their numbers, as digits. Looks at lengths only. */
     List<String> numbers() throws SQLException, IOException {
         List<String> found = new ArrayList<>();
-        try (ResultSet rows = connection.createStatement().executeQuery("SELECT id, committed FROM pack")) {
+        try (Statement ask = connection.createStatement();
+                ResultSet rows = ask.executeQuery("SELECT id, committed FROM pack")) {
             while (rows.next()) {
                 if (length(rows.getLong(1)) < rows.getLong(2)) {
                     found.add(String.valueOf(rows.getLong(1)));

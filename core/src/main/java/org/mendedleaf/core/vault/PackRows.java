@@ -4,6 +4,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -28,7 +29,8 @@ final class PackRows {
     }
 
     private void each(String sql, Row taker) throws SQLException {
-        try (ResultSet rows = connection.createStatement().executeQuery(sql)) {
+        try (Statement ask = connection.createStatement();
+                ResultSet rows = ask.executeQuery(sql)) {
             while (rows.next()) {
                 taker.take(rows);
             }

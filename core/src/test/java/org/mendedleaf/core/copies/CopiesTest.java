@@ -346,7 +346,7 @@ class CopiesTest {
         byte[] bytes = Files.readAllBytes(pack);
         bytes[120] ^= 0x11;
         Files.write(pack, bytes);
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         CopyStatus status = begin();
         assertThat(status.standing()).isEqualTo(CopyStatus.Standing.IN_STEP);
         assertThat(all(folder)).hasSize(2).isEqualTo(all(p.vault().folder().root()));

@@ -100,7 +100,7 @@ class CopyHealingTest {
         Path pack = pack(p.vault().folder());
         byte[] sound = Files.readAllBytes(pack);
         garble(pack, 1000, 100_000);
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         Healing.Result result = heal();
         assertThat(result.before().lost()).isNotEmpty();
         assertThat(result.after().isClean()).isTrue();
@@ -113,7 +113,7 @@ class CopyHealingTest {
     @Test
     void aPackThatIsGoneComesBackWhole() throws IOException {
         Files.delete(pack(p.vault().folder()));
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         assertThat(heal().after().isClean()).isTrue();
     }
 
@@ -133,7 +133,7 @@ class CopyHealingTest {
     void whatNeitherHasIsNamedAndTheRestIsWhole() throws IOException {
         garble(pack(p.vault().folder()), 1000, 20_000);
         garble(pack(copy()), 1000, 20_000);
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         Healing.Result result = heal();
         assertThat(result.healed()).isEmpty();
         assertThat(result.after().lost()).isNotEmpty();
@@ -146,7 +146,7 @@ class CopyHealingTest {
         Path left = p.vault().folder().root().resolve("00000001.pack.healing");
         Files.write(left, noise(5));
         garble(pack(p.vault().folder()), 1000, 20_000);
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         assertThat(heal().after().isClean()).isTrue();
         assertThat(left).doesNotExist();
     }
@@ -182,7 +182,7 @@ class CopyHealingTest {
             if (copyIsSound) {
                 Files.delete(one);
             }
-            place.vault().closeIdleReaders();
+            place.vault().closeIdle();
             SystemRegistry registry = registry(own);
             Healing.Result result =
                     new Healing(place.vault(), registry, place.clock(), place.authors()).run(Progress.NONE);

@@ -317,7 +317,7 @@ class UnfoldLaterTest {
             pack.seek(chunk.offset() + 70);
             pack.write(was ^ 1);
         }
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
     }
 
     @Test

@@ -63,7 +63,7 @@ class DeepCheckTest {
             file.seek(chunk.offset());
             file.write(record);
         }
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
     }
 
     @Test

@@ -21,6 +21,6 @@ public final class Flip {
             bytes[(int) chunk.offset() + PackFormat.RECORD_HEAD + 10] ^= 1;
             Files.write(pack, bytes);
         }
-        vault.closeIdleReaders();
+        vault.closeIdle();
     }
 }

@@ -80,7 +80,7 @@ class HealingTest {
         p.save("a.txt", content);
         p.capture();
         Files.delete(p.vault().folder().pack(1));
-        p.vault().closeIdleReaders();
+        p.vault().closeIdle();
         p.save("copy.txt", content);
         p.capture();
         assertThat(text("copy.txt", 1)).isEqualTo(content);
@@ -107,7 +107,7 @@ class HealingTest {
                 byte[] bytes = sound.clone();
                 bytes[(int) chunk.offset() + at] ^= 0x41;
                 Files.write(pack, bytes);
-                p.vault().closeIdleReaders();
+                p.vault().closeIdle();
                 assertThat(text("a.txt", 1)).as("byte %s", at).isEqualTo(content);
             }
             assertThat(p.check().lost()).isEmpty();
