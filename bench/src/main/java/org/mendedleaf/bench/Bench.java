@@ -36,6 +36,10 @@ import org.mendedleaf.core.unfold.Unfolding;
 public final class Bench {
 
     private static final String CLI = "org.mendedleaf.cli.Main";
+    /** A program that has just begun is still being compiled. */
+    private static final int SAVES_OF_A_BEGINNING = 300;
+
+    private static final int SAVES = 500;
     private static final int ROUNDS = 3;
 
     private final Path folder;
@@ -303,8 +307,8 @@ public final class Bench {
     private void oneSave(OpenVault vault, Place place, Path desk, int files) throws IOException {
         java.lang.management.OperatingSystemMXBean system =
                 java.lang.management.ManagementFactory.getOperatingSystemMXBean();
-        double[] wall = new double[60];
-        double[] processor = new double[60];
+        double[] wall = new double[SAVES];
+        double[] processor = new double[SAVES];
         for (int i = 0; i < wall.length; i++) {
             Path file = desk.resolve("d0001/file000101.txt");
             Files.writeString(file, "saved for the " + i + ". time");
@@ -316,14 +320,14 @@ public final class Bench {
             wall[i] = (System.nanoTime() - start) / 1e6;
             processor[i] = (((com.sun.management.OperatingSystemMXBean) system).getProcessCpuTime() - before) / 1e6;
         }
-        // The first ones are those of a program that has just begun.
         table.absolute(
                 "one save among " + files + " files, until it is known",
-                Table.median(Arrays.copyOfRange(wall, 30, 60)),
+                Table.median(Arrays.copyOfRange(wall, SAVES_OF_A_BEGINNING, SAVES)),
                 "ms",
                 50);
         // The system counts it in steps of ten milliseconds.
-        double each = Arrays.stream(processor, 30, 60).average().orElseThrow();
+        double each =
+                Arrays.stream(processor, SAVES_OF_A_BEGINNING, SAVES).average().orElseThrow();
         table.absolute("the same, processor time", each, "ms", 10);
     }
 
