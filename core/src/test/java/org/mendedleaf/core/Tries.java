@@ -9,6 +9,11 @@ public final class Tries {
 
     private Tries() {}
 
+    /** So many times more often than usual: 1 in ./verify. */
+    static int times() {
+        return TIMES;
+    }
+
     /** A step over what is tried one by one: so many in ./verify, and 1, which leaves nothing out, with the profile. */
     public static int every(int step) {
         return TIMES > 1 ? 1 : step;

@@ -29,7 +29,7 @@ class HistoryPropertyTest {
     /** What a naive keeper would have written down at each look: the whole tree with its contents. */
     private final Map<Instant, Map<String, String>> naive = new LinkedHashMap<>();
 
-    @Property(tries = 10)
+    @Property(tries = 5)
     void theListingOfEachLookIsWhatWasThereAndEveryContentComesBack(@ForAll long seed) throws IOException {
         Path temp = Files.createTempDirectory("history");
         Random random = new Random(seed);

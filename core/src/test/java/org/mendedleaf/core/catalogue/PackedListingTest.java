@@ -38,7 +38,7 @@ class PackedListingTest {
         return found;
     }
 
-    @Property(tries = 3)
+    @Property(tries = 2)
     void aLongHistoryIsListedAtEachMomentAsItWas(@ForAll long seed) throws IOException {
         Path folder = Files.createTempDirectory("packed");
         Random random = new Random(seed);

@@ -152,7 +152,7 @@ class CopyHealingTest {
     }
 
     /** Both are damaged at random: every chunk that is sound in one of them is sound in both afterwards. */
-    @Property(tries = 6)
+    @Property(tries = 3)
     void whateverOneOfThemStillHoldsIsWholeAgain(@ForAll long seed) throws IOException {
         Random random = new Random(seed);
         Path own = Files.createTempDirectory("both");

@@ -91,7 +91,7 @@ class UndoingTest {
     }
 
     static LongStream seeds() {
-        return Tries.seeds(6);
+        return Tries.seeds(3);
     }
 
     @ParameterizedTest

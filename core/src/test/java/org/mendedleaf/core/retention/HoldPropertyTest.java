@@ -49,7 +49,7 @@ class HoldPropertyTest {
     private Random random = new Random();
 
     static LongStream seeds() {
-        return Tries.seeds(8);
+        return Tries.seeds(4);
     }
 
     @ParameterizedTest

@@ -78,7 +78,7 @@ class DamagePropertyTest {
     }
 
     static LongStream seeds() {
-        return Tries.seeds(3);
+        return Tries.seeds(2);
     }
 
     @BeforeAll

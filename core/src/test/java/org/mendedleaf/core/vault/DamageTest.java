@@ -42,7 +42,7 @@ class DamageTest {
         Path pack = smallVault();
         byte[] sound = Files.readAllBytes(pack);
         assertThat(check().isClean()).isTrue();
-        for (int i = 0; i < sound.length; i += Tries.every(3)) {
+        for (int i = 0; i < sound.length; i += Tries.every(5)) {
             byte[] flipped = sound.clone();
             flipped[i] ^= 0x20;
             Files.write(pack, flipped);
@@ -117,7 +117,7 @@ class DamageTest {
         seal();
         byte[] sound = Files.readAllBytes(pack);
         assertThat(check().isClean()).isTrue();
-        for (int i = 0; i < sound.length; i += Tries.every(3)) {
+        for (int i = 0; i < sound.length; i += Tries.every(5)) {
             byte[] flipped = sound.clone();
             flipped[i] ^= 1;
             Files.write(pack, flipped);
