@@ -52,6 +52,7 @@ public final class ServiceBench {
         Process nothing = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-XX:+UseSerialGC",
+                        "-XX:-UsePerfData",
                         "-cp",
                         System.getProperty("java.class.path"),
                         Nothing.class.getName())

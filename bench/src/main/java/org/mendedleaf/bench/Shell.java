@@ -42,6 +42,7 @@ final class Shell {
                 "--enable-native-access=ALL-UNNAMED",
                 "--sun-misc-unsafe-memory-access=allow",
                 "-XX:+UseSerialGC",
+                "-XX:-UsePerfData",
                 "-Xmn160m",
                 "-XX:FreqInlineSize=35",
                 "-XX:MaxInlineLevel=5",

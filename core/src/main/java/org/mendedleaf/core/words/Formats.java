@@ -9,13 +9,23 @@ import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.FormatStyle;
 import java.time.temporal.ChronoUnit;
+import java.util.Locale;
+import java.util.Map;
+import java.util.ResourceBundle;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Numbers and times as people say them. */
 public final class Formats {
 
     private static final String[] UNITS = {"kB", "MB", "GB", "TB", "PB"};
 
+    /** A formatter is made once for each pattern: a table asks for one in each row. */
+    private static final Map<Spelling, DateTimeFormatter> FORMATTERS = new ConcurrentHashMap<>();
+
     private Formats() {}
+
+    /** A pattern in a language, of which there is one bundle, as a country writes it. */
+    private record Spelling(String pattern, ResourceBundle words, Locale country) {}
 
     /** A size in decimal units with two or three digits: {@code 0 B}, {@code 48.3 kB}, {@code 1.24 GB}. */
     public static String size(long bytes) {
@@ -23,13 +33,15 @@ public final class Formats {
             return bytes + " B";
         }
         double value = bytes / 1000.0;
+        long inUnit = 1000;
         int unit = 0;
         while (value >= 999.5 && unit < UNITS.length - 1) {
             value /= 1000;
+            inUnit *= 1000;
             unit++;
         }
         int decimals = value < 9.995 ? 2 : value < 99.95 ? 1 : 0;
-        return String.format(Words.locale(), "%." + decimals + "f %s", value, UNITS[unit]);
+        return NumberText.of(Words.locale()).quotient(bytes, inUnit, decimals) + " " + UNITS[unit];
     }
 
     /** A change in size, with its sign: {@code +1.20 kB}, {@code −45.2 kB}; a minus sign, not a hyphen. */
@@ -39,7 +51,7 @@ public final class Formats {
 
     /** A number with the separators of the user's language. */
     public static String number(long n) {
-        return String.format(Words.locale(), "%,d", n);
+        return NumberText.of(Words.locale()).grouped(n);
     }
 
     /** A number with at most three places behind the point. */
@@ -58,12 +70,8 @@ public final class Formats {
         LocalDate day = time.toLocalDate();
         LocalDate today = now.atZone(zone).toLocalDate();
         long days = ChronoUnit.DAYS.between(day, today);
-        String clock = format("HH:mm", time);
-        if (days == 0) {
-            return Words.of("say.today", clock);
-        }
-        if (days == 1) {
-            return Words.of("say.yesterday", clock);
+        if (days == 0 || days == 1) {
+            return Words.of(days == 0 ? "say.today" : "say.yesterday", format("HH:mm", time));
         }
         if (days > 1 && days < 7) {
             return format("EEE HH:mm", time);
@@ -89,15 +97,20 @@ public final class Formats {
      *     as {@code HH:mm} or {@code HH:mm:ss}
      */
     public static DateTimeFormatter formatter(String pattern) {
+        return FORMATTERS.computeIfAbsent(new Spelling(pattern, Words.bundle(), Words.locale()), Formats::made);
+    }
+
+    private static DateTimeFormatter made(Spelling spelling) {
+        String pattern = spelling.pattern();
         String ordered = pattern.contains("d MMMM")
-                ? pattern.replace("d MMMM", Words.plain("say.pattern.dayOfMonth"))
+                ? pattern.replace("d MMMM", spelling.words().getString("say.pattern.dayOfMonth"))
                 : pattern.contains("d MMM yyyy")
-                        ? pattern.replace("d MMM yyyy", Words.plain("say.pattern.dayOfYear"))
-                        : pattern.replace("d MMM", Words.plain("say.pattern.day"));
+                        ? pattern.replace("d MMM yyyy", spelling.words().getString("say.pattern.dayOfYear"))
+                        : pattern.replace("d MMM", spelling.words().getString("say.pattern.day"));
         String timed = ordered.contains("HH:mm:ss")
-                ? ordered.replace("HH:mm:ss", Words.plain("say.pattern.seconds"))
-                : ordered.replace("HH:mm", Words.plain("say.pattern.time"));
-        return DateTimeFormatter.ofPattern(timed, Words.locale());
+                ? ordered.replace("HH:mm:ss", spelling.words().getString("say.pattern.seconds"))
+                : ordered.replace("HH:mm", spelling.words().getString("say.pattern.time"));
+        return DateTimeFormatter.ofPattern(timed, spelling.country());
     }
 
     /** A time of day as people say it: {@code 17:00}, {@code 5:00 PM}. */
