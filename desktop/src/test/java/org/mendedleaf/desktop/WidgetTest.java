@@ -10,7 +10,7 @@ import org.testfx.api.FxToolkit;
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
 public abstract class WidgetTest {
 
-    protected final FxRobot robot = new FxRobot();
+    protected final FxRobot robot = new PatientRobot();
 
     @BeforeAll
     static void toolkit() throws Exception {

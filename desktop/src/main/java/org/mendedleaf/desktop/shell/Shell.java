@@ -10,6 +10,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.application.Platform;
+import javafx.event.EventHandler;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Scene;
@@ -160,8 +161,19 @@ public final class Shell extends BorderPane {
         setBottom(new VBox(
                 new JobRows(context.jobs()),
                 new StatusBar(context, this::showProtection, new MessageBar(files, this::helpWith))));
-        addEventFilter(KeyEvent.KEY_PRESSED, this::key);
-        addEventFilter(KeyEvent.KEY_RELEASED, e -> down.remove(e.getCode()));
+        // Where what had the keys was taken away a moment ago, the scene alone hears of a key.
+        EventHandler<KeyEvent> pressed = this::key;
+        EventHandler<KeyEvent> released = e -> down.remove(e.getCode());
+        sceneProperty().addListener((o, was, scene) -> {
+            if (was != null) {
+                was.removeEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                was.removeEventFilter(KeyEvent.KEY_RELEASED, released);
+            }
+            if (scene != null) {
+                scene.addEventFilter(KeyEvent.KEY_PRESSED, pressed);
+                scene.addEventFilter(KeyEvent.KEY_RELEASED, released);
+            }
+        });
         sceneProperty().flatMap(Scene::focusOwnerProperty).subscribe(owner -> {
             if (owner == null) {
                 Platform.runLater(this::takeKeys);

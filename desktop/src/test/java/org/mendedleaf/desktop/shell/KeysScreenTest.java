@@ -20,6 +20,7 @@ import javafx.scene.control.ToggleButton;
 import javafx.scene.control.TreeTableView;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfEnvironmentVariable;
 
@@ -44,6 +45,16 @@ class KeysScreenTest extends WindowTest {
         assertThat(desk.resolve("ledger.csv")).doesNotExist();
         robot.push(KeyCode.CONTROL, KeyCode.Z);
         eventually("the file", () -> Files.exists(desk.resolve("ledger.csv")));
+    }
+
+    @Test
+    void aKeyCountsThoughWhatHadTheKeysWasTakenAwayThatMoment() throws Exception {
+        files();
+        // Until the next picture gives the keys to something else, only the scene hears of them.
+        robot.interact(() -> javafx.event.Event.fireEvent(
+                app.shell().getScene(),
+                new KeyEvent(KeyEvent.KEY_PRESSED, "", "", KeyCode.DIGIT3, false, false, true, false)));
+        eventually("the protection", () -> visible("#coverage"));
     }
 
     @Test

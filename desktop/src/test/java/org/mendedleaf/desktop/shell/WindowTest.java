@@ -35,6 +35,7 @@ import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.settings.UserSettings;
+import org.mendedleaf.desktop.PatientRobot;
 import org.mendedleaf.desktop.files.FileRow;
 import org.mendedleaf.desktop.files.LineRow;
 import org.testfx.api.FxRobot;
@@ -129,13 +130,13 @@ abstract class WindowTest {
             app = shown;
             return stage;
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        PatientRobot.settle();
     }
 
     void eventually(String what, Callable<Boolean> condition) {
         try {
             WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
-                WaitForAsyncUtils.waitForFxEvents();
+                PatientRobot.inTurn();
                 try {
                     return condition.call();
                 } catch (EmptyNodeQueryException | IndexOutOfBoundsException | ConcurrentModificationException e) {

@@ -12,6 +12,7 @@ import javafx.stage.Window;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.desktop.PatientRobot;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
@@ -19,7 +20,7 @@ import org.testfx.util.WaitForAsyncUtils;
 /** What is said of what is pointed at. */
 class HintTest {
 
-    private final FxRobot robot = new FxRobot();
+    private final FxRobot robot = new PatientRobot();
     private final Button button = new Button("Save");
     private final AtomicReference<String> shown = new AtomicReference<>("");
 
