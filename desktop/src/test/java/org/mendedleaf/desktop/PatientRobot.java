@@ -129,6 +129,8 @@ public final class PatientRobot extends FxRobot {
 
     @Override
     public FxRobot clickOn(PointQuery at, Motion motion, MouseButton... buttons) {
+        // What was changed a moment ago may push aside what is aimed at when it is drawn.
+        settle();
         mouse.moveNoWait(at.query());
         heard(MouseEvent.MOUSE_PRESSED, () -> mouse.pressNoWait(buttons));
         heard(MouseEvent.MOUSE_RELEASED, () -> mouse.releaseNoWait(buttons));
