@@ -65,10 +65,15 @@ public final class PatientRobot extends FxRobot {
 
     /** Waits until what was asked of the thread of the windows is done. */
     public static void inTurn() {
+        if (Platform.isFxApplicationThread()) {
+            throw new IllegalStateException("expected the thread of the test: this one cannot wait for itself");
+        }
         CountDownLatch done = new CountDownLatch(1);
         Platform.runLater(done::countDown);
         try {
-            done.await(60, TimeUnit.SECONDS);
+            if (!done.await(60, TimeUnit.SECONDS)) {
+                throw new AssertionError("expected the window to be through with something within a minute");
+            }
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

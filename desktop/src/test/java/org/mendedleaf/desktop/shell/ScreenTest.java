@@ -214,7 +214,7 @@ class ScreenTest extends WindowTest {
         show();
         select("ledger.csv");
         eventually("what the newest changed", () -> detailTitle().equals("version 2 → 3"));
-        robot.interact(() -> choosePoint(2));
+        choosePoint(2);
         eventually("words for the first", () -> detailTitle().equals("the first version"));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         eventually(
