@@ -8,6 +8,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
+import java.util.stream.LongStream;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.EventKind;
 import org.mendedleaf.core.line.Origin;
@@ -21,6 +22,7 @@ public final class HistoryQuery {
     private final Sql sql;
     private final PathIds names;
     private final Map<Long, String> folders = new HashMap<>();
+    private final Repeats repeats = new Repeats();
 
     private HistoryQuery(Sql sql) {
         this.sql = sql;
@@ -74,13 +76,39 @@ public final class HistoryQuery {
                 place.id());
     }
 
-    private static int row(ResultSet r, Map<Long, String> paths, Consumer<Row> to) throws SQLException {
+    /** As {@link #versions(Place, Consumer)}, of some lines of it, in the order of their numbers. */
+    public void versions(Place place, List<Long> lines, Consumer<Row> to) throws IOException {
+        Map<Long, String> paths = paths(place);
+        sql.list(
+                VERSIONS
+                        + " WHERE v.line IN (SELECT value FROM json_each(?)) AND l.place = ? ORDER BY v.line, v.number",
+                r -> row(r, paths, to),
+                lines.toString(),
+                place.id());
+    }
+
+    /** All lines of a place of which a version is a file, those first whose last version was saved last. There may be millions. */
+    public long[] newestFirst(Place place) throws IOException {
+        LongStream.Builder lines = LongStream.builder();
+        // Of the columns that stand beside a maximum, SQLite takes those of its row.
+        sql.list(
+                "SELECT v.line, v.saved, max(v.number) FROM version v JOIN line l ON l.id = v.line"
+                        + " WHERE l.place = ? AND v.kind = 1 GROUP BY v.line ORDER BY v.saved DESC, v.line",
+                r -> {
+                    lines.add(r.getLong(1));
+                    return 0;
+                },
+                place.id());
+        return lines.build().toArray();
+    }
+
+    private int row(ResultSet r, Map<Long, String> paths, Consumer<Row> to) throws SQLException {
         to.accept(new Row(
                 r.getLong(1),
                 r.getInt(2),
                 RelativePath.child(paths.getOrDefault(r.getLong(3), ""), r.getString(4)),
                 Moment.instant(r.getLong(5)),
-                r.getString(6),
+                repeats.text(r.getString(6)),
                 Origin.of(r.getInt(7)),
                 r.getInt(8) == 1,
                 r.getLong(9),

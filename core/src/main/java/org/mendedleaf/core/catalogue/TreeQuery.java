@@ -35,6 +35,7 @@ final class TreeQuery {
     TreeAt at(long folder, String path, long at) throws IOException {
         TreeMap<String, Version> files = new TreeMap<>();
         List<TreeAt.Folder> folders = new ArrayList<>();
+        Repeats repeats = new Repeats();
         sql.list(
                 INSIDE + "SELECT " + PATH + ", s.kind, s.mtime, s.mode, v.line, v.number, v.saved, v.captured, v.who,"
                         + " v.origin, v.source, v.size, v.digest, v.sha256, v.recipe, v.note FROM inside i"
@@ -46,9 +47,9 @@ final class TreeQuery {
                     if (EntryKind.of(r.getInt(2)) == EntryKind.FOLDER) {
                         folders.add(new TreeAt.Folder(where, r.getLong(3), r.getInt(4)));
                     } else {
-                        files.put(where, version(r, where));
+                        files.put(where, version(r, where, repeats));
                     }
-                    return where;
+                    return 0;
                 },
                 folder,
                 path,
@@ -57,15 +58,15 @@ final class TreeQuery {
         return new TreeAt(files, folders);
     }
 
-    private static Version version(java.sql.ResultSet r, String path)
+    private static Version version(java.sql.ResultSet r, String path, Repeats repeats)
             throws java.sql.SQLException, org.mendedleaf.core.vault.VaultException {
         byte[] sha256 = r.getBytes(14);
         return new Version(
                 r.getLong(5),
                 r.getInt(6),
                 Moment.instant(r.getLong(7)),
-                Moment.instant(r.getLong(8)),
-                r.getString(9),
+                repeats.moment(r.getLong(8)),
+                repeats.text(r.getString(9)),
                 Origin.of(r.getInt(10)),
                 r.getInt(11),
                 new FileState(
@@ -76,7 +77,7 @@ final class TreeQuery {
                         Digest.of(r.getBytes(13)),
                         sha256 == null ? Optional.empty() : Optional.of(Digest.of(sha256)),
                         Recipe.decode(r.getBytes(15))),
-                r.getString(16),
+                repeats.text(r.getString(16)),
                 path);
     }
 

@@ -3,15 +3,18 @@ package org.mendedleaf.core.findings;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InterruptedIOException;
+import java.io.UncheckedIOException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.catalogue.HistoryQuery;
@@ -26,7 +29,6 @@ import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Rest;
 import org.mendedleaf.core.line.Line;
-import org.mendedleaf.core.line.Origin;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.Digest;
@@ -45,6 +47,9 @@ public final class HealthCheck {
     private static final int SAME_FILE = 25;
 
     private static final int CONTENTS = 8;
+
+    /** Lines whose versions are known at once. */
+    private static final int AT_ONCE = 500;
 
     /** So often all of a place is judged, since what is usual there changes. */
     private static final Duration WHOLE = Duration.ofHours(20);
@@ -98,7 +103,7 @@ public final class HealthCheck {
                 if (changes.isPresent()) {
                     Map<Long, List<HistoryQuery.Row>> some =
                             lines(reading, place, changes.get().keySet());
-                    Result part = look(reading, store, features, some, progress);
+                    Result part = look(reading, store, features, place, latest(some), progress);
                     looked += part.looked();
                     if (!part.complete()) {
                         return new Result(looked, false);
@@ -107,13 +112,13 @@ public final class HealthCheck {
                         continue;
                     }
                 }
-                Map<Long, List<HistoryQuery.Row>> lines = lines(reading, place);
-                Result result = look(reading, store, features, lines, progress);
+                long[] all = HistoryQuery.of(reading).newestFirst(place);
+                Result result = look(reading, store, features, place, all, progress);
                 looked += result.looked();
                 if (!result.complete()) {
                     return new Result(looked, false);
                 }
-                judge(reading, store, place, lines);
+                judge(reading, store, place);
             }
         }
         return new Result(looked, true);
@@ -176,10 +181,14 @@ public final class HealthCheck {
         return reading;
     }
 
-    private static Map<Long, List<HistoryQuery.Row>> lines(Reading reading, Place place) throws IOException {
-        Map<Long, List<HistoryQuery.Row>> lines = new LinkedHashMap<>();
-        HistoryQuery.of(reading).versions(place, row -> put(lines, row));
-        return lines;
+    /** Those first that were saved last. */
+    private static long[] latest(Map<Long, List<HistoryQuery.Row>> lines) {
+        return lines.values().stream()
+                .sorted(Comparator.comparing((List<HistoryQuery.Row> l) ->
+                                l.get(l.size() - 1).saved())
+                        .reversed())
+                .mapToLong(l -> l.get(0).line())
+                .toArray();
     }
 
     /** Those of these lines that are of the place. */
@@ -200,19 +209,37 @@ public final class HealthCheck {
     }
 
     private Result look(
+            Reading reading, HealthStore store, FeatureKeep features, Place place, long[] lines, Progress progress)
+            throws IOException {
+        progress.begin(Words.of("health.step"), lines.length, 0);
+        HistoryQuery history = HistoryQuery.of(reading);
+        long looked = 0;
+        for (int from = 0; from < lines.length; from += AT_ONCE) {
+            List<Long> some = Arrays.stream(lines, from, Math.min(lines.length, from + AT_ONCE))
+                    .boxed()
+                    .toList();
+            Map<Long, List<HistoryQuery.Row>> versions = new HashMap<>();
+            history.versions(place, some, row -> put(versions, row));
+            List<List<HistoryQuery.Row>> latest =
+                    some.stream().map(versions::get).filter(Objects::nonNull).toList();
+            Result part = look(reading, store, features, latest, progress);
+            looked += part.looked();
+            if (!part.complete()) {
+                return new Result(looked, false);
+            }
+        }
+        return new Result(looked, true);
+    }
+
+    private Result look(
             Reading reading,
             HealthStore store,
             FeatureKeep features,
-            Map<Long, List<HistoryQuery.Row>> lines,
+            List<List<HistoryQuery.Row>> lines,
             Progress progress)
             throws IOException {
-        List<List<HistoryQuery.Row>> latest = new ArrayList<>(lines.values());
-        latest.sort(Comparator.comparing(
-                        (List<HistoryQuery.Row> l) -> l.get(l.size() - 1).saved())
-                .reversed());
-        progress.begin(Words.of("health.step"), latest.size(), 0);
         long looked = 0;
-        for (List<HistoryQuery.Row> line : latest) {
+        for (List<HistoryQuery.Row> line : lines) {
             Map<Integer, Resemblance> alike = store.alike(line.get(0).line());
             for (int i = line.size() - 1; i >= 0; i--) {
                 if (progress.isCancelled() || Thread.currentThread().isInterrupted()) {
@@ -315,9 +342,8 @@ public final class HealthCheck {
         return Optional.ofNullable(contents.get(row.digest()));
     }
 
-    private void judge(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
-            throws IOException {
-        History history = history(reading, store, place, lines);
+    private void judge(Reading reading, HealthStore store, Place place) throws IOException {
+        History history = history(reading, store, place);
         Map<Long, List<SavedVersion>> saves = history.byLine();
         List<Found> all = new ArrayList<>();
         for (Finding unsorted : Detectors.find(history)) {
@@ -332,9 +358,7 @@ public final class HealthCheck {
                         .findFirst()
                         .orElse("");
                 files.add(new Found.OfFile(
-                        mark,
-                        fate(reading, store, finding, mark, line, lines.getOrDefault(mark.line(), List.of())),
-                        proof));
+                        mark, fate(reading, store, finding, mark, line, rows(reading, place, mark.line())), proof));
             }
             all.add(new Found(finding, files));
         }
@@ -346,48 +370,49 @@ public final class HealthCheck {
                 new HealthStore.Judged(reading.commit(), reading.state(place.id()), LateEvents.last(history)));
     }
 
+    private static List<HistoryQuery.Row> rows(Reading reading, Place place, long line) throws IOException {
+        return lines(reading, place, Set.of(line)).getOrDefault(line, List.of());
+    }
+
     /** What happened in a place, with what is known of the health of each version. */
-    static History history(Reading reading, HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines)
-            throws IOException {
+    static History history(Reading reading, HealthStore store, Place place) throws IOException {
+        Saves saves = new Saves(store);
+        List<HistoryQuery.Row> line = new ArrayList<>();
+        // One line at a time: of a million files, their rows would take as much memory again as what becomes of them.
+        try {
+            HistoryQuery.of(reading).versions(place, row -> {
+                if (!line.isEmpty() && line.get(0).line() != row.line()) {
+                    saves.add(line);
+                    line.clear();
+                }
+                if (row.file()) {
+                    line.add(row);
+                }
+            });
+            saves.add(line);
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
         List<HistoryQuery.Turn> turns = new ArrayList<>();
         HistoryQuery.of(reading).turns(place, turns::add);
-        return history(store, place, lines, turns);
+        return history(place, saves, turns);
     }
 
     private static History history(
             HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines, List<HistoryQuery.Turn> turns)
             throws IOException {
-        List<SavedVersion> saves = new ArrayList<>();
+        Saves saves = new Saves(store);
         for (List<HistoryQuery.Row> line : lines.values()) {
-            Map<Integer, Resemblance> alike = store.alike(line.get(0).line());
-            for (int i = 0; i < line.size(); i++) {
-                HistoryQuery.Row row = line.get(i);
-                HistoryQuery.Row before = i == 0 ? row : line.get(i - 1);
-                boolean quiet = i > 0
-                        && row.size() == before.size()
-                        && row.mtimeNanos() == before.mtimeNanos()
-                        && !row.digest().equals(before.digest());
-                saves.add(new SavedVersion(
-                        row.line(),
-                        row.number(),
-                        i == 0 ? 0 : before.number(),
-                        row.path(),
-                        before.path(),
-                        row.saved(),
-                        row.who(),
-                        row.size(),
-                        i == 0 ? 0 : before.size(),
-                        row.digest(),
-                        quiet,
-                        row.origin() == Origin.RESTORED,
-                        store.health(row.digest(), row.path()),
-                        Optional.ofNullable(alike.get(row.number()))));
-            }
+            saves.save(line);
         }
+        return history(place, saves, turns);
+    }
+
+    private static History history(Place place, Saves saves, List<HistoryQuery.Turn> turns) throws IOException {
         List<NameChange> names = turns.stream()
                 .map(t -> new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number()))
                 .toList();
-        return new History(place.id(), saves, names);
+        return new History(place.id(), saves.all(), names);
     }
 
     private Found.Fate fate(

@@ -17,6 +17,7 @@ import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Place;
+import org.mendedleaf.core.line.Totals;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;
@@ -57,6 +58,47 @@ public record Selection(List<String> paths, Instant at) {
         return RestoreRequest.restore(requested, collisions, wanted);
     }
 
+    /**
+     * How much it is.
+     *
+     * @param files how many
+     * @param bytes of them
+     */
+    public record Sum(long files, long bytes) {
+        private Sum and(long more, long size) {
+            return new Sum(files + more, bytes + size);
+        }
+    }
+
+    /** How much {@link #request} would bring back; of folders the catalogue tells the sums, since there may be a million files in them. */
+    public Sum sum(Reading reading, Place place) throws IOException {
+        Listings listings = new Listings(reading, place);
+        Sum sum = new Sum(0, 0);
+        for (String path : paths) {
+            Optional<Entry> entry = listings.chosen(path);
+            if (entry.isPresent() && entry.get().removed().isPresent()) {
+                sum = removed(reading, place, path, entry.get(), sum);
+            } else if (entry.isPresent() && entry.get().kind() != EntryKind.FOLDER) {
+                sum = sum.and(1, entry.get().size());
+            } else {
+                Totals all = reading.folders().totals(place, path, at);
+                sum = sum.and(all.files(), all.size());
+            }
+        }
+        return sum;
+    }
+
+    private Sum removed(Reading reading, Place place, String path, Entry entry, Sum sum) throws IOException {
+        if (entry.kind() != EntryKind.FOLDER) {
+            return sum.and(1, entry.size());
+        }
+        Sum all = sum;
+        for (Entry inside : reading.folders().listing(place, path, at, true)) {
+            all = removed(reading, place, RelativePath.child(path, inside.name()), inside, all);
+        }
+        return all;
+    }
+
     /** What is in the folders that paths are in: each is listed once, though a hundred thousand of the paths may be in one. */
     private final class Listings {
         /** Paths that follow each other are in few folders. */
@@ -78,7 +120,16 @@ public record Selection(List<String> paths, Instant at) {
             this.place = place;
         }
 
-        Optional<Entry> entry(String path) throws IOException {
+        /** What was chosen; empty for the whole place. */
+        Optional<Entry> chosen(String path) throws IOException {
+            Optional<Entry> entry = path.isEmpty() ? Optional.empty() : entry(path);
+            if (!path.isEmpty() && entry.isEmpty()) {
+                throw new IllegalArgumentException(Words.of("selection.notThere", path));
+            }
+            return entry;
+        }
+
+        private Optional<Entry> entry(String path) throws IOException {
             String folder = RelativePath.parent(path);
             Map<String, Entry> entries = known.get(folder);
             if (entries == null) {
@@ -96,10 +147,7 @@ public record Selection(List<String> paths, Instant at) {
             throws IOException {
         Reading reading = listings.reading;
         Place place = listings.place;
-        Optional<Entry> entry = path.isEmpty() ? Optional.empty() : listings.entry(path);
-        if (!path.isEmpty() && entry.isEmpty()) {
-            throw new IllegalArgumentException(Words.of("selection.notThere", path));
-        }
+        Optional<Entry> entry = listings.chosen(path);
         if (entry.isPresent() && entry.get().removed().isPresent()) {
             removed(reading, place, path, entry.get(), files);
         } else if (entry.isPresent() && entry.get().kind() != EntryKind.FOLDER) {

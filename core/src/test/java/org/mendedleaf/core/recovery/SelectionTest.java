@@ -97,4 +97,59 @@ class SelectionTest {
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageContaining("nowhere/one.txt");
     }
+
+    @Test
+    void theSumIsThatOfWhatWouldBeBroughtBack() throws IOException {
+        p.save("a/one.txt", "1");
+        p.save("a/b/two.txt", "22");
+        p.save("a/b/c/three.txt", "333");
+        p.save("gone/four.txt", "4444");
+        p.save("gone/in/five.txt", "55555");
+        p.save("six.txt", "666666");
+        Files.createSymbolicLink(p.path("a/link"), Path.of("one.txt"));
+        p.capture();
+        Instant before = p.now();
+        p.later(5);
+        p.save("a/one.txt", "1, longer");
+        Files.move(p.path("a/b/two.txt"), p.path("a/two.txt"));
+        Files.delete(p.path("gone/in/five.txt"));
+        Files.delete(p.path("gone/in"));
+        Files.delete(p.path("gone/four.txt"));
+        Files.delete(p.path("gone"));
+        Files.delete(p.path("six.txt"));
+        p.capture();
+        for (List<String> paths : List.of(
+                List.of(""),
+                List.of("a"),
+                List.of("a/b", "six.txt"),
+                List.of("a/one.txt", "a/link"),
+                List.of("gone", "a/b/c"))) {
+            for (Instant at : List.of(before, p.now())) {
+                try (Reading reading = p.vault().read()) {
+                    Selection selection = new Selection(paths, at);
+                    List<RestoreItem> all = selection
+                            .request(reading, p.place(), false, Collisions.all(Collision.REPLACE))
+                            .requested();
+                    assertThat(selection.sum(reading, p.place()))
+                            .as("%s at %s", paths, at)
+                            .isEqualTo(new Selection.Sum(
+                                    all.size(),
+                                    all.stream()
+                                            .mapToLong(i -> i.version().size())
+                                            .sum()));
+                }
+            }
+        }
+    }
+
+    @Test
+    void theSumOfWhatIsNotThereIsRefusedByItsPath() throws IOException {
+        p.save("a/one.txt", "1");
+        p.capture();
+        try (Reading reading = p.vault().read()) {
+            assertThatThrownBy(() -> new Selection(List.of("a/none.txt"), p.now()).sum(reading, p.place()))
+                    .isInstanceOf(IllegalArgumentException.class)
+                    .hasMessageContaining("a/none.txt");
+        }
+    }
 }

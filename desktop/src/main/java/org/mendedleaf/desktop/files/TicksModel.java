@@ -7,9 +7,6 @@ import java.util.TreeSet;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.mendedleaf.core.catalogue.Reading;
-import org.mendedleaf.core.recovery.Collision;
-import org.mendedleaf.core.recovery.Collisions;
-import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.Selection;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
@@ -101,12 +98,8 @@ public final class TicksModel {
         question.ask(
                 () -> {
                     try (Reading reading = openPlace.vault().read()) {
-                        RestoreRequest request = new Selection(now, at)
-                                .request(reading, openPlace.place(), false, Collisions.all(Collision.REPLACE));
-                        long bytes = request.requested().stream()
-                                .mapToLong(w -> w.version().size())
-                                .sum();
-                        return new Sum(now.size(), request.requested().size(), bytes);
+                        Selection.Sum all = new Selection(now, at).sum(reading, openPlace.place());
+                        return new Sum(now.size(), all.files(), all.bytes());
                     }
                 },
                 sum::set,
