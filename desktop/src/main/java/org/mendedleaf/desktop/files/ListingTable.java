@@ -69,7 +69,7 @@ final class ListingTable extends TreeTableView<FileRow> {
         // In a narrow window the names give way first, then whole columns; what is a number or a time is read whole.
         name.setMinWidth(190);
         name.getStyleClass().add("name-column");
-        versions.setMinWidth(64);
+        versions.setMinWidth(80);
         changed.setMinWidth(Ui.moment(140));
         size.setMinWidth(76);
         all.setMinWidth(86);

@@ -101,6 +101,12 @@ final class ScreenNavigator implements Navigator, PlanView.Asks, SnapshotsView.A
     private void show(Node screen) {
         shown = screen;
         show.accept(screen);
+        // What was left is let go: a plan may be of a million files.
+        screen.sceneProperty().addListener((o, was, scene) -> {
+            if (scene == null && shown == screen) {
+                shown = null;
+            }
+        });
         javafx.application.Platform.runLater(() -> {
             if (!hasKeys(screen)) {
                 screen.requestFocus();

@@ -3,6 +3,7 @@ package org.mendedleaf.desktop.shell;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.File;
+import java.lang.ref.WeakReference;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -27,7 +28,9 @@ import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.desktop.files.FileRow;
+import org.mendedleaf.desktop.recovery.PlanView;
 import org.mendedleaf.desktop.snapshots.SnapshotsModel;
+import org.testfx.api.FxToolkit;
 
 /** Moments, the plan, comparing and snapshots in the real window: what a user types, clicks and then sees. */
 @EnabledIfEnvironmentVariable(named = "DISPLAY", matches = ".+", disabledReason = "there is no display")
@@ -145,6 +148,35 @@ class MomentsScreenTest extends WindowTest {
         eventually("what was there before", () -> live().equals("saved over by a letter"));
         assertThat(desk.resolve("sub/gone.txt")).doesNotExist();
         eventually("the message", () -> text("#message").startsWith("Undone"));
+    }
+
+    private WeakReference<Node> plan() {
+        Node at = robot.lookup("#plan-go").query();
+        while (!(at instanceof PlanView)) {
+            at = at.getParent();
+        }
+        return new WeakReference<>(at);
+    }
+
+    @Test
+    void aPlanThatWasLeftTakesNoMemory() throws Exception {
+        history();
+        goTo("90 minutes ago");
+        eventually("the past listing", () -> rows().stream().anyMatch(r -> r.against() == FileRow.Change.CHANGED));
+        tick("ledger.csv");
+        robot.clickOn("#ticks-recover");
+        eventually("the plan", () -> text("#plan-go").equals("Restore 1 file"));
+        WeakReference<Node> plan = plan();
+        robot.push(KeyCode.ESCAPE);
+        eventually("the files again", () -> visible("#listing"));
+        // The window remembers what the pointer was over, and what had the keys, until that is something else.
+        robot.clickOn("#ticks-clear");
+        // So does the library of the tests, of all events since it was told of the stage.
+        FxToolkit.toolkitContext().setRegisteredStage(FxToolkit.toolkitContext().getRegisteredStage());
+        eventually("the plan to be let go", () -> {
+            System.gc();
+            return plan.get() == null;
+        });
     }
 
     @Test
