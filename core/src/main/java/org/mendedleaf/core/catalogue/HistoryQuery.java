@@ -76,12 +76,12 @@ public final class HistoryQuery {
                 place.id());
     }
 
-    /** As {@link #versions(Place, Consumer)}, of some lines of it, in the order of their numbers. */
+    /** As {@link #versions(Place, Consumer)}, of some lines of it, in the order of their numbers. The plus keeps it from going through the place. */
     public void versions(Place place, List<Long> lines, Consumer<Row> to) throws IOException {
         Map<Long, String> paths = paths(place);
         sql.list(
                 VERSIONS
-                        + " WHERE v.line IN (SELECT value FROM json_each(?)) AND l.place = ? ORDER BY v.line, v.number",
+                        + " WHERE v.line IN (SELECT value FROM json_each(?)) AND +l.place = ? ORDER BY v.line, v.number",
                 r -> row(r, paths, to),
                 lines.toString(),
                 place.id());
