@@ -4,10 +4,12 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Supplier;
 import javafx.application.Platform;
 import javafx.collections.ListChangeListener;
 import javafx.event.EventHandler;
 import javafx.event.EventType;
+import javafx.geometry.Point2D;
 import javafx.scene.Node;
 import javafx.scene.input.InputEvent;
 import javafx.scene.input.KeyCode;
@@ -118,28 +120,39 @@ public final class PatientRobot extends FxRobot {
 
     @Override
     public FxRobotInterface clickOn(String query, MouseButton... buttons) {
-        for (int i = 1; i < TRIES; i++) {
+        return clickOnFound(() -> lookup(query).query(), buttons);
+    }
+
+    /** Clicks on what is found once all that was under way is drawn: a row of a list may have become that of another file by then. */
+    public FxRobot clickOnFound(Supplier<? extends Node> found, MouseButton... buttons) {
+        for (int i = 1; ; i++) {
             settle();
-            Node node = lookup(query).query();
+            Point2D at;
             try {
-                return clickOn(node, buttons);
+                at = point(found.get()).query();
             } catch (RuntimeException e) {
-                if (node.getScene() != null) {
+                if (i == TRIES) {
                     throw e;
                 }
+                continue;
             }
+            clickAt(at, buttons);
+            return this;
         }
-        return super.clickOn(query, buttons);
     }
 
     @Override
     public FxRobot clickOn(PointQuery at, Motion motion, MouseButton... buttons) {
         // What was changed a moment ago may push aside what is aimed at when it is drawn.
         settle();
-        mouse.moveNoWait(at.query());
+        clickAt(at.query(), buttons);
+        return this;
+    }
+
+    private void clickAt(Point2D at, MouseButton... buttons) {
+        mouse.moveNoWait(at);
         heard(MouseEvent.MOUSE_PRESSED, () -> mouse.pressNoWait(buttons));
         heard(MouseEvent.MOUSE_RELEASED, () -> mouse.releaseNoWait(buttons));
-        return this;
     }
 
     @Override

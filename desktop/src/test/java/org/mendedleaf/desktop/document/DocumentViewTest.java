@@ -390,8 +390,8 @@ class DocumentViewTest extends WidgetTest {
             + "k,v\na,1\n--b--\n";
 
     private void clickAttachment() {
-        robot.clickOn(robot.lookup(n -> n instanceof javafx.scene.control.Hyperlink)
-                .queryAs(javafx.scene.control.Hyperlink.class));
+        robot.clickOnFound(() ->
+                robot.lookup(n -> n instanceof javafx.scene.control.Hyperlink).query());
         WaitForAsyncUtils.waitForFxEvents();
     }
 

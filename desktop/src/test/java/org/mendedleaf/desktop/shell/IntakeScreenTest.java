@@ -227,9 +227,9 @@ class IntakeScreenTest extends IntakeWindowTest {
         office();
         robot.push(KeyCode.ALT, KeyCode.DIGIT3);
         eventually("the folder", () -> robot.lookup("#coverage").tryQuery().isPresent());
-        robot.clickOn(robot.from(robot.lookup("#coverage").queryAll())
+        robot.clickOnFound(() -> robot.from(robot.lookup("#coverage").queryAll())
                 .lookup("Front desk")
-                .<Node>query());
+                .query());
         eventually("its rules", () -> visible("#setting-numbering"));
         ComboBox<String> numbering = robot.lookup("#setting-numbering").queryComboBox();
         robot.interact(() -> numbering.setValue("drafts"));

@@ -54,14 +54,14 @@ class JobsScreenTest extends WindowTest {
         eventually("both", () -> shown().size() == 2);
         assertThat(shown()).anySatisfy(s -> assertThat(s).isEqualTo("Long restore"));
         assertThat(shown()).anySatisfy(s -> assertThat(s).isEqualTo("Second restore · waits for its turn"));
-        robot.clickOn(button("Long restore", ".job-pause"));
+        robot.clickOnFound(() -> button("Long restore", ".job-pause"));
         eventually(
                 "it rests", () -> button("Long restore", ".job-pause").getText().equals("Go on"));
-        robot.clickOn(button("Long restore", ".job-pause"));
+        robot.clickOnFound(() -> button("Long restore", ".job-pause"));
         eventually(
                 "it goes on",
                 () -> button("Long restore", ".job-pause").getText().equals("Pause"));
-        robot.clickOn(button("Long restore", ".job-cancel"));
+        robot.clickOnFound(() -> button("Long restore", ".job-cancel"));
         eventually("the second one has its turn", () -> shown().equals(List.of("Second restore")));
         go.countDown();
         eventually("none", () -> shown().isEmpty());

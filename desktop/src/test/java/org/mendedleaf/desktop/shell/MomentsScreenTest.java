@@ -14,7 +14,6 @@ import java.util.Optional;
 import java.util.zip.ZipFile;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Labeled;
 import javafx.scene.control.MenuButton;
 import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
@@ -86,9 +85,7 @@ class MomentsScreenTest extends WindowTest {
     }
 
     private void tick(String name) {
-        Node label =
-                robot.from(robot.lookup("#listing").queryAll()).lookup(name).query();
-        robot.clickOn(label.getParent().lookup(".tick"));
+        robot.clickOnFound(() -> inListing(name).getParent().lookup(".tick"));
     }
 
     @SuppressWarnings("unchecked")
@@ -383,8 +380,7 @@ class MomentsScreenTest extends WindowTest {
         eventually(
                 "the calendar",
                 () -> Files.exists(file) && Files.readString(file).contains("RRULE:FREQ=DAILY"));
-        Labeled end = robot.lookup("End it").queryAs(Labeled.class);
-        robot.clickOn(end);
+        robot.clickOn("End it");
         eventually(
                 "it to have ended", () -> robot.lookup(".schedule").tryQuery().isEmpty());
     }

@@ -18,7 +18,6 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import javafx.scene.Node;
 import javafx.scene.Scene;
-import javafx.scene.control.Label;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TreeTableView;
@@ -38,7 +37,6 @@ import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.desktop.PatientRobot;
 import org.mendedleaf.desktop.files.FileRow;
 import org.mendedleaf.desktop.files.LineRow;
-import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
 import org.testfx.service.query.EmptyNodeQueryException;
 import org.testfx.util.WaitForAsyncUtils;
@@ -50,7 +48,7 @@ abstract class WindowTest {
     @TempDir
     Path temp;
 
-    final FxRobot robot = new PatientRobot();
+    final PatientRobot robot = new PatientRobot();
     Path desk;
     Path home;
     App app;
@@ -234,12 +232,16 @@ abstract class WindowTest {
         return List.copyOf(list.getItems());
     }
 
+    /** What shows the name of a file in the listing. */
+    Node inListing(String name) {
+        return robot.from(robot.lookup("#listing").queryAll()).lookup(name).query();
+    }
+
     void select(String name) {
         eventually(
                 "the row " + name,
                 () -> rows().stream().anyMatch(r -> r.entry().name().equals(name)));
-        robot.clickOn(
-                robot.from(robot.lookup("#listing").queryAll()).lookup(name).queryAs(Label.class));
+        robot.clickOnFound(() -> inListing(name));
         eventually("its line", () -> text("#line-title").equals(name) && !points().isEmpty());
     }
 
