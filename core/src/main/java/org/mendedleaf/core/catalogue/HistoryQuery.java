@@ -4,9 +4,12 @@ import java.io.IOException;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.time.Instant;
+import java.util.ArrayDeque;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.LongStream;
 import org.mendedleaf.core.disk.RelativePath;
@@ -22,6 +25,7 @@ public final class HistoryQuery {
     private final Sql sql;
     private final PathIds names;
     private final Map<Long, String> folders = new HashMap<>();
+    private final Set<Long> known = new HashSet<>();
     private final Repeats repeats = new Repeats();
 
     private HistoryQuery(Sql sql) {
@@ -164,7 +168,7 @@ public final class HistoryQuery {
     }
 
     private Map<Long, String> paths(Place place) throws IOException {
-        if (folders.isEmpty()) {
+        if (known.add(place.id())) {
             record Folder(long parent, String name) {}
             Map<Long, Folder> all = new HashMap<>();
             sql.list(
@@ -172,7 +176,7 @@ public final class HistoryQuery {
                     r -> all.put(r.getLong(1), new Folder(r.getLong(2), r.getString(3))),
                     place.id());
             for (Map.Entry<Long, Folder> e : all.entrySet()) {
-                java.util.ArrayDeque<Long> up = new java.util.ArrayDeque<>();
+                ArrayDeque<Long> up = new ArrayDeque<>();
                 for (Long at = e.getKey(); at != null && !folders.containsKey(at); ) {
                     up.push(at);
                     Folder folder = all.get(at);

@@ -115,7 +115,9 @@ public final class RestorePlanner {
                     asked.version(), asked.target(), asked.target(), RestorePlan.Step.CREATE, "", now);
         }
         Existing e = there.get();
-        boolean same = e.kind() == asked.version().kind()
+        // What is there and is the same stays, unless it is another file that goes away itself.
+        boolean same = !leaving.contains(asked.target())
+                && e.kind() == asked.version().kind()
                 && e.digest().map(d -> d.equals(asked.version().digest())).orElse(false);
         if (same && ground.isReallyThere(asked.target(), asked.version())) {
             return item(asked, asked.target(), RestorePlan.Step.UNCHANGED, "");

@@ -9,7 +9,9 @@ import java.sql.SQLException;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.assertj.core.api.SoftAssertions;
 import org.junit.jupiter.api.Test;
@@ -94,6 +96,12 @@ class SpansTest {
                 costs.put("where it is", cost(r.sql(), () -> r.lines().pathAt(line.id(), p.now())));
                 costs.put("where it was", cost(r.sql(), () -> r.lines().pathAt(line.id(), then)));
                 costs.put("which version it was", cost(r.sql(), () -> r.lines().numberAt(line.id(), then)));
+                HistoryQuery history = HistoryQuery.of(r);
+                List<Long> some = List.of(line.id());
+                List<String> paths = new ArrayList<>();
+                history.versions(place, some, row -> paths.add(row.path()));
+                assertThat(paths).containsExactly("f/then.txt", "f/then.txt");
+                costs.put("versions of some files", cost(r.sql(), () -> history.versions(place, some, row -> {})));
                 costs.put("what keeps it", cost(r.sql(), () -> LineVerdicts.of(r, line.id(), p.now(), CALENDAR)));
             }
             try (WriteSession session = p.vault().write()) {

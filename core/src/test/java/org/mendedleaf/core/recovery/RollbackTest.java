@@ -77,6 +77,53 @@ class RollbackTest {
         }
     }
 
+    @ParameterizedTest
+    @ValueSource(booleans = {true, false})
+    void aFileThatWasRemovedComesBackAlthoughAnotherWithItsContentHasItsName(boolean removeLater) throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "same");
+            p.save("b", "same");
+            p.capture();
+            Instant then = p.now();
+            long a = p.line("a").id();
+            long b = p.line("b").id();
+            Files.delete(p.path("b"));
+            p.capture();
+            Files.move(p.path("a"), p.path("b"));
+            p.capture();
+            assertThat(p.line("b").id()).isEqualTo(a);
+            RestoreResult result = back(p, then, removeLater, "");
+            assertThat(result.items()).extracting(RestoreResult.Item::why).containsOnly("");
+            assertThat(p.read("a")).isEqualTo("same");
+            assertThat(p.read("b")).isEqualTo("same");
+            assertThat(List.of(p.line("a").id(), p.line("b").id())).containsExactly(a, b);
+            assertThat(p.recovery().undo(last(p)).failed()).isEmpty();
+            assertThat(p.path("a")).doesNotExist();
+            assertThat(p.line("b").id()).isEqualTo(a);
+        }
+    }
+
+    @Test
+    void aFileThatWasRemovedComesBackAlthoughALaterOneWithItsContentGoesFromItsName() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "same");
+            p.capture();
+            Instant then = p.now();
+            long a = p.line("a").id();
+            p.save("later", "same");
+            p.capture();
+            Files.delete(p.path("a"));
+            p.capture();
+            Files.move(p.path("later"), p.path("a"));
+            p.capture();
+            assertThat(p.line("a").id()).isNotEqualTo(a);
+            back(p, then, true, "");
+            assertThat(p.read("a")).isEqualTo("same");
+            assertThat(p.recovery().undo(last(p)).failed()).isEmpty();
+            assertThat(p.read("a")).isEqualTo("same");
+        }
+    }
+
     @Test
     void aMovedFileGoesBackAlongItsLine() throws IOException {
         try (TestPlace p = new TestPlace(temp)) {

@@ -55,7 +55,8 @@ final class Trees {
                 }
             }
             case 4 -> Files.createDirectories(p.path("empty" + random.nextInt(3)));
-            default -> p.save(path, "content " + random.nextInt(20));
+            // Few contents, so that some files are alike.
+            default -> p.save(path, "content " + random.nextInt(5));
         }
     }
 
