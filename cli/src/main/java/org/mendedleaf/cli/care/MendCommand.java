@@ -38,7 +38,10 @@ public final class MendCommand extends FindingsBase {
         Findings findings = new Findings(vault, who());
         FileWork work = work(vault, listed.place());
         if (planOnly) {
-            RestorePlan plan = findings.plan(listed, work);
+            RestorePlan plan;
+            try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+                plan = findings.plan(listed, work, progress);
+            }
             if (json) {
                 printJson(PlanReport.items(plan));
             } else {

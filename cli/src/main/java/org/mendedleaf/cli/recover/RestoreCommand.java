@@ -156,7 +156,7 @@ public final class RestoreCommand extends Base {
             throws IOException {
         Destination destination = destination(located, target);
         if (planOnly) {
-            RestorePlan plan = destination.plan(asked);
+            RestorePlan plan = plan(destination, asked);
             report(located, plan);
             rows.addAll(PlanReport.items(plan));
             if (!json) {
@@ -179,7 +179,7 @@ public final class RestoreCommand extends Base {
             request = asked.with(here);
         }
         if (reportOption.isWanted()) {
-            report(located, destination.plan(request));
+            report(located, plan(destination, request));
         }
         RestoreResult result;
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
@@ -191,6 +191,12 @@ public final class RestoreCommand extends Base {
             return Outcomes.print(this, result);
         }
         return failed ? ExitCodes.SOME_FAILED : ExitCodes.DONE;
+    }
+
+    private RestorePlan plan(Destination destination, RestoreRequest request) throws IOException {
+        try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
+            return destination.plan(request, progress);
+        }
     }
 
     /** Writes what is going to be done, if that is wanted. */

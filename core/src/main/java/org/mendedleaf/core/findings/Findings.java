@@ -219,8 +219,8 @@ public final class Findings {
     }
 
     /** What mending would do, file by file. */
-    public RestorePlan plan(Listed listed, FileWork work) throws IOException {
-        return work.plan(request(listed));
+    public RestorePlan plan(Listed listed, FileWork work, Progress progress) throws IOException {
+        return work.plan(request(listed), progress);
     }
 
     /**

@@ -44,9 +44,9 @@ public final class BagArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest request) throws IOException {
+    public RestorePlan plan(RestoreRequest request, Progress progress) throws IOException {
         RestorePlan plan = RestorePlanner.plan(
-                request, TargetView.empty(vault), TargetFacts.of(folder).inBag());
+                request, TargetView.empty(vault), TargetFacts.of(folder).inBag(), progress);
         return isTaken()
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", folder)))
                 : plan;
@@ -66,7 +66,7 @@ public final class BagArchive implements Destination {
 
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request);
+        RestorePlan plan = plan(request, progress);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }

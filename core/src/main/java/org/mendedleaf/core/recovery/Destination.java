@@ -7,8 +7,17 @@ import org.mendedleaf.core.jobs.Progress;
 /** Where restored files go: back where they were, into another folder, into an archive. */
 public interface Destination {
 
-    /** What carrying the order out would do now, file by file; changes nothing. */
-    RestorePlan plan(RestoreRequest request) throws IOException;
+    /**
+     * What carrying the order out would do now, file by file; changes nothing.
+     *
+     * @throws java.io.InterruptedIOException when somebody asked to stop
+     */
+    RestorePlan plan(RestoreRequest request, Progress progress) throws IOException;
+
+    /** As {@link #plan(RestoreRequest, Progress)}, to its end. */
+    default RestorePlan plan(RestoreRequest request) throws IOException {
+        return plan(request, Progress.NONE);
+    }
 
     /**
      * Carries an order out. One file that cannot be done does not stop the others.

@@ -53,10 +53,10 @@ public final class FolderRestore implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest request) {
+    public RestorePlan plan(RestoreRequest request, Progress progress) throws IOException {
         boolean fresh = !Files.exists(folder);
         PlanTarget ground = fresh ? TargetView.empty(vault) : new TargetView(vault, this::existing);
-        return RestorePlanner.plan(request, ground, TargetFacts.of(folder));
+        return RestorePlanner.plan(request, ground, TargetFacts.of(folder), progress);
     }
 
     private Optional<Existing> existing(String path) {
@@ -76,7 +76,7 @@ public final class FolderRestore implements Destination {
     /** Restores into the folder, on two threads. */
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request);
+        RestorePlan plan = plan(request, progress);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }

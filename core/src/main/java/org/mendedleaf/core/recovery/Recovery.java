@@ -64,15 +64,15 @@ public final class Recovery implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest request) throws IOException {
+    public RestorePlan plan(RestoreRequest request, Progress progress) throws IOException {
         try (Reading reading = vault.read()) {
-            return RestorePlanner.plan(request, new LiveView(reading, place), TargetFacts.of(place.root()));
+            return RestorePlanner.plan(request, new LiveView(reading, place), TargetFacts.of(place.root()), progress);
         }
     }
 
     @Override
     public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
-        return plan(request(rollback, progress));
+        return plan(request(rollback, progress), progress);
     }
 
     /** What is to be done for it, after a look at what is there now. */
@@ -102,8 +102,8 @@ public final class Recovery implements FileWork {
                     .filter(f -> !f.isEmpty())
                     .forEach(paths::add);
             files.captureFirst(paths);
-            RestorePlan plan =
-                    RestorePlanner.plan(request, new KeptView(files, reading, place), TargetFacts.of(place.root()));
+            RestorePlan plan = RestorePlanner.plan(
+                    request, new KeptView(files, reading, place), TargetFacts.of(place.root()), progress);
             if (!plan.preflight().isGood()) {
                 throw new IOException(plan.preflight().stops());
             }

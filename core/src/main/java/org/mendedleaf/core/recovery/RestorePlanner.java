@@ -1,5 +1,6 @@
 package org.mendedleaf.core.recovery;
 
+import java.io.InterruptedIOException;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -9,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.words.Words;
 
@@ -36,14 +38,15 @@ public final class RestorePlanner {
         lateFolders.addAll(request.lateFolders());
     }
 
-    /** A plan for restoring these where anything can be held. */
-    static RestorePlan plan(List<RestoreItem> requested, PlanTarget ground, Collision rule) {
-        return plan(RestoreRequest.restore(requested, Collisions.all(rule)), ground, TargetFacts.ANYTHING);
-    }
-
-    /** A plan for where nothing of ours is kept, such as another system; what is at a path now is asked by the function. */
-    public static RestorePlan plan(RestoreRequest request, Function<String, Optional<Existing>> existing) {
-        return plan(request, (PlanTarget) existing::apply, TargetFacts.ANYTHING);
+    /**
+     * A plan for where nothing of ours is kept, such as another system; what is at a path now is asked by the function.
+     *
+     * @throws InterruptedIOException when somebody asked to stop
+     */
+    public static RestorePlan plan(
+            RestoreRequest request, Function<String, Optional<Existing>> existing, Progress progress)
+            throws InterruptedIOException {
+        return plan(request, (PlanTarget) existing::apply, TargetFacts.ANYTHING, progress);
     }
 
     /**
@@ -51,8 +54,11 @@ public final class RestorePlanner {
      *
      * @param ground what is there now
      * @param facts of where it leads
+     * @throws InterruptedIOException when somebody asked to stop
      */
-    static RestorePlan plan(RestoreRequest request, PlanTarget ground, TargetFacts facts) {
+    static RestorePlan plan(RestoreRequest request, PlanTarget ground, TargetFacts facts, Progress progress)
+            throws InterruptedIOException {
+        progress.begin(Words.of("plan.step"), request.requested().size(), 0);
         RestorePlanner planner = new RestorePlanner(ground, request, facts);
         List<RestorePlan.Item> items = new ArrayList<>();
         for (RestoreItem asked : request.requested()) {
@@ -64,6 +70,10 @@ public final class RestorePlanner {
                 }
             }
             items.add(item);
+            progress.advance(1, 0);
+            if (progress.isCancelled()) {
+                throw new InterruptedIOException(Words.of("restore.cancelled"));
+            }
         }
         for (RestoreRequest.Late late : request.late()) {
             // Something of that moment takes its name: it is replaced by that.

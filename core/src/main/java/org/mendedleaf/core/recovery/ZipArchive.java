@@ -50,9 +50,9 @@ public final class ZipArchive implements Destination {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest request) {
+    public RestorePlan plan(RestoreRequest request, Progress progress) throws IOException {
         RestorePlan plan = RestorePlanner.plan(
-                request, TargetView.empty(vault), TargetFacts.of(folder()).inZip());
+                request, TargetView.empty(vault), TargetFacts.of(folder()).inZip(), progress);
         return Files.exists(file)
                 ? new RestorePlan(plan.items(), plan.preflight().stoppedBy(Words.of("archive.exists", file)))
                 : plan;
@@ -65,7 +65,7 @@ public final class ZipArchive implements Destination {
 
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request);
+        RestorePlan plan = plan(request, progress);
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }

@@ -81,20 +81,20 @@ public final class OutsideWork implements FileWork {
     }
 
     @Override
-    public RestorePlan plan(RestoreRequest request) throws IOException {
+    public RestorePlan plan(RestoreRequest request, Progress progress) throws IOException {
         files.needs(Capability.WRITING);
         Map<String, Optional<Existing>> there = new HashMap<>();
         Map<String, Version> wanted = new HashMap<>();
         request.requested().forEach(w -> wanted.put(w.target(), w.version()));
         try (Reading reading = files.vault.read()) {
             return RestorePlanner.plan(
-                    request, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))));
+                    request, path -> there.computeIfAbsent(path, p -> existing(reading, p, wanted.get(p))), progress);
         }
     }
 
     @Override
     public RestorePlan plan(Rollback rollback, Progress progress) throws IOException {
-        return plan(request(rollback, progress));
+        return plan(request(rollback, progress), progress);
     }
 
     private RestoreRequest request(Rollback rollback, Progress progress) throws IOException {
@@ -135,7 +135,7 @@ public final class OutsideWork implements FileWork {
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
         files.look(Progress.NONE);
-        RestorePlan plan = plan(request);
+        RestorePlan plan = plan(request, progress);
         progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
         Map<String, Integer> before = new LinkedHashMap<>();
         List<RestorePlan.Item> toDo =

@@ -2,6 +2,7 @@ package org.mendedleaf.core.recovery;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -12,6 +13,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.Size;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.FileState;
 import org.mendedleaf.core.line.Origin;
@@ -46,13 +48,14 @@ class PlannerPropertyTest {
             @ForAll @Size(max = 12) List<@IntRange(max = 3) Integer> targets,
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> kept,
             @ForAll @Size(max = 4) Set<@IntRange(max = 3) Integer> foreign,
-            @ForAll Collision rule) {
+            @ForAll Collision rule)
+            throws IOException {
         List<RestoreItem> requested = new ArrayList<>();
         for (int i = 0; i < targets.size(); i++) {
             requested.add(new RestoreItem(version(i % 5), "f" + targets.get(i) + ".txt"));
         }
         RestorePlan plan = RestorePlanner.plan(
-                requested,
+                RestoreRequest.restore(requested, Collisions.all(rule)),
                 path -> {
                     int n = path.matches("f\\d\\.txt") ? path.charAt(1) - '0' : -1;
                     if (kept.contains(n)) {
@@ -62,7 +65,7 @@ class PlannerPropertyTest {
                             ? Optional.of(new Existing(EntryKind.FILE, Optional.empty(), 0))
                             : Optional.empty();
                 },
-                rule);
+                Progress.NONE);
         assertThat(plan.items()).hasSameSizeAs(requested);
         Set<String> written = new HashSet<>();
         for (RestorePlan.Item item : plan.items()) {

@@ -1,7 +1,10 @@
 package org.mendedleaf.core.recovery;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -9,6 +12,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.jobs.Job;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.FileState;
@@ -93,19 +98,26 @@ class RestorePlannerTest {
         return new Existing(EntryKind.FOLDER, Optional.empty(), 0);
     }
 
-    private RestorePlan plan(Collision rule, RestoreItem... requested) {
-        return RestorePlanner.plan(List.of(requested), target, rule);
+    private RestorePlan plan(Collision rule, RestoreItem... requested) throws IOException {
+        return RestorePlanner.plan(
+                RestoreRequest.restore(List.of(requested), Collisions.all(rule)),
+                target,
+                TargetFacts.ANYTHING,
+                Progress.NONE);
     }
 
-    private Item only(Collision rule, RestoreItem asked) {
+    private Item only(Collision rule, RestoreItem asked) throws IOException {
         RestorePlan plan = plan(rule, asked);
         assertThat(plan.items()).hasSize(1);
         return plan.items().get(0);
     }
 
-    private RestorePlan plan(TargetFacts facts, RestoreItem... requested) {
+    private RestorePlan plan(TargetFacts facts, RestoreItem... requested) throws IOException {
         return RestorePlanner.plan(
-                RestoreRequest.restore(List.of(requested), Collisions.all(Collision.REPLACE)), target, facts);
+                RestoreRequest.restore(List.of(requested), Collisions.all(Collision.REPLACE)),
+                target,
+                facts,
+                Progress.NONE);
     }
 
     private static TargetFacts facts(boolean insensitive, boolean links, long largest) {
@@ -113,7 +125,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whereNothingHasTheNameItIsWritten() {
+    void whereNothingHasTheNameItIsWritten() throws IOException {
         Item item = only(Collision.REPLACE, new RestoreItem(version(1), "a.txt"));
         assertThat(item.step()).isEqualTo(Step.CREATE);
         assertThat(item.target()).isEqualTo("a.txt");
@@ -121,7 +133,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void aFileThatHasAnotherNameNowBeginsOneOfItsOwn() {
+    void aFileThatHasAnotherNameNowBeginsOneOfItsOwn() throws IOException {
         now.put(1, "moved.txt");
         Item item = only(Collision.REPLACE, new RestoreItem(version(1), "a.txt"));
         assertThat(item.step()).isEqualTo(Step.CREATE);
@@ -131,7 +143,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatIsKeptIsReplacedByTheRuleAndWhatNobodyKeepsNever() {
+    void whatIsKeptIsReplacedByTheRuleAndWhatNobodyKeepsNever() throws IOException {
         there.put("a.txt", kept(2));
         RestoreItem asked = new RestoreItem(version(1), "a.txt");
         assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.REPLACE);
@@ -144,7 +156,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void aFolderIsNeverReplacedByAFile() {
+    void aFolderIsNeverReplacedByAFile() throws IOException {
         there.put("a.txt", folder());
         RestoreItem asked = new RestoreItem(version(1), "a.txt");
         Item item = only(Collision.REPLACE, asked);
@@ -154,7 +166,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void theSameContentIsLeftAloneUnlessItOnlySeemsToBeThere() {
+    void theSameContentIsLeftAloneUnlessItOnlySeemsToBeThere() throws IOException {
         there.put("a.txt", kept(1));
         RestoreItem asked = new RestoreItem(version(1), "a.txt");
         assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.UNCHANGED);
@@ -168,7 +180,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void twoOfOneNameStandBesideEachOtherUnderNumbers() {
+    void twoOfOneNameStandBesideEachOtherUnderNumbers() throws IOException {
         there.put("sub/plan (2).txt", kept(9));
         RestorePlan plan = plan(
                 Collision.REPLACE,
@@ -182,7 +194,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatIsThereGivesItsNameAndGetsAFreeOne() {
+    void whatIsThereGivesItsNameAndGetsAFreeOne() throws IOException {
         there.put("a.txt", kept(2));
         RestorePlan plan = plan(
                 Collision.KEEP_BOTH_RENAME_OTHER,
@@ -194,19 +206,20 @@ class RestorePlannerTest {
     }
 
     @Test
-    void singleFilesCanBeChosenForOtherwise() {
+    void singleFilesCanBeChosenForOtherwise() throws IOException {
         there.put("a.txt", kept(2));
         there.put("b.txt", kept(2));
         RestoreRequest request = RestoreRequest.restore(
                 List.of(new RestoreItem(version(1), "a.txt"), new RestoreItem(version(1), "b.txt")),
                 new Collisions(Collision.REPLACE, Map.of("b.txt", Collision.SKIP)));
-        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING).items())
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING, Progress.NONE)
+                        .items())
                 .extracting(Item::step)
                 .containsExactly(Step.REPLACE, Step.SKIP);
     }
 
     @Test
-    void aContentThatCannotBeHadIsRefusedWithTheReason() {
+    void aContentThatCannotBeHadIsRefusedWithTheReason() throws IOException {
         missing.put(1, "it was erased");
         Item item = only(Collision.REPLACE, new RestoreItem(version(1), "a.txt"));
         assertThat(item.step()).isEqualTo(Step.REFUSE);
@@ -214,7 +227,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void aFileWhereAFolderShouldBeIsInTheWayUnlessItLeaves() {
+    void aFileWhereAFolderShouldBeIsInTheWayUnlessItLeaves() throws IOException {
         there.put("dir/a.txt", Existing.BLOCKED);
         RestoreItem asked = new RestoreItem(version(1), "dir/a.txt");
         assertThat(only(Collision.REPLACE, asked).step()).isEqualTo(Step.REFUSE);
@@ -225,13 +238,14 @@ class RestorePlannerTest {
                 List.of(new RestoreRequest.Late(version(5), "dir", true)),
                 List.of(),
                 List.of());
-        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING).items())
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING, Progress.NONE)
+                        .items())
                 .extracting(Item::step)
                 .containsExactly(Step.CREATE, Step.REMOVE);
     }
 
     @Test
-    void aFolderThatCameLaterGivesWayWhenAllInItLeaves() {
+    void aFolderThatCameLaterGivesWayWhenAllInItLeaves() throws IOException {
         there.put("a", folder());
         below.put("a", List.of("a/x.txt", "a/sub"));
         RestoreItem asked = new RestoreItem(version(1), "a");
@@ -244,13 +258,13 @@ class RestorePlannerTest {
                 late,
                 List.of(),
                 List.of("a", "a/sub"));
-        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING)
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING, Progress.NONE)
                         .items()
                         .get(0)
                         .step())
                 .isEqualTo(Step.CREATE);
         below.put("a", List.of("a/x.txt", "a/sub", "a/stays.txt"));
-        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING)
+        assertThat(RestorePlanner.plan(request, target, TargetFacts.ANYTHING, Progress.NONE)
                         .items()
                         .get(0)
                         .step())
@@ -259,7 +273,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatMovesBackGoesOverWhatIsKeptAndNotOverWhatIsNot() {
+    void whatMovesBackGoesOverWhatIsKeptAndNotOverWhatIsNot() throws IOException {
         RestoreItem back = new RestoreItem(version(1), "a.txt", "moved.txt");
         Item item = only(Collision.SKIP, back);
         assertThat(item.step()).isEqualTo(Step.MOVE_BACK);
@@ -271,7 +285,24 @@ class RestorePlannerTest {
     }
 
     @Test
-    void twoFilesCanChangeTheirNames() {
+    void aPlanTellsHowFarItIsAndStopsWhenItIsToldTo() throws IOException {
+        RestoreRequest request = RestoreRequest.restore(
+                List.of(new RestoreItem(version(1), "a.txt"), new RestoreItem(version(2), "b.txt")),
+                Collisions.all(Collision.REPLACE));
+        Job job = new Job("", () -> {});
+        RestorePlanner.plan(request, target, TargetFacts.ANYTHING, job);
+        assertThat(job.snapshot().step()).isEqualTo("Checking what is there");
+        assertThat(job.snapshot().files()).isEqualTo(2);
+        assertThat(job.snapshot().allFiles()).isEqualTo(2);
+        job.cancel();
+        assertThatThrownBy(() -> RestorePlanner.plan(request, target, TargetFacts.ANYTHING, job))
+                .isInstanceOf(InterruptedIOException.class)
+                .hasMessage("Cancelled.");
+        assertThat(job.snapshot().files()).as("not to its end").isEqualTo(1);
+    }
+
+    @Test
+    void twoFilesCanChangeTheirNames() throws IOException {
         there.put("a.txt", unkept());
         there.put("b.txt", unkept());
         RestorePlan plan = plan(
@@ -282,7 +313,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatCameLaterIsRemovedOrLeftUnlessItsNameIsTaken() {
+    void whatCameLaterIsRemovedOrLeftUnlessItsNameIsTaken() throws IOException {
         RestoreRequest request = new RestoreRequest(
                 ActionKind.ROLLED_BACK,
                 List.of(new RestoreItem(version(1), "taken.txt")),
@@ -293,7 +324,7 @@ class RestorePlannerTest {
                         new RestoreRequest.Late(version(7), "taken.txt", true)),
                 List.of(),
                 List.of());
-        RestorePlan plan = RestorePlanner.plan(request, target, TargetFacts.ANYTHING);
+        RestorePlan plan = RestorePlanner.plan(request, target, TargetFacts.ANYTHING, Progress.NONE);
         assertThat(plan.items()).extracting(Item::target).containsExactly("taken.txt", "goes.txt", "stays.txt");
         assertThat(plan.items()).extracting(Item::step).containsExactly(Step.CREATE, Step.REMOVE, Step.LEAVE);
         assertThat(plan.acting()).isEqualTo(2);
@@ -301,7 +332,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatTheTargetCannotHoldIsRefused() {
+    void whatTheTargetCannotHoldIsRefused() throws IOException {
         Version link = version(2, EntryKind.LINK, 10);
         Version large = version(3, EntryKind.FILE, 5000);
         RestorePlan plan = plan(
@@ -316,7 +347,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void namesThatDifferByCaseOnlyClashWhereCaseDoesNotCount() {
+    void namesThatDifferByCaseOnlyClashWhereCaseDoesNotCount() throws IOException {
         RestoreItem[] requested = {
             new RestoreItem(version(1), "Plan.txt"),
             new RestoreItem(version(2), "plan.TXT"),
@@ -331,7 +362,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void whatStopsAPlanIsSaidBeforeAnythingIsDone() {
+    void whatStopsAPlanIsSaidBeforeAnythingIsDone() throws IOException {
         RestoreItem asked = new RestoreItem(version(1, EntryKind.FILE, 1001), "a.txt");
         RestorePlan tooLarge = plan(facts(false, true, Long.MAX_VALUE), asked);
         assertThat(tooLarge.bytes()).isEqualTo(1001);
@@ -354,7 +385,7 @@ class RestorePlannerTest {
     }
 
     @Test
-    void refusalsAreCountedButStopNothing() {
+    void refusalsAreCountedButStopNothing() throws IOException {
         there.put("a.txt", folder());
         RestorePlan plan =
                 plan(Collision.REPLACE, new RestoreItem(version(1), "a.txt"), new RestoreItem(version(1), "b.txt"));

@@ -416,7 +416,7 @@ class RollbackTest {
             }
             TargetFacts stick = new TargetFacts("the stick", 5, true, true, true, false, Long.MAX_VALUE, true);
             RestoreRequest request = RestoreRequest.restore(requested, Collisions.all(Collision.REPLACE));
-            RestorePlan plan = RestorePlanner.plan(request, path -> java.util.Optional.empty(), stick);
+            RestorePlan plan = RestorePlanner.plan(request, path -> java.util.Optional.empty(), stick, Progress.NONE);
             assertThat(plan.items())
                     .extracting(i -> i.target() + " " + i.step())
                     .containsExactlyInAnyOrder(

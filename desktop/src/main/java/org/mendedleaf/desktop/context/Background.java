@@ -14,6 +14,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.recovery.Failures;
 
 /** Work off the thread of the screen, and its results back on it. */
@@ -21,6 +22,9 @@ public final class Background implements AutoCloseable {
 
     private static final int WORKERS = 3;
     private static final long LOOK_MILLIS = 50;
+
+    /** So often it is told how far a long question is, first after as long. */
+    private static final long TOLD_NANOS = TimeUnit.MILLISECONDS.toNanos(300);
 
     /** What is closed waits so long for what is being done; it is interrupted. */
     private static final long CLOSE_MILLIS = 1000;
@@ -133,10 +137,38 @@ public final class Background implements AutoCloseable {
     /** A question that is asked again and again, of which only the newest answer counts. */
     public final class Newest {
         private final AtomicLong asked = new AtomicLong();
+        private final AtomicReference<Job> current = new AtomicReference<>();
 
         /** Asks; an answer to an earlier question that comes later is dropped. */
         public <T> void ask(Callable<T> work, Consumer<T> done, Consumer<Exception> failed) {
-            long mine = asked.incrementAndGet();
+            ask(next(), work, done, failed);
+        }
+
+        /**
+         * As {@link #ask(Callable, Consumer, Consumer)}, for what may take long: when something else is asked it hears that it
+         * should stop.
+         *
+         * @param told how far it is, on the screen, now and then
+         */
+        public <T> void ask(
+                Jobs.Work<T> work, Consumer<Job.Snapshot> told, Consumer<T> done, Consumer<Exception> failed) {
+            long mine = next();
+            Told tells = new Told(mine, told);
+            Job job = new Job("", tells::changed);
+            tells.job.set(job);
+            current.set(job);
+            ask(mine, () -> work.run(job), done, failed);
+        }
+
+        private long next() {
+            Job before = current.getAndSet(null);
+            if (before != null) {
+                before.cancel();
+            }
+            return asked.incrementAndGet();
+        }
+
+        private <T> void ask(long mine, Callable<T> work, Consumer<T> done, Consumer<Exception> failed) {
             execute(() -> {
                 if (mine != asked.get()) {
                     return;
@@ -150,6 +182,9 @@ public final class Background implements AutoCloseable {
                     });
                 } catch (Exception | Error thrown) {
                     Exception e = Failures.exception(thrown);
+                    if (mine != asked.get()) {
+                        return;
+                    }
                     org.slf4j.LoggerFactory.getLogger(Background.class).warn("background work failed", e);
                     hand(() -> {
                         if (mine == asked.get()) {
@@ -162,7 +197,34 @@ public final class Background implements AutoCloseable {
 
         /** Lets go of what was asked. */
         public void drop() {
-            asked.incrementAndGet();
+            next();
+        }
+
+        /** Tells the screen how far a question is, unless another one was asked. */
+        private final class Told {
+            private final long mine;
+            private final Consumer<Job.Snapshot> told;
+            private final AtomicReference<Job> job = new AtomicReference<>();
+            private final AtomicLong last = new AtomicLong(System.nanoTime());
+
+            Told(long mine, Consumer<Job.Snapshot> told) {
+                this.mine = mine;
+                this.told = told;
+            }
+
+            void changed() {
+                long now = System.nanoTime();
+                long before = last.get();
+                Job its = job.get();
+                if (its == null || now - before < TOLD_NANOS || !last.compareAndSet(before, now)) {
+                    return;
+                }
+                hand(() -> {
+                    if (mine == asked.get()) {
+                        told.accept(its.snapshot());
+                    }
+                });
+            }
         }
     }
 

@@ -28,6 +28,7 @@ import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
 import org.mendedleaf.core.findings.HealthCheck;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Decision;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
@@ -241,10 +242,10 @@ public final class MendModel {
         if (shown == null || !shown.row().listed().id().equals(row.listed().id())) {
             plan.set(null);
         }
-        planning.ask(() -> plan(row), plan::set, e -> problem.set(Failures.words(e)));
+        planning.ask(progress -> plan(row, progress), now -> {}, plan::set, e -> problem.set(Failures.words(e)));
     }
 
-    private Plan plan(Row row) throws IOException {
+    private Plan plan(Row row, Progress progress) throws IOException {
         Finding f = row.finding();
         long day = f.from().getEpochSecond() / Duration.ofDays(1).toSeconds();
         Map<Long, Integer> days = new TreeMap<>();
@@ -256,7 +257,7 @@ public final class MendModel {
         boolean any = row.listed().found().count(Found.Fate.TO_MEND) > 0;
         RestorePlan made = any
                 ? new Findings(row.openPlace().vault(), context.settings().who())
-                        .plan(row.listed(), context.work(row.openPlace()))
+                        .plan(row.listed(), context.work(row.openPlace()), progress)
                 : null;
         return new Plan(row, made, days, day);
     }

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -24,6 +25,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.disk.RawNames;
+import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.Action;
 import org.mendedleaf.core.line.Line;
@@ -70,6 +72,7 @@ public final class PlanModel implements PlannedWork {
     private final ReadOnlyObjectWrapper<@Nullable RestorePlan> plan = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<@Nullable RestoreResult> result = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+    private final ReadOnlyObjectWrapper<String> making = new ReadOnlyObjectWrapper<>("");
     private Set<String> only = Set.of();
     private boolean filling;
 
@@ -163,6 +166,11 @@ public final class PlanModel implements PlannedWork {
         return plan.getReadOnlyProperty();
     }
 
+    /** How far the plan is that is being made, as a message; empty when that does not take long. */
+    public ReadOnlyObjectProperty<String> makingProperty() {
+        return making.getReadOnlyProperty();
+    }
+
     /** What came of it; null before that. */
     public ReadOnlyObjectProperty<@Nullable RestoreResult> resultProperty() {
         return result.getReadOnlyProperty();
@@ -226,19 +234,44 @@ public final class PlanModel implements PlannedWork {
         boolean remove = removeLater.get();
         stage.set(Stage.PLANNING);
         problem.set("");
+        making.set("");
         question.ask(
-                () -> what.rollBack()
-                        ? context.work(what.openPlace()).plan(rollback(remove), Progress.NONE)
-                        : destination(to, path).plan(request(to, choices)),
+                progress -> what.rollBack()
+                        ? context.work(what.openPlace()).plan(rollback(remove), progress)
+                        : destination(to, path).plan(request(to, choices), progress),
+                now -> making.set(makingWords(now)),
                 this::planned,
                 e -> {
                     plan.set(null);
+                    making.set("");
                     problem.set(Failures.words(e));
                     stage.set(Stage.BLOCKED);
                 });
     }
 
+    private static String makingWords(Job.Snapshot now) {
+        if (now.allFiles() == 0) {
+            return Words.of("plan.making");
+        }
+        return Words.of("plan.makingOf", now.step(), Formats.number(now.files()), Formats.number(now.allFiles()));
+    }
+
+    /** It is not shown any more: a plan that is being made is not made to its end. */
+    public void leave() {
+        if (stage.get() == Stage.PLANNING) {
+            question.drop();
+        }
+    }
+
+    /** It is shown again. */
+    public void comeBack() {
+        if (stage.get() == Stage.PLANNING) {
+            replan();
+        }
+    }
+
     private void planned(RestorePlan made) {
+        making.set("");
         plan.set(made);
         boolean needs = where.get() != Where.BACK && target.get() == null;
         if (needs) {
@@ -279,7 +312,9 @@ public final class PlanModel implements PlannedWork {
                 },
                 e -> {
                     problem.set(Failures.words(e));
-                    stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
+                    // Cancelled while it still was checked what is there: nothing was done, and all can be.
+                    boolean cancelled = e instanceof InterruptedIOException;
+                    stage.set(result.get() != null ? Stage.DONE : cancelled ? Stage.READY : Stage.BLOCKED);
                     context.changed();
                 });
     }

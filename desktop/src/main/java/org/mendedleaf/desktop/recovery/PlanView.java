@@ -80,6 +80,14 @@ public final class PlanView extends WorkPane {
         model.planProperty().addListener((o, a, p) -> show());
         model.resultProperty().addListener((o, a, r) -> show());
         model.problemProperty().addListener((o, a, p) -> show());
+        model.makingProperty().addListener((o, a, m) -> show());
+        sceneProperty().addListener((o, was, now) -> {
+            if (now == null) {
+                model.leave();
+            } else if (was == null) {
+                model.comeBack();
+            }
+        });
         table.selectedProperty().addListener((o, a, b) -> show());
         show();
     }
@@ -217,12 +225,20 @@ public final class PlanView extends WorkPane {
         show.setDisable(!placed);
         go.setDisable(stage != PlanModel.Stage.READY);
         go.setText(plan == null ? Words.of("plan.wait") : goWords(plan));
-        sum.setText(
-                ended && result != null
-                        ? resultWords(result)
-                        : plan == null ? Words.of("plan.making") : sumWords(stage, plan));
+        sum.setText(sum(stage, plan, result));
         problems(plan, before);
         table.show(plan, result);
+    }
+
+    private String sum(PlanModel.Stage stage, @Nullable RestorePlan plan, @Nullable RestoreResult result) {
+        if (stage == PlanModel.Stage.DONE && result != null) {
+            return resultWords(result);
+        }
+        String making = model.makingProperty().get();
+        if (stage == PlanModel.Stage.PLANNING && !making.isEmpty()) {
+            return making;
+        }
+        return plan == null ? Words.of("plan.making") : sumWords(stage, plan);
     }
 
     private String goWords(RestorePlan plan) {

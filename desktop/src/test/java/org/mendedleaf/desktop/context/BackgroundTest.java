@@ -12,6 +12,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.desktop.shell.ModelTest;
 
 /** Work goes on off the screen's thread, its result comes back on it, and an answer that was overtaken counts no longer. */
@@ -123,6 +124,40 @@ class BackgroundTest extends ModelTest {
         background.run(() -> true, ok -> later[0] = true, e -> {});
         until(() -> later[0]);
         assertThat(heard).isEmpty();
+    }
+
+    /** What goes on until it is to stop, and counts a file each time. */
+    private Jobs.Work<String> withoutEnd(CountDownLatch ended) {
+        return progress -> {
+            progress.begin("Reading", 10, 0);
+            while (!progress.isCancelled()) {
+                progress.advance(1, 0);
+                Thread.onSpinWait();
+            }
+            ended.countDown();
+            throw new IOException("stopped");
+        };
+    }
+
+    @Test
+    void aLongQuestionTellsHowFarItIsAndStopsWhenSomethingElseIsAsked() throws Exception {
+        Background.Newest question = background.new Newest();
+        CountDownLatch first = new CountDownLatch(1);
+        List<Job.Snapshot> told = new ArrayList<>();
+        question.ask(withoutEnd(first), told::add, heard::add, e -> heard.add(e.getMessage()));
+        until(() -> !told.isEmpty());
+        assertThat(told.get(0).step()).isEqualTo("Reading");
+        assertThat(told.get(0).files()).isPositive();
+        question.ask(() -> "the second", heard::add, e -> heard.add("failed"));
+        assertThat(first.await(20, TimeUnit.SECONDS)).as("the first stopped").isTrue();
+        until(() -> !heard.isEmpty());
+        told.clear();
+        CountDownLatch third = new CountDownLatch(1);
+        question.ask(withoutEnd(third), told::add, heard::add, e -> heard.add(e.getMessage()));
+        until(() -> !told.isEmpty());
+        question.drop();
+        assertThat(third.await(20, TimeUnit.SECONDS)).as("the third stopped").isTrue();
+        assertThat(heard).containsExactly("the second");
     }
 
     @Test

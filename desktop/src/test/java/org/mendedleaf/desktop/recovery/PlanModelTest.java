@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.recovery.Collision;
 import org.mendedleaf.core.recovery.RestorePlan;
@@ -98,6 +100,37 @@ class PlanModelTest extends AppContextTest {
         assertThat(into.resolve("ledger (2).csv"))
                 .as("what had worked is not done twice")
                 .doesNotExist();
+    }
+
+    @Test
+    void aPlanThatIsLeftIsNotMadeToItsEndAndIsMadeWhenItIsShownAgain() throws Exception {
+        PlanModel plan = new PlanModel(context, new Navigator.What(openPlace, List.of(""), between(), false));
+        plan.leave();
+        boolean[] later = {false};
+        context.background().run(() -> true, ok -> later[0] = true, e -> {});
+        until(() -> later[0]);
+        assertThat(plan.stageProperty().get()).isEqualTo(PlanModel.Stage.PLANNING);
+        assertThat(plan.planProperty().get()).isNull();
+        plan.comeBack();
+        until(plan, PlanModel.Stage.READY);
+        assertThat(plan.makingProperty().get()).isEmpty();
+    }
+
+    @Test
+    void whatIsCancelledBeforeItBeganCanBeCarriedOut() throws Exception {
+        PlanModel plan = plan(false, "ledger.csv");
+        until(plan, PlanModel.Stage.READY);
+        CountDownLatch before = new CountDownLatch(1);
+        context.jobs().start("Another", progress -> before.await(20, TimeUnit.SECONDS), ok -> {}, e -> {});
+        plan.run();
+        plan.job().cancel();
+        before.countDown();
+        until(plan, PlanModel.Stage.READY);
+        assertThat(plan.problemProperty().get()).isEqualTo("Cancelled.");
+        assertThat(folder.resolve("ledger.csv")).hasContent("saved over by a letter");
+        plan.run();
+        until(plan, PlanModel.Stage.DONE);
+        assertThat(folder.resolve("ledger.csv")).content().contains("Katy");
     }
 
     @Test
