@@ -15,7 +15,7 @@ import org.mendedleaf.core.words.Words;
 /**
  * A plan as tasks in an order in which each finds space: files that have the name of a folder to come go first; then files
  * go where no folder is, and away from where they were; then folders go that have the name of a file to come, and that file
- * comes last. All that goes is in the vault before.
+ * comes last, also when it comes out of such a folder. All that goes is in the vault before.
  *
  * @param tasks in their order
  * @param items for each task the item of the plan that it is for; -1 for none
@@ -53,6 +53,14 @@ record TaskOrder(List<Task> tasks, List<Integer> items) {
         for (int i = 0; i < items.size(); i++) {
             if (items.get(i).writes() && !folders.contains(items.get(i).target())) {
                 steps.write(files, reading, items.get(i), i, gone);
+            }
+        }
+        for (RestorePlan.Item item : items) {
+            boolean comesOut = item.step() == RestorePlan.Step.MOVE_BACK
+                    && folders.contains(item.target())
+                    && folders.stream().anyMatch(f -> RelativePath.isWithin(item.other(), f));
+            if (comesOut && gone.add(item.other())) {
+                steps.add(new Task.Remove(item.other()), -1);
             }
         }
         for (int i = 0; i < items.size(); i++) {

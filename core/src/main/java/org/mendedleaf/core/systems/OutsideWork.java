@@ -11,6 +11,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.mendedleaf.core.catalogue.JournalStore;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
@@ -149,11 +151,15 @@ public final class OutsideWork implements FileWork {
             }
         }
         Mirror mirror = files.mirror();
+        Set<String> written = toDo.stream()
+                .filter(RestorePlan.Item::writes)
+                .map(RestorePlan.Item::target)
+                .collect(Collectors.toSet());
         Map<String, String> failed = Transfers.run(
                 toDo,
                 RestorePlan.Item::target,
                 i -> {
-                    carryOut(i, mirror);
+                    carryOut(i, written, mirror);
                     progress.advance(1, i.writes() ? i.version().size() : 0);
                 },
                 progress);
@@ -180,12 +186,19 @@ public final class OutsideWork implements FileWork {
         return new RestoreResult(action, results, cancelled);
     }
 
-    private void carryOut(RestorePlan.Item item, Mirror mirror) throws IOException {
+    /**
+     * Does one of several things that go on at once.
+     *
+     * @param written paths that one of them writes to: what moves away from there is not removed, since another file may be there by then
+     */
+    private void carryOut(RestorePlan.Item item, Set<String> written, Mirror mirror) throws IOException {
         switch (item.step()) {
             case REMOVE -> files.remove(item.target());
             case MOVE_BACK -> {
                 putBack(item, mirror);
-                files.remove(item.other());
+                if (!written.contains(item.other())) {
+                    files.remove(item.other());
+                }
             }
             case KEEP_BOTH_RENAME_OTHER -> {
                 Version there = files.line(item.target()).flatMap(Line::newest).orElseThrow();
@@ -200,7 +213,7 @@ public final class OutsideWork implements FileWork {
 
     /** Within the system where it can, else fetched and put in. */
     private void putBack(RestorePlan.Item item, Mirror mirror) throws IOException {
-        Version v = item.version();
+        Version v = asItIsKept(item.version());
         boolean ownLine = files.line(item.target()).map(l -> l.id() == v.line()).orElse(false);
         v.sha256().ifPresent(sha -> mirror.expect(item.target(), sha, ownLine ? v.number() : 0));
         Optional<Holder> cut = ownLine && v.path().equals(item.target()) ? cutWith(v) : Optional.empty();
@@ -218,6 +231,18 @@ public final class OutsideWork implements FileWork {
             files.putOne(item.target(), temp, sha, modified, note);
         } finally {
             Files.deleteIfExists(temp);
+        }
+    }
+
+    /** What was planned while only the system had it may be in the vault by now, and there no longer. */
+    private Version asItIsKept(Version v) throws IOException {
+        if (!v.recipe().isElsewhere()) {
+            return v;
+        }
+        try (Reading reading = files.vault.read()) {
+            return reading.version(v.line(), v.number())
+                    .map(kept -> kept.looking(v.mtimeNanos(), v.mode()))
+                    .orElse(v);
         }
     }
 

@@ -124,6 +124,29 @@ class RollbackTest {
         }
     }
 
+    @ParameterizedTest
+    @ValueSource(strings = {"x", "y", "deep/x"})
+    void aFileComesBackOutOfAFolderThatHasItsName(String inside) throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("x", "in the way of itself");
+            p.capture();
+            Instant then = p.now();
+            long line = p.line("x").id();
+            Files.move(p.path("x"), p.path("aside"));
+            Files.createDirectories(p.path("x/" + inside).getParent());
+            Files.move(p.path("aside"), p.path("x/" + inside));
+            p.capture();
+            assertThat(p.line("x/" + inside).id()).isEqualTo(line);
+            RestoreResult result = back(p, then, true, "");
+            assertThat(result.items()).extracting(RestoreResult.Item::why).containsOnly("");
+            assertThat(p.read("x")).isEqualTo("in the way of itself");
+            assertThat(p.line("x").id()).isEqualTo(line);
+            assertThat(p.recovery().undo(last(p)).failed()).isEmpty();
+            assertThat(p.read("x/" + inside)).isEqualTo("in the way of itself");
+            assertThat(p.line("x/" + inside).id()).isEqualTo(line);
+        }
+    }
+
     @Test
     void aMovedFileGoesBackAlongItsLine() throws IOException {
         try (TestPlace p = new TestPlace(temp)) {

@@ -29,9 +29,11 @@ import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.RemoteSnapshot;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.recovery.Collision;
+import org.mendedleaf.core.recovery.Collisions;
 import org.mendedleaf.core.recovery.PutResult;
 import org.mendedleaf.core.recovery.RestoreItem;
 import org.mendedleaf.core.recovery.RestorePlan;
+import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Revision;
 import org.mendedleaf.core.recovery.Rollback;
@@ -298,6 +300,40 @@ class OutsideWorkTest {
         assertThat(rig.live(place, "a.txt")).contains("two");
         assertThat(rig.live(place, "later.txt")).contains("came later");
         assertThat(rig.live(place, "sub/b.txt")).contains("stays");
+    }
+
+    @ParameterizedTest
+    @EnumSource(SystemKind.class)
+    void filesTakeEachOthersNamesBackAndNoneIsRemovedFromUnderAnother(SystemKind kind) throws IOException {
+        Place place = place(kind);
+        put(place, "a.txt", "of a");
+        put(place, "b.txt", "of b");
+        put(place, "c.txt", "of c");
+        RestoreRequest request = RestoreRequest.restore(
+                List.of(
+                        new RestoreItem(newest(place, "a.txt"), "b.txt", "a.txt"),
+                        new RestoreItem(newest(place, "b.txt"), "a.txt", "b.txt"),
+                        new RestoreItem(newest(place, "c.txt"), "d.txt", "c.txt")),
+                Collisions.all(Collision.REPLACE));
+        rig.later(Duration.ofMinutes(1));
+        RestoreResult result = rig.work(place).restore(request, Progress.NONE);
+        assertThat(result.items()).extracting(RestoreResult.Item::why).containsOnly("");
+        assertThat(result.items()).extracting(i -> i.plan().step()).containsOnly(RestorePlan.Step.MOVE_BACK);
+        assertThat(result.count(RestoreResult.Outcome.DONE)).isEqualTo(3);
+        assertThat(rig.live(place, "b.txt")).contains("of a");
+        assertThat(rig.live(place, "a.txt")).contains("of b");
+        assertThat(rig.live(place, "d.txt")).contains("of c");
+        assertThat(rig.live(place, "c.txt")).isEmpty();
+        rig.later(Duration.ofMinutes(1));
+        assertThat(rig.work(place).undo(last()).failed()).isEmpty();
+        assertThat(rig.live(place, "a.txt")).contains("of a");
+        assertThat(rig.live(place, "b.txt")).contains("of b");
+        assertThat(rig.live(place, "c.txt")).contains("of c");
+        assertThat(rig.live(place, "d.txt")).isEmpty();
+    }
+
+    private Version newest(Place place, String path) throws IOException {
+        return rig.line(place, path).newest().orElseThrow();
     }
 
     @Test
