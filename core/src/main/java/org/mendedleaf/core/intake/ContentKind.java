@@ -78,7 +78,7 @@ public enum ContentKind {
         if (content.length == 0) {
             return NOTHING;
         }
-        if (Contents.beginsAsProse(content)) {
+        if (Contents.beginsAsPlainText(content)) {
             return Contents.PLAIN;
         }
         String type = Contents.mediaType(content, "");

@@ -1,8 +1,5 @@
 package org.mendedleaf.core.intake;
 
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
-import java.nio.channels.Channels;
 import java.util.HashSet;
 import java.util.Optional;
 import java.util.Set;
@@ -38,13 +35,7 @@ record Features(
 
     /** The features of a content. */
     static Features of(String name, byte[] content) {
-        ContentScan scan;
-        try {
-            scan = ContentScan.of(Channels.newChannel(new ByteArrayInputStream(content)));
-        } catch (IOException e) {
-            throw new IllegalStateException("bytes in memory can be read", e);
-        }
-        return of(name, content, scan);
+        return of(name, content, ContentScan.of(content));
     }
 
     /**

@@ -22,9 +22,27 @@ public final class Contents {
     /** A first word is no longer. */
     private static final int LONGEST = 30;
 
-    /** Words that files of some format begin with. */
+    private static final String AFTER_WORD = " ,;\t\n";
+    private static final String AFTER_NUMBER = " ,;\t\n\r.:-/";
+
+    /** Words, and numbers in a row of their own, that files of some format begin with. */
     private static final Set<String> MARKS = Set.of(
-            "From", "Article", "Path", "Xref", "solid", "ply", "function", "package", "import", "class", "module");
+            "From",
+            "Article",
+            "Path",
+            "Xref",
+            "solid",
+            "ply",
+            "function",
+            "package",
+            "import",
+            "class",
+            "module",
+            "graph",
+            "digraph",
+            "strict",
+            "0\n",
+            "999\n");
 
     private static final class Detector {
         private static final Tika TIKA = new Tika();
@@ -38,22 +56,13 @@ public final class Contents {
     }
 
     /**
-     * Whether a content is text that begins as people write it: with a heading, or a word and no mark of a format. To look for the
-     * marks of all formats takes longer than to compare such a text.
+     * Whether a content is text that begins as people write it: with a heading, a word or a number, as tables do, and no mark of a
+     * format. To look for the marks of all formats takes longer than to compare such a text.
      */
-    public static boolean beginsAsProse(byte[] content) {
-        int at = 0;
-        if (content.length > 1 && content[0] == '#' && content[1] == ' ') {
-            at = 2;
-        } else {
-            while (at < content.length && isLetter(content[at])) {
-                at++;
-            }
-            String word = new String(content, 0, Math.min(at, LONGEST), StandardCharsets.US_ASCII);
-            boolean ends = at < content.length && (content[at] == ' ' || content[at] == ',' || content[at] == '\n');
-            if (at < 2 || at > LONGEST || !ends || MARKS.contains(word)) {
-                return false;
-            }
+    public static boolean beginsAsPlainText(byte[] content) {
+        int at = beginning(content);
+        if (at < 0) {
+            return false;
         }
         byte[] head = Arrays.copyOf(content, Math.min(content.length, HEAD));
         for (int i = at; i < head.length; i++) {
@@ -64,6 +73,31 @@ public final class Contents {
         // A sign may be cut at the end of the head.
         return text(head.length < content.length ? Arrays.copyOf(head, lastWhole(head)) : head)
                 .isPresent();
+    }
+
+    /** Where the first word or number ends; negative when it may be the mark of a format. */
+    private static int beginning(byte[] content) {
+        if (content.length > 1 && content[0] == '#' && content[1] == ' ') {
+            return 2;
+        }
+        int from = content.length > 0 && content[0] == '"' ? 1 : 0;
+        int at = from;
+        boolean number = from < content.length && isDigit(content[from]);
+        while (at < content.length && (number ? isDigit(content[at]) : isLetter(content[at]))) {
+            at++;
+        }
+        int length = at - from;
+        if (length < (number ? 1 : 2) || length > LONGEST || at == content.length) {
+            return -1;
+        }
+        String word = new String(content, from, length, StandardCharsets.US_ASCII);
+        byte next = content[at];
+        boolean ends = from == 1 && next == '"' || (number ? AFTER_NUMBER : AFTER_WORD).indexOf(next) >= 0;
+        return ends && !MARKS.contains(word + (next == '\r' ? '\n' : (char) next)) && !MARKS.contains(word) ? at : -1;
+    }
+
+    private static boolean isDigit(byte b) {
+        return b >= '0' && b <= '9';
     }
 
     private static boolean isLetter(byte b) {

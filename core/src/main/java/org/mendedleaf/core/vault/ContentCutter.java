@@ -12,7 +12,21 @@ final class ContentCutter {
 
     private static final int WINDOW = 2 << 20;
 
-    private final byte[] window = new byte[WINDOW];
+    private final byte[] window;
+
+    /** For contents of any length. */
+    ContentCutter() {
+        this(WINDOW);
+    }
+
+    private ContentCutter(int window) {
+        this.window = new byte[window];
+    }
+
+    /** For one content of this length, bytes. */
+    static ContentCutter of(long length) {
+        return new ContentCutter((int) Math.min(WINDOW, length + 1));
+    }
 
     /** Takes a chunk: {@code length} bytes from {@code from} on, which are good until it returns. */
     @FunctionalInterface

@@ -1,6 +1,8 @@
 package org.mendedleaf.core.vault;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
+import java.nio.channels.Channels;
 import java.nio.channels.ReadableByteChannel;
 import java.security.MessageDigest;
 import java.util.ArrayList;
@@ -30,10 +32,23 @@ public record ContentScan(long length, Digest digest, List<Chunk> chunks) {
 
     /** Scans what a channel gives, up to its end. */
     public static ContentScan of(ReadableByteChannel in) throws IOException {
+        return of(in, new ContentCutter());
+    }
+
+    /** Scans a content that is in memory. */
+    public static ContentScan of(byte[] content) {
+        try {
+            return of(Channels.newChannel(new ByteArrayInputStream(content)), ContentCutter.of(content.length));
+        } catch (IOException e) {
+            throw new IllegalStateException("bytes in memory can be read", e);
+        }
+    }
+
+    private static ContentScan of(ReadableByteChannel in, ContentCutter cutter) throws IOException {
         MessageDigest sha = Digest.sha256();
         ContentDigest whole = new ContentDigest();
         List<Chunk> chunks = new ArrayList<>();
-        long length = new ContentCutter().cut(in, n -> {}, (bytes, from, n) -> {
+        long length = cutter.cut(in, n -> {}, (bytes, from, n) -> {
             sha.update(bytes, from, n);
             byte[] digest = sha.digest();
             whole.add(digest, n);

@@ -22,9 +22,18 @@ class ContentsTest {
                 "kind,kilos\nKaty,412\n",
                 "Notes\nof the meeting",
                 "Preise für Äpfel",
+                "Date;Amount\n2026-11-29;12,50\n",
+                "Date\tAmount\n",
+                "\"Date\",\"Amount\"\n",
+                "\"412\";\"Katy\"\n",
+                "2026-11-29;12,50\n",
+                "29.11.2026 12,50\n",
+                "12\n13\n",
+                "4 17\n",
+                "07:30 opens",
             })
     void whatPeopleWriteIsTextAtOnce(String text) {
-        assertThat(Contents.beginsAsProse(bytes(text))).isTrue();
+        assertThat(Contents.beginsAsPlainText(bytes(text))).isTrue();
         assertThat(Contents.mediaType(bytes(text), "")).isEqualTo(Contents.PLAIN);
     }
 
@@ -43,20 +52,26 @@ class ContentsTest {
                 "P3\n1 1\n255\n0 0 0\n",
                 "Word\u0000and more",
                 "import os",
+                "digraph { a -> b }",
+                "0\nSECTION\n2\nHEADER\n",
+                "0\r\nSECTION\r\n2\r\nHEADER\r\n",
+                "999\nmade by hand\n0\nSECTION\n",
+                "00714cam a2200205 a 4500",
+                "0707070000010000021006440000000000",
             })
     void whatMayBeSomethingElseIsLookedAtThoroughly(String text) {
-        assertThat(Contents.beginsAsProse(bytes(text))).isFalse();
+        assertThat(Contents.beginsAsPlainText(bytes(text))).isFalse();
     }
 
     @Test
     void aSignThatIsCutAtTheEndOfTheBeginningIsNoHindrance() {
-        assertThat(Contents.beginsAsProse(bytes("Äpfel".repeat(10))))
+        assertThat(Contents.beginsAsPlainText(bytes("Äpfel".repeat(10))))
                 .as("no plain word first")
                 .isFalse();
-        assertThat(Contents.beginsAsProse(bytes("Apples " + "ä".repeat(10_000))))
+        assertThat(Contents.beginsAsPlainText(bytes("Apples " + "ä".repeat(10_000))))
                 .isTrue();
         byte[] binary = bytes("Apples " + "a".repeat(10_000));
         binary[3000] = 1;
-        assertThat(Contents.beginsAsProse(binary)).isFalse();
+        assertThat(Contents.beginsAsPlainText(binary)).isFalse();
     }
 }

@@ -75,10 +75,10 @@ class ContentRoundTripTest {
         StoredContent stored = store(content).get(0);
         assertThat(stored.length()).isEqualTo(length);
         assertThat(read(stored)).isEqualTo(content);
+        ContentScan scan = ContentScan.of(Channels.newChannel(new ByteArrayInputStream(content)));
+        assertThat(ContentScan.of(content)).as("in memory").isEqualTo(scan);
         try (Reading reading = vault.read()) {
-            assertThat(stored.digest())
-                    .isEqualTo(ContentScan.of(Channels.newChannel(new ByteArrayInputStream(content)))
-                            .digest());
+            assertThat(stored.digest()).isEqualTo(scan.digest());
             assertThat(reading.contents().sha256(stored.recipe()).bytes())
                     .isEqualTo(Digest.sha256().digest(content));
         }
