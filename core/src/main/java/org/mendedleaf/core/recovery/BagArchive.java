@@ -15,6 +15,7 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.mendedleaf.core.catalogue.OpenVault;
@@ -66,7 +67,11 @@ public final class BagArchive implements Destination {
 
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request, progress);
+        Optional<RestorePlan> planned = planNow(request, progress);
+        if (planned.isEmpty()) {
+            return RestoreResult.CANCELLED;
+        }
+        RestorePlan plan = planned.get();
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }
@@ -82,7 +87,7 @@ public final class BagArchive implements Destination {
                     .toList();
             RestoreResult written = new FolderRestore(vault, data).restore(requested, Collision.SKIP, progress);
             if (written.cancelled() || progress.isCancelled()) {
-                return new RestoreResult(0, List.of(), true);
+                return RestoreResult.CANCELLED;
             }
             Map<RestorePlan.Item, String> failed = failed(plan, written);
             tags(beside, data);

@@ -1,7 +1,9 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.util.List;
+import java.util.Optional;
 import org.mendedleaf.core.jobs.Progress;
 
 /** Where restored files go: back where they were, into another folder, into an archive. */
@@ -20,11 +22,20 @@ public interface Destination {
     }
 
     /**
-     * Carries an order out. One file that cannot be done does not stop the others.
+     * Carries an order out. One file that cannot be done does not stop the others. Whoever cancels it hears what was done by then.
      *
      * @throws IOException with a message for the user, when nothing can be done at all, as with too little space
      */
     RestoreResult restore(RestoreRequest request, Progress progress) throws IOException;
+
+    /** The plan that is carried out now; empty when somebody cancelled before it was made. */
+    default Optional<RestorePlan> planNow(RestoreRequest request, Progress progress) throws IOException {
+        try {
+            return Optional.of(plan(request, progress));
+        } catch (InterruptedIOException e) {
+            return Optional.empty();
+        }
+    }
 
     /** What restoring these would do. */
     default RestorePlan plan(List<RestoreItem> requested, Collision rule) throws IOException {

@@ -76,7 +76,11 @@ public final class FolderRestore implements Destination {
     /** Restores into the folder, on two threads. */
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request, progress);
+        Optional<RestorePlan> planned = planNow(request, progress);
+        if (planned.isEmpty()) {
+            return RestoreResult.CANCELLED;
+        }
+        RestorePlan plan = planned.get();
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -102,8 +103,13 @@ public final class Recovery implements FileWork {
                     .filter(f -> !f.isEmpty())
                     .forEach(paths::add);
             files.captureFirst(paths);
-            RestorePlan plan = RestorePlanner.plan(
-                    request, new KeptView(files, reading, place), TargetFacts.of(place.root()), progress);
+            RestorePlan plan;
+            try {
+                plan = RestorePlanner.plan(
+                        request, new KeptView(files, reading, place), TargetFacts.of(place.root()), progress);
+            } catch (InterruptedIOException e) {
+                return RestoreResult.CANCELLED;
+            }
             if (!plan.preflight().isGood()) {
                 throw new IOException(plan.preflight().stops());
             }

@@ -11,6 +11,9 @@ import java.util.List;
  */
 public record RestoreResult(long action, List<Item> items, boolean cancelled) {
 
+    /** Somebody cancelled before anything was done. */
+    public static final RestoreResult CANCELLED = new RestoreResult(0, List.of(), true);
+
     /** Copies the list. */
     public RestoreResult {
         items = List.copyOf(items);

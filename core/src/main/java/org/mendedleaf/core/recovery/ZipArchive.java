@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import org.apache.commons.compress.archivers.zip.UnixStat;
@@ -65,7 +66,11 @@ public final class ZipArchive implements Destination {
 
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
-        RestorePlan plan = plan(request, progress);
+        Optional<RestorePlan> planned = planNow(request, progress);
+        if (planned.isEmpty()) {
+            return RestoreResult.CANCELLED;
+        }
+        RestorePlan plan = planned.get();
         if (!plan.preflight().isGood()) {
             throw new IOException(plan.preflight().stops());
         }
@@ -77,7 +82,7 @@ public final class ZipArchive implements Destination {
             Map<RestorePlan.Item, String> failed = new HashMap<>();
             boolean whole = write(beside, plan, request, failed, progress) && prove(beside, plan, failed, progress);
             if (!whole) {
-                return new RestoreResult(0, List.of(), true);
+                return RestoreResult.CANCELLED;
             }
             OwnFile.place(beside, file);
             Durable.forceFolder(folder());

@@ -137,7 +137,11 @@ public final class OutsideWork implements FileWork {
     @Override
     public RestoreResult restore(RestoreRequest request, Progress progress) throws IOException {
         files.look(Progress.NONE);
-        RestorePlan plan = plan(request, progress);
+        Optional<RestorePlan> planned = planNow(request, progress);
+        if (planned.isEmpty()) {
+            return RestoreResult.CANCELLED;
+        }
+        RestorePlan plan = planned.get();
         progress.begin(Words.of("restore.step"), plan.acting(), plan.bytes());
         Map<String, Integer> before = new LinkedHashMap<>();
         List<RestorePlan.Item> toDo =

@@ -1,7 +1,6 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.IOException;
-import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -312,9 +311,7 @@ public final class PlanModel implements PlannedWork {
                 },
                 e -> {
                     problem.set(Failures.words(e));
-                    // Cancelled while it still was checked what is there: nothing was done, and all can be.
-                    boolean cancelled = e instanceof InterruptedIOException;
-                    stage.set(result.get() != null ? Stage.DONE : cancelled ? Stage.READY : Stage.BLOCKED);
+                    stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
                     context.changed();
                 });
     }

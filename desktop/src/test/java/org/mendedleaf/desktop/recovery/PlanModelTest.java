@@ -117,7 +117,7 @@ class PlanModelTest extends AppContextTest {
     }
 
     @Test
-    void whatIsCancelledBeforeItBeganCanBeCarriedOut() throws Exception {
+    void whatIsCancelledBeforeItBeganIsTriedAgain() throws Exception {
         PlanModel plan = plan(false, "ledger.csv");
         until(plan, PlanModel.Stage.READY);
         CountDownLatch before = new CountDownLatch(1);
@@ -125,11 +125,17 @@ class PlanModelTest extends AppContextTest {
         plan.run();
         plan.job().cancel();
         before.countDown();
-        until(plan, PlanModel.Stage.READY);
-        assertThat(plan.problemProperty().get()).isEqualTo("Cancelled.");
-        assertThat(folder.resolve("ledger.csv")).hasContent("saved over by a letter");
-        plan.run();
         until(plan, PlanModel.Stage.DONE);
+        RestoreResult nothing =
+                java.util.Objects.requireNonNull(plan.resultProperty().get());
+        assertThat(nothing.cancelled()).isTrue();
+        assertThat(nothing.items()).isEmpty();
+        assertThat(folder.resolve("ledger.csv")).hasContent("saved over by a letter");
+        assertThat(plan.canUndo()).isFalse();
+        assertThat(plan.canRetry()).isTrue();
+        plan.retry();
+        until(() -> plan.stageProperty().get() == PlanModel.Stage.DONE
+                && plan.resultProperty().get() != nothing);
         assertThat(folder.resolve("ledger.csv")).content().contains("Katy");
     }
 
