@@ -3,7 +3,7 @@ package org.mendedleaf.cli.base;
 import java.nio.file.FileSystemException;
 import java.util.Optional;
 import org.mendedleaf.core.capture.PlaceGoneException;
-import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.rules.NotAllowedException;
 import org.mendedleaf.core.systems.SystemException;
 import org.mendedleaf.core.vault.VaultException;

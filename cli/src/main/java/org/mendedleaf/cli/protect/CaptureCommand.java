@@ -18,6 +18,7 @@ import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.PlaceGoneException;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Versioning;
 import org.mendedleaf.core.systems.BackupRun;
@@ -99,8 +100,8 @@ public final class CaptureCommand extends Base {
             }
             return ExitCodes.DONE;
         } catch (SystemException | IllegalArgumentException e) {
-            row.put("error", e.getMessage());
-            complain(String.valueOf(e.getMessage()));
+            row.put("error", Failures.named(e));
+            complain(Failures.named(e));
             return ExitCodes.SOME_FAILED;
         }
     }
@@ -138,8 +139,8 @@ public final class CaptureCommand extends Base {
             }
             return result.troubles().isEmpty() ? ExitCodes.DONE : ExitCodes.SOME_FAILED;
         } catch (PlaceGoneException e) {
-            row.put("error", e.getMessage());
-            complain(String.valueOf(e.getMessage()));
+            row.put("error", Failures.named(e));
+            complain(Failures.named(e));
             return ExitCodes.SOME_FAILED;
         }
     }

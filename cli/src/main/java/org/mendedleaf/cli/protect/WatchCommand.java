@@ -23,6 +23,7 @@ import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
@@ -333,7 +334,7 @@ public class WatchCommand extends RetentionBase {
         public void failed(Place place, IOException why) {
             event(
                     "failed",
-                    Words.of("cli.watch.failed", place.where(), String.valueOf(why.getMessage())),
+                    Words.of("cli.watch.failed", place.where(), Failures.named(why)),
                     Map.of("place", place.where()));
         }
     }

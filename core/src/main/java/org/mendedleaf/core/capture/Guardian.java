@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Place;
@@ -145,7 +146,7 @@ public final class Guardian implements Supervisor.Duty {
                 return;
             }
             try {
-                capture().failed(String.valueOf(why.getMessage()));
+                capture().failed(Failures.named(why));
             } catch (IOException | RuntimeException e) {
                 LoggerFactory.getLogger(Guardian.class).warn("{} cannot be written down", why.getMessage(), e);
             }
@@ -158,6 +159,7 @@ public final class Guardian implements Supervisor.Duty {
         private Duration watch(Supervisor.Breath breath) throws IOException, InterruptedException {
             Instant began = clock.instant();
             long beganNanos = System.nanoTime();
+            requireThere();
             try (FolderWatch watch = new FolderWatch(place.root())) {
                 // Whatever happened before the watch began is found by one scan.
                 run(capture(), CaptureScope.WHOLE);
@@ -166,6 +168,12 @@ public final class Guardian implements Supervisor.Duty {
                 listen(breath, watch, began, beganNanos);
             }
             return Duration.ZERO;
+        }
+
+        private void requireThere() throws PlaceGoneException {
+            if (!Files.isDirectory(place.root())) {
+                throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
+            }
         }
 
         private void listen(Supervisor.Breath breath, FolderWatch watch, Instant began, long beganNanos)
@@ -188,9 +196,7 @@ public final class Guardian implements Supervisor.Duty {
             while (!breath.isEnding()) {
                 watch.hear(hearer, waiting.until(System.nanoTime(), LISTEN.toNanos()));
                 if (watch.isRootGone()) {
-                    if (!Files.isDirectory(place.root())) {
-                        throw new PlaceGoneException(Words.of("capture.placeGone", place.root()));
-                    }
+                    requireThere();
                     // Another folder took its place, or it went and came back: that one is watched from now on.
                     return;
                 }

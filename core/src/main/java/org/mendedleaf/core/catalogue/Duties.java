@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.VaultException;
@@ -51,7 +52,7 @@ public final class Duties implements Supervisor.Hearer {
             return v.words();
         }
         boolean expected = why instanceof IOException || why instanceof IllegalArgumentException;
-        return expected && why.getMessage() != null ? why.getMessage() : Words.of("capture.defect", why);
+        return expected && why.getMessage() != null ? Failures.named(why) : Words.of("capture.defect", why);
     }
 
     @Override

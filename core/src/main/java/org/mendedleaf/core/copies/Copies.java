@@ -16,6 +16,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.VaultCopyStore;
 import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.vault.VaultException;
@@ -162,7 +163,7 @@ public final class Copies {
         } catch (VaultException.Busy e) {
             throw e;
         } catch (IOException e) {
-            String why = e instanceof VaultException v ? v.words() : String.valueOf(e.getMessage());
+            String why = Failures.named(e);
             note(copy, before.failed(now, why));
             throw e;
         }

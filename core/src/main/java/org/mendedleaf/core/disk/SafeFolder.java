@@ -121,7 +121,7 @@ public final class SafeFolder implements Closeable {
             return new SafeFolder(root, childPath, stream.newDirectoryStream(step, NO_FOLLOW));
         } catch (FileSystemException e) {
             if (find(name).isPresent() && find(name).get().type() != DiskEntry.Type.FOLDER) {
-                throw new NotDirectoryException(Words.of("disk.inTheWay", childPath));
+                throw new NotDirectoryException(childPath);
             }
             throw e;
         }

@@ -24,6 +24,7 @@ import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.DiskEntry;
 import org.mendedleaf.core.disk.Durable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;

@@ -25,6 +25,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.ScanStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.DiskEntry;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.jobs.Progress;

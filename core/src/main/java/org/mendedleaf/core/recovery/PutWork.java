@@ -15,6 +15,7 @@ import java.util.concurrent.TimeUnit;
 import org.mendedleaf.core.catalogue.LineWriter;
 import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;

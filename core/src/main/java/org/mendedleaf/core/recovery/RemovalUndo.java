@@ -15,6 +15,7 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.disk.Access;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.words.Words;

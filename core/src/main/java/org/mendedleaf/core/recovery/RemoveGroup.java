@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.disk.SafeFolder;
 import org.mendedleaf.core.line.EntryKind;

@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.LiveEntry;
 import org.mendedleaf.core.catalogue.RemarkStore;
 import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;

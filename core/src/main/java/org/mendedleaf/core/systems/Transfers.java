@@ -9,8 +9,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.function.Function;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.recovery.Failures;
 
 /** Several transfers at once. One that fails does not stop the others; each tries again by itself as its system asks. */
 public final class Transfers {

@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -15,6 +17,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.jobs.Supervisor;
 import org.mendedleaf.core.line.Place;
@@ -125,6 +128,28 @@ class GuardianTest {
                     added += next().added();
                 }
                 assertThat(p.names(p.now().plusSeconds(60))).contains("a.txt", "b.txt");
+            }
+        }
+    }
+
+    @Test
+    void ofAFolderThatStaysAwayIsSaidThatItIsNotThereEachTime() throws Exception {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            Supervisor.Backoff soon = new Supervisor.Backoff(Duration.ofMillis(20), Duration.ofMillis(20));
+            List<Duties.Failing> told = Collections.synchronizedList(new ArrayList<>());
+            try (Supervisor supervisor = new Supervisor(soon, new Duties(p.vault(), p.clock(), told::add))) {
+                supervisor.add(new Guardian(supervisor, p.vault(), p.clock(), p.authors(), listener));
+                assertThat(next().added()).isEqualTo(1);
+                Files.move(p.folder(), temp.resolve("away"));
+                for (int i = 0; i < 4; i++) {
+                    assertThat(failures.poll(30, TimeUnit.SECONDS))
+                            .contains("The folder " + p.folder() + " is not there");
+                }
+            }
+            assertThat(told).isNotEmpty().allMatch(f -> f.trouble().contains("is not there"));
+            try (Reading reading = p.vault().read()) {
+                assertThat(reading.state(p.place()).trouble()).contains("is not there");
             }
         }
     }

@@ -31,6 +31,7 @@ import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.capture.WorkContext;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
@@ -189,8 +190,8 @@ public final class AppContext implements AutoCloseable {
                             found.addAll(openVault(folder, words -> say(wrong, words)));
                             closed.remove(folder);
                         } catch (IOException e) {
-                            closed.put(folder, String.valueOf(e.getMessage()));
-                            say(wrong, String.valueOf(e.getMessage()));
+                            closed.put(folder, Failures.named(e));
+                            say(wrong, Failures.named(e));
                         }
                     }
                     background.onScreen(() -> trouble.set(wrong.toString()));
@@ -203,7 +204,7 @@ public final class AppContext implements AutoCloseable {
                     // Whoever waits for the first listing does not wait for what goes on by itself.
                     background.whenQuiet(QUIET_MOST, services::start);
                 },
-                e -> trouble.set(String.valueOf(e.getMessage())));
+                e -> trouble.set(Failures.named(e)));
     }
 
     private static void say(StringBuilder all, String words) {
@@ -308,7 +309,7 @@ public final class AppContext implements AutoCloseable {
                     places.setAll(found);
                     changed();
                 },
-                e -> trouble.set(String.valueOf(e.getMessage())));
+                e -> trouble.set(Failures.named(e)));
     }
 
     /** Says that something changed, so that the screens look again. */
@@ -321,8 +322,7 @@ public final class AppContext implements AutoCloseable {
         List<OpenPlace> now = List.copyOf(places);
         Instant moment = clock.instant();
         ZoneId zone = zone();
-        background.run(
-                () -> Overview.of(now, moment, zone), overview::set, e -> trouble.set(String.valueOf(e.getMessage())));
+        background.run(() -> Overview.of(now, moment, zone), overview::set, e -> trouble.set(Failures.named(e)));
     }
 
     /** Protects a folder and captures it for the first time, as a job. */

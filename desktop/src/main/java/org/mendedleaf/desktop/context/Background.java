@@ -14,8 +14,8 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Job;
-import org.mendedleaf.core.recovery.Failures;
 
 /** Work off the thread of the screen, and its results back on it. */
 public final class Background implements AutoCloseable {

@@ -13,6 +13,7 @@ import org.mendedleaf.core.capture.CaptureScope;
 import org.mendedleaf.core.capture.Guardian;
 import org.mendedleaf.core.catalogue.Duties;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.ActivityLog;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
@@ -221,9 +222,9 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
-            boolean news = words.isNews(place.id(), String.valueOf(why.getMessage()));
+            boolean news = words.isNews(place.id(), Failures.named(why));
             if (news) {
-                activity.add(Words.of("cli.watch.failed", place.where(), String.valueOf(why.getMessage())));
+                activity.add(Words.of("cli.watch.failed", place.where(), Failures.named(why)));
             }
             tell(place, news);
         }
@@ -277,8 +278,7 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void failed(Place place, IOException why) {
             context.background()
-                    .onScreen(() ->
-                            context.say(Words.of("status.snapshot", place.name(), String.valueOf(why.getMessage()))));
+                    .onScreen(() -> context.say(Words.of("status.snapshot", place.name(), Failures.named(why))));
         }
     }
 
@@ -315,7 +315,7 @@ final class BackgroundServices implements AutoCloseable {
         @Override
         public void failed(Place place, IOException why) {
             end(place, Job.State.FAILED);
-            context.background().onScreen(() -> context.say(String.valueOf(why.getMessage())));
+            context.background().onScreen(() -> context.say(Failures.named(why)));
         }
     }
 

@@ -4,8 +4,8 @@ import java.util.function.Consumer;
 import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.CaptureResult;
 import org.mendedleaf.core.capture.CaptureScope;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.line.Versioning;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.BackupRun;
 import org.mendedleaf.core.systems.Mirror;
 import org.mendedleaf.core.systems.OutsideSystem;
@@ -48,7 +48,7 @@ public final class CaptureJobs {
                             done.run();
                         },
                         e -> {
-                            context.say(String.valueOf(e.getMessage()));
+                            context.say(Failures.named(e));
                             context.changed();
                             done.run();
                         });

@@ -10,9 +10,9 @@ import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Job;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.recovery.Failures;
 
 /**
  * Long work, one after the other, and beside it what goes on by itself. Each is shown, paused and cancelled on its own, also

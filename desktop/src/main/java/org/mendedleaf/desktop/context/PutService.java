@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Announcer;
 import org.mendedleaf.core.intake.Evidence;
@@ -125,7 +126,7 @@ public final class PutService {
             }
             return said;
         } catch (IllegalArgumentException e) {
-            return List.of(String.valueOf(e.getMessage()));
+            return List.of(Failures.named(e));
         }
     }
 

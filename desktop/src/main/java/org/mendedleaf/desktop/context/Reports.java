@@ -2,7 +2,7 @@ package org.mendedleaf.desktop.context;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.report.Report;
 import org.mendedleaf.core.report.ReportFile;
 import org.mendedleaf.core.words.Words;
@@ -34,7 +34,7 @@ public final class Reports {
         try {
             ReportFile.Form.of(to);
         } catch (IllegalArgumentException e) {
-            hearer.say(String.valueOf(e.getMessage()), true);
+            hearer.say(Failures.named(e), true);
             return;
         }
         context.background()

@@ -16,6 +16,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
 import org.mendedleaf.core.compare.Pair;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Ui;
 
@@ -170,8 +171,7 @@ public final class DifferenceView extends BorderPane {
         work.pair(
                 () -> source.get().see(),
                 seen -> pane.show(choices -> shown(seen, choices), false),
-                e -> pane.show(
-                        c -> DocumentPane.Shown.of(DocumentViews.message(String.valueOf(e.getMessage())), ""), false));
+                e -> pane.show(c -> DocumentPane.Shown.of(DocumentViews.message(Failures.named(e)), ""), false));
     }
 
     /** Looks into a member of an archive; closing goes back to the archive. */

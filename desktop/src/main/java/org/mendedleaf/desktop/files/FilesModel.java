@@ -15,10 +15,10 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.systems.Capability;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
@@ -297,7 +297,7 @@ public final class FilesModel {
     }
 
     private void unread(Exception e) {
-        message.set(new Message(String.valueOf(e.getMessage()), false, true));
+        message.set(new Message(Failures.named(e), false, true));
     }
 
     /** The place that is looked at, where there is one. */

@@ -14,6 +14,7 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.intake.Stray;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.Version;
@@ -133,7 +134,7 @@ public final class LineModel {
                             }
                             context.changed();
                         },
-                        e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+                        e -> detail.set(new Detail.Failed(Failures.named(e))));
     }
 
     /** Its rows, newest first. */
@@ -262,7 +263,7 @@ public final class LineModel {
         lineQuestion.ask(
                 () -> LoadedLine.of(context, of, wanted),
                 this::took,
-                e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+                e -> detail.set(new Detail.Failed(Failures.named(e))));
     }
 
     private void took(LoadedLine loaded) {
@@ -398,7 +399,7 @@ public final class LineModel {
                     detail.set(found);
                     ahead.from(of, l, version);
                 },
-                e -> detail.set(new Detail.Failed(String.valueOf(e.getMessage()))));
+                e -> detail.set(new Detail.Failed(Failures.named(e))));
     }
 
     private String awayWords() {

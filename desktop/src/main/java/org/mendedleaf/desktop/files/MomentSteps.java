@@ -6,6 +6,7 @@ import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.OpenPlace;
@@ -75,7 +76,7 @@ public final class MomentSteps {
                                 files.momentProperty().set(found.moment().orElse(null));
                             }
                         },
-                        e -> files.say(String.valueOf(e.getMessage()), false, true));
+                        e -> files.say(Failures.named(e), false, true));
     }
 
     /**

@@ -9,6 +9,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.words.Words;
@@ -35,7 +36,7 @@ final class PathLead {
                         found -> found.ifPresentOrElse(
                                 there -> show(model, there),
                                 () -> model.say(Words.of("files.past.unprotected", given), false, true)),
-                        trouble -> model.say(String.valueOf(trouble.getMessage()), false, true));
+                        trouble -> model.say(Failures.named(trouble), false, true));
     }
 
     private static Optional<Found> find(FilesModel model, Path given) throws IOException {

@@ -21,6 +21,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Arrivals;
 import org.mendedleaf.core.line.DraftChoice;
@@ -109,7 +110,7 @@ public final class PutPane extends BorderPane {
                     try {
                         model.addFolder(f.toPath());
                     } catch (IOException e) {
-                        failed.accept(String.valueOf(e.getMessage()));
+                        failed.accept(Failures.named(e));
                     }
                 }),
                 "flat",

@@ -14,6 +14,7 @@ import org.mendedleaf.core.compare.ComparisonReport;
 import org.mendedleaf.core.compare.Pair;
 import org.mendedleaf.core.compare.Side;
 import org.mendedleaf.core.compare.UnifiedDiff;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.context.AppContext;
 
@@ -86,7 +87,7 @@ public final class ReadingModel {
                             return file;
                         },
                         done -> hearer.say(Words.of("reading.exported", done), false),
-                        e -> hearer.say(Words.of("reading.notExported", file, String.valueOf(e.getMessage())), true));
+                        e -> hearer.say(Words.of("reading.notExported", file, Failures.named(e)), true));
     }
 
     private byte[] written(String title, Detail.Compared compared, String name) throws IOException {

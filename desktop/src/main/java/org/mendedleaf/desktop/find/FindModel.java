@@ -13,9 +13,9 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.FindQuery;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.find.Finder;
 import org.mendedleaf.core.find.Wanted;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.desktop.context.AppContext;
 import org.mendedleaf.desktop.context.Background;
@@ -155,7 +155,7 @@ public final class FindModel {
         question.ask(
                 () -> FindInVaults.find(wanted, only, openPlace, asks),
                 answer::set,
-                e -> answer.set(new Answer(List.of(), String.valueOf(e.getMessage()))));
+                e -> answer.set(new Answer(List.of(), Failures.named(e))));
     }
 
     private Wanted.Narrow narrow(@Nullable OpenPlace only) {

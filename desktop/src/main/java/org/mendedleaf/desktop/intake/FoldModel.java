@@ -8,10 +8,10 @@ import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.intake.Family;
 import org.mendedleaf.core.intake.ScatteredCopies;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.recovery.FoldResult;
 import org.mendedleaf.core.recovery.Folding;
 import org.mendedleaf.core.words.Words;
@@ -107,7 +107,7 @@ public final class FoldModel {
         try {
             set(family, f.keeping(RelativePath.child(RelativePath.parent(f.keep()), RelativePath.requireName(name))));
         } catch (IllegalArgumentException e) {
-            problem.set(String.valueOf(e.getMessage()));
+            problem.set(Failures.named(e));
         }
     }
 

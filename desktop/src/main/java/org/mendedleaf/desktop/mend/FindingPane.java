@@ -19,6 +19,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.findings.Finding;
 import org.mendedleaf.core.findings.Findings;
 import org.mendedleaf.core.findings.Found;
@@ -321,8 +322,7 @@ final class FindingPane extends VBox {
         work.pair(
                 () -> model.pair(row, 0).see(),
                 seen -> beside.show(c -> DifferenceView.shown(seen, c, work, path -> look.fire()), false),
-                e -> beside.show(
-                        c -> DocumentPane.Shown.of(DocumentViews.message(String.valueOf(e.getMessage())), ""), false));
+                e -> beside.show(c -> DocumentPane.Shown.of(DocumentViews.message(Failures.named(e)), ""), false));
     }
 
     private void planned(MendModel.@Nullable Plan p) {

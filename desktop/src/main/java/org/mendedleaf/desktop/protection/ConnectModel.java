@@ -12,9 +12,9 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.catalogue.OpenVault;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Place;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
@@ -209,7 +209,7 @@ public final class ConnectModel {
             problem.set("");
             return words;
         } catch (IllegalArgumentException e) {
-            problem.set(String.valueOf(e.getMessage()));
+            problem.set(Failures.named(e));
             return List.of();
         }
     }
@@ -225,7 +225,7 @@ public final class ConnectModel {
         try {
             wanted = wanted(c);
         } catch (IllegalArgumentException e) {
-            problem.set(String.valueOf(e.getMessage()));
+            problem.set(Failures.named(e));
             return;
         }
         problem.set("");

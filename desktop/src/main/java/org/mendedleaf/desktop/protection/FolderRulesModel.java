@@ -8,8 +8,8 @@ import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.WriteSession;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.line.Versioning;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.Permission;
 import org.mendedleaf.core.rules.PlaceRules;
@@ -72,7 +72,7 @@ public final class FolderRulesModel {
         try {
             store(r, r.settings().with(setting, value));
         } catch (IllegalArgumentException e) {
-            problem.set(String.valueOf(e.getMessage()));
+            problem.set(Failures.named(e));
         }
     }
 

@@ -13,11 +13,11 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.RawNames;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Relation;
 import org.mendedleaf.core.line.RemoteSnapshot;
-import org.mendedleaf.core.recovery.Failures;
 import org.mendedleaf.core.rules.Member;
 import org.mendedleaf.core.rules.PlaceSettings;
 import org.mendedleaf.core.rules.Role;
@@ -114,7 +114,7 @@ public final class PlaceModel {
             draft.set(draft.get().with(setting, value));
             problem.set("");
         } catch (IllegalArgumentException e) {
-            problem.set(String.valueOf(e.getMessage()));
+            problem.set(Failures.named(e));
         }
         look();
     }
@@ -160,7 +160,7 @@ public final class PlaceModel {
                     forgetsThen.set(looked.then());
                     cuts.set(looked.cuts());
                 },
-                e -> problem.set(String.valueOf(e.getMessage())));
+                e -> problem.set(Failures.named(e)));
     }
 
     private Looked look(Coverage.Row r, SystemKind kind, PlaceSettings is, PlaceSettings wanted) throws IOException {
@@ -270,6 +270,6 @@ public final class PlaceModel {
                             return true;
                         },
                         ok -> context.changed(),
-                        e -> problem.set(String.valueOf(e.getMessage())));
+                        e -> problem.set(Failures.named(e)));
     }
 }

@@ -24,6 +24,7 @@ import javafx.beans.property.StringProperty;
 import org.mendedleaf.core.capture.Exclusions;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.copies.Copies;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.NetworkDrive;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Rhythm;
@@ -230,7 +231,7 @@ public final class ProtectModel {
                 },
                 e -> {
                     outlook.set("");
-                    problem.set(String.valueOf(e.getMessage()));
+                    problem.set(Failures.named(e));
                 });
     }
 
@@ -240,7 +241,7 @@ public final class ProtectModel {
         try {
             root = Protect.check(folder, vault, patterns);
         } catch (IllegalArgumentException e) {
-            return new Outlook("", String.valueOf(e.getMessage()));
+            return new Outlook("", Failures.named(e));
         }
         Path in = Protect.realOfNew(vault);
         boolean already = places.stream()
@@ -295,7 +296,7 @@ public final class ProtectModel {
                     after(openPlace, rules, copyTo, stays);
                 },
                 e -> {
-                    problem.set(String.valueOf(e.getMessage()));
+                    problem.set(Failures.named(e));
                     ready.set(true);
                 });
     }
@@ -310,7 +311,7 @@ public final class ProtectModel {
                                 return rules;
                             },
                             set -> context.changed(),
-                            e -> context.tell(Words.of("protect.keep.failed", String.valueOf(e.getMessage()))));
+                            e -> context.tell(Words.of("protect.keep.failed", Failures.named(e))));
         }
         if (!copyTo.isEmpty()) {
             context.background()
@@ -320,7 +321,7 @@ public final class ProtectModel {
                                 return copyTo;
                             },
                             to -> context.changed(),
-                            e -> context.tell(Words.of("protect.copy.failed", String.valueOf(e.getMessage()))));
+                            e -> context.tell(Words.of("protect.copy.failed", Failures.named(e))));
         }
         if (stays) {
             context.background()
@@ -330,7 +331,7 @@ public final class ProtectModel {
                                 return true;
                             },
                             is -> context.leaveToService(),
-                            e -> context.tell(String.valueOf(e.getMessage())));
+                            e -> context.tell(Failures.named(e)));
         }
     }
 }

@@ -16,6 +16,7 @@ import org.mendedleaf.core.capture.Capture;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
@@ -207,7 +208,7 @@ public final class ProtectionModel {
                             wrong.accept("");
                             context.placesChanged();
                         },
-                        e -> wrong.accept(String.valueOf(e.getMessage())));
+                        e -> wrong.accept(Failures.named(e)));
     }
 
     /** What the versions of the selected folder will take. */

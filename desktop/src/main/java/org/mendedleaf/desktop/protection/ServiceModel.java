@@ -5,6 +5,7 @@ import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.service.ServiceControl;
 import org.mendedleaf.desktop.context.AppContext;
 
@@ -83,7 +84,7 @@ final class ServiceModel {
                         },
                         this::show,
                         why -> {
-                            failed.accept(String.valueOf(why.getMessage()));
+                            failed.accept(Failures.named(why));
                             load(why);
                         });
     }

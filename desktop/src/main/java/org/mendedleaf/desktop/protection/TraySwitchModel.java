@@ -5,6 +5,7 @@ import java.util.concurrent.Callable;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyBooleanProperty;
 import javafx.beans.property.ReadOnlyBooleanWrapper;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.service.TrayControl;
 import org.mendedleaf.desktop.context.AppContext;
 
@@ -61,7 +62,7 @@ final class TraySwitchModel {
 
     private void run(Callable<Boolean> step, boolean before) {
         context.background().run(step, this::show, why -> {
-            failed.accept(String.valueOf(why.getMessage()));
+            failed.accept(Failures.named(why));
             show(before);
         });
     }

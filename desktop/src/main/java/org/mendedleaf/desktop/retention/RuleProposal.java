@@ -7,7 +7,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
 import org.jspecify.annotations.Nullable;
-import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.retention.Forecast;
 import org.mendedleaf.core.retention.Rule;
 import org.mendedleaf.core.retention.RuleScope;

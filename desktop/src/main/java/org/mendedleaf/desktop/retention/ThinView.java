@@ -18,7 +18,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.retention.ThinPlan;
 import org.mendedleaf.core.retention.VersionTable;
 import org.mendedleaf.core.words.Formats;

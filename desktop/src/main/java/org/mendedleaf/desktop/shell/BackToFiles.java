@@ -1,7 +1,7 @@
 package org.mendedleaf.desktop.shell;
 
 import java.util.function.Consumer;
-import org.mendedleaf.core.recovery.Failures;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.desktop.context.PutService;
 import org.mendedleaf.desktop.files.FilesModel;
 

@@ -25,6 +25,7 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 import org.kordamp.ikonli.feather.Feather;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.disk.UserFolders;
 import org.mendedleaf.core.guide.Guide;
 import org.mendedleaf.core.settings.UserSettings;
@@ -461,7 +462,7 @@ public final class Shell extends BorderPane {
                             opener.accept(file);
                             files.say(Words.of("guide.opened", file), false, false);
                         },
-                        why -> files.say(String.valueOf(why.getMessage()), false, true));
+                        why -> files.say(Failures.named(why), false, true));
     }
 
     private String page() {

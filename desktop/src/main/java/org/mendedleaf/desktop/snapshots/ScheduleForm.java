@@ -13,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.line.SnapshotSchedule;
 import org.mendedleaf.core.words.Words;
 import org.mendedleaf.desktop.widgets.Choices;
@@ -172,7 +173,7 @@ final class ScheduleForm extends VBox {
             Ui.style(sentence, "error-text", false);
             go.setDisable(false);
         } catch (IllegalArgumentException e) {
-            sentence.setText(String.valueOf(e.getMessage()));
+            sentence.setText(Failures.named(e));
             Ui.style(sentence, "error-text", true);
             go.setDisable(true);
         }

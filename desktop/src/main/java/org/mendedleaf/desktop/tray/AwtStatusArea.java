@@ -11,6 +11,7 @@ import java.awt.TrayIcon;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.words.Words;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -106,9 +107,7 @@ final class AwtStatusArea implements StatusArea {
                         TrayIcon shown = icon;
                         if (shown != null) {
                             shown.displayMessage(
-                                    Words.of("desktop.title"),
-                                    String.valueOf(e.getMessage()),
-                                    TrayIcon.MessageType.ERROR);
+                                    Words.of("desktop.title"), Failures.named(e), TrayIcon.MessageType.ERROR);
                         }
                     }
                     changed.run();

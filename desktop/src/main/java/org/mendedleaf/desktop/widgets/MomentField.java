@@ -8,6 +8,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
+import org.mendedleaf.core.disk.Failures;
 import org.mendedleaf.core.time.MomentText;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
@@ -75,7 +76,7 @@ public final class MomentField extends VBox {
                                     : Words.of("pick.understood", Formats.zoned(at, context.zone()), ago(at, now)),
                             false);
                 },
-                e -> say(String.valueOf(e.getMessage()), true));
+                e -> say(Failures.named(e), true));
     }
 
     private String ago(Instant at, Instant now) {

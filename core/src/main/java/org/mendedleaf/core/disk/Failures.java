@@ -1,11 +1,11 @@
-package org.mendedleaf.core.recovery;
+package org.mendedleaf.core.disk;
 
+import java.io.UncheckedIOException;
 import java.nio.file.AccessDeniedException;
 import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.FileSystemException;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.NotDirectoryException;
-import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
 
 /** What an error about a file means, as a message. */
@@ -18,8 +18,21 @@ public final class Failures {
         return thrown instanceof Exception e ? e : new IllegalStateException(Words.of("cli.defect", thrown), thrown);
     }
 
-    /** What went wrong, as a message for whoever asked for the work. */
-    public static String words(Throwable e) {
+    /** As {@link #words}, with the file that it is about, for who does not know that. */
+    public static String named(Throwable thrown) {
+        Throwable e = cause(thrown);
+        String file = e instanceof FileSystemException f ? f.getFile() : null;
+        boolean said = file == null || file.isEmpty() || e instanceof NotDirectoryException;
+        return said ? words(e) : Words.of("failure.of", file, words(e));
+    }
+
+    private static Throwable cause(Throwable e) {
+        return e instanceof UncheckedIOException && e.getCause() != null ? e.getCause() : e;
+    }
+
+    /** What went wrong with a file, as a message for whoever asked for the work and knows which file it is. */
+    public static String words(Throwable thrown) {
+        Throwable e = cause(thrown);
         if (Durable.saysFull(e)) {
             return Words.of("failure.full");
         }
@@ -30,7 +43,7 @@ public final class Failures {
             return Words.of("failure.gone");
         }
         if (e instanceof NotDirectoryException) {
-            return String.valueOf(e.getMessage());
+            return Words.of("disk.inTheWay", ((NotDirectoryException) e).getFile());
         }
         if (e instanceof FileAlreadyExistsException) {
             return Words.of("failure.exists");
