@@ -31,8 +31,8 @@ import org.mendedleaf.core.vault.StoredContent;
 /** Puts the points of a capture on their lines, and commits them in groups. */
 final class PointWriter {
 
-    private static final int GROUP_FILES = 100;
-    private static final long GROUP_BYTES = 16L << 20;
+    private static final int GROUP_FILES = 1000;
+    private static final long GROUP_BYTES = 64L << 20;
     private static final Duration GROUP_TIME = Duration.ofSeconds(1);
 
     private final WriteSession session;

@@ -20,7 +20,7 @@ import org.mendedleaf.core.words.Words;
 final class ReadStage {
 
     private static final int WORKERS = 2;
-    private static final int WAITING = 256;
+    private static final int WAITING = 4096;
 
     private final WriteSession session;
     private final Place place;

@@ -24,9 +24,11 @@ import java.nio.file.attribute.FileOwnerAttributeView;
 import java.nio.file.attribute.FileTime;
 import java.nio.file.attribute.PosixFileAttributeView;
 import java.util.Iterator;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -58,6 +60,7 @@ public final class SafeFolder implements Closeable {
     private final String path;
     private final SecureDirectoryStream<Path> stream;
     private final boolean hasUnix;
+    private final Map<Integer, String> owners = new ConcurrentHashMap<>();
 
     private SafeFolder(Path root, String path, SecureDirectoryStream<Path> stream) {
         this.root = root;
@@ -222,13 +225,34 @@ public final class SafeFolder implements Closeable {
         }
     }
 
-    /** Name of a file's owner; empty where the system does not say. */
+    /** Name of a file's owner; empty where the system does not say. That of a number is asked for once for each folder. */
     public String owner(String name) {
+        Integer number = ownerNumber(name);
+        String known = number == null ? null : owners.get(number);
+        if (known != null) {
+            return known;
+        }
         try {
             FileOwnerAttributeView view = view(name(name), FileOwnerAttributeView.class);
-            return view == null ? "" : DiskEntry.owner(view);
+            String owner = view == null ? "" : DiskEntry.owner(view);
+            if (number != null) {
+                owners.put(number, owner);
+            }
+            return owner;
         } catch (IOException e) {
             return "";
+        }
+    }
+
+    private @Nullable Integer ownerNumber(String name) {
+        if (!hasUnix || path.length() > LONGEST_ASKED) {
+            return null;
+        }
+        try {
+            Path file = RawNames.resolve(root, path).resolve(name(name));
+            return Files.getAttribute(file, "unix:uid", NO_FOLLOW) instanceof Integer uid ? uid : null;
+        } catch (IOException | UnsupportedOperationException | java.nio.file.InvalidPathException e) {
+            return null;
         }
     }
 

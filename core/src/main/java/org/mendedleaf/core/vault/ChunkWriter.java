@@ -312,8 +312,8 @@ public final class ChunkWriter implements AutoCloseable {
         List<Long> gone;
         long pack;
         long end;
-        boolean sealed;
         FileChannel toSync;
+        PackWriter.Left left = null;
         byte[] packed = com.github.luben.zstd.Zstd.compress(changeLog);
         byte[] digest = Digest.sha256().digest(changeLog);
         try {
@@ -328,27 +328,24 @@ public final class ChunkWriter implements AutoCloseable {
                 gone = List.copyOf(emptied);
                 emptied.clear();
                 pack = packs.number();
-                sealed = packs.isLarge() || sealNow;
-                sealNow = false;
                 toSync = packs.handOver();
-                if (sealed) {
-                    toSync = seal(pack, chunks);
-                }
                 end = packs.end();
-                if (sealed) {
-                    packs.next();
+                if (packs.isLarge() || sealNow) {
+                    left = packs.next();
                 }
+                sealNow = false;
             }
-            toSync.force(false);
-            if (sealed) {
-                toSync.close();
+            if (left != null) {
+                end = seal(left, chunks);
+            } else {
+                toSync.force(false);
             }
         } catch (IOException e) {
             throw translate(e);
         }
         rows.chunks(chunks);
-        rows.pack(pack, end, sealed);
-        if (sealed) {
+        rows.pack(pack, end, left != null);
+        if (left != null) {
             rows.pack(packs.number(), PackFormat.HEADER, false);
         }
         rows.counters(nextCommit - 1, nextChunk - 1);
@@ -356,14 +353,22 @@ public final class ChunkWriter implements AutoCloseable {
         return new Flushed(chunks, gone);
     }
 
-    /** Ends the newest pack with its index: what can be read of it, and what the catalogue knows of the rest. */
-    private FileChannel seal(long pack, List<ChunkPlace> added) throws IOException {
-        TreeMap<Long, ChunkPlace> known = new TreeMap<>(rows.placesIn(pack));
-        added.forEach(c -> known.put(c.offset(), c));
-        try (PackReader reader = new PackReader(vault)) {
-            PackRecords records = PackRecords.of(reader, pack, packs.end(), known);
+    /**
+     * Ends a pack with its index, what can be read of it, and what the catalogue knows of the rest, and brings it to disk. The
+     * next pack may be written to meanwhile.
+     *
+     * @return the length of the pack, bytes
+     */
+    private long seal(PackWriter.Left left, List<ChunkPlace> added) throws IOException, SQLException {
+        try (FileChannel channel = left.channel();
+                PackReader reader = new PackReader(vault)) {
+            TreeMap<Long, ChunkPlace> known = new TreeMap<>(rows.placesIn(left.number()));
+            added.forEach(c -> known.put(c.offset(), c));
+            PackRecords records = PackRecords.of(reader, left.number(), left.end(), known);
             known.putAll(records.chunks());
-            return packs.seal(List.copyOf(known.values()), records.count());
+            long length = left.seal(List.copyOf(known.values()), records.count());
+            channel.force(false);
+            return length;
         }
     }
 

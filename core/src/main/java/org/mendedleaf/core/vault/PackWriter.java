@@ -154,41 +154,68 @@ final class PackWriter implements AutoCloseable {
     }
 
     /**
-     * Ends the pack with its index and trailer and opens the next one. The old channel is returned, to be synced and
-     * closed.
+     * A pack that nothing is appended to any longer, and that is not sealed yet.
+     *
+     * @param end of its last record
      */
-    FileChannel seal(List<ChunkPlace> chunks, long records) throws IOException {
-        ByteBuffer index =
-                ByteBuffer.allocate(chunks.size() * PackFormat.INDEX_ENTRY).order(ByteOrder.LITTLE_ENDIAN);
-        for (ChunkPlace c : chunks) {
-            index.putLong(c.id()).putLong(c.offset()).putInt(c.storedBytes()).putInt(c.length());
-            index.put(c.digest());
+    record Left(long number, FileChannel channel, RecordCrc crc, long end) {
+
+        /**
+         * Ends it with its index and trailer; its channel is to be synced then. Nobody else is kept waiting: the next pack is
+         * written meanwhile.
+         *
+         * @return the length of the pack, bytes
+         */
+        long seal(List<ChunkPlace> chunks, long records) throws IOException {
+            byte[] index = index(chunks);
+            ByteBuffer out = ByteBuffer.allocate((int) PackFormat.recordLength(index.length))
+                    .order(ByteOrder.LITTLE_ENDIAN);
+            PackFormat.putRecordHead(
+                    out,
+                    crc.magic(),
+                    PackFormat.INDEX,
+                    PackFormat.RAW,
+                    index.length,
+                    index.length,
+                    chunks.size(),
+                    Digest.sha256().digest(index));
+            out.put(index);
+            crc.begin(end).add(out.array(), 0, out.position());
+            out.putInt(crc.value()).flip();
+            Durable.write(channel, out);
+            ByteBuffer trailer = PackFormat.trailer(end, records);
+            long length = end + out.limit() + trailer.remaining();
+            Durable.write(channel, trailer);
+            return length;
         }
-        byte[] bytes = index.array();
-        long offset = append(
-                PackFormat.INDEX,
-                PackFormat.RAW,
-                bytes,
-                0,
-                bytes.length,
-                bytes.length,
-                chunks.size(),
-                Digest.sha256().digest(bytes));
-        flush();
-        ByteBuffer trailer = PackFormat.trailer(offset, records);
-        written += trailer.remaining();
-        write(trailer);
-        return channel;
+
+        private static byte[] index(List<ChunkPlace> chunks) {
+            ByteBuffer index =
+                    ByteBuffer.allocate(chunks.size() * PackFormat.INDEX_ENTRY).order(ByteOrder.LITTLE_ENDIAN);
+            for (ChunkPlace c : chunks) {
+                index.putLong(c.id())
+                        .putLong(c.offset())
+                        .putInt(c.storedBytes())
+                        .putInt(c.length());
+                index.put(c.digest());
+            }
+            return index.array();
+        }
     }
 
-    /** Begins the next pack, after {@link #seal}. */
-    void next() throws IOException {
+    /** Begins the next pack; the one before is to be sealed, synced and closed by whoever asked for that. */
+    Left next() throws IOException {
+        flush();
+        Left left = new Left(number, channel, crc, written);
+        long next = number;
         do {
-            number++;
-        } while (Files.exists(vault.pack(number)) && Files.size(vault.pack(number)) > PackFormat.HEADER);
-        crc = new RecordCrc(PackFormat.VERSION, vault.id(), number);
-        channel = create(number);
+            next++;
+        } while (Files.exists(vault.pack(next)) && Files.size(vault.pack(next)) > PackFormat.HEADER);
+        channel = create(next);
+        number = next;
+        crc = new RecordCrc(PackFormat.VERSION, vault.id(), next);
         kept = written;
+        return left;
     }
 
     /** Leaves what was appended where it is, as when somebody else may write here by now. */
