@@ -42,8 +42,8 @@ public final class Failures {
         if (e instanceof NoSuchFileException) {
             return Words.of("failure.gone");
         }
-        if (e instanceof NotDirectoryException) {
-            return Words.of("disk.inTheWay", ((NotDirectoryException) e).getFile());
+        if (e instanceof NotDirectoryException n) {
+            return Words.of("disk.inTheWay", n.getFile());
         }
         if (e instanceof FileAlreadyExistsException) {
             return Words.of("failure.exists");
