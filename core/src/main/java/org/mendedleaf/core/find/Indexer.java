@@ -40,7 +40,14 @@ public final class Indexer {
     /** So much of a text is put in. Characters. */
     private static final int TEXT_MOST = 4 << 20;
 
-    private static final int GROUP = 20;
+    /** So many versions are put in together, of whatever lines: a commit takes longer than ten small files. */
+    private static final int GROUP = 500;
+
+    /** Fewer where they have so much text. Characters. */
+    private static final long GROUP_TEXT = 4L << 20;
+
+    /** They wait no longer than that to be put in. */
+    private static final long GROUP_NANOS = 500_000_000;
 
     /** So many names are put in together. */
     private static final int NAMES = 2000;
@@ -102,6 +109,7 @@ public final class Indexer {
         private final FindQuery query;
         private final Progress progress;
         private final Set<Long> off;
+        private final Waiting waiting = new Waiting();
         private long added;
         private long removed;
 
@@ -139,6 +147,7 @@ public final class Indexer {
                     ? Optional.empty()
                     : RecentChanges.since(reading, commit).map(Map::keySet);
             boolean whole = lines.isPresent() ? only(lines.get()) : all ? everything() : changed(places);
+            waiting.putIn(index, vault, reading);
             if (!whole) {
                 return new Result(added, removed, false);
             }
@@ -232,7 +241,7 @@ public final class Indexer {
             }
             boolean same = state != null && state.versions() == line.versions() && state.numbers() == line.numbers();
             if (!same) {
-                Counts counts = Indexer.this.line(index, reading, query, line.line(), off);
+                Counts counts = Indexer.this.line(index, reading, query, line.line(), off, waiting);
                 added += counts.added();
                 removed += counts.removed();
             }
@@ -382,7 +391,8 @@ public final class Indexer {
         return removed;
     }
 
-    private Counts line(FindIndex index, Reading reading, FindQuery query, long id, Set<Long> off) throws IOException {
+    private Counts line(FindIndex index, Reading reading, FindQuery query, long id, Set<Long> off, Waiting waiting)
+            throws IOException {
         Optional<Line> found = reading.line(id);
         if (found.isEmpty()) {
             return new Counts(0, 0);
@@ -391,7 +401,6 @@ public final class Indexer {
         long removed = takeOut(index, query, line);
         Set<Integer> in = index.numbers(id);
         Set<Integer> erased = query.erased(id);
-        Map<Integer, Put> puts = new HashMap<>();
         long added = 0;
         List<Version> versions = line.versions();
         for (int i = 0; i < versions.size(); i++) {
@@ -409,34 +418,44 @@ public final class Indexer {
             long began = System.nanoTime();
             Version before = i + 1 < versions.size() ? versions.get(i + 1) : null;
             boolean silent = off.contains(line.place().id());
-            puts.put(v.number(), look(index, reading, v, before, silent));
+            waiting.add(new Put(id, look(index, reading, v, before, silent)));
             added++;
-            if (puts.size() >= GROUP) {
-                write(index, id, puts);
+            if (waiting.isDue()) {
+                waiting.putIn(index, vault, reading);
             }
             rest.after(began);
         }
-        write(index, id, puts);
         return new Counts(added, removed);
     }
 
-    private record Put(
+    /** What is to be put in of a version. */
+    private record Seen(
             Version version,
             String ending,
             @Nullable String text,
-            @Nullable String words) {}
+            @Nullable String words) {
 
-    private Put look(FindIndex index, Reading reading, Version v, @Nullable Version before, boolean silent)
+        void putIn(FindIndex index, long line) throws IOException {
+            boolean silent = ending.equals(SILENT);
+            long content = silent ? 0 : index.content(version.digest(), ending);
+            if (content == 0 && !silent) {
+                content = index.put(version.digest(), ending, text == null ? "" : text);
+            }
+            index.put(line, version.number(), content, Moment.micros(version.saved()), words);
+        }
+    }
+
+    private Seen look(FindIndex index, Reading reading, Version v, @Nullable Version before, boolean silent)
             throws IOException {
         if (silent) {
-            return new Put(v, SILENT, null, null);
+            return new Seen(v, SILENT, null, null);
         }
         String ending = ending(v.path());
         String text = null;
         if (index.content(v.digest(), ending) == 0) {
             text = v.size() > SIZE_MOST ? "" : text(reading, v);
         }
-        return new Put(v, ending, text, words(reading, v, before));
+        return new Seen(v, ending, text, words(reading, v, before));
     }
 
     private String text(Reading reading, Version v) throws IOException {
@@ -470,20 +489,53 @@ public final class Indexer {
         }
     }
 
-    private static void write(FindIndex index, long line, Map<Integer, Put> puts) throws IOException {
-        index.together(() -> {
-            for (Map.Entry<Integer, Put> e : puts.entrySet()) {
-                Put put = e.getValue();
-                boolean silent = put.ending().equals(SILENT);
-                long content = silent ? 0 : index.content(put.version().digest(), put.ending());
-                if (content == 0 && !silent) {
-                    content = index.put(put.version().digest(), put.ending(), put.text() == null ? "" : put.text());
-                }
-                index.put(line, e.getKey(), content, Moment.micros(put.version().saved()), put.words());
+    /** Versions that were looked into and are not in the index yet: they are put in together, whatever lines they are of. */
+    private static final class Waiting {
+        private final List<Put> puts = new ArrayList<>();
+        private long text;
+        private long since;
+
+        void add(Put put) {
+            since = puts.isEmpty() ? System.nanoTime() : since;
+            puts.add(put);
+            text += length(put.of().text()) + length(put.of().words());
+        }
+
+        private static long length(@Nullable String s) {
+            return s == null ? 0 : s.length();
+        }
+
+        boolean isDue() {
+            return puts.size() >= GROUP || text >= GROUP_TEXT || System.nanoTime() - since > GROUP_NANOS;
+        }
+
+        /** Nothing that was erased since it was looked into: whoever takes that out has done so, or waits until this is through. */
+        void putIn(FindIndex index, OpenVault vault, Reading seen) throws IOException {
+            if (puts.isEmpty()) {
+                return;
             }
-        });
-        puts.clear();
+            index.together(() -> {
+                try (Reading now = vault.read()) {
+                    boolean changed = now.commit() != seen.commit();
+                    FindQuery query = FindQuery.of(now);
+                    for (Put put : puts) {
+                        if (!changed || isStillHere(query, put)) {
+                            put.of().putIn(index, put.line());
+                        }
+                    }
+                }
+            });
+            puts.clear();
+            text = 0;
+        }
     }
+
+    private static boolean isStillHere(FindQuery query, Put put) throws IOException {
+        return !query.isGone(put.line())
+                && !query.erased(put.line()).contains(put.of().version().number());
+    }
+
+    private record Put(long line, Seen of) {}
 
     private static String ending(String path) {
         String name = RelativePath.name(path).toLowerCase(Locale.ROOT);

@@ -213,6 +213,48 @@ class FindTest {
         assertThat(paths("interest")).containsExactly("a.txt");
     }
 
+    @Test
+    void whatIsErasedAfterItWasReadIsNotPutIn() throws IOException {
+        p.save("a.txt", "the secretpassphrase stands here");
+        p.capture();
+        p.save("a.txt", "nothing of interest");
+        p.save("b.txt", "of interest as well");
+        p.capture();
+        Progress erases = new Progress() {
+            private boolean done;
+
+            @Override
+            public void advance(long items, long bytes) {
+                if (done) {
+                    return;
+                }
+                done = true;
+                try {
+                    new Erasing(new WorkContext(p.vault(), p.place(), p.clock(), p.authors(), "Ines"))
+                            .erase(p.line("a.txt").id(), Erasing.What.VERSION, 1, Progress.NONE);
+                    new Reclaim(p.vault(), p.clock()).endGrace("Ines", Progress.NONE);
+                } catch (IOException e) {
+                    throw new java.io.UncheckedIOException(e);
+                }
+            }
+        };
+        new Indexer(p.vault(), false).run(erases);
+        assertThat(inFile("secretpassphrase")).isFalse();
+        assertThat(paths("interest")).containsExactlyInAnyOrder("a.txt", "b.txt");
+    }
+
+    @Test
+    void filesOfMoreThanOneRoundArePutIn() throws IOException {
+        for (int i = 0; i < 1100; i++) {
+            p.save("many/f" + i + ".txt", "number n" + i);
+        }
+        p.capture();
+        assertThat(new Indexer(p.vault(), false).run(Progress.NONE).added()).isEqualTo(1100);
+        assertThat(paths("n0")).containsExactly("many/f0.txt");
+        assertThat(paths("n1099")).containsExactly("many/f1099.txt");
+        assertThat(new Indexer(p.vault(), false).run(Progress.NONE).added()).isZero();
+    }
+
     private boolean inFile(String words) throws IOException {
         for (String ending : List.of("", "-wal")) {
             Path file = FindIndex.file(p.vault().folder()).resolveSibling("index.db" + ending);
