@@ -3,8 +3,11 @@ package org.mendedleaf.desktop.protection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
+import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Rhythm;
 import org.mendedleaf.core.systems.Coverage;
@@ -15,6 +18,10 @@ final class FolderForm extends GridPane {
 
     private final ProtectionModel model;
     private final RhythmField rhythm;
+
+    /** The model outlives this form, and knows of it by this only. */
+    private final ChangeListener<AheadModel.@Nullable Ahead> costs;
+
     private Coverage.Row row;
 
     /**
@@ -40,6 +47,8 @@ final class FolderForm extends GridPane {
                 apply.run();
             }
         });
+        costs = (o, a, b) -> rhythm.wordsChanged();
+        model.ahead().aheadProperty().addListener(new WeakChangeListener<>(costs));
         addRow(0, PlacePane.name("protect.rhythm"), rhythm);
         addRow(1, PlacePane.name("protect.exclusions"), out);
         setHgrow(out, javafx.scene.layout.Priority.ALWAYS);

@@ -12,7 +12,9 @@ import javafx.beans.property.SimpleObjectProperty;
 import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.skin.ComboBoxListViewSkin;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import org.jspecify.annotations.Nullable;
@@ -80,6 +82,14 @@ final class RhythmField extends HBox {
     /** What is chosen. */
     ObjectProperty<Rhythm> valueProperty() {
         return value;
+    }
+
+    /** The words of the choices are others by now, also in a list that is open. */
+    void wordsChanged() {
+        if (choice.getSkin() instanceof ComboBoxListViewSkin<?> skin
+                && skin.getPopupContent() instanceof ListView<?> list) {
+            list.refresh();
+        }
     }
 
     /** What can be chosen. */

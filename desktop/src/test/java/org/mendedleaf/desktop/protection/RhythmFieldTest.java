@@ -6,9 +6,12 @@ import java.time.DayOfWeek;
 import java.time.LocalTime;
 import java.util.Objects;
 import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.TextField;
 import org.junit.jupiter.api.Test;
 import org.mendedleaf.core.line.Rhythm;
@@ -19,9 +22,13 @@ import org.testfx.api.FxToolkit;
 class RhythmFieldTest extends WidgetTest {
 
     private RhythmField field(Rhythm now) throws Exception {
+        return field(now, Rhythm::longWords);
+    }
+
+    private RhythmField field(Rhythm now, Function<Rhythm, String> words) throws Exception {
         AtomicReference<RhythmField> made = new AtomicReference<>();
         FxToolkit.setupSceneRoot(() -> {
-            RhythmField field = new RhythmField("how-often", now, Rhythm::longWords);
+            RhythmField field = new RhythmField("how-often", now, words);
             made.set(field);
             return field;
         });
@@ -54,6 +61,24 @@ class RhythmFieldTest extends WidgetTest {
             time(field).setText(typed);
             time(field).fireEvent(new javafx.event.ActionEvent());
         });
+    }
+
+    private Stream<String> offered() {
+        return robot.lookup(".combo-box-popup .list-cell").queryAllAs(Labeled.class).stream()
+                .map(Labeled::getText)
+                .filter(Objects::nonNull);
+    }
+
+    @Test
+    void whatAChoiceCostsIsShownAlsoInAListThatIsOpenByThen() throws Exception {
+        AtomicReference<String> cost = new AtomicReference<>("");
+        RhythmField field = field(Rhythm.ON_SAVE, r -> r.longWords() + cost.get());
+        robot.interact(() -> choice(field).show());
+        assertThat(offered()).contains("every 10 minutes");
+        cost.set(": +1 MB");
+        robot.interact(field::wordsChanged);
+        assertThat(offered()).contains("every 10 minutes: +1 MB").doesNotContain("every 10 minutes");
+        robot.interact(() -> choice(field).hide());
     }
 
     @Test

@@ -116,6 +116,7 @@ class ScreenTest extends WindowTest {
         eventually("one undo", () -> text("#message").startsWith("Undone: ledger.csv restored"));
         eventually("all jobs", () -> app.shell().context().jobs().waiting() == 0);
         assertThat(live()).isNotEqualTo(before);
+        eventually("the version", () -> points().size() > 5);
         assertThat(points()).as("one undo is one version more").hasSize(6);
     }
 
