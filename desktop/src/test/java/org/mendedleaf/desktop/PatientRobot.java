@@ -1,6 +1,9 @@
 package org.mendedleaf.desktop;
 
+import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.FutureTask;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.atomic.AtomicReference;
@@ -81,6 +84,36 @@ public final class PatientRobot extends FxRobot {
         }
     }
 
+    /**
+     * Asks on the thread of the windows, which alone may look at what is in them: who measures a text from another thread while it is
+     * laid out breaks it, and all that is drawn after that.
+     */
+    public static <T> T onScreen(Callable<T> question) throws Exception {
+        if (Platform.isFxApplicationThread()) {
+            return question.call();
+        }
+        FutureTask<T> asked = new FutureTask<>(question);
+        Platform.runLater(asked);
+        try {
+            return asked.get(60, TimeUnit.SECONDS);
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof Exception why) {
+                throw why;
+            }
+            throw e;
+        }
+    }
+
+    private static Point2D where(PointQuery at) {
+        try {
+            return onScreen(at::query);
+        } catch (RuntimeException e) {
+            throw e;
+        } catch (Exception e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
     private static void pause(long millis) {
         try {
             Thread.sleep(millis);
@@ -129,10 +162,10 @@ public final class PatientRobot extends FxRobot {
             settle();
             Point2D at;
             try {
-                at = point(found.get()).query();
-            } catch (RuntimeException e) {
+                at = onScreen(() -> point(found.get()).query());
+            } catch (Exception e) {
                 if (i == TRIES) {
-                    throw e;
+                    throw e instanceof RuntimeException r ? r : new IllegalStateException(e);
                 }
                 continue;
             }
@@ -145,7 +178,7 @@ public final class PatientRobot extends FxRobot {
     public FxRobot clickOn(PointQuery at, Motion motion, MouseButton... buttons) {
         // What was changed a moment ago may push aside what is aimed at when it is drawn.
         settle();
-        clickAt(at.query(), buttons);
+        clickAt(where(at), buttons);
         return this;
     }
 
@@ -169,6 +202,10 @@ public final class PatientRobot extends FxRobot {
 
     @Override
     public FxRobot interact(Runnable action) {
+        if (Platform.isFxApplicationThread()) {
+            action.run();
+            return this;
+        }
         WaitForAsyncUtils.waitFor(WaitForAsyncUtils.asyncFx(action));
         settle();
         return this;

@@ -30,6 +30,7 @@ import org.mendedleaf.core.document.Document.Section;
 import org.mendedleaf.core.document.Document.Sheet;
 import org.mendedleaf.core.document.Document.Style;
 import org.mendedleaf.core.document.Documents;
+import org.mendedleaf.desktop.PatientRobot;
 import org.mendedleaf.desktop.WidgetTest;
 import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
@@ -121,10 +122,7 @@ class DocumentViewTest extends WidgetTest {
     }
 
     private void eventually(String what, java.util.concurrent.Callable<Boolean> is) throws Exception {
-        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> {
-            WaitForAsyncUtils.waitForFxEvents();
-            return is.call();
-        });
+        WaitForAsyncUtils.waitFor(30, TimeUnit.SECONDS, () -> PatientRobot.onScreen(is));
     }
 
     private List<String> labels() {

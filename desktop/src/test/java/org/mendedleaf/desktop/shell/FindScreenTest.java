@@ -142,15 +142,16 @@ class FindScreenTest extends WindowTest {
                 app.shell().context(), app.shell().files().placeProperty().get(), "");
         robot.interact(() -> snapshots.take("before the audit"));
         robot.clickOn("#find-open");
-        eventually("the snapshot", () -> {
-            look("");
-            look("the audit");
-            Thread.sleep(300);
-            // Until all words are read, that is said too.
-            return hits().getItems().size() == 1
-                    && hits().getItems().get(0) instanceof FindModel.OfSnapshot
-                    && text("#find-words").equals("1 snapshot");
-        });
+        again(
+                "the snapshot",
+                () -> {
+                    look("");
+                    look("the audit");
+                },
+                // Until all words are read, that is said too.
+                () -> hits().getItems().size() == 1
+                        && hits().getItems().get(0) instanceof FindModel.OfSnapshot
+                        && text("#find-words").equals("1 snapshot"));
         robot.clickOn("#find-box").push(KeyCode.ENTER);
         eventually("its moment", () -> app.shell().files().momentProperty().get() != null && visible("#listing"));
     }

@@ -154,13 +154,21 @@ class KeysScreenTest extends WindowTest {
             robot.push(KeyCode.ALT, screen);
             Set<Node> all = new LinkedHashSet<>();
             // What comes while the keys go on is met the next time round.
-            eventually("every control of the screen " + screen, () -> {
-                Set<Node> reached = walk();
-                all.clear();
-                robot.interact(() -> collect(app.shell().getScene().getRoot(), all));
-                // Of buttons of which one is pressed, that one is reached, and the others from it by the arrows.
-                return all.size() > 8 && all.stream().allMatch(n -> reached.contains(n) || n instanceof ToggleButton);
-            });
+            Set<Node> reached = new LinkedHashSet<>();
+            again(
+                    "every control of the screen " + screen,
+                    () -> {
+                        reached.clear();
+                        reached.addAll(walk());
+                    },
+                    () -> {
+                        all.clear();
+                        collect(app.shell().getScene().getRoot(), all);
+                        // Of buttons of which one is pressed, that one is reached, and the others from it by the
+                        // arrows.
+                        return all.size() > 8
+                                && all.stream().allMatch(n -> reached.contains(n) || n instanceof ToggleButton);
+                    });
             assertThat(all)
                     .allSatisfy(n -> assertThat(named(n))
                             .as("the name of %s on the screen %s", n, screen)

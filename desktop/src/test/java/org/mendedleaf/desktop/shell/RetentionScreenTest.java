@@ -145,12 +145,7 @@ class RetentionScreenTest extends WindowTest {
         robot.clickOn("#thin-go");
         eventually("done", () -> text("#thin-sum").startsWith("3 versions were let go."));
         // While a result comes in, what is pointed at may move away under the pointer; whoever sees that clicks again.
-        eventually("the list of what waits", () -> {
-            if (!visible("#waiting")) {
-                robot.clickOn("#retention-waiting");
-            }
-            return visible("#waiting");
-        });
+        again("the list of what waits", () -> robot.clickOn("#retention-waiting"), () -> visible("#waiting"));
         eventually("what waits", () -> table("#waiting").getItems().size() == 1);
         robot.clickOn("#waiting-now");
         eventually("the question", () -> text("#waiting-sure").equals("Yes, 3 versions go for good"));

@@ -10,7 +10,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
-import java.util.ConcurrentModificationException;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
@@ -131,19 +130,36 @@ abstract class WindowTest {
         PatientRobot.settle();
     }
 
+    /** Does something again and again until it is so, as who sees that a click led nowhere clicks again. */
+    void again(String what, Runnable hand, Callable<Boolean> condition) {
+        for (int i = 0; i < 60; i++) {
+            hand.run();
+            try {
+                until(1, condition);
+                return;
+            } catch (TimeoutException e) {
+                // Once more.
+            }
+        }
+        eventually(what, condition);
+    }
+
+    private static void until(long seconds, Callable<Boolean> condition) throws TimeoutException {
+        WaitForAsyncUtils.waitFor(seconds, TimeUnit.SECONDS, () -> {
+            try {
+                return PatientRobot.onScreen(condition);
+            } catch (EmptyNodeQueryException | IndexOutOfBoundsException e) {
+                // What is looked at is not shown yet.
+                return false;
+            }
+        });
+    }
+
     void eventually(String what, Callable<Boolean> condition) {
         try {
-            WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
-                PatientRobot.inTurn();
-                try {
-                    return condition.call();
-                } catch (EmptyNodeQueryException | IndexOutOfBoundsException | ConcurrentModificationException e) {
-                    // What is looked at is not shown yet, or becomes another while it is gone through from here.
-                    return false;
-                }
-            });
+            until(60, condition);
         } catch (TimeoutException e) {
-            throw new AssertionError("expected " + what + "; " + screen() + "\nmeanwhile" + atWork(), e);
+            throw new AssertionError("expected " + what + "; " + onScreenNow() + "\nmeanwhile" + atWork(), e);
         }
     }
 
@@ -162,6 +178,14 @@ abstract class WindowTest {
             all.append('\n');
         }
         return all.toString();
+    }
+
+    private static String onScreenNow() {
+        try {
+            return PatientRobot.onScreen(WindowTest::screen);
+        } catch (Exception e) {
+            return "the screen does not answer: " + e;
+        }
     }
 
     static boolean shown(Node node) {
