@@ -72,7 +72,7 @@ final class CoordinateBar extends HBox {
                         back);
         snapshots.setId("snapshots");
         snapshots.getStyleClass().addAll("flat", "text-button");
-        model.ruler().stretchProperty().addListener((o, a, s) -> pegs());
+        model.ruler().stretchProperty().addListener((o, a, s) -> Ui.refill(snapshots, this::pegs));
         pegs();
         model.placeProperty().addListener((o, a, b) -> where());
         model.folderProperty().addListener((o, a, b) -> where());
@@ -86,6 +86,11 @@ final class CoordinateBar extends HBox {
         @Nullable OpenPlace openPlace = model.placeProperty().get();
         places.setText(openPlace == null ? "" : label(openPlace));
         Ui.tooltip(places, openPlace == null ? null : openPlace.place().where());
+        Ui.refill(places, this::fillPlaces);
+        where(model.folderProperty().get());
+    }
+
+    private void fillPlaces() {
         places.getItems().clear();
         boolean systems = false;
         for (OpenPlace each : model.context()
@@ -114,8 +119,11 @@ final class CoordinateBar extends HBox {
         MenuItem more = new MenuItem(Words.of("where.protect"));
         more.setOnAction(e -> protect.run());
         places.getItems().addAll(new SeparatorMenuItem(), top, look, hold, more);
+    }
+
+    private void where(String folder) {
         crumbs.getChildren().clear();
-        List<String> names = RelativePath.names(model.folderProperty().get());
+        List<String> names = RelativePath.names(folder);
         String path = "";
         for (int i = 0; i < names.size(); i++) {
             path = RelativePath.child(path, names.get(i));

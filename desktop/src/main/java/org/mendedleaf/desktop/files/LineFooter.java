@@ -144,7 +144,7 @@ final class LineFooter extends VBox {
         restore.setDisable(restore.isDisabled() || !mayChange);
         model.reading().canRestoreProperty().set(!restore.isDisabled() && writing);
         Ui.visible(remove, !gone && writing);
-        more(l, v, foreign, writing);
+        Ui.refill(more, () -> more(l, v, foreign, writing));
     }
 
     /** What else can be done here: exactly what the system of this place can. */

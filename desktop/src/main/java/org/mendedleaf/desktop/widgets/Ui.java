@@ -1,12 +1,15 @@
 package org.mendedleaf.desktop.widgets;
 
 import java.time.LocalTime;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.ObservableValue;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.MenuButton;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -24,6 +27,8 @@ public final class Ui {
 
     /** About what a letter takes in a row of a table. */
     private static final double LETTER = 8;
+
+    private static final Object REFILL = new Object();
 
     private Ui() {}
 
@@ -80,6 +85,26 @@ public final class Ui {
     public static void name(ButtonBase control, String words) {
         control.setAccessibleText(words);
         tooltip(control, words);
+    }
+
+    /**
+     * Fills a menu anew. One that is open is left as it is until it is closed: what somebody is about to click must not go away under the
+     * pointer.
+     */
+    public static void refill(MenuButton menu, Runnable fill) {
+        if (!menu.isShowing()) {
+            fill.run();
+        } else if (menu.getProperties().put(REFILL, fill) == null) {
+            menu.showingProperty().addListener(new ChangeListener<>() {
+                @Override
+                public void changed(ObservableValue<? extends Boolean> showing, Boolean was, Boolean is) {
+                    if (!is) {
+                        menu.showingProperty().removeListener(this);
+                        ((Runnable) menu.getProperties().remove(REFILL)).run();
+                    }
+                }
+            });
+        }
     }
 
     /** Space that grows. */
