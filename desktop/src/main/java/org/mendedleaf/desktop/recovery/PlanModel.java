@@ -74,6 +74,7 @@ public final class PlanModel implements PlannedWork {
     private final ReadOnlyObjectWrapper<String> making = new ReadOnlyObjectWrapper<>("");
     private Set<String> only = Set.of();
     private boolean filling;
+    private boolean left;
 
     /** A plan for what was chosen. */
     public PlanModel(AppContext context, Navigator.What what) {
@@ -259,14 +260,18 @@ public final class PlanModel implements PlannedWork {
     public void leave() {
         if (stage.get() == Stage.PLANNING) {
             question.drop();
+            left = true;
         }
     }
 
-    /** It is shown again. */
-    public void comeBack() {
-        if (stage.get() == Stage.PLANNING) {
+    /** It is shown, for the first time or again; whether the plan is made anew, since it was left before it was made. */
+    public boolean comeBack() {
+        boolean anew = left;
+        left = false;
+        if (anew) {
             replan();
         }
+        return anew;
     }
 
     private void planned(RestorePlan made) {

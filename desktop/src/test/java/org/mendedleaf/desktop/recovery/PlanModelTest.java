@@ -105,14 +105,16 @@ class PlanModelTest extends AppContextTest {
     @Test
     void aPlanThatIsLeftIsNotMadeToItsEndAndIsMadeWhenItIsShownAgain() throws Exception {
         PlanModel plan = new PlanModel(context, new Navigator.What(openPlace, List.of(""), between(), false));
+        assertThat(plan.comeBack()).as("it is shown, and is being made").isFalse();
         plan.leave();
         boolean[] later = {false};
         context.background().run(() -> true, ok -> later[0] = true, e -> {});
         until(() -> later[0]);
         assertThat(plan.stageProperty().get()).isEqualTo(PlanModel.Stage.PLANNING);
         assertThat(plan.planProperty().get()).isNull();
-        plan.comeBack();
+        assertThat(plan.comeBack()).isTrue();
         until(plan, PlanModel.Stage.READY);
+        assertThat(plan.comeBack()).isFalse();
         assertThat(plan.makingProperty().get()).isEmpty();
     }
 
