@@ -138,6 +138,7 @@ public final class Background implements AutoCloseable {
     public final class Newest {
         private final AtomicLong asked = new AtomicLong();
         private final AtomicReference<Job> current = new AtomicReference<>();
+        private final Object longOnes = new Object();
 
         /** Asks; an answer to an earlier question that comes later is dropped. */
         public <T> void ask(Callable<T> work, Consumer<T> done, Consumer<Exception> failed) {
@@ -146,7 +147,7 @@ public final class Background implements AutoCloseable {
 
         /**
          * As {@link #ask(Callable, Consumer, Consumer)}, for what may take long: when something else is asked it hears that it
-         * should stop.
+         * should stop, and the next one begins when it has.
          *
          * @param told how far it is, on the screen, now and then
          */
@@ -157,7 +158,16 @@ public final class Background implements AutoCloseable {
             Job job = new Job("", tells::changed);
             tells.job.set(job);
             current.set(job);
-            ask(mine, () -> work.run(job), done, failed);
+            ask(
+                    mine,
+                    () -> {
+                        // Two of them may not have the memory at once: the one before ends first.
+                        synchronized (longOnes) {
+                            return work.run(job);
+                        }
+                    },
+                    done,
+                    failed);
         }
 
         private long next() {

@@ -161,6 +161,40 @@ class BackgroundTest extends ModelTest {
     }
 
     @Test
+    void aLongQuestionBeginsWhenTheOneBeforeHasEnded() throws Exception {
+        Background.Newest question = background.new Newest();
+        AtomicInteger atOnce = new AtomicInteger();
+        AtomicInteger most = new AtomicInteger();
+        CountDownLatch begun = new CountDownLatch(1);
+        CountDownLatch slow = new CountDownLatch(1);
+        Jobs.Work<String> first = progress -> {
+            most.accumulateAndGet(atOnce.incrementAndGet(), Math::max);
+            begun.countDown();
+            // It does not hear at once that it should stop.
+            slow.await(20, TimeUnit.SECONDS);
+            atOnce.decrementAndGet();
+            return "first";
+        };
+        question.ask(first, now -> {}, heard::add, e -> heard.add("failed"));
+        assertThat(begun.await(20, TimeUnit.SECONDS)).isTrue();
+        question.ask(
+                progress -> {
+                    most.accumulateAndGet(atOnce.incrementAndGet(), Math::max);
+                    return "second";
+                },
+                now -> {},
+                heard::add,
+                e -> heard.add("failed"));
+        boolean[] later = {false};
+        background.run(() -> true, ok -> later[0] = true, e -> {});
+        until(() -> later[0]);
+        slow.countDown();
+        until(() -> !heard.isEmpty());
+        assertThat(heard).containsExactly("second");
+        assertThat(most).hasValue(1);
+    }
+
+    @Test
     void whatIsAskedOfSomethingElseIsAnsweredBesideIt() throws Exception {
         Background.Newest one = background.new Newest();
         Background.Newest other = background.new Newest();
