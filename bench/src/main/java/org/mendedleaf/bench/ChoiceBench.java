@@ -111,7 +111,7 @@ public final class ChoiceBench {
         RestorePlan[] plan = new RestorePlan[1];
         steps.once(name + ": ticked, their sum", 0, () -> {
             try (Reading reading = vault.read()) {
-                request[0] = selection.request(reading, place, false, Collisions.all(Collision.REPLACE));
+                request[0] = selection.request(reading, place, false, Collisions.all(Collision.REPLACE), Progress.NONE);
             }
         });
         steps.once(name + ": the plan, back where they are as they are", 0, () -> plan[0] = recovery.plan(request[0]));
@@ -136,7 +136,8 @@ public final class ChoiceBench {
                 () -> capture.run(CaptureScope.WHOLE, Progress.NONE));
         RestoreRequest[] request = new RestoreRequest[1];
         try (Reading reading = vault.read()) {
-            request[0] = new Selection(some, before).request(reading, place, false, Collisions.all(Collision.REPLACE));
+            request[0] = new Selection(some, before)
+                    .request(reading, place, false, Collisions.all(Collision.REPLACE), Progress.NONE);
         }
         steps.once(some.size() + " of them: the plan to bring them back", 0, () -> recovery.plan(request[0]));
         steps.once(some.size() + " of them: brought back", 0, () -> recovery.restore(request[0], Progress.NONE));

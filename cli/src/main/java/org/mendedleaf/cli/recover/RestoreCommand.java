@@ -16,6 +16,7 @@ import org.mendedleaf.cli.base.TerminalProgress;
 import org.mendedleaf.core.capture.Protect;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Line;
 import org.mendedleaf.core.line.TreeAt;
 import org.mendedleaf.core.line.Version;
@@ -300,7 +301,7 @@ public final class RestoreCommand extends Base {
             throw new IllegalArgumentException(Words.of("cli.restore.nothingRemoved", located.file()));
         }
         RestoreRequest request = new Selection(paths, moment)
-                .request(reading, located.place(), false, Collisions.all(Collision.REPLACE));
+                .request(reading, located.place(), false, Collisions.all(Collision.REPLACE), Progress.NONE);
         String above = elsewhere ? RelativePath.parent(located.path()) : "";
         for (TreeAt.Folder f : request.folders()) {
             folders.add(new TreeAt.Folder(below(above, f.path()), f.mtimeNanos(), f.mode()));

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
@@ -78,10 +79,20 @@ public final class FolderQuery {
 
     /** A folder with all below it at a moment, with the versions of its files. */
     public TreeAt treeAt(Place place, String folder, Instant at) throws IOException {
+        return treeAt(place, folder, at, Progress.NONE);
+    }
+
+    /**
+     * As {@link #treeAt(Place, String, Instant)}, for what may be a million files.
+     *
+     * @param progress each file that was read counts as done
+     * @throws java.io.InterruptedIOException when somebody asked to stop
+     */
+    public TreeAt treeAt(Place place, String folder, Instant at, Progress progress) throws IOException {
         Optional<Long> id = names.folder(place.id(), folder);
         return id.isEmpty()
                 ? new TreeAt(new TreeMap<>(), List.of())
-                : new TreeQuery(sql).at(id.get(), folder, Moment.micros(at));
+                : new TreeQuery(sql).at(id.get(), folder, Moment.micros(at), progress);
     }
 
     /** What differs in a folder and below it between two moments, the earlier one first. */

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.FileState;
@@ -32,11 +33,12 @@ final class TreeQuery {
         this.sql = sql;
     }
 
-    TreeAt at(long folder, String path, long at) throws IOException {
+    /** All of it, unless somebody asks to stop; each file counts as done. */
+    TreeAt at(long folder, String path, long at, Progress progress) throws IOException {
         TreeMap<String, Version> files = new TreeMap<>();
         List<TreeAt.Folder> folders = new ArrayList<>();
         Repeats repeats = new Repeats();
-        sql.list(
+        sql.until(
                 INSIDE + "SELECT " + PATH + ", s.kind, s.mtime, s.mode, v.line, v.number, v.saved, v.captured, v.who,"
                         + " v.origin, v.source, v.size, v.digest, v.sha256, v.recipe, v.note FROM inside i"
                         + " JOIN span s ON s.folder = i.id AND s.valid_to > ?3 AND s.valid_from <= ?3"
@@ -48,12 +50,14 @@ final class TreeQuery {
                         folders.add(new TreeAt.Folder(where, r.getLong(3), r.getInt(4)));
                     } else {
                         files.put(where, version(r, where, repeats));
+                        progress.advance(1, 0);
                     }
-                    return 0;
+                    return progress.isCancelled();
                 },
                 folder,
                 path,
                 at);
+        progress.stopIfCancelled();
         folders.sort(Comparator.comparing(TreeAt.Folder::path));
         return new TreeAt(files, folders);
     }

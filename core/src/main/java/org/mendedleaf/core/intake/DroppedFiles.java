@@ -54,7 +54,7 @@ final class DroppedFiles {
         progress.begin(Words.of("intake.reading"), found.size(), bytes);
         List<Matcher.Incoming> incoming = new ArrayList<>();
         for (Found f : found) {
-            Intake.refuseCancelled(progress);
+            progress.stopIfCancelled();
             long size = Files.size(f.file());
             incoming.add(new Matcher.Incoming(
                     f.file(),

@@ -134,7 +134,7 @@ public final class Intake {
 
     private static IntakeRow result(Future<IntakeRow> begun, Progress progress) throws IOException {
         while (true) {
-            refuseCancelled(progress);
+            progress.stopIfCancelled();
             try {
                 return begun.get(CANCEL_MILLIS, TimeUnit.MILLISECONDS);
             } catch (TimeoutException e) {
@@ -148,12 +148,6 @@ public final class Intake {
                 }
                 throw new IllegalStateException(e.getCause());
             }
-        }
-    }
-
-    static void refuseCancelled(Progress progress) throws IOException {
-        if (progress.isCancelled()) {
-            throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
         }
     }
 

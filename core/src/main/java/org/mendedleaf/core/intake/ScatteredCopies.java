@@ -55,9 +55,7 @@ public final class ScatteredCopies {
             progress.begin(Words.of("intake.comparing"), worth.size(), 0);
             List<Families.Copy> copies = new ArrayList<>();
             for (FolderQuery.LiveFile f : worth) {
-                if (progress.isCancelled()) {
-                    throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
-                }
+                progress.stopIfCancelled();
                 Version v = reading.version(f.line(), f.number()).orElseThrow();
                 Optional<Features> features = evidence.features(reading, v);
                 features.ifPresent(x -> copies.add(

@@ -1,6 +1,8 @@
 package org.mendedleaf.core.jobs;
 
+import java.io.InterruptedIOException;
 import java.util.function.BooleanSupplier;
+import org.mendedleaf.core.words.Words;
 
 /** What a long piece of work tells while it goes on, and where it hears that it should stop. Safe for several threads. */
 public interface Progress {
@@ -27,5 +29,16 @@ public interface Progress {
     /** Whether somebody asked to stop; what is done then stays done. Waits here while the work is paused. */
     default boolean isCancelled() {
         return false;
+    }
+
+    /**
+     * Goes on unless somebody asked to stop.
+     *
+     * @throws InterruptedIOException when somebody did, in words
+     */
+    default void stopIfCancelled() throws InterruptedIOException {
+        if (isCancelled()) {
+            throw new InterruptedIOException(Words.of("restore.cancelled"));
+        }
     }
 }

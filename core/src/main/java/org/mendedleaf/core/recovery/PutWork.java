@@ -109,9 +109,7 @@ final class PutWork {
         if (!TakingAway.looksSame(was, TakingAway.attributes(r.file()))) {
             throw new IOException(Words.of("put.changing", r.file().getFileName()));
         }
-        if (progress.isCancelled()) {
-            throw new InterruptedIOException(Words.of("restore.cancelled"));
-        }
+        progress.stopIfCancelled();
         Optional<LiveEntry> live = files.live(r.path());
         boolean unchanged = live.isPresent()
                 && there.flatMap(Existing::digest)

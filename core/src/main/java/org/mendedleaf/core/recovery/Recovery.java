@@ -80,13 +80,19 @@ public final class Recovery implements FileWork {
     private RestoreRequest request(Rollback rollback, Progress progress) throws IOException {
         context.capture().run(CaptureScope.WHOLE, progress);
         try (Reading reading = vault.read()) {
-            return rollback.request(reading, place);
+            return rollback.request(reading, place, progress);
         }
     }
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        return restore(request(rollback, progress), progress);
+        RestoreRequest request;
+        try {
+            request = request(rollback, progress);
+        } catch (InterruptedIOException e) {
+            return RestoreResult.CANCELLED;
+        }
+        return restore(request, progress);
     }
 
     @Override

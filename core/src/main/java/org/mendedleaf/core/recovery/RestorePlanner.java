@@ -71,9 +71,7 @@ public final class RestorePlanner {
             }
             items.add(item);
             progress.advance(1, 0);
-            if (progress.isCancelled()) {
-                throw new InterruptedIOException(Words.of("restore.cancelled"));
-            }
+            progress.stopIfCancelled();
         }
         for (RestoreRequest.Late late : request.late()) {
             // Something of that moment takes its name: it is replaced by that.

@@ -13,6 +13,7 @@ import java.util.TreeMap;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.compare.TwoMoments;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.journal.ActionKind;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
@@ -37,8 +38,12 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
         paths = List.copyOf(paths);
     }
 
-    /** What has to be done for it: only what is not as it was. */
-    public RestoreRequest request(Reading reading, Place place) throws IOException {
+    /**
+     * What has to be done for it: only what is not as it was.
+     *
+     * @throws java.io.InterruptedIOException when somebody asked to stop
+     */
+    public RestoreRequest request(Reading reading, Place place, Progress progress) throws IOException {
         Map<String, RestoreItem> requested = new TreeMap<>();
         Map<String, RestoreRequest.Late> late = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
@@ -52,7 +57,7 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
             if (!reading.folders().isFolder(place, path)) {
                 throw new IllegalArgumentException(Words.of("cli.noLine", path));
             }
-            folder(reading, place, path, requested, late, folders, lateFolders);
+            folder(reading, place, path, requested, late, folders, lateFolders, progress);
         }
         List<String> deepestFirst = new ArrayList<>(lateFolders);
         deepestFirst.sort(java.util.Comparator.reverseOrder());
@@ -67,9 +72,15 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
 
     /** Of folders that came later those that have the name of a file of that moment, and what is in these. */
     private static List<String> inTheWay(List<String> lateFolders, Set<String> files) {
-        return lateFolders.stream()
-                .filter(late -> files.stream().anyMatch(f -> RelativePath.isWithin(late, f)))
-                .toList();
+        return lateFolders.stream().filter(late -> isWithinAny(late, files)).toList();
+    }
+
+    private static boolean isWithinAny(String path, Set<String> files) {
+        String above = path;
+        while (!above.isEmpty() && !files.contains(above)) {
+            above = RelativePath.parent(above);
+        }
+        return !above.isEmpty();
     }
 
     private boolean isFolderThen(Reading reading, Place place, String path) throws IOException {
@@ -103,11 +114,16 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
             Map<String, RestoreItem> requested,
             Map<String, RestoreRequest.Late> late,
             Map<String, TreeAt.Folder> folders,
-            Set<String> lateFolders)
+            Set<String> lateFolders,
+            Progress progress)
             throws IOException {
         Difference difference = reading.folders().difference(place, path, at, Moment.FAR);
         Map<Long, Version> versions = new HashMap<>();
-        for (TwoMoments.Change c : TwoMoments.of(difference).changes()) {
+        List<TwoMoments.Change> changes = TwoMoments.of(difference).changes();
+        progress.begin(Words.of("plan.reading"), changes.size(), 0);
+        for (TwoMoments.Change c : changes) {
+            progress.stopIfCancelled();
+            progress.advance(1, 0);
             Optional<Difference.At> before = c.before();
             if (before.isPresent()) {
                 Version then = version(reading, c.line(), before.get(), versions);

@@ -2,7 +2,6 @@ package org.mendedleaf.core.recovery;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.io.InterruptedIOException;
 import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
@@ -15,7 +14,6 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.vault.ContentParts;
 import org.mendedleaf.core.vault.ContentReader;
-import org.mendedleaf.core.words.Words;
 
 /**
  * Writes a version beside its target and, once it is synced, read back and equal to its digests, moves it into place.
@@ -73,9 +71,7 @@ final class SafeWrite {
             contents.read(version.recipe(), chunk -> {
                 holes.write(chunk);
                 progress.advance(0, chunk.length);
-                if (progress.isCancelled()) {
-                    throw new InterruptedIOException(Words.of("restore.cancelled"));
-                }
+                progress.stopIfCancelled();
             });
             holes.end();
             return new Written(beside, version, parts, out);

@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
+import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Entry;
 import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Place;
@@ -40,14 +41,20 @@ public record Selection(List<String> paths, Instant at) {
      * What to restore for it.
      *
      * @param elsewhere whether it goes somewhere else: then paths count from the folder that all of it has in common
+     * @throws java.io.InterruptedIOException when somebody asked to stop
      */
-    public RestoreRequest request(Reading reading, Place place, boolean elsewhere, Collisions collisions)
+    public RestoreRequest request(
+            Reading reading, Place place, boolean elsewhere, Collisions collisions, Progress progress)
             throws IOException {
+        Listings listings = new Listings(reading, place);
+        // Many chosen ones are files, mostly; to count them first is to look them up twice.
+        long all = paths.size() <= Listings.FOLDERS ? sum(listings).files() : paths.size();
+        progress.begin(Words.of("plan.reading"), all, 0);
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
-        Listings listings = new Listings(reading, place);
         for (String path : paths) {
-            add(listings, path, files, folders);
+            add(listings, path, files, folders, progress);
+            progress.stopIfCancelled();
         }
         String above = elsewhere ? common(paths) : "";
         List<RestoreItem> requested = new ArrayList<>();
@@ -72,7 +79,12 @@ public record Selection(List<String> paths, Instant at) {
 
     /** How much {@link #request} would bring back; of folders the catalogue tells the sums, since there may be a million files in them. */
     public Sum sum(Reading reading, Place place) throws IOException {
-        Listings listings = new Listings(reading, place);
+        return sum(new Listings(reading, place));
+    }
+
+    private Sum sum(Listings listings) throws IOException {
+        Reading reading = listings.reading;
+        Place place = listings.place;
         Sum sum = new Sum(0, 0);
         for (String path : paths) {
             Optional<Entry> entry = listings.chosen(path);
@@ -143,18 +155,24 @@ public record Selection(List<String> paths, Instant at) {
         }
     }
 
-    private void add(Listings listings, String path, Map<String, Version> files, Map<String, TreeAt.Folder> folders)
+    private void add(
+            Listings listings,
+            String path,
+            Map<String, Version> files,
+            Map<String, TreeAt.Folder> folders,
+            Progress progress)
             throws IOException {
         Reading reading = listings.reading;
         Place place = listings.place;
         Optional<Entry> entry = listings.chosen(path);
         if (entry.isPresent() && entry.get().removed().isPresent()) {
-            removed(reading, place, path, entry.get(), files);
+            removed(reading, place, path, entry.get(), files, progress);
         } else if (entry.isPresent() && entry.get().kind() != EntryKind.FOLDER) {
             Entry e = entry.get();
             files.put(path, reading.version(e.line(), e.number()).orElseThrow().looking(e.mtimeNanos(), e.mode()));
+            progress.advance(1, 0);
         } else {
-            TreeAt tree = reading.folders().treeAt(place, path, at);
+            TreeAt tree = reading.folders().treeAt(place, path, at, progress);
             files.putAll(tree.files());
             entry.ifPresent(e -> folders.put(path, new TreeAt.Folder(path, e.mtimeNanos(), e.mode())));
             tree.folders().forEach(f -> folders.put(f.path(), f));
@@ -162,18 +180,21 @@ public record Selection(List<String> paths, Instant at) {
     }
 
     /** What was removed from a folder, and from all below it. */
-    private void removed(Reading reading, Place place, String path, Entry entry, Map<String, Version> files)
+    private void removed(
+            Reading reading, Place place, String path, Entry entry, Map<String, Version> files, Progress progress)
             throws IOException {
+        progress.stopIfCancelled();
         if (entry.kind() != EntryKind.FOLDER) {
             files.put(
                     path,
                     reading.version(entry.line(), entry.number())
                             .orElseThrow()
                             .looking(entry.mtimeNanos(), entry.mode()));
+            progress.advance(1, 0);
             return;
         }
         for (Entry inside : reading.folders().listing(place, path, at, true)) {
-            removed(reading, place, RelativePath.child(path, inside.name()), inside, files);
+            removed(reading, place, RelativePath.child(path, inside.name()), inside, files, progress);
         }
     }
 

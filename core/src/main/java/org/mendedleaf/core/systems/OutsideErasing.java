@@ -163,9 +163,7 @@ public final class OutsideErasing {
                 alone.size(),
                 alone.stream().mapToLong(Version::size).sum());
         for (Version v : alone) {
-            if (progress.isCancelled()) {
-                throw new java.io.InterruptedIOException(Words.of("restore.cancelled"));
-            }
+            progress.stopIfCancelled();
             files.fetch.intoVault(v, Progress.NONE);
             progress.advance(1, v.size());
         }

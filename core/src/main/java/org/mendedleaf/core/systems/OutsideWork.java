@@ -1,6 +1,7 @@
 package org.mendedleaf.core.systems;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -103,13 +104,19 @@ public final class OutsideWork implements FileWork {
         files.needs(Capability.WRITING);
         files.look(progress);
         try (Reading reading = files.vault.read()) {
-            return rollback.request(reading, files.place);
+            return rollback.request(reading, files.place, progress);
         }
     }
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        return restore(request(rollback, progress), progress);
+        RestoreRequest request;
+        try {
+            request = request(rollback, progress);
+        } catch (InterruptedIOException e) {
+            return RestoreResult.CANCELLED;
+        }
+        return restore(request, progress);
     }
 
     private Optional<Existing> existing(

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -26,6 +27,7 @@ import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.report.CsvTable;
 import org.mendedleaf.core.retention.Erasing;
 import org.mendedleaf.core.retention.Reclaim;
+import org.mendedleaf.core.words.Words;
 
 class RollbackTest {
 
@@ -399,6 +401,45 @@ class RollbackTest {
     }
 
     @Test
+    void cancelledWhileItReadsWhatWasKeptNothingIsTouched() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a", "one");
+            p.save("b", "two");
+            p.capture();
+            Instant then = p.now();
+            p.later(5);
+            p.save("a", "one, later");
+            p.save("b", "two, later");
+            p.save("late/c", "three");
+            p.capture();
+            Job job = new Job("", () -> {});
+            Progress whileReading = new Progress() {
+                @Override
+                public void begin(String step, long files, long bytes) {
+                    if (step.equals(Words.of("plan.reading"))) {
+                        job.cancel();
+                    }
+                }
+
+                @Override
+                public boolean isCancelled() {
+                    return job.isCancelled();
+                }
+            };
+            Rollback rollback = new Rollback(List.of(""), then, true);
+            assertThat(p.recovery().rollBack(rollback, whileReading)).isEqualTo(RestoreResult.CANCELLED);
+            assertThatThrownBy(() -> p.recovery().plan(rollback, whileReading))
+                    .isInstanceOf(InterruptedIOException.class);
+            assertThat(p.read("a")).isEqualTo("one, later");
+            assertThat(p.read("late/c")).isEqualTo("three");
+            assertThat(p.recovery().rollBack(rollback, Progress.NONE).cancelled())
+                    .isFalse();
+            assertThat(p.read("a")).isEqualTo("one");
+            assertThat(p.path("late")).doesNotExist();
+        }
+    }
+
+    @Test
     void aFolderThatIsThereElsewhereKeepsItsOwnPermissions() throws IOException {
         try (TestPlace p = new TestPlace(temp)) {
             p.save("sub/a", "one");
@@ -411,7 +452,7 @@ class RollbackTest {
             RestoreRequest request;
             try (Reading reading = p.vault().read()) {
                 request = new Selection(List.of(""), p.now())
-                        .request(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH));
+                        .request(reading, p.place(), true, Collisions.all(Collision.KEEP_BOTH), Progress.NONE);
             }
             new FolderRestore(p.vault(), into).restore(request, Progress.NONE);
             assertThat(into.resolve("sub/a")).hasContent("one");

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -17,6 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.Reading;
+import org.mendedleaf.core.jobs.Progress;
 
 /** What is chosen is what is restored, in however many folders it is and in whatever order it was chosen. */
 class SelectionTest {
@@ -41,7 +43,9 @@ class SelectionTest {
     private List<String> chosen(List<String> paths, Instant at, boolean elsewhere) throws IOException {
         try (Reading reading = p.vault().read()) {
             return new Selection(paths, at)
-                    .request(reading, p.place(), elsewhere, Collisions.all(Collision.REPLACE)).requested().stream()
+                            .request(reading, p.place(), elsewhere, Collisions.all(Collision.REPLACE), Progress.NONE)
+                            .requested()
+                            .stream()
                             .map(RestoreItem::target)
                             .toList();
         }
@@ -70,7 +74,7 @@ class SelectionTest {
         assertThat(chosen(paths, p.now(), false)).as("removed ones too").containsExactlyElementsOf(sorted);
         try (Reading reading = p.vault().read()) {
             for (RestoreItem item : new Selection(paths, before)
-                    .request(reading, p.place(), false, Collisions.all(Collision.REPLACE))
+                    .request(reading, p.place(), false, Collisions.all(Collision.REPLACE), Progress.NONE)
                     .requested()) {
                 assertThat(item.version().number()).as(item.target()).isOne();
             }
@@ -128,7 +132,7 @@ class SelectionTest {
                 try (Reading reading = p.vault().read()) {
                     Selection selection = new Selection(paths, at);
                     List<RestoreItem> all = selection
-                            .request(reading, p.place(), false, Collisions.all(Collision.REPLACE))
+                            .request(reading, p.place(), false, Collisions.all(Collision.REPLACE), Progress.NONE)
                             .requested();
                     assertThat(selection.sum(reading, p.place()))
                             .as("%s at %s", paths, at)
@@ -150,6 +154,74 @@ class SelectionTest {
             assertThatThrownBy(() -> new Selection(List.of("a/none.txt"), p.now()).sum(reading, p.place()))
                     .isInstanceOf(IllegalArgumentException.class)
                     .hasMessageContaining("a/none.txt");
+        }
+    }
+
+    /** Counts what is done, and is cancelled when that is so many files. */
+    private static final class CancelledAfter implements Progress {
+        private final long most;
+        private long all;
+        private long done;
+
+        CancelledAfter(long most) {
+            this.most = most;
+        }
+
+        @Override
+        public void begin(String step, long files, long bytes) {
+            all = files;
+            done = 0;
+        }
+
+        @Override
+        public void advance(long files, long bytes) {
+            done += files;
+        }
+
+        @Override
+        public boolean isCancelled() {
+            return done >= most;
+        }
+    }
+
+    @Test
+    void itTellsHowFarItIsAndStopsWhenSomebodyAsks() throws IOException {
+        for (int i = 0; i < 30; i++) {
+            p.save("in/" + (i % 3) + "/" + i + ".txt", "text " + i);
+        }
+        p.save("gone/a.txt", "a");
+        p.save("gone/b/c.txt", "c");
+        p.save("alone.txt", "alone");
+        p.capture();
+        p.later(5);
+        Files.delete(p.path("gone/b/c.txt"));
+        Files.delete(p.path("gone/b"));
+        Files.delete(p.path("gone/a.txt"));
+        Files.delete(p.path("gone"));
+        p.capture();
+        Collisions replace = Collisions.all(Collision.REPLACE);
+        Selection selection = new Selection(List.of("in", "gone", "alone.txt"), p.now());
+        try (Reading reading = p.vault().read()) {
+            CancelledAfter whole = new CancelledAfter(1_000);
+            assertThat(selection
+                            .request(reading, p.place(), false, replace, whole)
+                            .requested())
+                    .hasSize(33);
+            assertThat(whole.all).isEqualTo(33);
+            assertThat(whole.done).isEqualTo(33);
+            for (int after : List.of(0, 1, 12, 30, 31, 33)) {
+                CancelledAfter cancelled = new CancelledAfter(after);
+                assertThatThrownBy(() -> selection.request(reading, p.place(), false, replace, cancelled))
+                        .isInstanceOf(InterruptedIOException.class);
+                assertThat(cancelled.done)
+                        .as("no more than it has to after %s", after)
+                        .isLessThanOrEqualTo(after + 1);
+            }
+            assertThat(selection
+                            .request(reading, p.place(), false, replace, Progress.NONE)
+                            .requested())
+                    .as("the next one has all of it")
+                    .hasSize(33);
         }
     }
 }

@@ -1,6 +1,7 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.IOException;
+import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -12,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.Callable;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -202,10 +204,10 @@ public final class PlanModel implements PlannedWork {
         return at == null ? Moment.FAR : at;
     }
 
-    private RestoreRequest request(Where to, Collisions collisions) throws IOException {
+    private RestoreRequest request(Where to, Collisions collisions, Progress progress) throws IOException {
         try (Reading reading = what.openPlace().vault().read()) {
             return new Selection(what.paths(), moment())
-                    .request(reading, what.openPlace().place(), to != Where.BACK, collisions);
+                    .request(reading, what.openPlace().place(), to != Where.BACK, collisions, progress);
         }
     }
 
@@ -238,7 +240,7 @@ public final class PlanModel implements PlannedWork {
         question.ask(
                 progress -> what.rollBack()
                         ? context.work(what.openPlace()).plan(rollback(remove), progress)
-                        : destination(to, path).plan(request(to, choices), progress),
+                        : destination(to, path).plan(request(to, choices, progress), progress),
                 now -> making.set(makingWords(now)),
                 this::planned,
                 e -> {
@@ -308,7 +310,7 @@ public final class PlanModel implements PlannedWork {
                 title(),
                 progress -> what.rollBack()
                         ? context.work(what.openPlace()).rollBack(rollback(remove), progress)
-                        : destination(to, path).restore(ready(to, choices, wanted, progress), progress),
+                        : restore(destination(to, path), () -> ready(to, choices, wanted, progress), progress),
                 done -> {
                     result.set(done);
                     stage.set(Stage.DONE);
@@ -321,10 +323,22 @@ public final class PlanModel implements PlannedWork {
                 });
     }
 
+    /** Carries it out, unless somebody cancels while it is made out what is wanted. */
+    private static RestoreResult restore(Destination to, Callable<RestoreRequest> order, Progress progress)
+            throws Exception {
+        RestoreRequest request;
+        try {
+            request = order.call();
+        } catch (InterruptedIOException e) {
+            return RestoreResult.CANCELLED;
+        }
+        return to.restore(request, progress);
+    }
+
     /** The order with its contents at hand: what only other systems have is fetched first. */
     private RestoreRequest ready(Where to, Collisions choices, Set<String> wanted, Progress progress)
             throws IOException {
-        RestoreRequest request = request(to, choices);
+        RestoreRequest request = request(to, choices, progress);
         boolean fetch = to != Where.BACK || !what.openPlace().place().isOutside();
         List<RestoreItem> requested = new ArrayList<>();
         for (RestoreItem w : request.requested()) {
