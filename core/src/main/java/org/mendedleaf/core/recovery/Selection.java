@@ -47,9 +47,15 @@ public record Selection(List<String> paths, Instant at) {
             Reading reading, Place place, boolean elsewhere, Collisions collisions, Progress progress)
             throws IOException {
         Listings listings = new Listings(reading, place);
-        // Many chosen ones are files, mostly; to count them first is to look them up twice.
-        long all = paths.size() <= Listings.FOLDERS ? sum(listings).files() : paths.size();
-        progress.begin(Words.of("plan.reading"), all, 0);
+        // Of paths in many folders it is not said how many files they are: to count them is to list all these folders
+        // twice.
+        boolean counted = paths.stream()
+                        .map(RelativePath::parent)
+                        .distinct()
+                        .limit(Listings.FOLDERS + 1)
+                        .count()
+                <= Listings.FOLDERS;
+        progress.begin(Words.of("plan.reading"), counted ? sum(listings).files() : 0, 0);
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         for (String path : paths) {

@@ -209,6 +209,12 @@ class SelectionTest {
                     .hasSize(33);
             assertThat(whole.all).isEqualTo(33);
             assertThat(whole.done).isEqualTo(33);
+            List<String> everywhere = new ArrayList<>();
+            for (int i = 0; i < 30; i++) {
+                everywhere.add("in/" + (i % 3) + "/" + i + ".txt");
+            }
+            new Selection(everywhere, p.now()).request(reading, p.place(), false, replace, whole);
+            assertThat(whole.all).as("many files of few folders").isEqualTo(30);
             for (int after : List.of(0, 1, 12, 30, 31, 33)) {
                 CancelledAfter cancelled = new CancelledAfter(after);
                 assertThatThrownBy(() -> selection.request(reading, p.place(), false, replace, cancelled))
@@ -222,6 +228,23 @@ class SelectionTest {
                             .requested())
                     .as("the next one has all of it")
                     .hasSize(33);
+        }
+    }
+
+    @Test
+    void ofPathsInManyFoldersItIsNotSaidHowManyFilesTheyAre() throws IOException {
+        List<String> paths = new ArrayList<>();
+        for (int i = 0; i < FOLDERS; i++) {
+            p.save("folder " + i + "/in/a.txt", "text " + i);
+            p.save("folder " + i + "/in/b.txt", "another text " + i);
+            paths.add("folder " + i + "/in");
+        }
+        p.capture();
+        try (Reading reading = p.vault().read()) {
+            CancelledAfter whole = new CancelledAfter(1_000);
+            new Selection(paths, p.now()).request(reading, p.place(), false, Collisions.all(Collision.REPLACE), whole);
+            assertThat(whole.all).as("not the number of folders").isZero();
+            assertThat(whole.done).isEqualTo(2 * FOLDERS);
         }
     }
 }

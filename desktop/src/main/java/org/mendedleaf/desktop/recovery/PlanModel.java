@@ -252,8 +252,11 @@ public final class PlanModel implements PlannedWork {
     }
 
     private static String makingWords(Job.Snapshot now) {
-        if (now.allFiles() == 0) {
+        if (now.files() == 0) {
             return Words.of("plan.making");
+        }
+        if (now.allFiles() == 0) {
+            return Words.of("plan.makingSoFar", now.step(), Formats.number(now.files()));
         }
         return Words.of("plan.makingOf", now.step(), Formats.number(now.files()), Formats.number(now.allFiles()));
     }
