@@ -6,9 +6,9 @@ import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.NavigableMap;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.PackChunks;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -129,8 +129,8 @@ public final class CopyCatalogue implements AutoCloseable {
         }
     }
 
-    /** Where the chunks of a pack of a vault lie in it, by offset, as its catalogue says. */
-    public static NavigableMap<Long, ChunkPlace> places(Reading vault, long pack) throws IOException {
+    /** Where the chunks of a pack of a vault lie in it, as its catalogue says. */
+    public static PackChunks places(Reading vault, long pack) throws IOException {
         return PackTables.places(vault.sql(), pack);
     }
 

@@ -10,6 +10,7 @@ import java.util.TreeSet;
 import org.mendedleaf.core.line.VaultCopy;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.PackChunks;
 
 /** What a catalogue says of packs and chunks, as it is made from the packs themselves. */
 public final class PackTables {
@@ -83,12 +84,14 @@ public final class PackTables {
         UnfoldQueue.beginAnew(sql);
     }
 
-    /** Where the chunks of one pack lie in it, by offset. */
-    public static NavigableMap<Long, ChunkPlace> places(Sql sql, long pack) throws IOException {
-        TreeMap<Long, ChunkPlace> chunks = new TreeMap<>();
-        sql.list("SELECT id, hash, pack, off, clen, len FROM chunk WHERE pack = ?", PackTables::place, pack)
-                .forEach(c -> chunks.put(c.offset(), c));
-        return chunks;
+    /** Where the chunks of one pack lie in it. */
+    public static PackChunks places(Sql sql, long pack) throws IOException {
+        PackChunks.Builder found = new PackChunks.Builder(pack);
+        sql.each(
+                "SELECT id, off, clen, len, hash FROM chunk WHERE pack = ?",
+                r -> found.add(r.getLong(1), r.getLong(2), r.getInt(3), r.getInt(4), r.getBytes(5)),
+                pack);
+        return found.build();
     }
 
     /** A chunk by its row: id, hash, pack, offset, stored bytes, length. */

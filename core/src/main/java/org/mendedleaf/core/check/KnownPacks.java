@@ -4,9 +4,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.NavigableMap;
 import java.util.Set;
-import java.util.TreeMap;
 import org.mendedleaf.core.catalogue.OpenVault;
 import org.mendedleaf.core.catalogue.PackTables;
 import org.mendedleaf.core.catalogue.Reading;
@@ -27,20 +25,12 @@ final class KnownPacks {
         this.vault = vault;
     }
 
-    /** What each pack should hold. */
+    /** What each pack should hold, in the state that is read. */
     static List<PackCheck.Expected> expected(Sql sql) throws IOException {
-        TreeMap<Long, NavigableMap<Long, ChunkPlace>> chunks = new TreeMap<>();
-        sql.list("SELECT id, hash, pack, off, clen, len FROM chunk", r -> {
-            ChunkPlace c = PackTables.place(r);
-            return chunks.computeIfAbsent(c.pack(), p -> new TreeMap<>()).put(c.offset(), c) == null;
+        return sql.list("SELECT id, sealed, committed FROM pack ORDER BY id", r -> {
+            long number = r.getLong(1);
+            return new PackCheck.Expected(number, r.getInt(2) == 1, r.getLong(3), () -> PackTables.places(sql, number));
         });
-        return new ArrayList<>(sql.list(
-                "SELECT id, sealed, committed FROM pack ORDER BY id",
-                r -> new PackCheck.Expected(
-                        r.getLong(1),
-                        r.getInt(2) == 1,
-                        r.getLong(3),
-                        chunks.getOrDefault(r.getLong(1), new TreeMap<>()))));
     }
 
     /** Whether a pack was emptied since; then its chunks are looked at where they are now. */
@@ -49,7 +39,7 @@ final class KnownPacks {
             if (now.sql().number("SELECT count(*) FROM pack WHERE id = ?", pack.number()) > 0) {
                 return false;
             }
-            for (ChunkPlace c : pack.chunks().values()) {
+            for (ChunkPlace c : pack.chunks().find()) {
                 List<ChunkPlace> moved = now.sql()
                         .list(
                                 "SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = ?",

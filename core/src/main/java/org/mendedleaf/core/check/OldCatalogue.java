@@ -9,14 +9,14 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.catalogue.Catalogue;
 import org.mendedleaf.core.catalogue.Sql;
 import org.mendedleaf.core.catalogue.SqliteDriver;
-import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.Digest;
+import org.mendedleaf.core.vault.PackChunks;
 import org.mendedleaf.core.vault.VaultException;
 import org.mendedleaf.core.vault.VaultFolder;
 
@@ -94,22 +94,21 @@ final class OldCatalogue implements AutoCloseable {
         return commit;
     }
 
-    /** What it says of the chunks of a pack, by offset; nothing where it cannot be read. */
-    NavigableMap<Long, ChunkPlace> places(long pack) {
-        TreeMap<Long, ChunkPlace> found = new TreeMap<>();
+    /** What it says of the chunks of a pack; nothing where it cannot be read. */
+    PackChunks places(long pack) {
+        PackChunks.Builder found = new PackChunks.Builder(pack);
         try (Statement ask = connection.createStatement();
                 ResultSet r = ask.executeQuery("SELECT id, hash, off, clen, len FROM chunk WHERE pack = " + pack)) {
             while (r.next()) {
-                ChunkPlace place =
-                        new ChunkPlace(r.getLong(1), pack, r.getLong(3), r.getInt(4), r.getInt(5), r.getBytes(2));
-                if (place.digest() != null && place.storedBytes() >= 0 && place.length() >= 0) {
-                    found.put(place.offset(), place);
+                byte[] digest = r.getBytes(2);
+                if (digest != null && digest.length == Digest.LENGTH && r.getInt(4) >= 0 && r.getInt(5) >= 0) {
+                    found.add(r.getLong(1), r.getLong(3), r.getInt(4), r.getInt(5), digest);
                 }
             }
         } catch (SQLException e) {
-            return found;
+            return found.build();
         }
-        return found;
+        return found.build();
     }
 
     /**

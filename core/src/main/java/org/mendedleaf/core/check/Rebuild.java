@@ -21,6 +21,7 @@ import org.mendedleaf.core.catalogue.Sql;
 import org.mendedleaf.core.catalogue.SqliteDriver;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.vault.ChunkPlace;
+import org.mendedleaf.core.vault.PackChunks;
 import org.mendedleaf.core.vault.PackFiles;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
@@ -106,9 +107,7 @@ public final class Rebuild {
             Sql sql = new Sql(vault, connection);
             Optional<OldCatalogue> old = OldCatalogue.open(vault);
             try {
-                replay.walk(
-                        pack -> old.isPresent() ? old.get().places(pack) : java.util.Collections.emptyNavigableMap(),
-                        new Packs(sql));
+                replay.walk(pack -> old.isPresent() ? old.get().places(pack) : PackChunks.NONE, new Packs(sql));
                 List<Long> found = replay.commits();
                 long last = found.isEmpty() ? 0 : found.get(found.size() - 1);
                 long known = old.map(OldCatalogue::commit).orElse(0L);

@@ -13,6 +13,7 @@ import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Damage;
 import org.mendedleaf.core.vault.PackCheck;
+import org.mendedleaf.core.vault.PackChunks;
 import org.mendedleaf.core.vault.PackReader;
 
 /**
@@ -105,8 +106,9 @@ public final class SoundPacks {
             for (var pack : new PackTables(reading.sql()).packs().entrySet()) {
                 long number = pack.getKey();
                 if (pack.getValue().sealed() && !known.contains(number) && !damaged.contains(number)) {
-                    return Optional.of(new PackCheck.Expected(
-                            number, true, pack.getValue().committed(), PackTables.places(reading.sql(), number)));
+                    PackChunks chunks = PackTables.places(reading.sql(), number);
+                    return Optional.of(
+                            new PackCheck.Expected(number, true, pack.getValue().committed(), () -> chunks));
                 }
             }
             return Optional.empty();

@@ -2,10 +2,8 @@ package org.mendedleaf.core.check;
 
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -17,7 +15,6 @@ import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.catalogue.Sql;
 import org.mendedleaf.core.catalogue.WriteSession;
 import org.mendedleaf.core.jobs.Progress;
-import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.Damage;
 import org.mendedleaf.core.vault.PackCheck;
 import org.mendedleaf.core.vault.PackReader;
@@ -167,9 +164,7 @@ public final class VaultCheck {
             }
         }
         damages.addAll(known.strayFiles(expected));
-        Map<Long, ChunkPlace> chunks = new HashMap<>();
-        expected.forEach(p -> p.chunks().values().forEach(c -> chunks.put(c.id(), c)));
-        VersionCheck versions = new VersionCheck(sql, chunks, lostChunks, full);
+        VersionCheck versions = new VersionCheck(sql, lostChunks, full);
         versions.run(damages);
         if (logs != null && damages.isEmpty() && !progress.isCancelled()) {
             damages.addAll(logs.run());

@@ -2,6 +2,7 @@ package org.mendedleaf.core.check;
 
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -10,7 +11,6 @@ import java.util.Set;
 import org.mendedleaf.core.catalogue.Numbering;
 import org.mendedleaf.core.catalogue.PathIds;
 import org.mendedleaf.core.catalogue.Sql;
-import org.mendedleaf.core.vault.ChunkPlace;
 import org.mendedleaf.core.vault.ContentDigest;
 import org.mendedleaf.core.vault.Digest;
 import org.mendedleaf.core.vault.Recipe;
@@ -23,7 +23,6 @@ final class VersionCheck {
 
     private final Sql sql;
     private final PathIds names;
-    private final Map<Long, ChunkPlace> chunks;
     private final Set<Long> lostChunks;
     private final boolean digestsToo;
     private final List<VaultCheck.LostVersion> lost = new ArrayList<>();
@@ -32,13 +31,11 @@ final class VersionCheck {
     /**
      * A check.
      *
-     * @param chunks all that the catalogue knows, by id
      * @param lostChunks ids of those that cannot be read
      */
-    VersionCheck(Sql sql, Map<Long, ChunkPlace> chunks, Set<Long> lostChunks, boolean digestsToo) {
+    VersionCheck(Sql sql, Set<Long> lostChunks, boolean digestsToo) {
         this.sql = sql;
         this.names = new PathIds(sql);
-        this.chunks = chunks;
         this.lostChunks = lostChunks;
         this.digestsToo = digestsToo;
     }
@@ -58,13 +55,13 @@ final class VersionCheck {
     void run(List<String> damages) throws IOException {
         List<Trouble> troubles = new ArrayList<>();
         try {
-            sql.list("SELECT line, number, node, size, digest, recipe FROM version", r -> {
+            KnownChunks chunks = KnownChunks.of(sql);
+            sql.each("SELECT line, number, node, size, digest, recipe FROM version", r -> {
                 looked++;
-                String words = trouble(r.getBytes(6), r.getLong(4), r.getBytes(5));
+                String words = trouble(chunks, r.getBytes(6), r.getLong(4), r.getBytes(5));
                 if (!words.isEmpty()) {
                     troubles.add(new Trouble(r.getLong(1), r.getInt(2), r.getLong(3), words));
                 }
-                return words;
             });
             missing(troubles);
         } catch (VaultException e) {
@@ -104,21 +101,20 @@ final class VersionCheck {
         }
     }
 
-    private String trouble(byte[] recipe, long size, byte[] digest) {
+    private String trouble(KnownChunks chunks, byte[] recipe, long size, byte[] digest) {
         try {
             Recipe decoded = Recipe.decode(recipe);
             if (decoded.isElsewhere()) {
                 return "";
             }
-            List<ChunkPlace> found = new ArrayList<>();
+            List<KnownChunks.Chunk> found = new ArrayList<>();
             for (Recipe.Run run : decoded.runs()) {
-                for (long id = run.first(); id < run.first() + run.count(); id++) {
-                    ChunkPlace chunk = chunks.get(id);
-                    if (chunk == null || lostChunks.contains(id)) {
-                        return Words.of("check.chunkLost");
-                    }
-                    found.add(chunk);
+                if (!chunks.find(run, found)) {
+                    return Words.of("check.chunkLost");
                 }
+            }
+            if (!lostChunks.isEmpty() && found.stream().anyMatch(c -> lostChunks.contains(c.id()))) {
+                return Words.of("check.chunkLost");
             }
             boolean same = decoded.unfolded().isPresent()
                     ? isSealed(decoded.unfolded().get(), found, size, Digest.of(digest))
@@ -132,10 +128,10 @@ final class VersionCheck {
         }
     }
 
-    private static boolean isWhole(List<ChunkPlace> chunks, long size, Optional<Digest> digest) {
+    private static boolean isWhole(List<KnownChunks.Chunk> chunks, long size, Optional<Digest> digest) {
         ContentDigest computed = new ContentDigest();
         long length = 0;
-        for (ChunkPlace c : chunks) {
+        for (KnownChunks.Chunk c : chunks) {
             computed.add(c.digest(), c.length());
             length += c.length();
         }
@@ -143,14 +139,18 @@ final class VersionCheck {
     }
 
     /** Whether the seal of an unfolded content is right; that its members can be made was proved when they were stored. */
-    private boolean isSealed(Recipe.Unfolded recipe, List<ChunkPlace> all, long size, Digest digest) {
+    private static boolean isSealed(Recipe.Unfolded recipe, List<KnownChunks.Chunk> all, long size, Digest digest) {
         RecipeDigest seal = new RecipeDigest(recipe);
-        all.forEach(c -> seal.add(c.digest()));
+        Map<Long, Integer> lengths = new HashMap<>();
+        for (KnownChunks.Chunk c : all) {
+            seal.add(c.digest());
+            lengths.put(c.id(), c.length());
+        }
         long length = 0;
         for (Recipe.Part part : recipe.parts()) {
             if (part instanceof Recipe.Run run) {
                 for (long id = run.first(); id < run.first() + run.count(); id++) {
-                    length += Objects.requireNonNull(chunks.get(id)).length();
+                    length += Objects.requireNonNull(lengths.get(id));
                 }
             } else if (part instanceof Recipe.Member member) {
                 length += member.deflated();

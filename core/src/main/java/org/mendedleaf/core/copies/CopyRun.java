@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.time.Duration;
-import java.util.Collections;
 import java.util.Map;
 import java.util.NavigableMap;
 import java.util.Set;
@@ -17,6 +16,7 @@ import org.mendedleaf.core.catalogue.VaultCopyStore;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.VaultCopy;
+import org.mendedleaf.core.vault.PackChunks;
 import org.mendedleaf.core.vault.PackCopy;
 import org.mendedleaf.core.vault.PackReplay;
 import org.mendedleaf.core.vault.VaultException;
@@ -139,8 +139,7 @@ final class CopyRun {
                     return new Done(written, true, VaultCopy.Extent.NONE);
                 }
                 written += n;
-                replay.walk(
-                        pack.getKey(), 0, number -> Collections.emptyNavigableMap(), new CopyReadBack(to, packs, null));
+                replay.walk(pack.getKey(), 0, number -> PackChunks.NONE, new CopyReadBack(to, packs, null));
             }
         }
         CopyCatalogue.putInPlace(to);
@@ -187,7 +186,7 @@ final class CopyRun {
     private PackReplay.Places places(VaultCopy.Pack pack) {
         return number -> {
             if (pack.sealed()) {
-                return Collections.emptyNavigableMap();
+                return PackChunks.NONE;
             }
             try (Reading reading = vault.read()) {
                 return CopyCatalogue.places(reading, number);

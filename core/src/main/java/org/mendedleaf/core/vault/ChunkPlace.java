@@ -1,5 +1,7 @@
 package org.mendedleaf.core.vault;
 
+import java.util.Arrays;
+
 /**
  * Where a chunk lies.
  *
@@ -10,4 +12,15 @@ package org.mendedleaf.core.vault;
  * @param length bytes of its content
  * @param digest SHA-256 of its content, 32 bytes
  */
-public record ChunkPlace(long id, long pack, long offset, int storedBytes, int length, byte[] digest) {}
+public record ChunkPlace(long id, long pack, long offset, int storedBytes, int length, byte[] digest) {
+
+    /** Whether it is the same chunk at the same place. */
+    boolean isSame(ChunkPlace other) {
+        return id == other.id
+                && pack == other.pack
+                && offset == other.offset
+                && storedBytes == other.storedBytes
+                && length == other.length
+                && Arrays.equals(digest, other.digest);
+    }
+}

@@ -8,9 +8,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.NavigableMap;
 import java.util.Optional;
-import java.util.TreeMap;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Durable;
@@ -194,7 +192,7 @@ public final class ChunkWriter implements AutoCloseable {
      * @throws VaultException.Damaged when a needed record cannot be read; nothing has changed then
      */
     public void empty(long pack, Needed needed) throws IOException {
-        NavigableMap<Long, ChunkPlace> known = rows.placesIn(pack);
+        PackChunks known = rows.placesIn(pack);
         long end = rows.committed(pack);
         try (PackReader reader = new PackReader(vault)) {
             PackWalk walk = new PackWalk(reader, pack, known);
@@ -210,11 +208,11 @@ public final class ChunkWriter implements AutoCloseable {
     /** Looks first whether all that is needed can be read, and then copies it. */
     private final class Emptying implements PackWalk.Taker {
         private final long pack;
-        private final NavigableMap<Long, ChunkPlace> known;
+        private final PackChunks known;
         private final Needed needed;
         private final boolean copy;
 
-        Emptying(long pack, NavigableMap<Long, ChunkPlace> known, Needed needed, boolean copy) {
+        Emptying(long pack, PackChunks known, Needed needed, boolean copy) {
             this.pack = pack;
             this.known = known;
             this.needed = needed;
@@ -222,7 +220,7 @@ public final class ChunkWriter implements AutoCloseable {
         }
 
         private boolean isNeeded(ChunkPlace place) {
-            return needed.is(place.id()) && known.containsKey(place.offset());
+            return needed.is(place.id()) && known.indexOf(place.offset()) >= 0;
         }
 
         @Override
@@ -269,7 +267,7 @@ public final class ChunkWriter implements AutoCloseable {
      */
     public boolean dropUnknown(long pack) throws IOException {
         try (PackReader reader = new PackReader(vault)) {
-            if (!new StrayPack(reader, pack, rows.places(), vault.packNumbers()).isElsewhereToo()) {
+            if (!new StrayPack(reader, pack, rows::placeOf, vault.packNumbers()).isElsewhereToo()) {
                 return false;
             }
         }
@@ -362,11 +360,9 @@ public final class ChunkWriter implements AutoCloseable {
     private long seal(PackWriter.Left left, List<ChunkPlace> added) throws IOException, SQLException {
         try (FileChannel channel = left.channel();
                 PackReader reader = new PackReader(vault)) {
-            TreeMap<Long, ChunkPlace> known = new TreeMap<>(rows.placesIn(left.number()));
-            added.forEach(c -> known.put(c.offset(), c));
+            PackChunks known = PackChunks.of(left.number(), added).and(rows.placesIn(left.number()));
             PackRecords records = PackRecords.of(reader, left.number(), left.end(), known);
-            known.putAll(records.chunks());
-            long length = left.seal(List.copyOf(known.values()), records.count());
+            long length = left.seal(records.chunks().and(known), records.count());
             channel.force(false);
             return length;
         }

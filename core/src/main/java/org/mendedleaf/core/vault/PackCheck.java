@@ -7,13 +7,10 @@ import java.nio.channels.FileChannel;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
-import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeMap;
 import org.mendedleaf.core.words.Words;
 
 /** Reads a pack and compares it with what the catalogue says of it. Changes nothing. */
@@ -37,9 +34,16 @@ public final class PackCheck {
      * @param number of the pack
      * @param sealed whether it has its index and trailer
      * @param committed bytes of it that are committed; for a sealed pack its length
-     * @param chunks the chunks it holds, by offset
+     * @param chunks the chunks it holds; asked for when they are needed, since those of all packs are many
      */
-    public record Expected(long number, boolean sealed, long committed, NavigableMap<Long, ChunkPlace> chunks) {}
+    public record Expected(long number, boolean sealed, long committed, Chunks chunks) {
+
+        /** Finds the chunks that a pack holds, always the same. */
+        @FunctionalInterface
+        public interface Chunks {
+            PackChunks find() throws IOException;
+        }
+    }
 
     /** The quick part: the pack is there, is ours, and is long enough. */
     public List<Damage> quick(Expected pack) throws IOException {
@@ -49,7 +53,7 @@ public final class PackCheck {
             long size = reader.size(pack.number());
             if (size < pack.committed() || (pack.sealed() && size != pack.committed())) {
                 Set<Long> lost = new HashSet<>();
-                for (ChunkPlace c : pack.chunks().values()) {
+                for (ChunkPlace c : pack.chunks().find()) {
                     if (c.offset() + PackFormat.recordLength(c.storedBytes()) > size) {
                         lost.add(c.id());
                     }
@@ -76,9 +80,9 @@ public final class PackCheck {
         }
     }
 
-    private static Set<Long> allOf(Expected pack) {
+    private static Set<Long> allOf(Expected pack) throws IOException {
         Set<Long> all = new HashSet<>();
-        pack.chunks().values().forEach(c -> all.add(c.id()));
+        pack.chunks().find().forEach(c -> all.add(c.id()));
         return all;
     }
 
@@ -115,27 +119,28 @@ public final class PackCheck {
      */
     public List<Damage> full(Expected pack, boolean deep, Progress progress) throws IOException {
         List<Damage> found = quick(pack);
-        NavigableMap<Long, ChunkPlace> unseen = new TreeMap<>(pack.chunks());
+        PackChunks chunks = pack.chunks().find();
+        List<ChunkPlace> missed = new ArrayList<>();
         try (Proofs proofs = new Proofs()) {
-            PackWalk walk = deep
-                    ? new PackWalk(reader, pack.number(), pack.chunks())
-                    : PackWalk.byCrc(reader, pack.number(), pack.chunks());
+            PackWalk walk =
+                    deep ? new PackWalk(reader, pack.number(), chunks) : PackWalk.byCrc(reader, pack.number(), chunks);
             long size = Math.min(reader.size(pack.number()), pack.committed());
             long end = pack.sealed() ? Math.max(PackFormat.HEADER, size - PackFormat.TRAILER) : size;
-            walk.run(PackFormat.HEADER, end, new Full(pack, unseen, found, deep, proofs, progress));
+            Full full = new Full(pack, chunks, found, deep, proofs, progress);
+            walk.run(PackFormat.HEADER, end, full);
+            missed.addAll(full.missed());
             for (PackRecord wrong : proofs.end()) {
                 String words = Words.of("vault.record.damaged", name(pack), String.valueOf(wrong.offset()));
-                ChunkPlace known = pack.chunks().get(wrong.offset());
+                int known = chunks.indexOf(wrong.offset());
                 // Its CRC is right, so reading would give it out: it is lost whatever that says.
-                found.add(damage(pack, words, known == null ? Set.of() : Set.of(known.id())));
+                found.add(damage(pack, words, known < 0 ? Set.of() : Set.of(chunks.id(known))));
             }
         } catch (VaultException.Damaged e) {
             // Said already: the pack is not there.
             return found;
         }
-        for (ChunkPlace missed : unseen.values()) {
-            found.add(
-                    lost(pack, missed, Words.of("vault.record.damaged", name(pack), String.valueOf(missed.offset()))));
+        for (ChunkPlace m : missed) {
+            found.add(lost(pack, m, Words.of("vault.record.damaged", name(pack), String.valueOf(m.offset()))));
         }
         return found;
     }
@@ -143,43 +148,64 @@ public final class PackCheck {
     /** Compares what is found in a pack with what the catalogue says. */
     private final class Full implements PackWalk.Taker {
         private final Expected pack;
-        private final NavigableMap<Long, ChunkPlace> unseen;
+        private final PackChunks chunks;
         private final List<Damage> found;
         private final boolean deep;
         private final Proofs proofs;
         private final Progress progress;
-        private final List<ChunkPlace> inPack = new ArrayList<>();
+        private final PackChunks.Builder inPack;
+        private final List<ChunkPlace> missed = new ArrayList<>();
+        private int next;
         private long records;
 
-        Full(
-                Expected pack,
-                NavigableMap<Long, ChunkPlace> unseen,
-                List<Damage> found,
-                boolean deep,
-                Proofs proofs,
-                Progress progress) {
+        Full(Expected pack, PackChunks chunks, List<Damage> found, boolean deep, Proofs proofs, Progress progress) {
             this.pack = pack;
-            this.unseen = unseen;
+            this.chunks = chunks;
+            this.inPack = new PackChunks.Builder(pack.number());
             this.found = found;
             this.deep = deep;
             this.proofs = proofs;
             this.progress = progress;
         }
 
+        /** Index of the chunk that lies there, negative when none does; the walk goes front to back, and so do they. */
+        private int known(long offset) {
+            while (next < chunks.size() && chunks.offset(next) < offset) {
+                missed.add(chunks.place(next++));
+            }
+            return next < chunks.size() && chunks.offset(next) == offset ? next++ : -1;
+        }
+
+        /** Chunks that are known and where no record was found to begin, once all is read. */
+        List<ChunkPlace> missed() {
+            while (next < chunks.size()) {
+                missed.add(chunks.place(next++));
+            }
+            return missed;
+        }
+
+        /** One that no commit took up was never finished: it takes space and harms nobody. */
+        private void compare(PackRecord head, int known) {
+            if (known >= 0 && !chunks.says(known, head)) {
+                String words = Words.of("check.differs", name(pack), String.valueOf(head.offset()));
+                found.add(damage(pack, words, Set.of(chunks.id(known))));
+            }
+        }
+
         @Override
         public void sound(PackRecord head, byte[] bytes) throws IOException {
-            ChunkPlace known = unseen.remove(head.offset());
+            int known = known(head.offset());
             if (deep) {
                 proofs.prove(new PackReader.Checked(head, bytes));
             }
             if (head.type() == PackFormat.CHUNK) {
-                compare(pack, head, known, found);
-                inPack.add(head.place(pack.number()));
+                compare(head, known);
+                inPack.add(head.id(), head.offset(), head.storedBytes(), head.length(), head.digest());
             } else if (head.type() == PackFormat.INDEX) {
                 PackReader.Checked index = deep
                         ? new PackReader.Checked(head, bytes)
                         : reader.require(pack.number(), head.offset(), head.end());
-                checkIndex(pack, index, head.offset(), inPack, records, found);
+                checkIndex(pack, index, head.offset(), inPack.build(), records, found);
             }
             records++;
             progress.read(head.end() - head.offset());
@@ -188,10 +214,10 @@ public final class PackCheck {
         @Override
         public void damaged(long from, long to, Optional<ChunkPlace> chunk) throws IOException {
             String words = Words.of("vault.stretch.damaged", name(pack), String.valueOf(from), String.valueOf(to));
-            ChunkPlace known = unseen.remove(from);
-            found.add(known == null ? damage(pack, words, Set.of()) : lost(pack, known, words));
-            if (known != null) {
-                inPack.add(known);
+            int known = known(from);
+            found.add(known < 0 ? damage(pack, words, Set.of()) : lost(pack, chunks.place(known), words));
+            if (known >= 0) {
+                inPack.add(chunks.place(known));
             }
             records++;
             progress.read(to - from);
@@ -208,42 +234,12 @@ public final class PackCheck {
         }
     }
 
-    private void compare(
-            Expected pack, PackRecord head, @org.jspecify.annotations.Nullable ChunkPlace known, List<Damage> found) {
-        if (known == null) {
-            // A chunk that no commit took up: its file was never finished. It takes space and harms nobody.
-            return;
-        }
-        boolean same = known.id() == head.id()
-                && known.storedBytes() == head.storedBytes()
-                && known.length() == head.length()
-                && Arrays.equals(known.digest(), head.digest());
-        if (!same) {
-            found.add(damage(
-                    pack, Words.of("check.differs", name(pack), String.valueOf(head.offset())), Set.of(known.id())));
-        }
-    }
-
     private void checkIndex(
-            Expected pack,
-            PackReader.Checked index,
-            long offset,
-            List<ChunkPlace> chunks,
-            long records,
-            List<Damage> found)
+            Expected pack, PackReader.Checked index, long offset, PackChunks chunks, long records, List<Damage> found)
             throws IOException {
         ByteBuffer tail = trailer(pack);
-        List<ChunkPlace> entries = PackFormat.readIndex(index.content().orElse(new byte[0]), pack.number());
-        boolean same = tail.getLong(0) == offset && tail.getLong(8) == records && entries.size() == chunks.size();
-        for (int i = 0; same && i < entries.size(); i++) {
-            ChunkPlace a = entries.get(i);
-            ChunkPlace b = chunks.get(i);
-            same = a.id() == b.id()
-                    && a.offset() == b.offset()
-                    && a.storedBytes() == b.storedBytes()
-                    && a.length() == b.length()
-                    && Arrays.equals(a.digest(), b.digest());
-        }
+        PackChunks entries = PackFormat.readIndex(index.content().orElse(new byte[0]), pack.number());
+        boolean same = tail.getLong(0) == offset && tail.getLong(8) == records && entries.sameAs(chunks);
         if (!same) {
             found.add(damage(pack, Words.of("check.index", name(pack)), Set.of()));
         }

@@ -6,7 +6,6 @@ import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.Optional;
 import java.util.Set;
 import org.mendedleaf.core.disk.Durable;
@@ -80,7 +79,7 @@ public final class PackCopy implements AutoCloseable {
     private static boolean isSound(VaultFolder vault, long number, long end) throws IOException {
         long[] last = {0};
         try (PackReader reader = new PackReader(vault)) {
-            PackWalk walk = new PackWalk(reader, number, Collections.emptyNavigableMap());
+            PackWalk walk = new PackWalk(reader, number, PackChunks.NONE);
             long until = Math.min(end, walk.end().bytes());
             walk.run(PackFormat.HEADER, until, new PackWalk.Taker() {
                 @Override

@@ -3,8 +3,6 @@ package org.mendedleaf.core.vault;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Path;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.UUID;
 import java.util.zip.CRC32C;
 import org.mendedleaf.core.words.Words;
@@ -160,19 +158,19 @@ public final class PackFormat {
     }
 
     /** The entries of an index. */
-    static List<ChunkPlace> readIndex(byte[] bytes, long pack) {
+    static PackChunks readIndex(byte[] bytes, long pack) {
         ByteBuffer entries = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
-        List<ChunkPlace> found = new ArrayList<>();
+        PackChunks.Builder found = new PackChunks.Builder(pack);
+        byte[] digest = new byte[Digest.LENGTH];
         while (entries.remaining() >= INDEX_ENTRY) {
             long id = entries.getLong();
             long offset = entries.getLong();
             int stored = entries.getInt();
             int length = entries.getInt();
-            byte[] digest = new byte[Digest.LENGTH];
             entries.get(digest);
-            found.add(new ChunkPlace(id, pack, offset, stored, length, digest));
+            found.add(id, offset, stored, length, digest);
         }
-        return found;
+        return found.build();
     }
 
     static int crc(byte[] bytes, int from, int length) {

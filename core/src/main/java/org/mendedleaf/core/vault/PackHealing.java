@@ -8,7 +8,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
-import java.util.Collections;
 import java.util.List;
 import java.util.NavigableMap;
 import java.util.Optional;
@@ -94,7 +93,7 @@ public final class PackHealing {
             return found;
         }
         try (PackReader reader = new PackReader(vault)) {
-            PackWalk walk = new PackWalk(reader, number, Collections.emptyNavigableMap());
+            PackWalk walk = new PackWalk(reader, number, PackChunks.NONE);
             long end = Math.min(until, walk.end().bytes());
             walk.run(PackFormat.HEADER, end, new PackWalk.Taker() {
                 @Override

@@ -156,7 +156,7 @@ final class PackOpening {
 
         Behind(PackReader reader, long number) throws IOException {
             this.number = number;
-            this.walk = new PackWalk(reader, number, Collections.emptyNavigableMap());
+            this.walk = new PackWalk(reader, number, PackChunks.NONE);
         }
 
         void walk(long from, long to) throws IOException {

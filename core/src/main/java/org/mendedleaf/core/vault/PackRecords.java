@@ -1,21 +1,18 @@
 package org.mendedleaf.core.vault;
 
 import java.io.IOException;
-import java.util.Arrays;
-import java.util.NavigableMap;
 import java.util.Optional;
-import java.util.TreeMap;
 
 /** The records of a pack that is not sealed yet: how many there are, and which chunks. */
 final class PackRecords implements PackWalk.Taker {
 
-    private final long pack;
-    private final TreeMap<Long, ChunkPlace> chunks = new TreeMap<>();
+    private final PackChunks.Builder found;
+    private PackChunks chunks = PackChunks.NONE;
     private long count;
     private boolean damaged;
 
     private PackRecords(long pack) {
-        this.pack = pack;
+        found = new PackChunks.Builder(pack);
     }
 
     /**
@@ -23,18 +20,22 @@ final class PackRecords implements PackWalk.Taker {
      * each record is read, with its CRC.
      *
      * @param end of the last record
-     * @param known chunks that lie in the pack, by offset
+     * @param known chunks that lie in the pack
      */
-    static PackRecords of(PackReader reader, long pack, long end, NavigableMap<Long, ChunkPlace> known)
-            throws IOException {
+    static PackRecords of(PackReader reader, long pack, long end, PackChunks known) throws IOException {
         PackRecords heads = new PackRecords(pack);
-        PackWalk.byHeads(reader, pack).run(PackFormat.HEADER, end, heads);
+        heads.take(PackWalk.byHeads(reader, pack), end);
         if (heads.isWhole(known)) {
             return heads;
         }
         PackRecords read = new PackRecords(pack);
-        new PackWalk(reader, pack, known).run(PackFormat.HEADER, end, read);
+        read.take(new PackWalk(reader, pack, known), end);
         return read;
+    }
+
+    private void take(PackWalk walk, long end) throws IOException {
+        walk.run(PackFormat.HEADER, end, this);
+        chunks = found.build();
     }
 
     /** How many records there are; a stretch in which none can be read counts as one. */
@@ -42,8 +43,8 @@ final class PackRecords implements PackWalk.Taker {
         return count;
     }
 
-    /** The chunks, by offset. */
-    NavigableMap<Long, ChunkPlace> chunks() {
+    /** The chunks. */
+    PackChunks chunks() {
         return chunks;
     }
 
@@ -51,7 +52,7 @@ final class PackRecords implements PackWalk.Taker {
     public void sound(PackRecord head, byte[] bytes) {
         count++;
         if (head.type() == PackFormat.CHUNK) {
-            chunks.put(head.offset(), head.place(pack));
+            found.add(head.id(), head.offset(), head.storedBytes(), head.length(), head.digest());
         }
     }
 
@@ -61,16 +62,15 @@ final class PackRecords implements PackWalk.Taker {
         damaged = true;
     }
 
-    private boolean isWhole(NavigableMap<Long, ChunkPlace> known) {
-        return !damaged && known.values().stream().allMatch(this::isThere);
-    }
-
-    private boolean isThere(ChunkPlace known) {
-        ChunkPlace there = chunks.get(known.offset());
-        return there != null
-                && there.id() == known.id()
-                && there.storedBytes() == known.storedBytes()
-                && there.length() == known.length()
-                && Arrays.equals(there.digest(), known.digest());
+    private boolean isWhole(PackChunks known) {
+        if (damaged) {
+            return false;
+        }
+        for (ChunkPlace k : known) {
+            if (chunks.at(k.offset()).filter(c -> c.isSame(k)).isEmpty()) {
+                return false;
+            }
+        }
+        return true;
     }
 }

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.nio.file.NoSuchFileException;
 import java.util.Arrays;
 import java.util.List;
-import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
 import org.mendedleaf.core.words.Words;
@@ -54,10 +53,10 @@ public final class PackReplay implements AutoCloseable {
 
     private record CommitPlace(long pack, PackRecord head) {}
 
-    /** Knows where chunks lie in a pack, by offset. */
+    /** Knows where chunks lie in a pack. */
     @FunctionalInterface
     public interface Places {
-        NavigableMap<Long, ChunkPlace> in(long pack) throws IOException;
+        PackChunks in(long pack) throws IOException;
     }
 
     /**
@@ -115,7 +114,7 @@ public final class PackReplay implements AutoCloseable {
         });
     }
 
-    private void walk(long number, long from, NavigableMap<Long, ChunkPlace> known, Taker taker) throws IOException {
+    private void walk(long number, long from, PackChunks known, Taker taker) throws IOException {
         PackWalk walk = new PackWalk(reader, number, known);
         long[] end = {from};
         walk.run(from, walk.end().bytes(), new PackWalk.Taker() {

@@ -9,7 +9,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.NavigableMap;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 
@@ -96,21 +96,21 @@ final class PackRows {
         run("DELETE FROM emptied WHERE pack = ?", pack);
     }
 
-    /** Where the chunks of a pack lie in it, by offset. */
-    NavigableMap<Long, ChunkPlace> placesIn(long pack) throws VaultException.Damaged {
-        TreeMap<Long, ChunkPlace> found = new TreeMap<>();
-        asking(() -> each("SELECT id, hash, pack, off, clen, len FROM chunk WHERE pack = " + pack, r -> {
-            ChunkPlace place = place(r);
-            found.put(place.offset(), place);
-        }));
-        return found;
+    /** Where the chunks of a pack lie in it. */
+    PackChunks placesIn(long pack) throws VaultException.Damaged {
+        PackChunks.Builder found = new PackChunks.Builder(pack);
+        asking(() -> each(
+                "SELECT id, off, clen, len, hash FROM chunk WHERE pack = " + pack,
+                r -> found.add(r.getLong(1), r.getLong(2), r.getInt(3), r.getInt(4), r.getBytes(5))));
+        return found.build();
     }
 
-    /** Where all chunks lie, by id. */
-    Map<Long, ChunkPlace> places() throws VaultException.Damaged {
-        Map<Long, ChunkPlace> found = new HashMap<>();
-        asking(() -> each("SELECT id, hash, pack, off, clen, len FROM chunk", r -> found.put(r.getLong(1), place(r))));
-        return found;
+    /** Where a chunk lies; empty when the catalogue does not know it. */
+    Optional<ChunkPlace> placeOf(long chunk) throws VaultException.Damaged {
+        ChunkPlace[] found = new ChunkPlace[1];
+        asking(() ->
+                each("SELECT id, hash, pack, off, clen, len FROM chunk WHERE id = " + chunk, r -> found[0] = place(r)));
+        return Optional.ofNullable(found[0]);
     }
 
     private static ChunkPlace place(ResultSet r) throws SQLException {

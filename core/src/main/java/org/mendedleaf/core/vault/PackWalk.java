@@ -4,11 +4,8 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.List;
-import java.util.Map;
-import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.Queue;
-import java.util.TreeMap;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import org.jspecify.annotations.Nullable;
 
@@ -37,7 +34,8 @@ final class PackWalk {
     private final PackReader reader;
     private final long pack;
     private final PackReader.End end;
-    private final TreeMap<Long, ChunkPlace> known;
+    private PackChunks known;
+    private boolean indexRead;
     private final Gives gives;
     private ByteBuffer window = ByteBuffer.allocate(0);
     private long windowAt;
@@ -47,31 +45,27 @@ final class PackWalk {
     /**
      * A walk through one pack.
      *
-     * @param known chunks of which somebody knows where they lie in it, by offset; the index of the pack adds its own
+     * @param known chunks of which somebody knows where they lie in it; where something is damaged, the index of the pack adds its own
      */
-    PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known) throws IOException {
+    PackWalk(PackReader reader, long pack, PackChunks known) throws IOException {
         this(reader, pack, known, Gives.RECORDS);
     }
 
-    private PackWalk(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known, Gives gives)
-            throws IOException {
+    private PackWalk(PackReader reader, long pack, PackChunks known, Gives gives) throws IOException {
         this.reader = reader;
         this.pack = pack;
         this.gives = gives;
         this.end = reader.end(pack);
-        this.known = new TreeMap<>(known);
-        if (end.sealed()) {
-            index(reader, pack, end).forEach(c -> this.known.putIfAbsent(c.offset(), c));
-        }
+        this.known = known;
     }
 
     /** A walk that reads and believes the heads of records, and gives none of their bytes. */
     static PackWalk byHeads(PackReader reader, long pack) throws IOException {
-        return new PackWalk(reader, pack, new TreeMap<>(), Gives.HEADS);
+        return new PackWalk(reader, pack, PackChunks.NONE, Gives.HEADS);
     }
 
     /** A walk that checks the CRC of each record, and gives none of their bytes. */
-    static PackWalk byCrc(PackReader reader, long pack, NavigableMap<Long, ChunkPlace> known) throws IOException {
+    static PackWalk byCrc(PackReader reader, long pack, PackChunks known) throws IOException {
         return new PackWalk(reader, pack, known, Gives.CHECKED_HEADS);
     }
 
@@ -188,12 +182,21 @@ final class PackWalk {
                 taker.sound(record.get().head(), record.get().bytes());
                 at = record.get().head().end();
             } else {
-                ChunkPlace here = known.get(at);
-                long next = here != null && isFirstVersion() ? Math.min(to, endOf(here)) : next(at + 1, to);
-                taker.damaged(at, next, Optional.ofNullable(here));
+                Optional<ChunkPlace> here = known().at(at);
+                long next = here.isPresent() && isFirstVersion() ? Math.min(to, endOf(here.get())) : next(at + 1, to);
+                taker.damaged(at, next, here);
                 at = next;
             }
         }
+    }
+
+    /** What anybody knows: the index is read only where something is damaged. */
+    private PackChunks known() throws IOException {
+        if (end.sealed() && !indexRead) {
+            indexRead = true;
+            known = known.and(index(reader, pack, end));
+        }
+        return known;
     }
 
     /** Records of the first version are not tied to their place: what is inside of a content may look like one. */
@@ -207,8 +210,7 @@ final class PackWalk {
 
     /** The next place at which a record is sound, or at which one is known to begin. */
     private long next(long from, long to) throws IOException {
-        Map.Entry<Long, ChunkPlace> ahead = isFirstVersion() ? known.ceilingEntry(from) : null;
-        long limit = ahead == null ? to : Math.min(to, ahead.getKey());
+        long limit = isFirstVersion() ? Math.min(to, known().next(from)) : to;
         List<RecordCrc> crcs = reader.crcs(pack);
         long block = from;
         while (block + PackFormat.RECORD_HEAD <= limit) {
@@ -230,13 +232,13 @@ final class PackWalk {
     }
 
     /** What the index of a sealed pack says; empty when it cannot be read. */
-    private static List<ChunkPlace> index(PackReader reader, long pack, PackReader.End end) throws IOException {
+    private static PackChunks index(PackReader reader, long pack, PackReader.End end) throws IOException {
         ByteBuffer trailer = ByteBuffer.allocate(PackFormat.TRAILER).order(ByteOrder.LITTLE_ENDIAN);
         reader.readFully(pack, trailer, end.bytes());
         return reader.readChecked(pack, trailer.getLong(0), end.bytes())
                 .filter(r -> r.head().type() == PackFormat.INDEX && r.isProved())
                 .flatMap(PackReader.Checked::content)
                 .map(c -> PackFormat.readIndex(c, pack))
-                .orElse(List.of());
+                .orElse(PackChunks.NONE);
     }
 }

@@ -6,7 +6,6 @@ import java.nio.ByteOrder;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.StandardOpenOption;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.core.disk.Durable;
 import org.mendedleaf.core.words.Words;
@@ -166,7 +165,7 @@ final class PackWriter implements AutoCloseable {
          *
          * @return the length of the pack, bytes
          */
-        long seal(List<ChunkPlace> chunks, long records) throws IOException {
+        long seal(PackChunks chunks, long records) throws IOException {
             byte[] index = index(chunks);
             ByteBuffer out = ByteBuffer.allocate((int) PackFormat.recordLength(index.length))
                     .order(ByteOrder.LITTLE_ENDIAN);
@@ -189,7 +188,7 @@ final class PackWriter implements AutoCloseable {
             return length;
         }
 
-        private static byte[] index(List<ChunkPlace> chunks) {
+        private static byte[] index(PackChunks chunks) {
             ByteBuffer index =
                     ByteBuffer.allocate(chunks.size() * PackFormat.INDEX_ENTRY).order(ByteOrder.LITTLE_ENDIAN);
             for (ChunkPlace c : chunks) {

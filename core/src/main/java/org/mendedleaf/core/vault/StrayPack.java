@@ -2,7 +2,6 @@ package org.mendedleaf.core.vault;
 
 import java.io.IOException;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -13,18 +12,24 @@ import java.util.Set;
 /** A pack of which the catalogue does not know: whether anything in it is only there. */
 final class StrayPack {
 
+    /** Says where the catalogue has a chunk, by its id. */
+    @FunctionalInterface
+    interface Places {
+        Optional<ChunkPlace> of(long chunk) throws IOException;
+    }
+
     private final PackReader reader;
     private final long pack;
-    private final Map<Long, ChunkPlace> places;
+    private final Places places;
     private final List<Long> packs;
 
     /**
      * A pack that is not known.
      *
-     * @param places where the catalogue has chunks, by id
+     * @param places where the catalogue has chunks
      * @param packs all that are there
      */
-    StrayPack(PackReader reader, long pack, Map<Long, ChunkPlace> places, List<Long> packs) {
+    StrayPack(PackReader reader, long pack, Places places, List<Long> packs) {
         this.reader = reader;
         this.pack = pack;
         this.places = places;
@@ -35,14 +40,15 @@ final class StrayPack {
     boolean isElsewhereToo() throws IOException {
         Map<Long, byte[]> commits = new HashMap<>();
         boolean[] all = {true};
-        new PackWalk(reader, pack, Collections.emptyNavigableMap()).run(new PackWalk.Taker() {
+        new PackWalk(reader, pack, PackChunks.NONE).run(new PackWalk.Taker() {
             @Override
-            public void sound(PackRecord head, byte[] bytes) {
+            public void sound(PackRecord head, byte[] bytes) throws IOException {
                 if (head.type() == PackFormat.COMMIT) {
                     commits.put(head.id(), head.digest());
-                } else if (head.type() == PackFormat.CHUNK) {
-                    ChunkPlace place = places.get(head.id());
-                    all[0] &= place == null || place.pack() != pack && Arrays.equals(place.digest(), head.digest());
+                } else if (all[0] && head.type() == PackFormat.CHUNK) {
+                    all[0] = places.of(head.id())
+                            .map(p -> p.pack() != pack && Arrays.equals(p.digest(), head.digest()))
+                            .orElse(true);
                 }
             }
 
@@ -58,7 +64,7 @@ final class StrayPack {
         Set<Long> found = new HashSet<>();
         for (long other : packs) {
             if (other != pack && found.size() < commits.size()) {
-                new PackWalk(reader, other, Collections.emptyNavigableMap()).run(new PackWalk.Taker() {
+                new PackWalk(reader, other, PackChunks.NONE).run(new PackWalk.Taker() {
                     @Override
                     public void sound(PackRecord head, byte[] bytes) {
                         if (head.type() == PackFormat.COMMIT && Arrays.equals(head.digest(), commits.get(head.id()))) {

@@ -13,7 +13,6 @@ import java.sql.ResultSet;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -113,7 +112,7 @@ class DamagePropertyTest {
         try (PackReader reader = new PackReader(vault)) {
             for (long number : vault.packNumbers()) {
                 LENGTHS.put(number, Files.size(vault.pack(number)));
-                new PackWalk(reader, number, Collections.emptyNavigableMap()).run(new PackWalk.Taker() {
+                new PackWalk(reader, number, PackChunks.NONE).run(new PackWalk.Taker() {
                     @Override
                     public void sound(PackRecord head, byte[] bytes) {
                         if (head.type() == PackFormat.COMMIT) {

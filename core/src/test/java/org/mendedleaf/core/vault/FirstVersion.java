@@ -5,7 +5,6 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Collections;
 import java.util.Optional;
 
 /** Makes the packs of a vault what a program of the first version would have written. */
@@ -18,7 +17,7 @@ final class FirstVersion {
             Path file = vault.pack(number);
             ByteBuffer pack = ByteBuffer.wrap(Files.readAllBytes(file)).order(ByteOrder.LITTLE_ENDIAN);
             try (PackReader reader = new PackReader(vault)) {
-                new PackWalk(reader, number, Collections.emptyNavigableMap()).run(new PackWalk.Taker() {
+                new PackWalk(reader, number, PackChunks.NONE).run(new PackWalk.Taker() {
                     @Override
                     public void sound(PackRecord head, byte[] bytes) {
                         int at = (int) head.offset();
