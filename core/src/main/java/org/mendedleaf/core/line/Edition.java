@@ -15,9 +15,21 @@ public record Edition(int major, int minor) implements Comparable<Edition> {
     /** What stands before the first version. */
     public static final Edition NONE = new Edition(0, 0);
 
+    /** A file has few versions, mostly; a folder of a million files has a million of them. */
+    private static final Edition[] FEW = new Edition[100];
+
+    private static final String[] LABELS = new String[FEW.length];
+
+    static {
+        for (int i = 0; i < FEW.length; i++) {
+            FEW[i] = new Edition(i, 0);
+            LABELS[i] = Integer.toString(i);
+        }
+    }
+
     /** The published version with this number. */
     public static Edition whole(int number) {
-        return new Edition(number, 0);
+        return number >= 0 && number < FEW.length ? FEW[number] : new Edition(number, 0);
     }
 
     /** Whether it is a draft. */
@@ -27,7 +39,10 @@ public record Edition(int major, int minor) implements Comparable<Edition> {
 
     /** How it is written: {@code 3} or {@code 3.1}. */
     public String label() {
-        return isDraft() ? major + "." + minor : Integer.toString(major);
+        if (isDraft()) {
+            return major + "." + minor;
+        }
+        return major >= 0 && major < LABELS.length ? LABELS[major] : Integer.toString(major);
     }
 
     /** The draft that comes next. */

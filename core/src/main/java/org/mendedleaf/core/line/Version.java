@@ -64,7 +64,7 @@ public record Version(
     }
 
     private static String label(int number) {
-        return number == 0 ? "" : Integer.toString(number);
+        return number == 0 ? "" : Edition.whole(number).label();
     }
 
     /**
