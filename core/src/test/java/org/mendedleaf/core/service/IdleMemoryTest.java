@@ -36,6 +36,26 @@ class IdleMemoryTest {
     }
 
     @Test
+    void whatWasLargeAndIsNotNeededIsGivenBackWhenThereIsNothingToDo() {
+        works(Duration.ofMillis(20));
+        memory.muchIsFree();
+        works(Duration.ofSeconds(1));
+        assertThat(collections).as("while it works").hasValue(0);
+        works(Duration.ofMillis(20));
+        assertThat(collections).hasValue(1);
+        works(Duration.ofMillis(20));
+        assertThat(collections).as("once").hasValue(1);
+    }
+
+    @Test
+    void aLittleNowAndThenIsRestHoweverLongItGoesOn() {
+        for (int i = 0; i < 1_000; i++) {
+            works(Duration.ofMillis(150));
+        }
+        assertThat(collections).hasValue(0);
+    }
+
+    @Test
     void aProgramThatDidNothingYetHasNothingToGiveBack() {
         works(Duration.ofMillis(50));
         works(Duration.ZERO);

@@ -39,6 +39,7 @@ import org.mendedleaf.core.notices.Concern;
 import org.mendedleaf.core.recovery.FileWork;
 import org.mendedleaf.core.recovery.Recovery;
 import org.mendedleaf.core.retention.Calendar;
+import org.mendedleaf.core.service.IdleMemory;
 import org.mendedleaf.core.settings.UserSettings;
 import org.mendedleaf.core.systems.OutsideErasing;
 import org.mendedleaf.core.systems.OutsideWork;
@@ -64,6 +65,7 @@ public final class AppContext implements AutoCloseable {
     private final Map<Path, OpenVault> vaults = new ConcurrentHashMap<>();
     private final Map<Path, String> closed = new ConcurrentHashMap<>();
     private final BackgroundServices services;
+    private final IdleMemory memory = new IdleMemory();
     private final CaptureJobs captures = new CaptureJobs(this);
     private final SystemRegistry registry;
     private final ObservableList<OpenPlace> places = FXCollections.observableArrayList();
@@ -123,6 +125,11 @@ public final class AppContext implements AutoCloseable {
     /** Work off the screen. */
     public Background background() {
         return background;
+    }
+
+    /** Memory that is given back when nothing happens. */
+    public IdleMemory memory() {
+        return memory;
     }
 
     /** Copies that were made for other programs to open. */

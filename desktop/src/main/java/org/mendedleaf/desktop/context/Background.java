@@ -134,6 +134,11 @@ public final class Background implements AutoCloseable {
         return () -> ticking.cancel(false);
     }
 
+    /** Runs something short again and again, off the thread of the screen, until all is closed. */
+    public void everyAside(Duration time, Runnable work) {
+        ticks.scheduleWithFixedDelay(work, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+    }
+
     /** A question that is asked again and again, of which only the newest answer counts. */
     public final class Newest {
         private final AtomicLong asked = new AtomicLong();

@@ -60,6 +60,9 @@ import org.mendedleaf.desktop.context.Reports;
 /** A recovery or a roll back without its scene: where to, what on collision, the plan, the run, the result. */
 public final class PlanModel implements PlannedWork {
 
+    /** A plan of so many files takes some megabytes. */
+    private static final int MANY = 10_000;
+
     private final AppContext context;
     private final OwnJob job;
     private final Navigator.What what;
@@ -266,6 +269,10 @@ public final class PlanModel implements PlannedWork {
         if (stage.get() == Stage.PLANNING) {
             question.drop();
             left = true;
+        }
+        RestorePlan made = plan.get();
+        if (left || made != null && made.items().size() > MANY) {
+            context.memory().muchIsFree();
         }
     }
 

@@ -47,6 +47,8 @@ public final class App extends Application {
 
     private @Nullable AppContext context;
     /** Smaller than this not everything has its place. */
+    private static final Duration LOOKS_AT_MEMORY = Duration.ofSeconds(10);
+
     private static final double LEAST_WIDTH = 1024;
 
     private static final double LEAST_HEIGHT = 640;
@@ -154,6 +156,7 @@ public final class App extends Application {
         });
         stage.show();
         newShell.open(asked);
+        newDesk.background().everyAside(LOOKS_AT_MEMORY, newDesk.memory()::giveBack);
         sayToday(home, newDesk);
         return newShell;
     }

@@ -284,4 +284,19 @@ class BackgroundTest extends ModelTest {
         background.close();
         assertThat(heard).containsExactly("put away");
     }
+
+    @Test
+    void whatIsDoneAsideGoesOnUntilAllIsClosed() throws Exception {
+        AtomicInteger times = new AtomicInteger();
+        Thread[] by = {null};
+        background.everyAside(Duration.ofMillis(5), () -> {
+            by[0] = Thread.currentThread();
+            times.incrementAndGet();
+        });
+        until(() -> times.get() > 2);
+        assertThat(by[0]).isNotSameAs(Thread.currentThread());
+        assertThat(screen).as("nothing for the screen to do").isEmpty();
+        background.close();
+        until(() -> !by[0].isAlive());
+    }
 }
