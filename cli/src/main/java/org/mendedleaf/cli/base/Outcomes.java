@@ -10,6 +10,7 @@ import org.mendedleaf.core.recovery.PlanReport;
 import org.mendedleaf.core.recovery.Preflight;
 import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreResult;
+import org.mendedleaf.core.report.MappedList;
 import org.mendedleaf.core.words.Formats;
 import org.mendedleaf.core.words.Words;
 
@@ -50,16 +51,15 @@ public final class Outcomes {
         return map;
     }
 
+    /** Each made when it is asked for: there may be a million. */
     public static List<Map<String, Object>> json(RestoreResult result) {
-        return result.items().stream()
-                .map(i -> {
-                    Map<String, Object> map = PlanReport.item(i.plan());
-                    map.put("outcome", i.outcome().name());
-                    map.put("newVersion", i.label());
-                    map.put("why", i.why().isEmpty() ? i.plan().reason() : i.why());
-                    return map;
-                })
-                .toList();
+        return new MappedList<>(result.items(), i -> {
+            Map<String, Object> map = PlanReport.item(i.plan());
+            map.put("outcome", i.outcome().name());
+            map.put("newVersion", i.label());
+            map.put("why", i.why().isEmpty() ? i.plan().reason() : i.why());
+            return map;
+        });
     }
 
     public static void print(Base command, RestorePlan plan) {

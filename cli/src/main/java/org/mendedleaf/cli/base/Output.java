@@ -76,7 +76,8 @@ public abstract class Output {
 
     /** Prints the answer as JSON. */
     public void printJson(Object value) {
-        surroundings.out().println(jsonText(value));
+        JsonMapping.write(value, surroundings.out());
+        surroundings.out().println();
     }
 
     /** A value as JSON, indented. */

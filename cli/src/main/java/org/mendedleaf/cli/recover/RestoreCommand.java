@@ -6,6 +6,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.mendedleaf.cli.base.Base;
 import org.mendedleaf.cli.base.ExitCodes;
@@ -96,7 +97,7 @@ public final class RestoreCommand extends Base {
             throw new IllegalArgumentException(Words.of("cli.restore.onePlace"));
         }
         int code = ExitCodes.DONE;
-        List<Object> rows = new ArrayList<>();
+        List<List<Map<String, Object>>> rows = new ArrayList<>();
         List<List<Path>> groups = byPlace(files);
         if (groups.size() > 1 && target != null && form(target) != Form.FOLDER) {
             throw new IllegalArgumentException(Words.of("cli.restore.onePlace"));
@@ -116,7 +117,10 @@ public final class RestoreCommand extends Base {
             }
         }
         if (json) {
-            printJson(rows);
+            printJson(
+                    rows.size() == 1
+                            ? rows.get(0)
+                            : rows.stream().flatMap(List::stream).toList());
         }
         return code;
     }
@@ -153,13 +157,13 @@ public final class RestoreCommand extends Base {
         };
     }
 
-    private int run(Located located, RestoreRequest asked, @Nullable Path target, List<Object> rows)
+    private int run(Located located, RestoreRequest asked, @Nullable Path target, List<List<Map<String, Object>>> rows)
             throws IOException {
         Destination destination = destination(located, target);
         if (planOnly) {
             RestorePlan plan = plan(destination, asked);
             report(located, plan);
-            rows.addAll(PlanReport.items(plan));
+            rows.add(PlanReport.items(plan));
             if (!json) {
                 Outcomes.print(this, plan);
             }
@@ -186,7 +190,7 @@ public final class RestoreCommand extends Base {
         try (TerminalProgress progress = new TerminalProgress(surroundings.err())) {
             result = destination.restore(request, progress);
         }
-        rows.addAll(Outcomes.json(result));
+        rows.add(Outcomes.json(result));
         boolean failed = result.count(RestoreResult.Outcome.FAILED) > 0;
         if (!json) {
             return Outcomes.print(this, result);

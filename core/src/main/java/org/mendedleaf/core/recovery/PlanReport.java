@@ -4,11 +4,11 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.mendedleaf.core.report.CsvTable;
+import org.mendedleaf.core.report.MappedList;
 import org.mendedleaf.core.report.Report;
 import org.mendedleaf.core.report.ReportFile;
 import org.mendedleaf.core.words.Formats;
@@ -69,11 +69,9 @@ public final class PlanReport {
         return report;
     }
 
-    /** The files as maps that can be written as JSON. */
+    /** The files as maps that can be written as JSON, each made when it is asked for. */
     public static List<Map<String, Object>> items(RestorePlan plan) {
-        List<Map<String, Object>> all = new ArrayList<>();
-        plan.items().forEach(i -> all.add(item(i)));
-        return all;
+        return new MappedList<>(plan.items(), PlanReport::item);
     }
 
     /** One file as a map. */
