@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Difference;
@@ -15,6 +16,7 @@ import org.mendedleaf.core.line.EntryKind;
 import org.mendedleaf.core.line.Place;
 import org.mendedleaf.core.line.Totals;
 import org.mendedleaf.core.line.TreeAt;
+import org.mendedleaf.core.line.Version;
 import org.mendedleaf.core.time.Moment;
 import org.mendedleaf.core.vault.Digest;
 
@@ -79,20 +81,22 @@ public final class FolderQuery {
 
     /** A folder with all below it at a moment, with the versions of its files. */
     public TreeAt treeAt(Place place, String folder, Instant at) throws IOException {
-        return treeAt(place, folder, at, Progress.NONE);
+        return treeAt(place, folder, at, Progress.NONE, UnaryOperator.identity());
     }
 
     /**
      * As {@link #treeAt(Place, String, Instant)}, for what may be a million files.
      *
      * @param progress each file that was read counts as done
+     * @param same gives a version for one that was read, which may be one that is in memory already
      * @throws java.io.InterruptedIOException when somebody asked to stop
      */
-    public TreeAt treeAt(Place place, String folder, Instant at, Progress progress) throws IOException {
+    public TreeAt treeAt(Place place, String folder, Instant at, Progress progress, UnaryOperator<Version> same)
+            throws IOException {
         Optional<Long> id = names.folder(place.id(), folder);
         return id.isEmpty()
                 ? new TreeAt(new TreeMap<>(), List.of())
-                : new TreeQuery(sql).at(id.get(), folder, Moment.micros(at), progress);
+                : new TreeQuery(sql).at(id.get(), folder, Moment.micros(at), progress, same);
     }
 
     /** What differs in a folder and below it between two moments, the earlier one first. */

@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import org.mendedleaf.core.jobs.Progress;
 import org.mendedleaf.core.line.Difference;
 import org.mendedleaf.core.line.EntryKind;
@@ -34,7 +35,7 @@ final class TreeQuery {
     }
 
     /** All of it, unless somebody asks to stop; each file counts as done. */
-    TreeAt at(long folder, String path, long at, Progress progress) throws IOException {
+    TreeAt at(long folder, String path, long at, Progress progress, UnaryOperator<Version> same) throws IOException {
         TreeMap<String, Version> files = new TreeMap<>();
         List<TreeAt.Folder> folders = new ArrayList<>();
         Repeats repeats = new Repeats();
@@ -49,7 +50,7 @@ final class TreeQuery {
                     if (EntryKind.of(r.getInt(2)) == EntryKind.FOLDER) {
                         folders.add(new TreeAt.Folder(where, r.getLong(3), r.getInt(4)));
                     } else {
-                        files.put(where, version(r, where, repeats));
+                        files.put(where, same.apply(version(r, where, repeats)));
                         progress.advance(1, 0);
                     }
                     return progress.isCancelled();

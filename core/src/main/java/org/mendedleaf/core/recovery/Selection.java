@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.jobs.Progress;
@@ -46,6 +47,22 @@ public record Selection(List<String> paths, Instant at) {
     public RestoreRequest request(
             Reading reading, Place place, boolean elsewhere, Collisions collisions, Progress progress)
             throws IOException {
+        return request(reading, place, elsewhere, collisions, progress, UnaryOperator.identity());
+    }
+
+    /**
+     * As {@link #request(Reading, Place, boolean, Collisions, Progress)}, for a million files.
+     *
+     * @param same see {@link SameVersions}
+     */
+    public RestoreRequest request(
+            Reading reading,
+            Place place,
+            boolean elsewhere,
+            Collisions collisions,
+            Progress progress,
+            UnaryOperator<Version> same)
+            throws IOException {
         Listings listings = new Listings(reading, place);
         // Of paths in many folders it is not said how many files they are: to count them is to list all these folders
         // twice.
@@ -59,7 +76,7 @@ public record Selection(List<String> paths, Instant at) {
         Map<String, Version> files = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         for (String path : paths) {
-            add(listings, path, files, folders, progress);
+            add(listings, path, files, folders, progress, same);
             progress.stopIfCancelled();
         }
         String above = elsewhere ? common(paths) : "";
@@ -166,7 +183,8 @@ public record Selection(List<String> paths, Instant at) {
             String path,
             Map<String, Version> files,
             Map<String, TreeAt.Folder> folders,
-            Progress progress)
+            Progress progress,
+            UnaryOperator<Version> same)
             throws IOException {
         Reading reading = listings.reading;
         Place place = listings.place;
@@ -178,7 +196,7 @@ public record Selection(List<String> paths, Instant at) {
             files.put(path, reading.version(e.line(), e.number()).orElseThrow().looking(e.mtimeNanos(), e.mode()));
             progress.advance(1, 0);
         } else {
-            TreeAt tree = reading.folders().treeAt(place, path, at, progress);
+            TreeAt tree = reading.folders().treeAt(place, path, at, progress, same);
             files.putAll(tree.files());
             entry.ifPresent(e -> folders.put(path, new TreeAt.Folder(path, e.mtimeNanos(), e.mode())));
             tree.folders().forEach(f -> folders.put(f.path(), f));

@@ -10,8 +10,10 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -19,6 +21,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.Reading;
 import org.mendedleaf.core.jobs.Progress;
+import org.mendedleaf.core.line.Version;
+import org.mendedleaf.core.time.Moment;
 
 /** What is chosen is what is restored, in however many folders it is and in whatever order it was chosen. */
 class SelectionTest {
@@ -245,6 +249,38 @@ class SelectionTest {
             new Selection(paths, p.now()).request(reading, p.place(), false, Collisions.all(Collision.REPLACE), whole);
             assertThat(whole.all).as("not the number of folders").isZero();
             assertThat(whole.done).isEqualTo(2 * FOLDERS);
+        }
+    }
+
+    @Test
+    void versionsThatAreInMemoryAlreadyAreNotThereTwice() throws IOException {
+        for (int i = 0; i < 20; i++) {
+            p.save("in/" + i + ".txt", "text " + i);
+        }
+        p.capture();
+        Collisions replace = Collisions.all(Collision.REPLACE);
+        Selection now = new Selection(List.of("in"), Moment.FAR);
+        RestorePlan shown;
+        try (Reading reading = p.vault().read()) {
+            shown = p.recovery().plan(now.request(reading, p.place(), false, replace, Progress.NONE), Progress.NONE);
+        }
+        p.later(5);
+        p.save("in/7.txt", "a later text");
+        Files.delete(p.path("in/8.txt"));
+        p.capture();
+        try (Reading reading = p.vault().read()) {
+            List<RestoreItem> fresh = now.request(reading, p.place(), false, replace, Progress.NONE)
+                    .requested();
+            List<RestoreItem> again = now.request(
+                            reading, p.place(), false, replace, Progress.NONE, new SameVersions(shown))
+                    .requested();
+            assertThat(again).as("what is there now, whatever is known").isEqualTo(fresh);
+            Set<Version> known = Collections.newSetFromMap(new IdentityHashMap<>());
+            shown.items().forEach(i -> known.add(i.version()));
+            assertThat(again)
+                    .allSatisfy(i -> assertThat(known.contains(i.version()))
+                            .as(i.target())
+                            .isEqualTo(!i.target().equals("in/7.txt")));
         }
     }
 }

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.Callable;
+import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -44,6 +45,7 @@ import org.mendedleaf.core.recovery.RestorePlan;
 import org.mendedleaf.core.recovery.RestoreRequest;
 import org.mendedleaf.core.recovery.RestoreResult;
 import org.mendedleaf.core.recovery.Rollback;
+import org.mendedleaf.core.recovery.SameVersions;
 import org.mendedleaf.core.recovery.Selection;
 import org.mendedleaf.core.recovery.ZipArchive;
 import org.mendedleaf.core.systems.ContentFetch;
@@ -207,10 +209,12 @@ public final class PlanModel implements PlannedWork {
         return at == null ? Moment.FAR : at;
     }
 
-    private RestoreRequest request(Where to, Collisions collisions, Progress progress) throws IOException {
+    private RestoreRequest request(Where to, Collisions collisions, Progress progress, @Nullable RestorePlan shown)
+            throws IOException {
+        UnaryOperator<Version> same = shown == null ? UnaryOperator.identity() : new SameVersions(shown);
         try (Reading reading = what.openPlace().vault().read()) {
             return new Selection(what.paths(), moment())
-                    .request(reading, what.openPlace().place(), to != Where.BACK, collisions, progress);
+                    .request(reading, what.openPlace().place(), to != Where.BACK, collisions, progress, same);
         }
     }
 
@@ -237,13 +241,18 @@ public final class PlanModel implements PlannedWork {
         Path path = target.get();
         Collisions choices = collisions();
         boolean remove = removeLater.get();
+        RestorePlan before = plan.get();
+        if (before != null && before.items().size() > MANY) {
+            // Two large plans are not to be in memory at once.
+            plan.set(null);
+        }
         stage.set(Stage.PLANNING);
         problem.set("");
         making.set("");
         question.ask(
                 progress -> what.rollBack()
                         ? context.work(what.openPlace()).plan(rollback(remove), progress)
-                        : destination(to, path).plan(request(to, choices, progress), progress),
+                        : destination(to, path).plan(request(to, choices, progress, null), progress),
                 now -> making.set(makingWords(now)),
                 this::planned,
                 e -> {
@@ -314,13 +323,14 @@ public final class PlanModel implements PlannedWork {
         Collisions choices = collisions();
         boolean remove = removeLater.get();
         Set<String> wanted = only;
+        RestorePlan shown = plan.get();
         stage.set(Stage.RUNNING);
         problem.set("");
         job.start(
                 title(),
                 progress -> what.rollBack()
                         ? context.work(what.openPlace()).rollBack(rollback(remove), progress)
-                        : restore(destination(to, path), () -> ready(to, choices, wanted, progress), progress),
+                        : restore(destination(to, path), () -> ready(to, choices, wanted, progress, shown), progress),
                 done -> {
                     result.set(done);
                     stage.set(Stage.DONE);
@@ -346,9 +356,10 @@ public final class PlanModel implements PlannedWork {
     }
 
     /** The order with its contents at hand: what only other systems have is fetched first. */
-    private RestoreRequest ready(Where to, Collisions choices, Set<String> wanted, Progress progress)
+    private RestoreRequest ready(
+            Where to, Collisions choices, Set<String> wanted, Progress progress, @Nullable RestorePlan shown)
             throws IOException {
-        RestoreRequest request = request(to, choices, progress);
+        RestoreRequest request = request(to, choices, progress, shown);
         boolean fetch = to != Where.BACK || !what.openPlace().place().isOutside();
         List<RestoreItem> requested = new ArrayList<>();
         for (RestoreItem w : request.requested()) {
