@@ -134,9 +134,10 @@ public final class Background implements AutoCloseable {
         return () -> ticking.cancel(false);
     }
 
-    /** Runs something short again and again, off the thread of the screen, until all is closed. */
-    public void everyAside(Duration time, Runnable work) {
-        ticks.scheduleWithFixedDelay(work, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+    /** Runs something short again and again, off the thread of the screen; what is given back ends that. */
+    public Runnable everyAside(Duration time, Runnable work) {
+        Future<?> ticking = ticks.scheduleWithFixedDelay(work, time.toMillis(), time.toMillis(), TimeUnit.MILLISECONDS);
+        return () -> ticking.cancel(false);
     }
 
     /** A question that is asked again and again, of which only the newest answer counts. */
