@@ -141,12 +141,12 @@ public final class HistoryQuery {
                 place.id());
     }
 
-    private static int turn(ResultSet r, Map<Long, String> paths, Consumer<Turn> to) throws SQLException {
+    private int turn(ResultSet r, Map<Long, String> paths, Consumer<Turn> to) throws SQLException {
         boolean removed = r.getInt(4) == EventKind.REMOVED.code();
         to.accept(new Turn(
                 r.getLong(1),
-                Moment.instant(r.getLong(2)),
-                r.getString(3),
+                repeats.moment(r.getLong(2)),
+                repeats.text(r.getString(3)),
                 RelativePath.child(paths.getOrDefault(r.getLong(5), ""), r.getString(6)),
                 removed ? "" : RelativePath.child(paths.getOrDefault(r.getLong(7), ""), r.getString(8)),
                 r.getInt(9)));

@@ -172,6 +172,11 @@ public final class Reading implements AutoCloseable {
         return new LineQuery(sql, names).get(id, places());
     }
 
+    /** Whether a file is there now; nothing else of its line is read. */
+    public boolean isThere(long line) throws IOException {
+        return sql.number("SELECT count(*) FROM line WHERE id = ? AND removed = 0", line) > 0;
+    }
+
     /** One version of a line. */
     public Optional<Version> version(long line, int number) throws IOException {
         return new LineQuery(sql, names).version(line, number);

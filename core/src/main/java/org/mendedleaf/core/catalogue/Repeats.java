@@ -9,7 +9,7 @@ import org.mendedleaf.core.time.Moment;
  * Values that stand in very many rows, each kept once: who saved, what was noted, when it was captured. Of a million rows they would
  * take a hundred megabytes. For one statement, on one thread.
  */
-final class Repeats {
+public final class Repeats {
 
     /** So many different texts are remembered; what comes then is taken as it is. */
     private static final int MOST = 1000;
@@ -18,7 +18,8 @@ final class Repeats {
     private long at;
     private Instant moment = Instant.EPOCH;
 
-    String text(String text) {
+    /** The text, the one that was there before when it is the same. */
+    public String text(String text) {
         String known = texts.get(text);
         if (known == null && texts.size() < MOST) {
             texts.put(text, text);

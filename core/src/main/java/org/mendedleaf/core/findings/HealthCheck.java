@@ -143,9 +143,9 @@ public final class HealthCheck {
             Map<Long, List<HistoryQuery.Row>> lines,
             Map<Long, Set<Integer>> changes)
             throws IOException {
-        List<HistoryQuery.Turn> turns = new ArrayList<>();
+        List<NameChange> turns = new ArrayList<>();
         for (long line : lines.keySet()) {
-            HistoryQuery.of(reading).turns(place, line, turns::add);
+            HistoryQuery.of(reading).turns(place, line, t -> turns.add(NameChange.of(t)));
         }
         History history = history(store, place, lines, turns);
         List<LateEvents.Event> before = store.late(place.id());
@@ -357,8 +357,7 @@ public final class HealthCheck {
                         .map(Health::proof)
                         .findFirst()
                         .orElse("");
-                files.add(new Found.OfFile(
-                        mark, fate(reading, store, finding, mark, line, rows(reading, place, mark.line())), proof));
+                files.add(new Found.OfFile(mark, fate(reading, store, place, finding, mark, line), proof));
             }
             all.add(new Found(finding, files));
         }
@@ -393,43 +392,32 @@ public final class HealthCheck {
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }
-        List<HistoryQuery.Turn> turns = new ArrayList<>();
-        HistoryQuery.of(reading).turns(place, turns::add);
-        return history(place, saves, turns);
+        List<NameChange> turns = new ArrayList<>();
+        HistoryQuery.of(reading).turns(place, t -> turns.add(NameChange.of(t)));
+        return new History(place.id(), saves.all(), turns);
     }
 
     private static History history(
-            HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines, List<HistoryQuery.Turn> turns)
+            HealthStore store, Place place, Map<Long, List<HistoryQuery.Row>> lines, List<NameChange> turns)
             throws IOException {
         Saves saves = new Saves(store);
         for (List<HistoryQuery.Row> line : lines.values()) {
             saves.save(line);
         }
-        return history(place, saves, turns);
-    }
-
-    private static History history(Place place, Saves saves, List<HistoryQuery.Turn> turns) throws IOException {
-        List<NameChange> names = turns.stream()
-                .map(t -> new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number()))
-                .toList();
-        return new History(place.id(), saves.all(), names);
+        return new History(place.id(), saves.all(), turns);
     }
 
     private Found.Fate fate(
-            Reading reading,
-            HealthStore store,
-            Finding finding,
-            Mark mark,
-            List<SavedVersion> line,
-            List<HistoryQuery.Row> rows)
+            Reading reading, HealthStore store, Place place, Finding finding, Mark mark, List<SavedVersion> line)
             throws IOException {
-        Optional<Line> now = reading.line(mark.line());
-        boolean removed = now.isEmpty() || now.get().removed().isPresent();
+        boolean removed = !reading.isThere(mark.line());
         Found.Fate still = mark.good() > 0 ? Found.Fate.TO_MEND : Found.Fate.LOST;
         if (finding.kind() == Finding.Kind.REMOVED) {
+            // There may be a million of them: nothing else is asked of each.
             return removed ? still : Found.Fate.BACK;
         }
-        if (removed || line.isEmpty()) {
+        Optional<Line> now = removed || line.isEmpty() ? Optional.empty() : reading.line(mark.line());
+        if (now.isEmpty()) {
             return Found.Fate.REMOVED_SINCE;
         }
         SavedVersion last = line.get(line.size() - 1);
@@ -451,12 +439,11 @@ public final class HealthCheck {
         if (earlier || bad) {
             return earlier ? Found.Fate.BACK : still;
         }
-        return isGoodEdit(reading, store, mark, line, rows) ? Found.Fate.EDITED : still;
+        return isGoodEdit(reading, store, place, mark, line) ? Found.Fate.EDITED : still;
     }
 
     /** Whether what is there now is what was good, worked on since. */
-    private boolean isGoodEdit(
-            Reading reading, HealthStore store, Mark mark, List<SavedVersion> line, List<HistoryQuery.Row> rows)
+    private boolean isGoodEdit(Reading reading, HealthStore store, Place place, Mark mark, List<SavedVersion> line)
             throws IOException {
         SavedVersion last = line.get(line.size() - 1);
         Optional<SavedVersion> good =
@@ -471,6 +458,7 @@ public final class HealthCheck {
         }
         Optional<Resemblance> known = store.alike(mark.line(), last.number(), mark.good());
         if (known.isEmpty()) {
+            List<HistoryQuery.Row> rows = rows(reading, place, mark.line());
             Optional<Resemblance.Content> a = content(reading, rows, mark.good());
             Optional<Resemblance.Content> b = content(reading, rows, last.number());
             Resemblance found = a.isPresent() && b.isPresent()

@@ -1,6 +1,7 @@
 package org.mendedleaf.core.findings;
 
 import java.time.Instant;
+import org.mendedleaf.core.catalogue.HistoryQuery;
 
 /**
  * A file got another name, or was removed.
@@ -13,6 +14,10 @@ import java.time.Instant;
  * @param number of the version that was current
  */
 public record NameChange(long line, Instant at, String who, String from, String to, int number) {
+
+    static NameChange of(HistoryQuery.Turn t) {
+        return new NameChange(t.line(), t.at(), t.who(), t.from(), t.to(), t.number());
+    }
 
     /** Whether it was removed. */
     public boolean isRemoval() {

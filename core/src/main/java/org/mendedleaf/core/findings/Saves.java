@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.mendedleaf.core.catalogue.HistoryQuery;
+import org.mendedleaf.core.catalogue.Repeats;
 import org.mendedleaf.core.document.Health;
 import org.mendedleaf.core.intake.Resemblance;
 import org.mendedleaf.core.line.Origin;
@@ -20,6 +21,7 @@ final class Saves {
 
     private final HealthStore store;
     private final Map<Health, Optional<Health>> known = new HashMap<>();
+    private final Repeats repeats = new Repeats();
     private final List<SavedVersion> all = new ArrayList<>();
 
     Saves(HealthStore store) {
@@ -78,7 +80,19 @@ final class Saves {
         if (before == null && known.size() < MOST) {
             known.put(health.get(), health);
         }
-        return before == null ? health : before;
+        return before == null ? health.map(this::shared) : before;
+    }
+
+    /** Contents differ, and most begin with the same bytes. */
+    private Health shared(Health h) {
+        return new Health(
+                h.reason(),
+                repeats.text(h.detail()),
+                h.kind(),
+                h.amount(),
+                h.mass(),
+                h.noise(),
+                repeats.text(h.head()));
     }
 
     /** All that were added. */

@@ -79,4 +79,29 @@ class HistoryQueryTest {
             assertThat(all.subList(0, 3)).containsExactly("a.txt 1", "a.txt 2", "a.txt 3");
         }
     }
+
+    @Test
+    void aFileIsThereUntilItIsRemovedAndAgainWhenItCameBack() throws IOException {
+        try (TestPlace p = new TestPlace(temp)) {
+            p.save("a.txt", "one");
+            p.capture();
+            long line = p.line("a.txt").id();
+            assertThat(isThere(p, line)).isTrue();
+            assertThat(isThere(p, line + 100)).isFalse();
+            p.later(5);
+            Files.delete(p.path("a.txt"));
+            p.capture();
+            assertThat(isThere(p, line)).isFalse();
+            p.later(5);
+            p.save("a.txt", "one");
+            p.capture();
+            assertThat(isThere(p, p.line("a.txt").id())).isTrue();
+        }
+    }
+
+    private static boolean isThere(TestPlace p, long line) throws IOException {
+        try (Reading reading = p.vault().read()) {
+            return reading.isThere(line);
+        }
+    }
 }
