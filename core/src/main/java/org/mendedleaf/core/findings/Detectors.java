@@ -10,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.mendedleaf.core.findings.Finding.Certainty;
 import org.mendedleaf.core.findings.Finding.Kind;
 import org.mendedleaf.core.findings.Finding.Mark;
@@ -60,8 +61,13 @@ public final class Detectors {
                 found.stream().filter(f -> !SINGLE.contains(f.kind())).toList());
         many.addAll(bursts(history, singles));
         List<Finding> merged = merged(many);
+        // An event may be of a million files: only of what was found one by one is asked whether it is part of one.
+        Set<Long> asked =
+                singles.stream().map(f -> f.marks().get(0).line()).collect(Collectors.toCollection(HashSet::new));
         Set<List<Long>> covered = new HashSet<>();
-        merged.forEach(f -> f.marks().forEach(m -> covered.add(List.of(m.line(), (long) m.number()))));
+        merged.forEach(f -> f.marks().stream()
+                .filter(m -> asked.contains(m.line()))
+                .forEach(m -> covered.add(List.of(m.line(), (long) m.number()))));
         List<Finding> all = new ArrayList<>(merged);
         for (Finding f : singles) {
             Mark m = f.marks().get(0);

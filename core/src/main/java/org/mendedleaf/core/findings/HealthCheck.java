@@ -393,7 +393,7 @@ public final class HealthCheck {
             throw e.getCause();
         }
         List<NameChange> turns = new ArrayList<>();
-        HistoryQuery.of(reading).turns(place, t -> turns.add(NameChange.of(t)));
+        HistoryQuery.of(reading).turns(place, t -> turns.add(saves.withItsPath(NameChange.of(t))));
         return new History(place.id(), saves.all(), turns);
     }
 

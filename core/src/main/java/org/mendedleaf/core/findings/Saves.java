@@ -22,6 +22,7 @@ final class Saves {
     private final HealthStore store;
     private final Map<Health, Optional<Health>> known = new HashMap<>();
     private final Repeats repeats = new Repeats();
+    /** Line by line, in the order of their numbers. */
     private final List<SavedVersion> all = new ArrayList<>();
 
     Saves(HealthStore store) {
@@ -93,6 +94,27 @@ final class Saves {
                 h.mass(),
                 h.noise(),
                 repeats.text(h.head()));
+    }
+
+    /** The same, with the path of its file that is here already: one of a million is not to be there twice. */
+    NameChange withItsPath(NameChange turn) {
+        int low = 0;
+        int high = all.size() - 1;
+        while (low <= high) {
+            int middle = (low + high) >>> 1;
+            SavedVersion save = all.get(middle);
+            if (save.line() == turn.line()) {
+                return save.path().equals(turn.from())
+                        ? new NameChange(turn.line(), turn.at(), turn.who(), save.path(), turn.to(), turn.number())
+                        : turn;
+            }
+            if (save.line() < turn.line()) {
+                low = middle + 1;
+            } else {
+                high = middle - 1;
+            }
+        }
+        return turn;
     }
 
     /** All that were added. */
