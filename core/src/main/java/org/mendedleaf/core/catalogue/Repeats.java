@@ -28,7 +28,7 @@ public final class Repeats {
     }
 
     /** The moment of so many microseconds; the one before when it is the same. */
-    Instant moment(long micros) {
+    public Instant moment(long micros) {
         if (micros != at) {
             at = micros;
             moment = Moment.instant(micros);

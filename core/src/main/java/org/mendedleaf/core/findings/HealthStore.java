@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.mendedleaf.core.catalogue.Repeats;
 import org.mendedleaf.core.catalogue.SideDatabase;
 import org.mendedleaf.core.disk.RelativePath;
 import org.mendedleaf.core.document.Health;
@@ -352,21 +353,26 @@ public final class HealthStore extends SideDatabase {
     /** What was found in a place, the latest first. */
     List<Found> found(long place) throws IOException {
         Map<Integer, List<Found.OfFile>> files = new HashMap<>();
+        // There may be a million files in one event: what is the same in all of them is kept once.
+        Repeats repeats = new Repeats();
         query(
                 "SELECT seq, line, path, number, good, good_path, at, who, fate, proof FROM mark WHERE place = ?"
                         + " ORDER BY seq, i",
-                r -> files.computeIfAbsent(r.getInt(1), k -> new ArrayList<>())
-                        .add(new Found.OfFile(
-                                new Finding.Mark(
-                                        r.getLong(2),
-                                        r.getString(3),
-                                        r.getInt(4),
-                                        r.getInt(5),
-                                        r.getString(6),
-                                        Moment.instant(r.getLong(7)),
-                                        r.getString(8)),
-                                Found.Fate.valueOf(r.getString(9)),
-                                r.getString(10))),
+                r -> {
+                    String path = r.getString(3);
+                    String goodPath = r.getString(6);
+                    Finding.Mark mark = new Finding.Mark(
+                            r.getLong(2),
+                            path,
+                            r.getInt(4),
+                            r.getInt(5),
+                            goodPath.equals(path) ? path : goodPath,
+                            repeats.moment(r.getLong(7)),
+                            repeats.text(r.getString(8)));
+                    files.computeIfAbsent(r.getInt(1), k -> new ArrayList<>())
+                            .add(new Found.OfFile(
+                                    mark, Found.Fate.valueOf(r.getString(9)), repeats.text(r.getString(10))));
+                },
                 place);
         List<Found> all = new ArrayList<>();
         query(

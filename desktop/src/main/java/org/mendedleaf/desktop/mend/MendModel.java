@@ -59,6 +59,7 @@ public final class MendModel {
     private final ObjectProperty<@Nullable Row> chosen = new SimpleObjectProperty<>();
     private final ReadOnlyObjectWrapper<@Nullable Plan> plan = new ReadOnlyObjectWrapper<>();
     private final ReadOnlyObjectWrapper<String> problem = new ReadOnlyObjectWrapper<>("");
+    private boolean shown;
 
     /** A finding in the place that is held open. */
     public record Row(OpenPlace openPlace, Findings.Listed listed) {
@@ -231,15 +232,30 @@ public final class MendModel {
         return null;
     }
 
+    /** It is not shown any more, or not yet: what mending would do is not worked out, since it may be about a million files. */
+    public void leave() {
+        shown = false;
+        planning.drop();
+        plan.set(null);
+    }
+
+    /** It is shown. */
+    public void comeBack() {
+        if (!shown) {
+            shown = true;
+            replan(chosen.get());
+        }
+    }
+
     private void replan(@Nullable Row row) {
         problem.set("");
-        if (row == null) {
+        if (row == null || !shown) {
             planning.drop();
             plan.set(null);
             return;
         }
-        Plan shown = plan.get();
-        if (shown == null || !shown.row().listed().id().equals(row.listed().id())) {
+        Plan before = plan.get();
+        if (before == null || !before.row().listed().id().equals(row.listed().id())) {
             plan.set(null);
         }
         planning.ask(progress -> plan(row, progress), now -> {}, plan::set, e -> problem.set(Failures.words(e)));

@@ -66,6 +66,13 @@ public final class MendView extends BorderPane {
         this.said = said;
         this.detail = new FindingPane(model, this::look, said);
         setId("mend");
+        sceneProperty().addListener((o, was, now) -> {
+            if (now == null) {
+                model.leave();
+            } else {
+                model.comeBack();
+            }
+        });
         getStyleClass().addAll("files", "mend");
         title.setId("mend-title");
         about.setId("mend-about");

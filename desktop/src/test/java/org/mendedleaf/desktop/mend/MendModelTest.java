@@ -44,14 +44,41 @@ class MendModelTest extends AppContextTest {
     }
 
     @Test
-    void aFindingIsChosenByItselfAndItsPlanIsMade() throws Exception {
+    void aFindingIsChosenByItselfAndItsPlanIsMadeOnceItIsShown() throws Exception {
         MendModel model = emptied();
         assertThat(model.chosenProperty().get().finding().words()).isEqualTo("rota.txt was emptied");
+        model.comeBack();
         until(() -> model.planProperty().get() != null);
         assertThat(model.planProperty().get().plan().bytes()).isEqualTo(ROTA.length());
         assertThat(model.planProperty().get().days()).isNotEmpty();
         assertThat(model.pictureProperty().get().looked()).isPresent();
         assertThat(model.pictureProperty().get().pausing()).as("it is one file").isFalse();
+    }
+
+    @Test
+    void aPlanThatNobodyLooksAtIsNotMadeAndNotKept() throws Exception {
+        MendModel model = emptied();
+        model.comeBack();
+        until(() -> model.planProperty().get() != null);
+        model.leave();
+        assertThat(model.planProperty().get()).isNull();
+        model.reload();
+        capture();
+        until(() -> model.pictureProperty().get().looked().isPresent());
+        whatIsUnderWay();
+        assertThat(model.planProperty().get()).as("nobody sees it").isNull();
+        model.comeBack();
+        until(() -> model.planProperty().get() != null);
+        assertThat(model.planProperty().get().plan().bytes()).isEqualTo(ROTA.length());
+    }
+
+    /** Waits for what was asked before. */
+    private void whatIsUnderWay() throws Exception {
+        List<String> answers = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            context.background().run(() -> "", answers::add, e -> answers.add("failed"));
+        }
+        until(() -> answers.size() == 6);
     }
 
     @Test
