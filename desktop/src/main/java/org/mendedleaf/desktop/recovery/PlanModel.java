@@ -65,6 +65,9 @@ public final class PlanModel implements PlannedWork {
     /** A plan of so many files takes some megabytes. */
     private static final int MANY = 10_000;
 
+    /** A plan of so many files takes a hundred megabytes: there are not to be two. */
+    private static final int TOO_MANY_FOR_TWO = 200_000;
+
     private final AppContext context;
     private final OwnJob job;
     private final Navigator.What what;
@@ -241,11 +244,7 @@ public final class PlanModel implements PlannedWork {
         Path path = target.get();
         Collisions choices = collisions();
         boolean remove = removeLater.get();
-        RestorePlan before = plan.get();
-        if (before != null && before.items().size() > MANY) {
-            // Two large plans are not to be in memory at once.
-            plan.set(null);
-        }
+        letGo(plan.get());
         stage.set(Stage.PLANNING);
         problem.set("");
         making.set("");
@@ -323,6 +322,10 @@ public final class PlanModel implements PlannedWork {
         Collisions choices = collisions();
         boolean remove = removeLater.get();
         Set<String> wanted = only;
+        if (what.rollBack()) {
+            // It looks again at what there is, and makes a plan of its own.
+            letGo(plan.get());
+        }
         RestorePlan shown = plan.get();
         stage.set(Stage.RUNNING);
         problem.set("");
@@ -381,6 +384,12 @@ public final class PlanModel implements PlannedWork {
         return Words.of(
                 what.rollBack() ? "job.rollBack" : "job.recover",
                 what.openPlace().place().label());
+    }
+
+    private void letGo(@Nullable RestorePlan before) {
+        if (before != null && before.items().size() > TOO_MANY_FOR_TWO) {
+            plan.set(null);
+        }
     }
 
     /** Tries again what failed, or was not done when it was cancelled. */

@@ -2,7 +2,7 @@ package org.mendedleaf.desktop.recovery;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -124,9 +124,9 @@ final class PlanTable extends VBox {
         if (collisions) {
             table.getColumns().add(choice);
         }
-        rows = plan == null ? List.of() : rows(plan, result);
+        rows = plan == null && result == null ? List.of() : rows(plan, result);
         filters(plan);
-        saysEmpty(plan != null);
+        saysEmpty(plan != null || result != null);
         fill();
     }
 
@@ -135,18 +135,20 @@ final class PlanTable extends VBox {
         table.setPlaceholder(Ui.label(known ? Words.of("plan.empty") : "", "dim"));
     }
 
-    private static List<Row> rows(RestorePlan plan, @Nullable RestoreResult result) {
+    static List<Row> rows(@Nullable RestorePlan plan, @Nullable RestoreResult result) {
+        List<RestorePlan.Item> planned = plan == null ? List.of() : plan.items();
         if (result == null) {
             // What happens stands before what does not.
-            return plan.items().stream()
+            return planned.stream()
                     .sorted(Comparator.comparing((RestorePlan.Item i) -> !i.acts()))
                     .map(i -> new Row(i, null))
                     .toList();
         }
-        Map<String, RestoreResult.Item> outcomes = new HashMap<>();
+        // A large plan was let go when it was carried out: then there is what came of it.
+        Map<String, RestoreResult.Item> outcomes = new LinkedHashMap<>();
         result.items().forEach(i -> outcomes.put(i.plan().target(), i));
         List<Row> all = new ArrayList<>();
-        for (RestorePlan.Item i : plan.items()) {
+        for (RestorePlan.Item i : planned) {
             RestoreResult.Item o = outcomes.remove(i.target());
             all.add(new Row(o == null ? i : o.plan(), o));
         }

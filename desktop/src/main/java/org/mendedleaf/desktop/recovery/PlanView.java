@@ -238,7 +238,11 @@ public final class PlanView extends WorkPane {
         if (stage == PlanModel.Stage.PLANNING && !making.isEmpty()) {
             return making;
         }
-        return plan == null ? Words.of("plan.making") : sumWords(stage, plan);
+        if (plan == null) {
+            // What went wrong is said beside it.
+            return stage == PlanModel.Stage.BLOCKED ? "" : Words.of("plan.making");
+        }
+        return sumWords(stage, plan);
     }
 
     private String goWords(RestorePlan plan) {

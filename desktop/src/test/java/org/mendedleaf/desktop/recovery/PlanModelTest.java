@@ -162,4 +162,27 @@ class PlanModelTest extends AppContextTest {
         assertThat(temp.resolve("plan.csv")).content().startsWith("path,version,bytes,target,step,why,other");
         assertThat(temp.resolve("plan.json")).content().contains("\"step\" : \"REPLACE\"");
     }
+
+    @Test
+    void whatCameOfItIsListedWithoutThePlanToo() throws Exception {
+        PlanModel plan = plan(true, "ledger.csv", "sub");
+        until(plan, PlanModel.Stage.READY);
+        RestorePlan made = java.util.Objects.requireNonNull(plan.planProperty().get());
+        plan.run();
+        until(plan, PlanModel.Stage.DONE);
+        RestoreResult result =
+                java.util.Objects.requireNonNull(plan.resultProperty().get());
+        assertThat(result.items()).isNotEmpty();
+        assertThat(PlanTable.rows(null, result))
+                .as("a large plan is let go when it is carried out")
+                .containsExactlyElementsOf(PlanTable.rows(made, result));
+        RestoreResult.Item good = result.items().get(0);
+        RestoreResult.Item bad = new RestoreResult.Item(
+                made.items().get(made.items().size() - 1), RestoreResult.Outcome.FAILED, 0, "", "in use");
+        assertThat(PlanTable.rows(null, new RestoreResult(1, List.of(good, bad), false)))
+                .extracting(PlanTable.Row::outcome)
+                .as("what did not work stands on top")
+                .containsExactly(bad, good);
+        assertThat(PlanTable.rows(null, null)).isEmpty();
+    }
 }
