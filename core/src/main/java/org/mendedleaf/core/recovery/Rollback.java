@@ -48,6 +48,8 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
         Map<String, RestoreRequest.Late> late = new TreeMap<>();
         Map<String, TreeAt.Folder> folders = new TreeMap<>();
         Set<String> lateFolders = new HashSet<>();
+        // How many there are in all is not known before the last folder.
+        progress.begin(Words.of("plan.reading"), 0, 0);
         for (String path : paths) {
             Optional<Line> line = path.isEmpty() ? Optional.empty() : reading.line(place, path);
             if (line.isPresent() && !isFolderThen(reading, place, path)) {
@@ -120,7 +122,6 @@ public record Rollback(List<String> paths, Instant at, boolean removeLater) {
         Difference difference = reading.folders().difference(place, path, at, Moment.FAR);
         Map<Long, Version> versions = new HashMap<>();
         List<TwoMoments.Change> changes = TwoMoments.of(difference).changes();
-        progress.begin(Words.of("plan.reading"), changes.size(), 0);
         for (TwoMoments.Change c : changes) {
             progress.stopIfCancelled();
             progress.advance(1, 0);

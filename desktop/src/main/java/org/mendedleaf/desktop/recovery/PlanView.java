@@ -239,8 +239,8 @@ public final class PlanView extends WorkPane {
             return making;
         }
         if (plan == null) {
-            // What went wrong is said beside it.
-            return stage == PlanModel.Stage.BLOCKED ? "" : Words.of("plan.making");
+            // What went wrong, or how far it is, is said beside it.
+            return stage == PlanModel.Stage.PLANNING ? Words.of("plan.making") : "";
         }
         return sumWords(stage, plan);
     }

@@ -1,6 +1,8 @@
 package org.mendedleaf.desktop.widgets;
 
 import java.time.Duration;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ProgressBar;
@@ -55,21 +57,30 @@ public final class TransferBar extends VBox {
         }
     }
 
+    /** How far it is; only what is known, and what this step is about. */
+    static String words(Job.Snapshot s) {
+        Duration left = s.left();
+        String files = s.allFiles() > 0
+                ? Words.of("job.files", Formats.number(s.files()), Formats.number(s.allFiles()))
+                : s.files() > 0 ? Words.of("job.filesSoFar", Formats.number(s.files())) : "";
+        return Stream.of(
+                        s.step().isEmpty() ? s.title() : s.step(),
+                        files,
+                        s.allBytes() > 0
+                                ? Words.of("job.bytes", Formats.size(s.bytes()), Formats.size(s.allBytes()))
+                                : "",
+                        s.bytes() > 0 ? Words.of("job.rate", Formats.size(s.rate())) : "",
+                        left == null ? "" : Words.of("job.left", Formats.duration(left)))
+                .filter(t -> !t.isEmpty())
+                .collect(Collectors.joining(" · "));
+    }
+
     private void show(Job.@Nullable Snapshot s) {
         if (s == null || !isVisible()) {
             return;
         }
         bar.setProgress(s.share() < 0 ? ProgressBar.INDETERMINATE_PROGRESS : s.share());
-        Duration left = s.left();
-        words.setText(Words.of(
-                        "plan.progress",
-                        s.step().isEmpty() ? s.title() : s.step(),
-                        Formats.number(s.files()),
-                        Formats.number(s.allFiles()),
-                        Formats.size(s.bytes()),
-                        Formats.size(s.allBytes()),
-                        Formats.size(s.rate()))
-                + (left == null ? "" : " · " + Words.of("job.left", Formats.duration(left))));
+        words.setText(words(s));
         pause.setText(Words.of(s.state() == Job.State.PAUSED ? "job.resume" : "job.pause"));
     }
 }
