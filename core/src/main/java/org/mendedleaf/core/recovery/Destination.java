@@ -37,6 +37,23 @@ public interface Destination {
         }
     }
 
+    /** Finds out what is wanted. */
+    @FunctionalInterface
+    interface Order {
+        RestoreRequest find() throws IOException;
+    }
+
+    /** As {@link #restore(RestoreRequest, Progress)}; nothing is done when somebody cancels while it is found out what is wanted. */
+    default RestoreResult restore(Order order, Progress progress) throws IOException {
+        RestoreRequest request;
+        try {
+            request = order.find();
+        } catch (InterruptedIOException e) {
+            return RestoreResult.CANCELLED;
+        }
+        return restore(request, progress);
+    }
+
     /** What restoring these would do. */
     default RestorePlan plan(List<RestoreItem> requested, Collision rule) throws IOException {
         return plan(RestoreRequest.restore(requested, Collisions.all(rule)));

@@ -86,13 +86,7 @@ public final class Recovery implements FileWork {
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        RestoreRequest request;
-        try {
-            request = request(rollback, progress);
-        } catch (InterruptedIOException e) {
-            return RestoreResult.CANCELLED;
-        }
-        return restore(request, progress);
+        return restore(() -> request(rollback, progress), progress);
     }
 
     @Override

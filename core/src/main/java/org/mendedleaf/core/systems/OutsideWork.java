@@ -1,7 +1,6 @@
 package org.mendedleaf.core.systems;
 
 import java.io.IOException;
-import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -110,13 +109,7 @@ public final class OutsideWork implements FileWork {
 
     @Override
     public RestoreResult rollBack(Rollback rollback, Progress progress) throws IOException {
-        RestoreRequest request;
-        try {
-            request = request(rollback, progress);
-        } catch (InterruptedIOException e) {
-            return RestoreResult.CANCELLED;
-        }
-        return restore(request, progress);
+        return restore(() -> request(rollback, progress), progress);
     }
 
     private Optional<Existing> existing(

@@ -1,7 +1,6 @@
 package org.mendedleaf.desktop.recovery;
 
 import java.io.IOException;
-import java.io.InterruptedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -13,7 +12,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.Callable;
 import java.util.function.UnaryOperator;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.ObjectProperty;
@@ -333,7 +331,7 @@ public final class PlanModel implements PlannedWork {
                 title(),
                 progress -> what.rollBack()
                         ? context.work(what.openPlace()).rollBack(rollback(remove), progress)
-                        : restore(destination(to, path), () -> ready(to, choices, wanted, progress, shown), progress),
+                        : destination(to, path).restore(() -> ready(to, choices, wanted, progress, shown), progress),
                 done -> {
                     result.set(done);
                     stage.set(Stage.DONE);
@@ -344,18 +342,6 @@ public final class PlanModel implements PlannedWork {
                     stage.set(result.get() == null ? Stage.BLOCKED : Stage.DONE);
                     context.changed();
                 });
-    }
-
-    /** Carries it out, unless somebody cancels while it is made out what is wanted. */
-    private static RestoreResult restore(Destination to, Callable<RestoreRequest> order, Progress progress)
-            throws Exception {
-        RestoreRequest request;
-        try {
-            request = order.call();
-        } catch (InterruptedIOException e) {
-            return RestoreResult.CANCELLED;
-        }
-        return to.restore(request, progress);
     }
 
     /** The order with its contents at hand: what only other systems have is fetched first. */
