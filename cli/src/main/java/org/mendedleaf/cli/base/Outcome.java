@@ -82,6 +82,9 @@ public enum Outcome {
         if (cause instanceof NotAllowedException) {
             return new Failure(NOT_ALLOWED, message, none);
         }
+        if (Failures.saysNoMemory(cause)) {
+            return new Failure(SOME_FAILED, Words.of("failure.memory"), none);
+        }
         if (cause instanceof IllegalArgumentException) {
             return new Failure(WRONG_USE, message, none);
         }

@@ -51,6 +51,9 @@ public final class Duties implements Supervisor.Hearer {
         if (why instanceof VaultException v) {
             return v.words();
         }
+        if (Failures.saysNoMemory(why)) {
+            return Words.of("failure.memory");
+        }
         boolean expected = why instanceof IOException || why instanceof IllegalArgumentException;
         return expected && why.getMessage() != null ? Failures.named(why) : Words.of("capture.defect", why);
     }

@@ -15,7 +15,19 @@ public final class Failures {
 
     /** An exception that stands for what was thrown: an error, such as too deep a folder, is told like any other failure. */
     public static Exception exception(Throwable thrown) {
-        return thrown instanceof Exception e ? e : new IllegalStateException(Words.of("cli.defect", thrown), thrown);
+        return thrown instanceof Exception e
+                ? e
+                : new IllegalStateException(
+                        saysNoMemory(thrown) ? Words.of("failure.memory") : Words.of("cli.defect", thrown), thrown);
+    }
+
+    /** Whether there was not enough memory for it, which is no defect. */
+    public static boolean saysNoMemory(Throwable thrown) {
+        Throwable e = thrown;
+        while (e != null && !(e instanceof OutOfMemoryError)) {
+            e = e.getCause() == e ? null : e.getCause();
+        }
+        return e != null;
     }
 
     /** As {@link #words}, with the file that it is about, for who does not know that. */
@@ -35,6 +47,9 @@ public final class Failures {
         Throwable e = cause(thrown);
         if (Durable.saysFull(e)) {
             return Words.of("failure.full");
+        }
+        if (saysNoMemory(e)) {
+            return Words.of("failure.memory");
         }
         if (e instanceof AccessDeniedException) {
             return Words.of("failure.denied");

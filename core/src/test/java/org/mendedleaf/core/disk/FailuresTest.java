@@ -46,4 +46,17 @@ class FailuresTest {
                 .isEqualTo("No such moment.");
         assertThat(Failures.named(new NoSuchFileException(""))).isEqualTo("it is not there");
     }
+
+    @Test
+    void tooLittleMemoryIsSaidSoAndIsNoDefect() {
+        OutOfMemoryError thrown = new OutOfMemoryError("Java heap space");
+        String words = "There was not enough memory for so much at once. What was said to be done is done and kept."
+                + " Try it with fewer files.";
+        assertThat(Failures.exception(thrown)).hasMessage(words).hasCause(thrown);
+        assertThat(Failures.words(Failures.exception(thrown))).isEqualTo(words);
+        assertThat(Failures.named(new IllegalStateException(new IllegalStateException(thrown))))
+                .isEqualTo(words);
+        assertThat(Failures.exception(new StackOverflowError()).getMessage()).contains("should not have happened");
+        assertThat(Failures.saysNoMemory(new IOException("the disk"))).isFalse();
+    }
 }
