@@ -6,6 +6,8 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
@@ -21,8 +23,10 @@ final class Proofs implements AutoCloseable {
 
     private final Semaphore waiting = new Semaphore(WAITING);
     private final List<PackRecord> wrong = Collections.synchronizedList(new ArrayList<>());
+    private final Queue<Prover> free = new ConcurrentLinkedQueue<>();
     private @Nullable ExecutorService threads;
     private volatile @Nullable Throwable defect;
+    private volatile boolean closed;
 
     /** Takes a record to be proved; waits when many are. */
     void prove(PackReader.Checked record) throws IOException {
@@ -38,7 +42,7 @@ final class Proofs implements AutoCloseable {
         take(1);
         by.execute(() -> {
             try {
-                if (!record.isProved()) {
+                if (!isProved(record)) {
                     wrong.add(record.head());
                 }
             } catch (RuntimeException | Error e) {
@@ -47,6 +51,29 @@ final class Proofs implements AutoCloseable {
                 waiting.release();
             }
         });
+    }
+
+    private boolean isProved(PackReader.Checked record) {
+        Prover idle = free.poll();
+        Prover prover = idle == null ? new Prover() : idle;
+        try {
+            boolean proved = prover.isProved(record);
+            free.add(prover);
+            return proved;
+        } catch (RuntimeException | Error e) {
+            prover.close();
+            throw e;
+        } finally {
+            if (closed) {
+                closeFree();
+            }
+        }
+    }
+
+    private void closeFree() {
+        for (Prover prover = free.poll(); prover != null; prover = free.poll()) {
+            prover.close();
+        }
     }
 
     private void take(int permits) throws IOException {
@@ -76,5 +103,7 @@ final class Proofs implements AutoCloseable {
         if (threads != null) {
             threads.shutdownNow();
         }
+        closed = true;
+        closeFree();
     }
 }
