@@ -2,6 +2,7 @@ package org.mendedleaf.core.jobs;
 
 import java.time.Duration;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.LongSupplier;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,7 +35,9 @@ public final class Job implements Progress {
     private volatile String step = "";
     private volatile long allFiles;
     private volatile long allBytes;
-    private volatile long startedNanos;
+    private final LongSupplier nanos;
+    private volatile long stepNanos;
+    private long pausedNanos;
     private volatile boolean cancelled;
 
     /**
@@ -44,11 +47,21 @@ public final class Job implements Progress {
      * @param changed called after each change, from whatever thread made it; must return quickly
      */
     public Job(String title, Runnable changed) {
-        this.title = title;
-        this.changed = changed;
+        this(title, changed, System::nanoTime);
     }
 
-    /** What is done so far, at one moment. */
+    Job(String title, Runnable changed, LongSupplier nanos) {
+        this.title = title;
+        this.changed = changed;
+        this.nanos = nanos;
+        stepNanos = nanos.getAsLong();
+    }
+
+    /**
+     * What is done so far, at one moment.
+     *
+     * @param running how long this step has been going on, without pauses
+     */
     public record Snapshot(
             String title,
             String step,
@@ -67,7 +80,7 @@ public final class Job implements Progress {
             return allFiles > 0 ? Math.min(1, (double) files / allFiles) : -1;
         }
 
-        /** Bytes per second since it began. */
+        /** Bytes per second since this step began. */
         public long rate() {
             long millis = Math.max(1, running.toMillis());
             return bytes * 1000 / millis;
@@ -85,15 +98,23 @@ public final class Job implements Progress {
 
     /** What is done so far. */
     public Snapshot snapshot() {
-        long since = startedNanos == 0 ? 0 : System.nanoTime() - startedNanos;
+        long since = (state == State.PAUSED ? pausedNanos() : nanos.getAsLong()) - stepNanos;
         return new Snapshot(title, step, state, files.get(), allFiles, bytes.get(), allBytes, Duration.ofNanos(since));
+    }
+
+    private synchronized long pausedNanos() {
+        return pausedNanos;
     }
 
     /** Enters a state. */
     public synchronized void enter(State next) {
-        if (next == State.RUNNING && startedNanos == 0) {
-            startedNanos = System.nanoTime();
+        long now = nanos.getAsLong();
+        if (state == State.WAITING) {
+            stepNanos = now;
+        } else if (state == State.PAUSED) {
+            stepNanos += now - pausedNanos;
         }
+        pausedNanos = now;
         state = next;
         notifyAll();
         changed.run();
@@ -106,6 +127,7 @@ public final class Job implements Progress {
         allBytes = toDoBytes;
         files.set(0);
         bytes.set(0);
+        stepNanos = nanos.getAsLong();
         changed.run();
     }
 

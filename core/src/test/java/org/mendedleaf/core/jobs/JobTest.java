@@ -2,9 +2,11 @@ package org.mendedleaf.core.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Duration;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
 import org.junit.jupiter.api.Test;
 
 class JobTest {
@@ -32,6 +34,33 @@ class JobTest {
         assertThat(job.snapshot().share())
                 .as("by files where there are no bytes")
                 .isEqualTo(0.5);
+    }
+
+    @Test
+    void rateAndTimeLeftAreThoseOfTheStepWithoutItsPauses() {
+        AtomicLong now = new AtomicLong(1);
+        Job job = new Job("restoring", () -> {}, now::get);
+        seconds(now, 500);
+        job.enter(Job.State.RUNNING);
+        job.begin("checking", 10, 0);
+        seconds(now, 60);
+        job.begin("writing", 4, 1_000);
+        seconds(now, 10);
+        job.advance(1, 250);
+        assertThat(job.snapshot().rate()).isEqualTo(25);
+        assertThat(job.snapshot().left()).isEqualTo(Duration.ofSeconds(30));
+        job.pause(true);
+        seconds(now, 100);
+        assertThat(job.snapshot().rate()).as("while it is paused").isEqualTo(25);
+        job.pause(false);
+        assertThat(job.snapshot().left()).isEqualTo(Duration.ofSeconds(30));
+        seconds(now, 10);
+        job.advance(1, 250);
+        assertThat(job.snapshot().left()).isEqualTo(Duration.ofSeconds(20));
+    }
+
+    private static void seconds(AtomicLong now, long seconds) {
+        now.addAndGet(Duration.ofSeconds(seconds).toNanos());
     }
 
     @Test
