@@ -6,11 +6,11 @@ import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.mendedleaf.core.findings.Finding.Certainty;
 import org.mendedleaf.core.findings.Finding.Kind;
 import org.mendedleaf.core.findings.Finding.Mark;
@@ -62,21 +62,33 @@ public final class Detectors {
         many.addAll(bursts(history, singles));
         List<Finding> merged = merged(many);
         // An event may be of a million files: only of what was found one by one is asked whether it is part of one.
-        Set<Long> asked =
-                singles.stream().map(f -> f.marks().get(0).line()).collect(Collectors.toCollection(HashSet::new));
-        Set<List<Long>> covered = new HashSet<>();
-        merged.forEach(f -> f.marks().stream()
-                .filter(m -> asked.contains(m.line()))
-                .forEach(m -> covered.add(List.of(m.line(), (long) m.number()))));
+        Map<Long, List<Finding>> events = new HashMap<>();
+        singles.forEach(f -> events.put(f.marks().get(0).line(), new ArrayList<>()));
+        for (Finding event : merged) {
+            for (Mark m : event.marks()) {
+                List<Finding> ofLine = events.get(m.line());
+                if (ofLine != null) {
+                    ofLine.add(event);
+                }
+            }
+        }
         List<Finding> all = new ArrayList<>(merged);
         for (Finding f : singles) {
-            Mark m = f.marks().get(0);
-            if (!covered.contains(List.of(m.line(), (long) m.number()))) {
+            if (events.getOrDefault(f.marks().get(0).line(), List.of()).stream().noneMatch(event -> isPart(f, event))) {
                 all.add(f);
             }
         }
         all.sort(Comparator.comparing(Finding::to).thenComparing(Finding::id).reversed());
         return all;
+    }
+
+    /** Whether what happened to a file of an event is part of it: it is what the event says of the file, or happened meanwhile. */
+    private static boolean isPart(Finding single, Finding event) {
+        Mark mark = single.marks().get(0);
+        boolean meanwhile =
+                !single.from().isBefore(event.from()) && !single.from().isAfter(event.to());
+        return meanwhile
+                || event.marks().stream().anyMatch(m -> m.line() == mark.line() && m.number() == mark.number());
     }
 
     /** Of what is said of one version, the gravest. */
@@ -98,13 +110,17 @@ public final class Detectors {
                 singles.stream().filter(f -> HARM.contains(f.kind())).toList();
         List<Finding> bursts = new ArrayList<>();
         for (List<Finding> run : Clusters.of(harm, Finding::from)) {
-            if (run.size() < BURST) {
+            List<Mark> marks =
+                    lastOfEach(run.stream().flatMap(f -> f.marks().stream()).toList());
+            if (marks.size() < BURST) {
                 continue;
             }
-            List<Mark> marks = run.stream().flatMap(f -> f.marks().stream()).toList();
             List<String> evidence = new ArrayList<>();
+            Set<Mark> told = new HashSet<>(marks);
             for (Kind kind : SINGLE) {
-                long count = run.stream().filter(f -> f.kind() == kind).count();
+                long count = run.stream()
+                        .filter(f -> f.kind() == kind && told.contains(f.marks().get(0)))
+                        .count();
                 if (count > 0) {
                     evidence.add(Words.inAll(() -> Words.of("findings.evidence.of." + kind, count)));
                 }
@@ -123,6 +139,13 @@ public final class Detectors {
                     evidence));
         }
         return bursts;
+    }
+
+    /** Of each file what happened to it last, in the order of the first: it is mended once. */
+    static List<Mark> lastOfEach(List<Mark> marks) {
+        Map<Long, Mark> byLine = new LinkedHashMap<>();
+        marks.forEach(m -> byLine.merge(m.line(), m, (a, b) -> b.number() >= a.number() ? b : a));
+        return byLine.size() == marks.size() ? marks : List.copyOf(byLine.values());
     }
 
     /** The first bytes that most of the files have now, when they all begin alike. */
@@ -175,7 +198,7 @@ public final class Detectors {
         boolean inOrder = a.kind() == Kind.BURST || b.kind() != Kind.BURST;
         Finding first = inOrder ? a : b;
         Finding second = inOrder ? b : a;
-        Map<Long, Mark> marks = new java.util.LinkedHashMap<>();
+        Map<Long, Mark> marks = new LinkedHashMap<>();
         first.marks().forEach(m -> marks.put(m.line(), m));
         // A file that was renamed as well goes back to the name that it had.
         second.marks().forEach(m -> marks.merge(m.line(), m, Detectors::both));

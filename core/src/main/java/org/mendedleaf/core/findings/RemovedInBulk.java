@@ -28,9 +28,14 @@ final class RemovedInBulk implements Detector {
             if (run.size() < Math.max(FEWEST, usual * TIMES)) {
                 continue;
             }
-            List<Mark> marks = new ArrayList<>();
+            List<Mark> each = new ArrayList<>();
             for (NameChange t : run) {
-                marks.add(mark(t, lines.getOrDefault(t.line(), List.of())));
+                each.add(mark(t, lines.getOrDefault(t.line(), List.of())));
+            }
+            // A file may have been brought back and removed again.
+            List<Mark> marks = Detectors.lastOfEach(each);
+            if (marks.size() < FEWEST) {
+                continue;
             }
             Instant from = run.get(0).at();
             Instant to = run.get(run.size() - 1).at();

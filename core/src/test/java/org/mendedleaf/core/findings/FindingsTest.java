@@ -1,5 +1,6 @@
 package org.mendedleaf.core.findings;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mendedleaf.core.document.Made.rows;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -236,6 +238,67 @@ class FindingsTest {
         assertThat(p.read("plans/4.txt")).isEqualTo("plan number 4");
         assertThat(all().get(0).found().closed()).contains(Found.Fate.BACK);
         assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void aFolderThatWasRemovedTwiceWithinMinutesComesBackOnce() throws IOException {
+        for (int i = 0; i < 10; i++) {
+            save(
+                    "notes/note " + i + ".txt",
+                    ("note " + i + " of this year\n").repeat(20).getBytes(UTF_8));
+        }
+        p.later(6_000);
+        removeNotes();
+        mend(only());
+        assertThat(p.path("notes/note 3.txt")).exists();
+        p.capture();
+        removeNotes();
+        Findings.Listed listed = only();
+        assertThat(listed.found().finding().words()).startsWith("10 files were removed");
+        assertThat(listed.found().files()).hasSize(10);
+        mend(listed);
+        try (Stream<Path> there = Files.list(p.path("notes"))) {
+            assertThat(there).as("each once").hasSize(10);
+        }
+        assertThat(openNow()).isEmpty();
+    }
+
+    @Test
+    void aFileThatWasHarmedTwiceInOneEventIsMendedOnceAndKeepsWhatWasGoodInBetween() throws IOException {
+        for (int i = 0; i < 5; i++) {
+            p.save("list " + i + ".txt", ("apples of row " + i + "\n").repeat(20));
+        }
+        p.later(6_000);
+        p.capture();
+        for (int i = 0; i < 5; i++) {
+            p.save("list " + i + ".txt", "");
+        }
+        p.later(1);
+        p.capture();
+        String edited = "apples of row 0\n".repeat(20) + "and pears\n";
+        p.save("list 0.txt", edited);
+        p.later(1);
+        p.capture();
+        p.save("list 0.txt", "");
+        p.later(1);
+        p.capture();
+        Findings.Listed listed = only();
+        assertThat(listed.found().finding().kind()).isEqualTo(Finding.Kind.BURST);
+        assertThat(listed.found().files()).hasSize(5);
+        assertThat(mend(listed).count(RestoreResult.Outcome.DONE)).isEqualTo(5);
+        assertThat(p.read("list 0.txt")).isEqualTo(edited);
+        assertThat(p.read("list 4.txt")).startsWith("apples of row 4");
+        try (Stream<Path> there = Files.list(p.folder())) {
+            assertThat(there).as("each once").hasSize(5);
+        }
+    }
+
+    private void removeNotes() throws IOException {
+        for (int i = 0; i < 10; i++) {
+            Files.delete(p.path("notes/note " + i + ".txt"));
+        }
+        p.later(1);
+        p.capture();
     }
 
     @Test
