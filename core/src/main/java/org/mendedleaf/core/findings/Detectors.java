@@ -79,6 +79,10 @@ public final class Detectors {
             }
         }
         all.sort(Comparator.comparing(Finding::to).thenComparing(Finding::id).reversed());
+        // What happened again to the same version of a file is called the same: the later event says all that is to be
+        // done.
+        Set<String> ids = new HashSet<>();
+        all.removeIf(f -> !ids.add(f.id()));
         return all;
     }
 

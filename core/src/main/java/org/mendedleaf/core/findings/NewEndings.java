@@ -50,8 +50,12 @@ final class NewEndings implements Detector {
                 if (run.size() < FEWEST || first != null && first.isBefore(from.minus(Duration.ofHours(1)))) {
                     continue;
                 }
-                List<Mark> marks = new ArrayList<>();
-                run.forEach(r -> marks.add(mark(r, lines.getOrDefault(r.line(), List.of()))));
+                List<Mark> each = new ArrayList<>();
+                run.forEach(r -> each.add(mark(r, lines.getOrDefault(r.line(), List.of()))));
+                List<Mark> marks = Detectors.lastOfEach(each);
+                if (marks.size() < FEWEST) {
+                    continue;
+                }
                 findings.add(new Finding(
                         history.place(),
                         Finding.Kind.ALIKE,

@@ -23,6 +23,8 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import org.mendedleaf.core.TestPlace;
 import org.mendedleaf.core.catalogue.DecisionStore;
 import org.mendedleaf.core.catalogue.JournalStore;
@@ -291,6 +293,44 @@ class FindingsTest {
         try (Stream<Path> there = Files.list(p.folder())) {
             assertThat(there).as("each once").hasSize(5);
         }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {2, 5})
+    void filesThatGotAStrangeEndingTwiceGetTheirNamesBackOnce(int edited) throws IOException {
+        for (int i = 0; i < 5; i++) {
+            p.save("card " + i + ".txt", ("card number " + i + "\n").repeat(20));
+        }
+        p.later(6_000);
+        p.capture();
+        rename(".txt", ".txt.locked");
+        rename(".txt.locked", ".txt");
+        // With two it is one event, with five there are more than ten minutes between the two.
+        for (int i = 0; i < edited; i++) {
+            p.save("card " + i + ".txt", ("card number " + i + "\n").repeat(20) + "and more\n");
+        }
+        p.later(1);
+        p.capture();
+        rename(".txt", ".txt.locked");
+        Findings.Listed listed = only();
+        assertThat(listed.found().finding().kind()).isEqualTo(Finding.Kind.ALIKE);
+        assertThat(listed.found().files()).hasSize(5);
+        mend(listed);
+        try (Stream<Path> there = Files.list(p.folder())) {
+            assertThat(there.map(f -> f.getFileName().toString()))
+                    .hasSize(5)
+                    .allMatch(name -> name.endsWith(".txt") && !name.contains("("));
+        }
+        assertThat(p.read("card 0.txt")).endsWith("and more\n");
+        assertThat(openNow()).isEmpty();
+    }
+
+    private void rename(String from, String to) throws IOException {
+        for (int i = 0; i < 5; i++) {
+            Files.move(p.path("card " + i + from), p.path("card " + i + to));
+        }
+        p.later(1);
+        p.capture();
     }
 
     private void removeNotes() throws IOException {
